@@ -1,0 +1,132 @@
+package org.zestyporter.core.fill;
+
+import java.math.BigDecimal;
+import java.time.LocalDate;
+import java.time.LocalDateTime;
+import java.time.LocalTime;
+import org.zestyporter.core.database.FieldInfo;
+import org.zestyporter.core.value.DateOrder;
+import org.zestyporter.core.value.Problem;
+import org.zestyporter.core.value.ProblemCode;
+import org.zestyporter.core.value.ValueReader;
+import org.zestyporter.core.value.Values;
+
+/** Checks a chain's last value against the field that it is for. */
+final class FieldCheck {
+  private FieldCheck() {}
+
+  /** The value in the field's own type, or the problem that keeps it out. */
+  static Object conform(Object value, FieldInfo field) {
+    Object typed = typed(value, field);
+    if (typed instanceof Problem) {
+      return typed;
+    }
+    if (typed instanceof String text) {
+      return checkText(text, field);
+    }
+    return typed instanceof BigDecimal number ? checkNumber(number, field) : typed;
+  }
+
+  private static Object typed(Object value, FieldInfo field) {
+    return switch (field.type()) {
+      case TEXT, OTHER -> Values.text(value);
+      case WHOLE, DECIMAL -> value instanceof BigDecimal ? value : plainNumber(value);
+      case DATE -> date(value);
+      case DATETIME -> dateTime(value);
+      case TIME -> value instanceof LocalTime ? value : time(value);
+      case BOOLEAN ->
+          value instanceof Boolean
+              ? value
+              : wrong(value, "text, not yes or no; read it as yes or no first");
+    };
+  }
+
+  private static Object plainNumber(Object value) {
+    return value instanceof String text && text.matches("-?\\d+(\\.\\d+)?")
+        ? new BigDecimal(text)
+        : wrong(value, "text, not a number; read it as a number first");
+  }
+
+  private static Object date(Object value) {
+    if (value instanceof LocalDate) {
+      return value;
+    }
+    if (value instanceof LocalDateTime moment) {
+      return moment.toLocalTime().equals(LocalTime.MIDNIGHT)
+          ? moment.toLocalDate()
+          : wrong(value, "has a time of day, which the field has no room for");
+    }
+    if (value instanceof String text && text.matches("\\d{4}-\\d{2}-\\d{2}")) {
+      return ValueReader.date(text, DateOrder.YEAR_MONTH_DAY, null);
+    }
+    return wrong(value, "not a date; read it as a date first");
+  }
+
+  private static Object dateTime(Object value) {
+    if (value instanceof LocalDateTime) {
+      return value;
+    }
+    Object date = date(value);
+    return date instanceof LocalDate day ? day.atStartOfDay() : date;
+  }
+
+  private static Object time(Object value) {
+    return value instanceof String text
+        ? ValueReader.time(text)
+        : wrong(value, "not a time of day");
+  }
+
+  private static Problem wrong(Object value, String reason) {
+    return new Problem(ProblemCode.WRONG_TYPE, Values.text(value), reason);
+  }
+
+  private static Object checkText(String text, FieldInfo field) {
+    int length = text.codePointCount(0, text.length());
+    if (field.length() != null && length > field.length()) {
+      return new Problem(
+          ProblemCode.TOO_LONG,
+          text,
+          length + " characters, " + field.name() + " has room for " + field.length());
+    }
+    if (field.choices() != null && !field.choices().contains(text)) {
+      return new Problem(
+          ProblemCode.UNKNOWN_CHOICE, text, "not one of " + String.join(", ", field.choices()));
+    }
+    return text;
+  }
+
+  private static Object checkNumber(BigDecimal number, FieldInfo field) {
+    BigDecimal value = number;
+    Integer scale =
+        field.type() == org.zestyporter.core.database.FieldType.WHOLE
+            ? Integer.valueOf(0)
+            : field.scale();
+    if (scale != null) {
+      BigDecimal plain = value.stripTrailingZeros();
+      if (plain.scale() > scale) {
+        return new Problem(
+            ProblemCode.TOO_PRECISE,
+            Values.text(number),
+            scale == 0
+                ? "has decimals, " + field.name() + " takes whole numbers; add a Round step"
+                : "more than " + scale + " decimals; add a Round step");
+      }
+      value = value.setScale(scale);
+      if (field.precision() != null && value.precision() > field.precision()) {
+        return new Problem(
+            ProblemCode.OUT_OF_RANGE,
+            Values.text(value),
+            "more than " + (field.precision() - scale) + " digits before the decimal sign");
+      }
+    }
+    if (field.least() != null && value.compareTo(field.least()) < 0) {
+      return new Problem(
+          ProblemCode.OUT_OF_RANGE, Values.text(value), "under " + Values.plain(field.least()));
+    }
+    if (field.greatest() != null && value.compareTo(field.greatest()) > 0) {
+      return new Problem(
+          ProblemCode.OUT_OF_RANGE, Values.text(value), "over " + Values.plain(field.greatest()));
+    }
+    return value;
+  }
+}

@@ -1,0 +1,87 @@
+package org.zestyporter.core.plan;
+
+import com.fasterxml.jackson.annotation.JsonValue;
+import java.util.List;
+import java.util.Locale;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * How one field gets its value: an origin, then steps, then what a blank or a bad value means.
+ *
+ * @param field name of the field
+ * @param origin where the value comes from
+ * @param steps what is done to it, in order
+ * @param whenBlank what a blank value means for a new record
+ * @param blankOnMatch what a blank value means for an existing record
+ * @param whenBad what a value that can't be taken means
+ * @param defaultValue the value for {@code whenBlank} or {@code whenBad} = default, in the form in
+ *     which the field is shown
+ * @param onlyNew true if existing records keep what they have
+ */
+public record Fill(
+    String field,
+    Origin origin,
+    List<Step> steps,
+    WhenBlank whenBlank,
+    BlankOnMatch blankOnMatch,
+    WhenBad whenBad,
+    @Nullable String defaultValue,
+    boolean onlyNew) {
+
+  /** What a blank value means for a new record. */
+  public enum WhenBlank {
+    /** The database's default, or nothing. */
+    LEAVE,
+    DEFAULT,
+    REJECT;
+
+    @JsonValue
+    public String word() {
+      return name().toLowerCase(Locale.ROOT);
+    }
+  }
+
+  /** What a blank value means for an existing record. */
+  public enum BlankOnMatch {
+    KEEP,
+    CLEAR;
+
+    @JsonValue
+    public String word() {
+      return name().toLowerCase(Locale.ROOT);
+    }
+  }
+
+  /** What a value that can't be taken means. */
+  public enum WhenBad {
+    REJECT,
+    BLANK,
+    DEFAULT;
+
+    @JsonValue
+    public String word() {
+      return name().toLowerCase(Locale.ROOT);
+    }
+  }
+
+  public Fill {
+    steps = steps == null ? List.of() : List.copyOf(steps);
+    whenBlank = whenBlank == null ? WhenBlank.LEAVE : whenBlank;
+    blankOnMatch = blankOnMatch == null ? BlankOnMatch.KEEP : blankOnMatch;
+    whenBad = whenBad == null ? WhenBad.REJECT : whenBad;
+  }
+
+  /** A fill with the usual policies. */
+  public static Fill of(String field, Origin origin, Step... steps) {
+    return new Fill(field, origin, List.of(steps), null, null, null, null, false);
+  }
+
+  public Fill rejectBlank() {
+    return new Fill(
+        field, origin, steps, WhenBlank.REJECT, blankOnMatch, whenBad, defaultValue, onlyNew);
+  }
+
+  public Fill forNewOnly() {
+    return new Fill(field, origin, steps, whenBlank, blankOnMatch, whenBad, defaultValue, true);
+  }
+}

@@ -1,0 +1,320 @@
+package org.zestyporter.core.plan;
+
+import java.math.BigDecimal;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.database.Database;
+import org.zestyporter.core.database.FieldInfo;
+import org.zestyporter.core.database.FieldType;
+import org.zestyporter.core.database.TableInfo;
+import org.zestyporter.core.source.SourceTable;
+import org.zestyporter.core.value.Cell;
+import org.zestyporter.core.value.ColumnProfile;
+import org.zestyporter.core.value.Comparison;
+import org.zestyporter.core.value.ValueType;
+
+/**
+ * Proposes how a file fills a table: which column feeds which field and by which steps, and which
+ * fields identify a record. Each proposal says its evidence.
+ */
+public final class PlanDraft {
+  private static final int ENOUGH = 50;
+  private static final int TABLES_LOOKED_INTO = 4;
+
+  private final Database database;
+  private final SourceTable source;
+  private final LinkValues linkValues;
+
+  public PlanDraft(Database database, SourceTable source) {
+    this.database = database;
+    this.source = source;
+    this.linkValues = new LinkValues(database, source);
+  }
+
+  /**
+   * A proposed destination.
+   *
+   * @param score how well the table fits; comparable between tables for the same file
+   */
+  public record Proposal(Destination destination, List<FillEvidence> evidence, int score) {
+    /** Number of columns that go somewhere. */
+    public long columnsUsed() {
+      return evidence.stream().filter(e -> e.column() != null).count();
+    }
+  }
+
+  /** Why a field is filled so. */
+  public record FillEvidence(String field, @Nullable String column, String because) {}
+
+  private record Pair(
+      FieldInfo field, int column, int score, LinkValues.Overlap link, String because) {}
+
+  /** Proposals for the tables that fit best, best first. */
+  public List<Proposal> rank() {
+    List<TableInfo> tables = database.tableNames().stream().map(database::table).toList();
+    return tables.stream()
+        .sorted(Comparator.comparingInt((TableInfo t) -> -nameScore(t)))
+        .limit(TABLES_LOOKED_INTO)
+        .map(this::draft)
+        .sorted(Comparator.comparingInt((Proposal p) -> -p.score()))
+        .toList();
+  }
+
+  private int nameScore(TableInfo table) {
+    int sum = 0;
+    for (String column : source.columns()) {
+      sum +=
+          table.fields().stream()
+              .mapToInt(f -> nameAgreement(table, f, column).score())
+              .max()
+              .orElse(0);
+    }
+    return sum;
+  }
+
+  /** Proposes the fills and the match key of one table. */
+  public Proposal draft(TableInfo table) {
+    List<Pair> pairs = new ArrayList<>();
+    for (FieldInfo field : table.fields()) {
+      if (field.generated()) {
+        continue;
+      }
+      for (int c = 0; c < source.columns().size(); c++) {
+        Pair pair = pair(table, field, c);
+        if (pair != null && pair.score() >= ENOUGH) {
+          pairs.add(pair);
+        }
+      }
+    }
+    pairs.sort(Comparator.comparingInt(p -> -p.score()));
+    Set<String> fieldsTaken = new HashSet<>();
+    Set<Integer> columnsTaken = new HashSet<>();
+    List<Pair> chosen = new ArrayList<>();
+    for (Pair pair : pairs) {
+      if (!fieldsTaken.contains(pair.field().name()) && columnsTaken.add(pair.column())) {
+        fieldsTaken.add(pair.field().name());
+        chosen.add(pair);
+      }
+    }
+    return proposal(table, chosen);
+  }
+
+  private Proposal proposal(TableInfo table, List<Pair> chosen) {
+    List<Fill> fills = new ArrayList<>();
+    List<FillEvidence> evidence = new ArrayList<>();
+    int score = 0;
+    MatchKey key = key(table, chosen);
+    for (FieldInfo field : table.fields()) {
+      Pair pair = chosen.stream().filter(p -> p.field() == field).findFirst().orElse(null);
+      if (pair != null) {
+        Fill fill = fill(pair);
+        boolean inKey = key != null && key.fields().contains(field.name());
+        fills.add(inKey && !key.ignoring().isEmpty() ? fill.forNewOnly() : fill);
+        evidence.add(
+            new FillEvidence(field.name(), source.columns().get(pair.column()), pair.because()));
+        score += pair.score();
+      } else if (isWho(field)) {
+        fills.add(Fill.of(field.name(), Origin.generated(Origin.Generator.WHO)).forNewOnly());
+        evidence.add(new FillEvidence(field.name(), null, "its name asks who entered the record"));
+      } else if (field.required()) {
+        score -= 60;
+      }
+    }
+    List<MatchKey> keys = key == null ? List.of() : List.of(key);
+    return new Proposal(
+        new Destination(table.name(), fills, keys, Policies.DEFAULT), evidence, score);
+  }
+
+  private static boolean isWho(FieldInfo field) {
+    return field.type() == FieldType.TEXT
+        && field.name().toLowerCase(Locale.ROOT).matches("(created|entered|added|recorded)_?by");
+  }
+
+  private record Agreement(int score, String because) {}
+
+  private static Agreement nameAgreement(TableInfo table, FieldInfo field, String column) {
+    List<String> columnWords = new ArrayList<>(Words.of(column));
+    List<String> fieldWords = Words.of(field.name());
+    List<String> tableWords = Words.of(table.name());
+    Agreement best = new Agreement(Words.agreement(columnWords, fieldWords), "the names agree");
+    if (columnWords.size() > 1) {
+      columnWords.removeIf(w -> tableWords.stream().anyMatch(t -> Words.alike(w, t) > 0.5));
+      int withoutTable = Words.agreement(columnWords, fieldWords) - 3;
+      if (withoutTable > best.score()) {
+        best = new Agreement(withoutTable, "the names agree");
+      }
+    }
+    String comment = field.comment();
+    if (comment != null) {
+      String first = Words.of(column).get(0);
+      if (first.length() >= 3 && Words.initials(comment).startsWith(first)) {
+        return best.score() >= 80 ? best : new Agreement(80, "short for “" + comment + "”");
+      }
+      int said = Words.agreement(Words.of(column), Words.of(comment)) * 8 / 10;
+      if (said > best.score()) {
+        best = new Agreement(said, "the field is described as “" + comment + "”");
+      }
+    }
+    return best;
+  }
+
+  private Pair pair(TableInfo table, FieldInfo field, int column) {
+    ColumnProfile profile = source.profiles().get(column);
+    Agreement name = nameAgreement(table, field, profile.name());
+    if (field.link() != null) {
+      return linkPair(field, column, name);
+    }
+    int score = name.score();
+    String because = name.because();
+    if (field.choices() != null) {
+      LinkValues.Overlap overlap = LinkValues.choices(field.choices(), source.distinct(column));
+      if (overlap.share() >= 0.6) {
+        score += 40;
+        because += ", and " + share(overlap) + " are among its choices";
+      } else if (profile.type() != ValueType.EMPTY) {
+        return null;
+      }
+    }
+    int fit = typeFit(profile, field);
+    if (fit < 0 && score < 90) {
+      return null;
+    }
+    return new Pair(field, column, score + fit, null, because);
+  }
+
+  private Pair linkPair(FieldInfo field, int column, Agreement name) {
+    LinkValues.Overlap overlap = linkValues.best(field, column);
+    if (overlap == null || overlap.share() < 0.4) {
+      return null;
+    }
+    int score = name.score() / 2 + (int) Math.round(60 * overlap.share());
+    return new Pair(
+        field,
+        column,
+        score,
+        overlap,
+        share(overlap) + " are found as " + field.link().table() + "." + overlap.field());
+  }
+
+  private static String share(LinkValues.Overlap overlap) {
+    return String.format(Locale.ROOT, "%,d of %,d values", overlap.found(), overlap.rows());
+  }
+
+  private static int typeFit(ColumnProfile column, FieldInfo field) {
+    ValueType type = column.type();
+    if (type == ValueType.EMPTY) {
+      return 0;
+    }
+    return switch (field.type()) {
+      case TEXT -> type == ValueType.TEXT ? 5 : type == ValueType.DATE ? -5 : 0;
+      case WHOLE -> type == ValueType.WHOLE ? 8 : -30;
+      case DECIMAL -> type.isNumber() ? 8 : -30;
+      case DATE, DATETIME -> type == ValueType.DATE || type == ValueType.DATETIME ? 8 : -30;
+      case TIME -> type == ValueType.TIME ? 8 : -30;
+      case BOOLEAN -> type == ValueType.BOOLEAN ? 8 : -30;
+      case OTHER -> 0;
+    };
+  }
+
+  private Fill fill(Pair pair) {
+    FieldInfo field = pair.field();
+    String column = source.columns().get(pair.column());
+    List<Step> steps = new ArrayList<>();
+    Origin origin = Origin.column(column);
+    if (pair.link() != null) {
+      origin =
+          Origin.link(
+              column, pair.link().field(), LinkValues.IGNORED.toArray(Comparison.Ignore[]::new));
+      steps.add(Step.of(StepKind.TRIM));
+    } else {
+      addSteps(steps, field, pair.column(), column);
+    }
+    Fill fill = Fill.of(field.name(), origin, steps.toArray(Step[]::new));
+    return field.required() ? fill.rejectBlank() : fill;
+  }
+
+  private void addSteps(List<Step> steps, FieldInfo field, int column, String title) {
+    switch (field.type()) {
+      case WHOLE, DECIMAL -> {
+        steps.add(Step.of(StepKind.READ_NUMBER));
+        BigDecimal factor = Units.factor(title, field.name());
+        if (factor != null) {
+          steps.add(Step.of(StepKind.MULTIPLY, "by", factor.toPlainString()));
+          int places =
+              field.type() == FieldType.WHOLE ? 0 : field.scale() == null ? 2 : field.scale();
+          steps.add(Step.of(StepKind.ROUND, "places", String.valueOf(places)));
+        }
+      }
+      case DATE, DATETIME -> steps.add(Step.of(StepKind.READ_DATE));
+      case BOOLEAN -> steps.add(Step.of(StepKind.READ_BOOLEAN));
+      case TEXT -> addTextSteps(steps, field, column);
+      default -> {
+        // taken as it comes
+      }
+    }
+  }
+
+  private void addTextSteps(List<Step> steps, FieldInfo field, int column) {
+    steps.add(Step.of(StepKind.TRIM));
+    Set<Cell> cells = source.distinct(column).tallies().keySet();
+    if (cells.stream().anyMatch(c -> c.text().strip().matches("(?s).*\\s{2,}.*"))) {
+      steps.add(Step.of(StepKind.COLLAPSE_SPACES));
+    }
+    if (field.choices() != null) {
+      addCase(steps, field.choices());
+    } else if (field.unique()) {
+      long upper =
+          cells.stream().filter(c -> c.text().equals(c.text().toUpperCase(Locale.ROOT))).count();
+      if (upper < cells.size() && upper * 10 >= cells.size() * 7L) {
+        steps.add(Step.of(StepKind.CASE, "to", "upper"));
+      }
+    }
+  }
+
+  private static void addCase(List<Step> steps, List<String> choices) {
+    if (choices.stream().allMatch(c -> c.equals(c.toLowerCase(Locale.ROOT)))) {
+      steps.add(Step.of(StepKind.CASE, "to", "lower"));
+    } else if (choices.stream().allMatch(c -> c.equals(c.toUpperCase(Locale.ROOT)))) {
+      steps.add(Step.of(StepKind.CASE, "to", "upper"));
+    }
+  }
+
+  private MatchKey key(TableInfo table, List<Pair> chosen) {
+    List<List<String>> candidates = new ArrayList<>(table.uniques());
+    candidates.add(table.primaryKey());
+    for (List<String> fields : candidates) {
+      List<Pair> parts = chosen.stream().filter(p -> fields.contains(p.field().name())).toList();
+      if (!fields.isEmpty() && parts.size() == fields.size()) {
+        boolean text = parts.stream().allMatch(p -> p.field().type() == FieldType.TEXT);
+        boolean code =
+            text
+                && parts.stream()
+                    .allMatch(p -> looksLikeCodes(source.distinct(p.column()).tallies().keySet()));
+        List<Comparison.Ignore> ignoring = new ArrayList<>();
+        if (text) {
+          ignoring.add(Comparison.Ignore.CASE);
+          ignoring.add(Comparison.Ignore.SPACES);
+        }
+        if (code) {
+          ignoring.add(Comparison.Ignore.PUNCTUATION);
+        }
+        return new MatchKey(fields, ignoring);
+      }
+    }
+    return null;
+  }
+
+  private static boolean looksLikeCodes(Set<Cell> cells) {
+    long codes =
+        cells.stream()
+            .filter(c -> c.text().length() <= 24 && c.text().indexOf('@') < 0)
+            .filter(c -> c.text().chars().anyMatch(Character::isDigit))
+            .count();
+    return codes * 10 >= cells.size() * 8L;
+  }
+}

@@ -1,0 +1,119 @@
+package org.zestyporter.core.run;
+
+import java.math.BigDecimal;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.stream.Collectors;
+import org.zestyporter.core.database.TableInfo;
+import org.zestyporter.core.database.WriteSession;
+import org.zestyporter.core.fill.CompiledFill;
+import org.zestyporter.core.plan.Origin;
+import org.zestyporter.core.value.Values;
+
+/** Hands a batch of decisions to the last stage, then enters it into the ledger and the books. */
+final class BatchWriter {
+  private final int destination;
+  private final TableInfo table;
+  private final List<CompiledFill> fills;
+  private final List<String> fields;
+  private final LastStage last;
+  private final Books books;
+  private final Ledger ledger;
+
+  BatchWriter(
+      int destination,
+      TableInfo table,
+      List<CompiledFill> fills,
+      LastStage last,
+      Books books,
+      Ledger ledger) {
+    this.destination = destination;
+    this.table = table;
+    this.fills = fills;
+    this.fields = fills.stream().map(f -> f.field().name()).toList();
+    this.last = last;
+    this.books = books;
+    this.ledger = ledger;
+  }
+
+  void write(List<Decision> decisions) {
+    List<WriteSession.Change> changes =
+        decisions.stream().map(Decision::change).filter(c -> c != null).toList();
+    List<List<Object>> written = changes.isEmpty() ? List.of() : last.write(table, changes);
+    Map<List<Object>, Object[]> readBack = readBack(written);
+    List<LedgerEntry> entries = new ArrayList<>(decisions.size());
+    int[] counts = new int[Outcome.values().length];
+    int next = 0;
+    for (Decision decision : decisions) {
+      List<Object> key = decision.change() == null ? decision.record() : written.get(next++);
+      LedgerEntry entry = entry(decision, key);
+      entries.add(entry);
+      counts[entry.outcome().ordinal()]++;
+      books.count(entry, fields);
+      total(decision, key, readBack);
+    }
+    ledger.append(
+        new LedgerChunk(
+            destination,
+            decisions.get(0).line(),
+            decisions.get(decisions.size() - 1).line(),
+            java.util.Arrays.stream(counts).boxed().toList(),
+            entries));
+  }
+
+  private Map<List<Object>, Object[]> readBack(List<List<Object>> written) {
+    Set<List<Object>> keys = new HashSet<>(written);
+    keys.remove(null);
+    return keys.isEmpty() || table.primaryKey().isEmpty() ? null : last.readBack(table, keys);
+  }
+
+  private LedgerEntry entry(Decision decision, List<Object> key) {
+    List<String> after =
+        decision.filled().stream()
+            .map(f -> Values.text(f.value()))
+            .collect(Collectors.toCollection(ArrayList::new));
+    List<String> before = null;
+    if (decision.before() != null) {
+      before = new ArrayList<>(fills.size());
+      for (CompiledFill fill : fills) {
+        before.add(Values.text(decision.before()[fill.fieldIndex()]));
+      }
+    }
+    String recordKey =
+        key == null ? null : key.stream().map(Values::text).collect(Collectors.joining(","));
+    return new LedgerEntry(
+        decision.line(),
+        decision.outcome(),
+        decision.matchedBy(),
+        recordKey,
+        after,
+        before,
+        decision.changed(),
+        decision.notes());
+  }
+
+  /** Sums what the source gave and what the table holds, where the row's value is to stand. */
+  private void total(Decision decision, List<Object> key, Map<List<Object>, Object[]> readBack) {
+    if (decision.outcome().ordinal() > Outcome.UNCHANGED.ordinal()) {
+      return;
+    }
+    boolean isNew = decision.outcome() == Outcome.NEW;
+    Object[] now =
+        readBack != null && decision.change() != null ? readBack.get(key) : decision.before();
+    for (int f = 0; f < fills.size(); f++) {
+      CompiledFill fill = fills.get(f);
+      boolean counted =
+          fill.fill().origin().kind() == Origin.Kind.COLUMN
+              && fill.field().type().isNumber()
+              && (isNew || !fill.fill().onlyNew());
+      if (counted && decision.filled().get(f).value() instanceof BigDecimal given) {
+        boolean rehearsed = readBack == null && decision.change() != null;
+        Object held = rehearsed ? given : now == null ? null : now[fill.fieldIndex()];
+        books.total(fill.field().name(), given, (BigDecimal) held);
+      }
+    }
+  }
+}

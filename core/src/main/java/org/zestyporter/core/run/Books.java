@@ -1,0 +1,124 @@
+package org.zestyporter.core.run;
+
+import java.math.BigDecimal;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import org.zestyporter.core.value.ProblemCode;
+
+/** Adds up the outcomes, problems and control totals of one destination. */
+final class Books {
+  private static final int VALUES_COUNTED = 5_000;
+  private static final int VALUES_SHOWN = 12;
+
+  private record Cause(ProblemCode code, String field, boolean softened) {}
+
+  private static final class Group {
+    private final Map<String, RunReport.Sample> values = new LinkedHashMap<>();
+    private long rows;
+  }
+
+  private final String table;
+  private final long[] outcomes = new long[Outcome.values().length];
+  private final Map<Cause, Group> problems = new LinkedHashMap<>();
+  private final Map<String, Long> fieldsChanged = new TreeMap<>();
+  private final Map<String, BigDecimal[]> totals = new LinkedHashMap<>();
+
+  Books(String table) {
+    this.table = table;
+  }
+
+  void count(LedgerEntry entry, List<String> fields) {
+    outcomes[entry.outcome().ordinal()]++;
+    for (LedgerEntry.Note note : entry.notes()) {
+      if (note.code() != null) {
+        count(note, entry.line());
+      }
+    }
+    if (entry.outcome() == Outcome.CHANGED) {
+      for (int position : entry.changed()) {
+        fieldsChanged.merge(fields.get(position), 1L, Long::sum);
+      }
+    }
+  }
+
+  private void count(LedgerEntry.Note note, long line) {
+    Group group =
+        problems.computeIfAbsent(
+            new Cause(note.code(), note.field(), note.softened()), c -> new Group());
+    group.rows++;
+    String value = note.value() == null ? "" : note.value();
+    RunReport.Sample known = group.values.get(value);
+    if (known != null) {
+      group.values.put(
+          value, new RunReport.Sample(known.row(), value, known.reason(), known.rows() + 1));
+    } else if (group.values.size() < VALUES_COUNTED) {
+      group.values.put(value, new RunReport.Sample(line, value, note.reason(), 1));
+    }
+  }
+
+  /** Adds a number that the source gave and the one that the table holds for it. */
+  void total(String field, BigDecimal source, BigDecimal written) {
+    BigDecimal[] sums =
+        totals.computeIfAbsent(field, f -> new BigDecimal[] {BigDecimal.ZERO, BigDecimal.ZERO});
+    sums[0] = sums[0].add(source);
+    sums[1] = written == null ? sums[1] : sums[1].add(written);
+  }
+
+  RunReport.DestinationReport destination() {
+    List<RunReport.FieldCount> changed =
+        fieldsChanged.entrySet().stream()
+            .map(e -> new RunReport.FieldCount(e.getKey(), e.getValue()))
+            .sorted(Comparator.comparingLong(c -> -c.records()))
+            .toList();
+    return new RunReport.DestinationReport(
+        table,
+        outcomes[Outcome.NEW.ordinal()],
+        outcomes[Outcome.CHANGED.ordinal()],
+        outcomes[Outcome.UNCHANGED.ordinal()],
+        outcomes[Outcome.SKIPPED.ordinal()],
+        outcomes[Outcome.REJECTED.ordinal()],
+        changed);
+  }
+
+  List<RunReport.ProblemGroup> problems() {
+    List<RunReport.ProblemGroup> groups = new ArrayList<>();
+    problems.forEach(
+        (cause, group) -> {
+          List<RunReport.Sample> values =
+              group.values.values().stream()
+                  .sorted(
+                      Comparator.comparingLong((RunReport.Sample s) -> -s.rows())
+                          .thenComparingLong(RunReport.Sample::row))
+                  .limit(VALUES_SHOWN)
+                  .toList();
+          groups.add(
+              new RunReport.ProblemGroup(
+                  cause.code(),
+                  table,
+                  cause.field(),
+                  values.get(0).reason(),
+                  cause.softened(),
+                  group.rows,
+                  values.get(0),
+                  values));
+        });
+    groups.sort(Comparator.comparingLong(g -> -g.rows()));
+    return groups;
+  }
+
+  List<RunReport.ControlTotal> controlTotals() {
+    List<RunReport.ControlTotal> list = new ArrayList<>();
+    totals.forEach(
+        (field, sums) -> list.add(new RunReport.ControlTotal(table, field, sums[0], sums[1])));
+    return list;
+  }
+
+  boolean balanced(long read) {
+    return destination().total() == read
+        && totals.values().stream().allMatch(sums -> sums[0].compareTo(sums[1]) == 0);
+  }
+}

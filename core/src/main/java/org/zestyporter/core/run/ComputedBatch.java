@@ -1,0 +1,77 @@
+package org.zestyporter.core.run;
+
+import java.util.List;
+import org.zestyporter.core.fill.CompiledFill;
+import org.zestyporter.core.fill.Filled;
+import org.zestyporter.core.source.Batch;
+import org.zestyporter.core.source.ColumnChunk;
+import org.zestyporter.core.value.Cell;
+
+/** A batch with the values that all fills gave for it. */
+final class ComputedBatch {
+  private final Batch batch;
+  private final List<CompiledFill> fills;
+  private final Filled[][] filled;
+  private final boolean[] rejected;
+
+  private ComputedBatch(
+      Batch batch, List<CompiledFill> fills, Filled[][] filled, boolean[] rejected) {
+    this.batch = batch;
+    this.fills = fills;
+    this.filled = filled;
+    this.rejected = rejected;
+  }
+
+  /** Computes each fill once for each distinct cell of the batch. */
+  static ComputedBatch of(Batch batch, List<CompiledFill> fills, List<CompiledFill.Memo> memos) {
+    Filled[][] filled = new Filled[fills.size()][batch.rows()];
+    boolean[] rejected = new boolean[batch.rows()];
+    for (int f = 0; f < fills.size(); f++) {
+      int column = fills.get(f).column();
+      CompiledFill.Memo memo = memos.get(f);
+      if (column < 0) {
+        for (int r = 0; r < batch.rows(); r++) {
+          filled[f][r] = memo.get(Cell.BLANK, batch.lines()[r]);
+          rejected[r] |= filled[f][r].rejects();
+        }
+        continue;
+      }
+      ColumnChunk cells = batch.columns()[column];
+      Filled[] byCode = new Filled[cells.distinct().length];
+      for (int r = 0; r < batch.rows(); r++) {
+        int code = cells.codes()[r];
+        if (byCode[code] == null) {
+          byCode[code] = memo.get(cells.distinct()[code], batch.lines()[r]);
+        }
+        filled[f][r] = byCode[code];
+        rejected[r] |= byCode[code].rejects();
+      }
+    }
+    return new ComputedBatch(batch, fills, filled, rejected);
+  }
+
+  int rows() {
+    return batch.rows();
+  }
+
+  long line(int row) {
+    return batch.lines()[row];
+  }
+
+  Filled filled(int fill, int row) {
+    return filled[fill][row];
+  }
+
+  /** True if a fill of the row can't be taken. */
+  boolean rejected(int row) {
+    return rejected[row];
+  }
+
+  /** Puts the row's values into an array by the table's fields. */
+  void values(int row, Object[] byField) {
+    java.util.Arrays.fill(byField, null);
+    for (int f = 0; f < fills.size(); f++) {
+      byField[fills.get(f).fieldIndex()] = filled[f][row].value();
+    }
+  }
+}

@@ -1,0 +1,49 @@
+package org.zestyporter.core.run;
+
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.Collections;
+import java.util.List;
+import java.util.Map;
+import org.zestyporter.core.database.TableInfo;
+import org.zestyporter.core.database.WriteSession;
+
+/** Where rehearsal and run differ: what is done with the records to write. */
+interface LastStage {
+
+  /** Writes records and gives their primary keys, null where there is none yet. */
+  List<List<Object>> write(TableInfo table, List<WriteSession.Change> changes);
+
+  /** The records as the table now holds them; null if nothing was written. */
+  Map<List<Object>, Object[]> readBack(TableInfo table, Collection<List<Object>> keys);
+
+  /** Writes nothing. */
+  LastStage REHEARSAL =
+      new LastStage() {
+        @Override
+        public List<List<Object>> write(TableInfo table, List<WriteSession.Change> changes) {
+          return new ArrayList<>(Collections.nCopies(changes.size(), null));
+        }
+
+        @Override
+        public Map<List<Object>, Object[]> readBack(
+            TableInfo table, Collection<List<Object>> keys) {
+          return null;
+        }
+      };
+
+  /** Writes into a transaction. */
+  static LastStage writing(WriteSession session) {
+    return new LastStage() {
+      @Override
+      public List<List<Object>> write(TableInfo table, List<WriteSession.Change> changes) {
+        return session.write(table, changes);
+      }
+
+      @Override
+      public Map<List<Object>, Object[]> readBack(TableInfo table, Collection<List<Object>> keys) {
+        return session.readBack(table, keys);
+      }
+    };
+  }
+}

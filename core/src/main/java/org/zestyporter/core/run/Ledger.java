@@ -1,0 +1,31 @@
+package org.zestyporter.core.run;
+
+import java.util.List;
+
+/** Keeps what happened to each row. */
+public interface Ledger {
+
+  /**
+   * Begins a destination.
+   *
+   * @param fields names of the fields whose values the entries hold
+   */
+  void begin(int destination, String table, List<String> fields);
+
+  /** Takes the entries of a batch; batches come in the order of the file. */
+  void append(LedgerChunk chunk);
+
+  /** Keeps nothing. */
+  Ledger NONE =
+      new Ledger() {
+        @Override
+        public void begin(int destination, String table, List<String> fields) {
+          // nothing is kept
+        }
+
+        @Override
+        public void append(LedgerChunk chunk) {
+          // nothing is kept
+        }
+      };
+}

@@ -1,0 +1,42 @@
+package org.zestyporter.core.run;
+
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.value.ProblemCode;
+
+/**
+ * What happened to one row in one destination.
+ *
+ * @param line the row's line number in the file
+ * @param matchedBy number of the match key that found the record, from 1; 0 if none did
+ * @param recordKey primary key of the record, its parts joined by a comma; null if there is none
+ * @param after what each fill gave, as text, in the order of the ledger's fields
+ * @param before what the record held in these fields; null if there was no record
+ * @param changed positions of the fields that are written differently
+ * @param notes why it was rejected or skipped, and values that the plan let go
+ */
+public record LedgerEntry(
+    long line,
+    Outcome outcome,
+    int matchedBy,
+    @Nullable String recordKey,
+    @Nullable List<String> after,
+    List<String> before,
+    List<Integer> changed,
+    List<Note> notes) {
+
+  /**
+   * A remark about a row.
+   *
+   * @param code what kind; null for the reason of a skip
+   * @param field the field; null for the row as a whole
+   * @param value the value that could not be taken; null if none
+   * @param softened true if the row went on without it, as the plan says
+   */
+  public record Note(
+      @Nullable ProblemCode code,
+      @Nullable String field,
+      @Nullable String value,
+      String reason,
+      boolean softened) {}
+}

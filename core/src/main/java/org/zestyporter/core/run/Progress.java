@@ -1,0 +1,24 @@
+package org.zestyporter.core.run;
+
+/** Hears how far a rehearsal or run has come. */
+public interface Progress {
+
+  /** What is being done. */
+  enum Phase {
+    MATCHING,
+    WRITING
+  }
+
+  /**
+   * @param rows rows done in this phase
+   * @param total rows of the source
+   */
+  void at(Phase phase, long rows, long total);
+
+  /** True once the person wants it to end; asked between batches. */
+  default boolean stopped() {
+    return false;
+  }
+
+  Progress NONE = (phase, rows, total) -> {};
+}

@@ -1,0 +1,99 @@
+package org.zestyporter.core.run;
+
+import com.fasterxml.jackson.annotation.JsonProperty;
+import java.math.BigDecimal;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.value.ProblemCode;
+
+/**
+ * The books of a rehearsal or run.
+ *
+ * @param plan the plan's name
+ * @param source the file's name
+ * @param run the run's number; null for a rehearsal
+ * @param state {@code done} once every row is accounted for
+ * @param read rows read from the source
+ * @param balanced true if rows and control totals agree
+ * @param seconds how long it took
+ * @param rowsPerSecond rows read a second
+ */
+public record RunReport(
+    String plan,
+    String source,
+    @Nullable String run,
+    String state,
+    long read,
+    List<DestinationReport> destinations,
+    List<Question> questions,
+    List<ProblemGroup> problems,
+    List<ControlTotal> controlTotals,
+    boolean balanced,
+    double seconds,
+    long rowsPerSecond) {
+
+  /**
+   * Outcomes in one table.
+   *
+   * @param fieldsChanged how many changed records differ in each field, most first
+   */
+  public record DestinationReport(
+      String table,
+      @JsonProperty("new") long added,
+      long changed,
+      long unchanged,
+      long skipped,
+      long rejected,
+      List<FieldCount> fieldsChanged) {
+    public long total() {
+      return added + changed + unchanged + skipped + rejected;
+    }
+  }
+
+  /** A field and a number of records. */
+  public record FieldCount(@Nullable String field, long records) {}
+
+  /** Something that one answer settles for all its rows. */
+  public record Question(
+      ProblemCode code, String destination, String field, String value, long rows) {}
+
+  /**
+   * Rows with the same kind of problem in the same field.
+   *
+   * @param field null if it concerns the row as a whole
+   * @param softened true if the rows went on without the value, as the plan says
+   * @param values the values behind it, most frequent first, at most 12
+   */
+  public record ProblemGroup(
+      ProblemCode code,
+      String destination,
+      @Nullable String field,
+      String reason,
+      boolean softened,
+      long rows,
+      Sample sample,
+      List<Sample> values) {}
+
+  /**
+   * A value in trouble.
+   *
+   * @param row line of the first row that has it
+   * @param rows how many rows have it
+   */
+  public record Sample(long row, String value, String reason, long rows) {}
+
+  /**
+   * The sum of a number field over all rows that are new, changed or unchanged.
+   *
+   * @param source what the fills gave
+   * @param written what the table holds, read back after a run
+   */
+  public record ControlTotal(
+      String destination, String field, BigDecimal source, BigDecimal written) {}
+
+  /** True if every row is accounted for and none is rejected. */
+  @com.fasterxml.jackson.annotation.JsonIgnore
+  public boolean clean() {
+    return questions.isEmpty() && destinations.stream().allMatch(d -> d.rejected() == 0);
+  }
+}

@@ -1,0 +1,2 @@
+/** Rehearsal and run: one pipeline with two last stages; outcomes; the ledger. */
+package org.zestyporter.core.run;

@@ -1,0 +1,57 @@
+package org.zestyporter.core.value;
+
+import java.math.BigDecimal;
+import java.time.LocalDate;
+import java.time.LocalDateTime;
+import java.time.LocalTime;
+
+/**
+ * One cell of a source, as a fill receives it.
+ *
+ * <p>A text file only has {@link Kind#TEXT}; a workbook also stores real numbers and dates, which
+ * must not be read a second time in the sender's locale. The text of a number has no grouping and a
+ * point as decimal sign; dates and times are ISO 8601.
+ *
+ * @param kind how the file stores the cell
+ * @param text never null; empty for a blank cell
+ */
+public record Cell(Kind kind, String text) {
+
+  /** How a file stores a cell. The order is part of the cache's file format. */
+  public enum Kind {
+    TEXT,
+    NUMBER,
+    DATE,
+    DATETIME,
+    TIME,
+    BOOLEAN,
+    ERROR
+  }
+
+  public static final Cell BLANK = new Cell(Kind.TEXT, "");
+
+  public static Cell text(String text) {
+    return text.isEmpty() ? BLANK : new Cell(Kind.TEXT, text);
+  }
+
+  /** True for a cell without content; spaces alone also count as blank. */
+  public boolean isBlank() {
+    return kind == Kind.TEXT && text.isBlank();
+  }
+
+  /** The cell as a typed value: null when blank, a {@link Problem} when the file holds an error. */
+  public Object value() {
+    if (isBlank()) {
+      return null;
+    }
+    return switch (kind) {
+      case TEXT -> text;
+      case NUMBER -> new BigDecimal(text);
+      case DATE -> LocalDate.parse(text);
+      case DATETIME -> LocalDateTime.parse(text);
+      case TIME -> LocalTime.parse(text);
+      case BOOLEAN -> Boolean.valueOf(text);
+      case ERROR -> new Problem(ProblemCode.CELL_ERROR, text, "the cell holds an error");
+    };
+  }
+}

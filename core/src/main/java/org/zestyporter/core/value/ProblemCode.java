@@ -1,0 +1,33 @@
+package org.zestyporter.core.value;
+
+import com.fasterxml.jackson.annotation.JsonValue;
+import java.util.Locale;
+
+/** The vocabulary of what can be wrong with a value or a row. */
+public enum ProblemCode {
+  NOT_A_NUMBER,
+  NOT_A_DATE,
+  NOT_A_TIME,
+  NOT_TRUE_OR_FALSE,
+  WRONG_TYPE,
+  TOO_LONG,
+  TOO_PRECISE,
+  OUT_OF_RANGE,
+  REQUIRED,
+  UNKNOWN_CHOICE,
+  UNKNOWN_LINK,
+  SEVERAL_LINKS,
+  CELL_ERROR,
+  NO_MATCH,
+  MATCHED,
+  SEVERAL_MATCHES,
+  REPEATED,
+  TAKEN,
+  REFUSED;
+
+  /** The code used in plans, ledgers and reports, such as {@code not-a-date}. */
+  @JsonValue
+  public String word() {
+    return name().toLowerCase(Locale.ROOT).replace('_', '-');
+  }
+}

@@ -1,0 +1,2 @@
+/** The demonstration: the made-up office of Quillhaven Marina, its records and its files. */
+package org.zestyporter.demo;
