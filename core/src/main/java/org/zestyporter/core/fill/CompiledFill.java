@@ -113,7 +113,7 @@ public final class CompiledFill {
     Object found = value;
     if (links != null) {
       found = links.find(value);
-      if (found instanceof @Nullable Problem problem) {
+      if (found instanceof Problem problem) {
         boolean blank =
             problem.code() == ProblemCode.UNKNOWN_LINK
                 && fill.origin().link().whenMissing() == Origin.WhenMissing.BLANK;
@@ -203,7 +203,7 @@ public final class CompiledFill {
       List<String> steps,
       int stoppedAt,
       @Nullable String result,
-      Problem problem,
+      @Nullable Problem problem,
       boolean softened) {}
 
   /** Shows the stages of a cell's value. */

@@ -34,7 +34,7 @@ final class Books {
   void count(LedgerEntry entry, List<String> fields) {
     outcomes[entry.outcome().ordinal()]++;
     for (LedgerEntry.Note note : entry.notes()) {
-      if (note.code() != null) {
+      if (note.softened() || entry.outcome() == Outcome.REJECTED) {
         count(note, entry.line());
       }
     }

@@ -133,11 +133,13 @@ final class Decider {
         case KEEP_LAST ->
             line == match.lastLine()
                 ? null
-                : skip("line " + match.lastLine() + " repeats it and is kept");
+                : skip(
+                    ProblemCode.REPEATED, "line " + match.lastLine() + " repeats it and is kept");
         case KEEP_FIRST ->
             line == match.firstLine()
                 ? null
-                : skip("repeats line " + match.firstLine() + ", which is kept");
+                : skip(
+                    ProblemCode.REPEATED, "repeats line " + match.firstLine() + ", which is kept");
         case REJECT ->
             reject(
                 ProblemCode.REPEATED,
@@ -151,14 +153,14 @@ final class Decider {
     private Decision several() {
       String reason = match.records().size() + " records match it";
       return destination.policies().onSeveral() == Policies.OnSeveral.SKIP
-          ? skip(reason)
+          ? skip(ProblemCode.SEVERAL_MATCHES, reason)
           : reject(ProblemCode.SEVERAL_MATCHES, null, null, reason);
     }
 
     private Decision none() {
       return switch (destination.policies().onNone()) {
         case ADD -> add();
-        case SKIP -> skip("no record matches it");
+        case SKIP -> skip(ProblemCode.NO_MATCH, "no record matches it");
         case REJECT -> reject(ProblemCode.NO_MATCH, null, null, "no record matches it");
       };
     }
@@ -166,7 +168,7 @@ final class Decider {
     private Decision one() {
       return switch (destination.policies().onMatch()) {
         case UPDATE -> update();
-        case SKIP -> skip("the record is there already");
+        case SKIP -> skip(ProblemCode.MATCHED, "the record is there already");
         case REJECT -> reject(ProblemCode.MATCHED, null, null, "the record is there already");
       };
     }
@@ -235,8 +237,8 @@ final class Decider {
           Outcome.CHANGED, new WriteSession.Change(line, record, fields, values), changed);
     }
 
-    private Decision skip(String reason) {
-      notes.add(new LedgerEntry.Note(null, null, null, reason, false));
+    private Decision skip(ProblemCode code, String reason) {
+      notes.add(new LedgerEntry.Note(code, null, null, reason, false));
       return unwritten(Outcome.SKIPPED);
     }
 

@@ -20,21 +20,21 @@ public record LedgerEntry(
     Outcome outcome,
     int matchedBy,
     @Nullable String recordKey,
-    @Nullable List<String> after,
-    List<String> before,
+    List<String> after,
+    @Nullable List<String> before,
     List<Integer> changed,
     List<Note> notes) {
 
   /**
    * A remark about a row.
    *
-   * @param code what kind; null for the reason of a skip
+   * @param code what kind
    * @param field the field; null for the row as a whole
    * @param value the value that could not be taken; null if none
    * @param softened true if the row went on without it, as the plan says
    */
   public record Note(
-      @Nullable ProblemCode code,
+      ProblemCode code,
       @Nullable String field,
       @Nullable String value,
       String reason,

@@ -30,7 +30,7 @@ public final class MatchSurvey implements Ledger {
    * @param fields names of the fields whose values the pairs hold
    * @param pairs rows beside the record that they match, those that change something first
    */
-  public record Result(
+  public record MatchClasses(
       long one,
       long none,
       long several,
@@ -61,8 +61,8 @@ public final class MatchSurvey implements Ledger {
       none++;
     } else if (has(entry, ProblemCode.SEVERAL_MATCHES)) {
       several++;
-    } else if (entry.outcome() == Outcome.SKIPPED || has(entry, ProblemCode.REPEATED)) {
-      countUnwritten(entry);
+    } else if (has(entry, ProblemCode.REPEATED)) {
+      repeats++;
     } else if (has(entry, ProblemCode.NO_MATCH)) {
       none++;
     } else {
@@ -70,23 +70,11 @@ public final class MatchSurvey implements Ledger {
     }
   }
 
-  private void countUnwritten(LedgerEntry entry) {
-    String reason =
-        entry.notes().isEmpty() ? "" : entry.notes().get(entry.notes().size() - 1).reason();
-    if (reason.contains("records match")) {
-      several++;
-    } else if (reason.startsWith("no record")) {
-      none++;
-    } else {
-      repeats++;
-    }
-  }
-
   private static boolean has(LedgerEntry entry, ProblemCode code) {
     return entry.notes().stream().anyMatch(n -> n.code() == code && !n.softened());
   }
 
-  public Result result() {
-    return new Result(one, none, several, repeats, troubled, fields, pairs);
+  public MatchClasses result() {
+    return new MatchClasses(one, none, several, repeats, troubled, fields, pairs);
   }
 }

@@ -51,7 +51,7 @@ public record RunReport(
   }
 
   /** A field and a number of records. */
-  public record FieldCount(@Nullable String field, long records) {}
+  public record FieldCount(String field, long records) {}
 
   /** Something that one answer settles for all its rows. */
   public record Question(

@@ -33,21 +33,22 @@ public record Reading(
   public static final Reading FIND =
       new Reading(null, null, null, null, null, null, null, null, null);
 
-  /** True if both take the same cells out of the same bytes, so that a cache serves both. */
-  public boolean parsesLike(Reading other) {
-    return format == other.format
-        && same(encoding, other.encoding)
-        && same(delimiter, other.delimiter)
-        && same(quote, other.quote)
-        && same(sheet, other.sheet);
+  /** Only what decides which cells are taken out of the bytes; the same for the same cache. */
+  public Reading parsing() {
+    return new Reading(format, encoding, delimiter, quote, sheet, null, null, null, null);
   }
 
-  /** This reading for the next file: the set-up stays, line numbers are found anew. */
-  public Reading forNextFile() {
-    return new Reading(format, null, null, quote, null, null, null, null, locale);
-  }
-
-  private static boolean same(Object a, Object b) {
-    return a == null ? b == null : a.equals(b);
+  /** This parsing with the titles, range and locale of another reading. */
+  public Reading withLayout(Reading other) {
+    return new Reading(
+        format,
+        encoding,
+        delimiter,
+        quote,
+        sheet,
+        other.titleRows,
+        other.firstRow,
+        other.lastRow,
+        other.locale);
   }
 }

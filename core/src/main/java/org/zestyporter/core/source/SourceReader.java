@@ -22,7 +22,13 @@ public final class SourceReader {
   private SourceReader() {}
 
   /** How a file's bytes were turned into cells, and why so. */
-  public record Parsed(Reading reading, List<SheetInfo> sheets, List<Evidence> evidence) {}
+  public record Parsed(Reading reading, List<SheetInfo> sheets, List<Evidence> evidence) {
+
+    /** The same cells with the titles, range and locale of another reading. */
+    public Parsed withLayout(Reading wanted) {
+      return new Parsed(reading.withLayout(wanted), sheets, evidence);
+    }
+  }
 
   /**
    * Parses a file into a cache and opens it.

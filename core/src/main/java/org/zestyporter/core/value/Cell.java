@@ -1,9 +1,11 @@
 package org.zestyporter.core.value;
 
+import com.fasterxml.jackson.annotation.JsonValue;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.LocalTime;
+import java.util.Locale;
 
 /**
  * One cell of a source, as a fill receives it.
@@ -25,7 +27,12 @@ public record Cell(Kind kind, String text) {
     DATETIME,
     TIME,
     BOOLEAN,
-    ERROR
+    ERROR;
+
+    @JsonValue
+    public String word() {
+      return name().toLowerCase(Locale.ROOT);
+    }
   }
 
   public static final Cell BLANK = new Cell(Kind.TEXT, "");

@@ -1,0 +1,32 @@
+package org.zestyporter.cli;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
+import java.nio.file.Path;
+import org.zestyporter.core.source.Reading;
+import org.zestyporter.core.source.SourceReader;
+import org.zestyporter.core.source.SourceTable;
+
+/** A file opened for one command, with a cache that goes away with it. */
+record OpenedFile(SourceTable table, Path cache) implements AutoCloseable {
+
+  static OpenedFile open(Path file, Reading reading) throws IOException {
+    if (!Files.isRegularFile(file)) {
+      throw new NoSuchFileException(file.toString());
+    }
+    Path cache = Files.createTempFile("porter", ".cells");
+    try {
+      return new OpenedFile(SourceReader.open(file, cache, reading), cache);
+    } catch (IOException | RuntimeException e) {
+      Files.deleteIfExists(cache);
+      throw e;
+    }
+  }
+
+  @Override
+  public void close() throws IOException {
+    table.close();
+    Files.deleteIfExists(cache);
+  }
+}

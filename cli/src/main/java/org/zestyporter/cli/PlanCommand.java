@@ -1,0 +1,107 @@
+package org.zestyporter.cli;
+
+import java.io.IOException;
+import java.io.PrintWriter;
+import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
+import java.nio.file.Path;
+import java.time.LocalDateTime;
+import java.util.concurrent.Callable;
+import org.zestyporter.core.fill.RunContext;
+import org.zestyporter.core.plan.Plan;
+import org.zestyporter.core.plan.PlanJson;
+import org.zestyporter.core.run.Ledger;
+import org.zestyporter.core.run.Pipeline;
+import org.zestyporter.core.run.Progress;
+import org.zestyporter.core.run.RunReport;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import picocli.CommandLine.Spec;
+
+/** What rehearse and run share: a plan, a file, a database, a ledger. */
+abstract class PlanCommand implements Callable<Integer> {
+  @Spec CommandSpec spec;
+
+  @Parameters(index = "0", paramLabel = "PLAN.json")
+  Path planFile;
+
+  @Parameters(index = "1", paramLabel = "FILE")
+  Path file;
+
+  @Option(names = "--to", paramLabel = "URL", description = "JDBC address")
+  String to;
+
+  @Option(
+      names = "--ledger",
+      paramLabel = "OUT.csv",
+      description = "where to write each row's fate")
+  Path ledgerFile;
+
+  @Option(names = "--json", description = "print one JSON document")
+  boolean json;
+
+  abstract RunReport go(Pipeline pipeline, Ledger ledger, Progress progress);
+
+  @Override
+  public Integer call() throws IOException {
+    if (!Files.isRegularFile(planFile)) {
+      throw new NoSuchFileException(planFile.toString());
+    }
+    Plan plan = PlanJson.read(Files.readString(planFile));
+    try (OpenedFile opened = OpenedFile.open(file, plan.reading());
+        CsvLedger ledger = ledgerFile == null ? null : new CsvLedger(ledgerFile)) {
+      RunContext context =
+          new RunContext(
+              System.getProperty("user.name"), LocalDateTime.now(), file.getFileName().toString());
+      Pipeline pipeline =
+          new Pipeline(Target.open(to, System.getenv()), opened.table(), plan, context);
+      RunReport report = go(pipeline, ledger == null ? Ledger.NONE : ledger, progress());
+      PrintWriter out = spec.commandLine().getOut();
+      if (json) {
+        Json.print(out, report);
+      } else {
+        people(report, out);
+      }
+      return report.clean() ? Porter.DONE : Porter.REJECTED;
+    }
+  }
+
+  private static Progress progress() {
+    if (System.console() == null) {
+      return Progress.NONE;
+    }
+    return (phase, rows, total) -> {
+      int done = (int) (30 * rows / Math.max(1, total));
+      System.err.printf(
+          "\r%-9s [%s%s] %,d of %,d rows ",
+          phase.name().toLowerCase(java.util.Locale.ROOT),
+          "#".repeat(done),
+          ".".repeat(30 - done),
+          rows,
+          total);
+      if (rows == total) {
+        System.err.println();
+      }
+    };
+  }
+
+  private static void people(RunReport report, PrintWriter out) {
+    out.printf("%s, %s: %,d rows read%n", report.plan(), report.source(), report.read());
+    for (RunReport.DestinationReport d : report.destinations()) {
+      out.printf(
+          "%s: %,d new, %,d changed, %,d unchanged, %,d skipped, %,d rejected%n",
+          d.table(), d.added(), d.changed(), d.unchanged(), d.skipped(), d.rejected());
+    }
+    for (RunReport.ProblemGroup p : report.problems()) {
+      out.printf(
+          "%,8d %s: “%s” %s (line %d)%n",
+          p.rows(), p.field(), p.sample().value(), p.sample().reason(), p.sample().row());
+    }
+    for (RunReport.ControlTotal t : report.controlTotals()) {
+      out.printf("sum of %s: file %s, table %s%n", t.field(), t.source(), t.written());
+    }
+    out.println(report.balanced() ? "The books balance." : "The books do NOT balance.");
+    out.flush();
+  }
+}

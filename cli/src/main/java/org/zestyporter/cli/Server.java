@@ -1,0 +1,70 @@
+package org.zestyporter.cli;
+
+import java.nio.file.Path;
+import java.util.Map;
+import java.util.Optional;
+import org.springframework.boot.SpringApplication;
+import org.springframework.boot.web.server.context.WebServerApplicationContext;
+import org.springframework.context.ConfigurableApplicationContext;
+import org.zestyporter.core.value.PorterException;
+import org.zestyporter.server.PorterServer;
+import org.zestyporter.server.account.AccountService;
+import org.zestyporter.server.connection.ConnectionService;
+
+/** The server, started from the command line. */
+final class Server {
+  private final ConfigurableApplicationContext context;
+
+  private Server(ConfigurableApplicationContext context) {
+    this.context = context;
+  }
+
+  static Path defaultHome() {
+    String home = System.getenv("PORTER_HOME");
+    return home != null ? Path.of(home) : Path.of(System.getProperty("user.home"), ".zesty-porter");
+  }
+
+  static Server start(Path home, int port) {
+    SpringApplication application = new SpringApplication(PorterServer.class);
+    application.setLogStartupInfo(false);
+    application.setDefaultProperties(
+        Map.of(
+            "porter.home", home.toAbsolutePath().toString(),
+            "server.port", Integer.toString(port)));
+    try {
+      return new Server(application.run());
+    } catch (RuntimeException e) {
+      throw new PorterException(PorterException.Kind.INPUT, "no-start", why(e, home, port), e);
+    }
+  }
+
+  private static String why(Throwable e, Path home, int port) {
+    for (Throwable cause = e; cause != null; cause = cause.getCause()) {
+      String message = String.valueOf(cause.getMessage());
+      if (cause instanceof java.net.BindException || message.contains("already in use")) {
+        return "Port " + port + " is taken. Choose another with --port.";
+      }
+      if (message.contains("already in use by another process") || message.contains("90020")) {
+        return "Another server is using the data folder " + home + ".";
+      }
+    }
+    return "The server did not start: " + e.getMessage();
+  }
+
+  String address() {
+    int port = ((WebServerApplicationContext) context).getWebServer().getPort();
+    return "http://localhost:" + port + "/";
+  }
+
+  Optional<String> firstAccount(String name, String shownName) {
+    return context.getBean(AccountService.class).createFirst(name, shownName);
+  }
+
+  ConnectionService connections() {
+    return context.getBean(ConnectionService.class);
+  }
+
+  void stop() {
+    context.close();
+  }
+}

@@ -1,0 +1,282 @@
+package org.zestyporter.e2e;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.sql.SQLException;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.MethodOrderer;
+import org.junit.jupiter.api.Order;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.TestMethodOrder;
+import org.junit.jupiter.api.io.TempDir;
+import org.openqa.selenium.Keys;
+import org.zestyporter.cli.Demo;
+import org.zestyporter.demo.Arrivals;
+import org.zestyporter.demo.Marina;
+
+/**
+ * A newcomer's way, in the real interface: from a dropped file to records, and the same file again.
+ * The pictures of the documentation are taken on the way.
+ */
+@TestMethodOrder(MethodOrderer.OrderAnnotation.class)
+class JourneyTest {
+  private static final Path PICTURES = Path.of("..", "docs", "screenshots");
+  private static final Arrivals.Facts FACTS = Marina.open().arrivals().facts();
+
+  @TempDir static Path home;
+  private static Demo demo;
+  private static Browser browser;
+
+  @BeforeAll
+  static void start() throws IOException, SQLException {
+    demo = Demo.start(home, 0);
+    browser = new Browser();
+  }
+
+  @AfterAll
+  static void stop() {
+    if (browser != null) {
+      browser.close();
+    }
+    if (demo != null) {
+      demo.close();
+    }
+  }
+
+  private static void signIn(String password) {
+    browser.find("input[name=name]").clear();
+    browser.find("input[name=name]").sendKeys(Demo.NAME);
+    browser.find("input[name=password]").sendKeys(password);
+    browser.click("button", "Sign in");
+  }
+
+  private static void drop(Path file) {
+    browser.find("#file").sendKeys(file.toAbsolutePath().toString());
+  }
+
+  private static void picture(String name) throws IOException {
+    browser.picture(PICTURES.resolve(name + ".png"));
+  }
+
+  @Test
+  @Order(1)
+  void wrongPasswordIsRefusedAndTheRightOneOpensTheDesk() throws IOException {
+    browser.go(demo.address());
+    signIn("not the password");
+    browser.sees("The name or the password is not right");
+    picture("sign-in");
+    signIn(demo.password());
+    browser.sees("Nothing has been brought in yet");
+  }
+
+  @Test
+  @Order(2)
+  void filesThatAreNoTableAreRefusedInPlainWords(@TempDir Path folder) throws IOException {
+    Path empty = Files.createFile(folder.resolve("empty.csv"));
+    drop(empty);
+    browser.sees("The file is empty: it holds 0 bytes");
+
+    Path picture = folder.resolve("photo.xlsx");
+    Files.write(picture, new byte[] {(byte) 0x89, 'P', 'N', 'G', 13, 10, 26, 10, 0, 0, 0, 13});
+    drop(picture);
+    browser.sees("it is a picture");
+
+    Path broken = folder.resolve("broken.xlsx");
+    byte[] whole = Files.readAllBytes(demo.files().resolve("winter-arrivals.xlsx"));
+    Files.write(broken, java.util.Arrays.copyOf(whole, whole.length / 2));
+    drop(broken);
+    browser.sees("damaged or cut short");
+    assertThat(browser.text("body")).doesNotContain("Exception");
+  }
+
+  @Test
+  @Order(3)
+  void droppedFileFillsTheFieldsByItself() throws IOException {
+    drop(demo.files().resolve("winter-arrivals.xlsx"));
+    browser.sees("10 of 10 headings read like its fields");
+    browser.click(".proposal button", "Begin");
+    browser.sees("Fields of vessel");
+    browser.sees("Columns not used:");
+    assertThat(browser.text(".unused")).contains("none. All 10 go somewhere");
+    assertThat(browser.text("[data-field=type_id]"))
+        .contains("Kind finds name")
+        .contains(String.valueOf(FACTS.unknownKinds()));
+    assertThat(browser.text("[data-field=length_m]"))
+        .contains("LOA (ft) then 3 steps")
+        .contains(String.valueOf(FACTS.badLengths()));
+  }
+
+  @Test
+  @Order(4)
+  void readShowsTheRawSheetWithItsEvidence() throws IOException {
+    browser.type("1");
+    browser.sees("How it is read");
+    browser.sees("Quillhaven Marina, arrivals");
+    assertThat(browser.text("tr.titles")).contains("Reg No", "LOA (ft)");
+    browser.sees("begins “Total” and is hardly filled");
+    picture("read");
+  }
+
+  @Test
+  @Order(5)
+  void fillIsCorrectedAndItsEffectIsSeenAtOnce() throws IOException {
+    browser.type("2");
+    browser.find("[data-field=length_m]").click();
+    browser.find("td.bad", "two numbers, feet and inches");
+    browser.find("tr.tr", "tbc");
+    picture("fill");
+
+    browser.find("[data-field=type_id]").click();
+    browser
+        .find("tr.tr", "Ketch rig")
+        .findElements(org.openqa.selenium.By.cssSelector("button"))
+        .get(0)
+        .click();
+    browser.find(".answer").sendKeys("ketch" + Keys.ENTER);
+    browser.until(
+        d ->
+            browser
+                .text("[data-field=type_id]")
+                .contains(String.valueOf(FACTS.unknownKinds() - 22)));
+    browser.sees("revision 2");
+    browser.type("t");
+    browser.until(d -> !browser.text(".bt .end b").contains("Record 1 "));
+  }
+
+  @Test
+  @Order(6)
+  void matchKeyIsChosen() throws IOException {
+    browser.type("3");
+    browser.sees("Match key");
+    browser.find(".key .big", "registration");
+    browser.sees("match one record");
+    browser.sees("Pairs that change something");
+    picture("match");
+  }
+
+  @Test
+  @Order(7)
+  void rehearsalCountsEveryRow() throws IOException {
+    browser.type("r");
+    browser.sees("1,204 rows rehearsed, nothing written");
+    assertThat(outcome("changed") + outcome("unchanged") + outcome("new"))
+        .isEqualTo(FACTS.changed() + FACTS.unchanged() + FACTS.added() + 22);
+    assertThat(outcome("skipped")).isEqualTo(FACTS.repeated());
+    assertThat(outcome("rejected")).isEqualTo(FACTS.rejected() - 22);
+    browser.sees("Problems by cause");
+    browser.sees("gaff cutter");
+    picture("rehearse");
+  }
+
+  private static int outcome(String name) {
+    String text = browser.text("[data-outcome=" + name + "]");
+    return Integer.parseInt(text.replaceAll("[^0-9]", ""));
+  }
+
+  @Test
+  @Order(8)
+  void runBalancesAndShowsTheRecordsItTouched() throws IOException {
+    int added = outcome("new");
+    browser.click("button", "Go on to the Run");
+    browser.sees("All is written, or nothing is.");
+    browser.click("button", "Run 1,204 rows");
+    browser.sees("Yes, to the row and to the last digit");
+    assertThat(outcome("new")).isEqualTo(added);
+    picture("run");
+
+    browser.click("aside a", "new record");
+    browser.sees("New by one Run");
+    browser.sees(added + " records");
+    browser.type(Keys.ENTER);
+    browser.sees("whole number");
+    browser.sees("1 of " + added);
+    browser.type(Keys.ENTER);
+    browser.click("a", "Show all");
+    browser.sees(String.format("%,d records", Marina.VESSELS + added));
+    picture("records");
+  }
+
+  @Test
+  @Order(9)
+  void sameFileAgainChangesNothing() throws IOException {
+    browser.click("a.place", "Desk");
+    browser.sees("Recent runs");
+    drop(demo.files().resolve("winter-arrivals.xlsx"));
+    browser.sees("10 of 10 headings the same as last time");
+    picture("desk");
+    browser.click(".proposal button", "Open");
+    browser.sees("Fields of vessel");
+    browser.type("r");
+    browser.sees("1,204 rows rehearsed, nothing written");
+    assertThat(outcome("new")).isZero();
+    assertThat(outcome("changed")).isZero();
+    assertThat(outcome("unchanged"))
+        .isEqualTo(FACTS.changed() + FACTS.unchanged() + FACTS.added() + 22);
+  }
+
+  @Test
+  @Order(10)
+  void sessionThatEndsInMidEditLosesNothing() throws IOException {
+    browser.type("2");
+    browser.find("[data-field=notes]").click();
+    browser.sees("On its way to notes");
+    browser.deleteCookies();
+    browser.click(".pick button", "fixed");
+    browser.sees("You were signed out");
+    browser.find("input[name=password]").sendKeys(demo.password());
+    browser.click("button", "Sign in");
+    browser.until(d -> browser.text("[data-field=notes]").contains("always"));
+    browser.until(d -> browser.text(".saved").contains("revision 3"));
+    browser.type(Keys.chord(Keys.CONTROL, "z"));
+    browser.until(d -> browser.text("[data-field=notes]").contains("Notes"));
+    browser.until(d -> browser.text(".saved").contains("revision 4"));
+  }
+
+  @Test
+  @Order(11)
+  void plansRunsAndTheDark() throws IOException {
+    browser.click("a.place", "Plans");
+    browser.sees("Winter arrivals");
+    picture("plans");
+    browser.click("a.place", "Runs");
+    browser.sees("0001");
+    picture("runs");
+    browser.click("a.place", "Plans");
+    browser.click("td a", "Winter arrivals");
+    browser.find("[data-field=length_m]").click();
+    browser.click(".foot button", "Dark");
+    browser.find("td.bad", "two numbers");
+    picture("fill-dark");
+    browser.click(".foot button", "Light");
+  }
+
+  @Test
+  @Order(12)
+  void textFileGoesTheSameWay(@TempDir Path folder) throws IOException {
+    Path file = folder.resolve("new-kinds.csv");
+    Files.write(file, "Code;Name\nHBT;houseboat\nSLP;sloop\n".getBytes(StandardCharsets.UTF_8));
+    browser.click("a.place", "Desk");
+    drop(file);
+    browser.sees("2 of 2 headings read like its fields");
+    assertThat(browser.text(".proposal")).contains("vessel_type");
+    browser.click(".proposal button", "Begin");
+    browser.sees("Fields of vessel_type");
+    browser.type("r");
+    browser.sees("2 rows rehearsed, nothing written");
+    assertThat(outcome("new")).isEqualTo(1);
+    assertThat(outcome("unchanged")).isEqualTo(1);
+  }
+
+  @Test
+  @Order(13)
+  void theBrowserHadNothingToComplainOf() {
+    assertThat(browser.complaints())
+        .filteredOn(c -> !c.contains("401") && !c.contains("422") && !c.contains("favicon"))
+        .isEmpty();
+  }
+}

@@ -1,0 +1,12 @@
+package org.zestyporter.server;
+
+import org.apache.ibatis.annotations.Mapper;
+import org.mybatis.spring.annotation.MapperScan;
+import org.springframework.boot.autoconfigure.SpringBootApplication;
+import org.springframework.boot.context.properties.EnableConfigurationProperties;
+
+/** The server: storage, HTTP interface, sign-in and jobs around the core. */
+@SpringBootApplication
+@MapperScan(annotationClass = Mapper.class)
+@EnableConfigurationProperties(Settings.class)
+public class PorterServer {}

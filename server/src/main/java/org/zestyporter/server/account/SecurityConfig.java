@@ -1,0 +1,78 @@
+package org.zestyporter.server.account;
+
+import org.springframework.context.annotation.Bean;
+import org.springframework.context.annotation.Configuration;
+import org.springframework.http.HttpMethod;
+import org.springframework.http.MediaType;
+import org.springframework.security.authentication.AuthenticationManager;
+import org.springframework.security.authentication.ProviderManager;
+import org.springframework.security.authentication.dao.DaoAuthenticationProvider;
+import org.springframework.security.config.annotation.web.builders.HttpSecurity;
+import org.springframework.security.config.annotation.web.configurers.CsrfConfigurer;
+import org.springframework.security.crypto.factory.PasswordEncoderFactories;
+import org.springframework.security.crypto.password.PasswordEncoder;
+import org.springframework.security.web.SecurityFilterChain;
+import org.springframework.security.web.context.HttpSessionSecurityContextRepository;
+import org.springframework.security.web.context.SecurityContextRepository;
+
+/** Everything of the API is closed but for signing in. */
+@Configuration(proxyBeanMethods = false)
+class SecurityConfig {
+  private static final String CLOSED =
+      """
+      {"status":401,"title":"Unauthorized","code":"signed-out",\
+      "detail":"You are signed out. Sign in again to go on; what you edited is kept."}""";
+
+  @Bean
+  SecurityFilterChain chain(HttpSecurity http, SecurityContextRepository contexts)
+      throws Exception {
+    return http.authorizeHttpRequests(
+            requests ->
+                requests
+                    .requestMatchers(HttpMethod.POST, "/api/session")
+                    .permitAll()
+                    .requestMatchers("/api/**", "/v3/**")
+                    .authenticated()
+                    .requestMatchers(HttpMethod.GET, "/**")
+                    .permitAll()
+                    .anyRequest()
+                    .denyAll())
+        .csrf(CsrfConfigurer::spa)
+        .securityContext(c -> c.securityContextRepository(contexts))
+        .requestCache(c -> c.disable())
+        .logout(l -> l.disable())
+        .headers(
+            headers ->
+                headers.contentSecurityPolicy(
+                    p ->
+                        p.policyDirectives(
+                            "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self'"
+                                + " data:; frame-ancestors 'none'")))
+        .exceptionHandling(
+            e ->
+                e.authenticationEntryPoint(
+                    (request, response, error) -> {
+                      response.setStatus(401);
+                      response.setContentType(MediaType.APPLICATION_PROBLEM_JSON_VALUE);
+                      response.getWriter().write(CLOSED);
+                    }))
+        .build();
+  }
+
+  @Bean
+  SecurityContextRepository contexts() {
+    return new HttpSessionSecurityContextRepository();
+  }
+
+  @Bean
+  PasswordEncoder passwordEncoder() {
+    return PasswordEncoderFactories.createDelegatingPasswordEncoder();
+  }
+
+  @Bean
+  AuthenticationManager authenticationManager(AccountService accounts, PasswordEncoder encoder) {
+    DaoAuthenticationProvider provider = new DaoAuthenticationProvider(accounts);
+    provider.setPasswordEncoder(encoder);
+    return new ProviderManager(provider);
+  }
+}

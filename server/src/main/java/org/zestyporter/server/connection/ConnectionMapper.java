@@ -1,0 +1,22 @@
+package org.zestyporter.server.connection;
+
+import java.util.List;
+import org.apache.ibatis.annotations.Insert;
+import org.apache.ibatis.annotations.Mapper;
+import org.apache.ibatis.annotations.Select;
+
+@Mapper
+interface ConnectionMapper {
+
+  @Select("SELECT * FROM connection ORDER BY name")
+  List<ConnectionRecord> all();
+
+  @Select("SELECT * FROM connection WHERE name = #{name}")
+  ConnectionRecord find(String name);
+
+  @Insert(
+      """
+      INSERT INTO connection (name, shown_name, url, db_user, secret, created_at)
+      VALUES (#{name}, #{shownName}, #{url}, #{dbUser}, #{secret}, #{createdAt})""")
+  void insert(ConnectionRecord connection);
+}

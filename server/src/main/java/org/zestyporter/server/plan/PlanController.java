@@ -1,0 +1,133 @@
+package org.zestyporter.server.plan;
+
+import java.security.Principal;
+import java.util.Arrays;
+import java.util.List;
+import org.springframework.http.HttpStatus;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+import org.zestyporter.core.fill.StageTable;
+import org.zestyporter.core.plan.StepKind;
+import org.zestyporter.core.run.MatchSurvey;
+
+@RestController
+@RequestMapping("/api")
+class PlanController {
+  private final PlanService plans;
+  private final PlanViewer viewer;
+
+  PlanController(PlanService plans, PlanViewer viewer) {
+    this.plans = plans;
+    this.viewer = viewer;
+  }
+
+  record Created(long id) {}
+
+  record UseSource(long source) {}
+
+  record RowIndex(long row) {}
+
+  @GetMapping("/plans")
+  List<PlanViews.PlanSummary> all() {
+    return plans.all();
+  }
+
+  @GetMapping("/sources/{source}/proposals")
+  List<PlanViews.Proposal> proposals(@PathVariable long source, @RequestParam String connection) {
+    return plans.proposals(source, connection);
+  }
+
+  @PostMapping("/plans")
+  @ResponseStatus(HttpStatus.CREATED)
+  Created create(@RequestBody PlanViews.NewPlan wanted, Principal principal) {
+    return new Created(plans.create(wanted, principal.getName()));
+  }
+
+  @GetMapping("/plans/{id}")
+  PlanViews.PlanView find(@PathVariable long id) {
+    plans.opened(id);
+    return view(id);
+  }
+
+  private PlanViews.PlanView view(long id) {
+    return viewer.view(plans.record(id), plans.open(id));
+  }
+
+  @PutMapping("/plans/{id}")
+  PlanViews.PlanView save(
+      @PathVariable long id, @RequestBody PlanViews.SavePlan wanted, Principal principal) {
+    plans.save(id, wanted, principal.getName());
+    return view(id);
+  }
+
+  @PutMapping("/plans/{id}/source")
+  PlanViews.PlanView useSource(@PathVariable long id, @RequestBody UseSource wanted) {
+    plans.useSource(id, wanted.source());
+    return view(id);
+  }
+
+  /** The stages of a fill that is tried; the plan stays as it is. */
+  @PostMapping("/plans/{id}/stages")
+  StageTable stages(
+      @PathVariable long id, @RequestBody PlanViews.Trial trial, Principal principal) {
+    return viewer.stages(plans.open(id), trial, principal.getName());
+  }
+
+  @GetMapping("/plans/{id}/window")
+  List<PlanViews.WindowRow> window(
+      @PathVariable long id,
+      @RequestParam long from,
+      @RequestParam int count,
+      Principal principal) {
+    return viewer.window(plans.open(id), from, count, principal.getName());
+  }
+
+  /** The next row in trouble after a row, from the top again if there is none below; -1 if none. */
+  @GetMapping("/plans/{id}/troubled")
+  RowIndex troubled(@PathVariable long id, @RequestParam long after, Principal principal) {
+    return new RowIndex(viewer.nextTroubled(plans.open(id), after, principal.getName()));
+  }
+
+  /** The record on a line, or the first one below it. */
+  @GetMapping("/plans/{id}/row")
+  RowIndex row(@PathVariable long id, @RequestParam long line) {
+    return new RowIndex(plans.open(id).rows().rowOfLine(line));
+  }
+
+  @GetMapping("/plans/{id}/match")
+  MatchSurvey.MatchClasses match(
+      @PathVariable long id, @RequestParam(defaultValue = "20") int pairs, Principal principal) {
+    return viewer.match(plans.open(id), principal.getName(), pairs);
+  }
+
+  @GetMapping("/plans/{id}/lines")
+  List<PlanViews.RawLine> lines(
+      @PathVariable long id, @RequestParam long from, @RequestParam int count) {
+    return viewer.lines(plans.open(id), from, count);
+  }
+
+  @GetMapping("/steps")
+  List<PlanViews.StepHelp> steps() {
+    return Arrays.stream(StepKind.values())
+        .map(
+            k ->
+                new PlanViews.StepHelp(
+                    k.word(),
+                    k.title(),
+                    k.help(),
+                    k.settings().stream()
+                        .map(
+                            s ->
+                                new PlanViews.SettingHelp(
+                                    s.name(), s.type(), s.required(), s.choices()))
+                        .toList()))
+        .toList();
+  }
+}

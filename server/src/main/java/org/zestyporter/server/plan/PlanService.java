@@ -1,0 +1,235 @@
+package org.zestyporter.server.plan;
+
+import java.time.Clock;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.TreeSet;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+import org.zestyporter.core.database.Database;
+import org.zestyporter.core.plan.Destination;
+import org.zestyporter.core.plan.Plan;
+import org.zestyporter.core.plan.PlanDraft;
+import org.zestyporter.core.plan.PlanJson;
+import org.zestyporter.core.source.Reading;
+import org.zestyporter.core.source.SourceTable;
+import org.zestyporter.core.value.PorterException;
+import org.zestyporter.server.connection.ConnectionService;
+import org.zestyporter.server.source.SourceService;
+import org.zestyporter.server.web.Times;
+
+/** Keeps plans with their revisions and proposes them for files. */
+@Service
+public class PlanService {
+  private final PlanMapper plans;
+  private final SourceService sources;
+  private final ConnectionService connections;
+  private final Clock clock;
+
+  /** A plan opened with its file and its table. */
+  public record Opened(
+      long id,
+      int revision,
+      Plan plan,
+      SourceService.Source source,
+      SourceTable rows,
+      Database database) {
+    public Destination destination() {
+      return plan.destinations().get(0);
+    }
+  }
+
+  PlanService(PlanMapper plans, SourceService sources, ConnectionService connections, Clock clock) {
+    this.plans = plans;
+    this.sources = sources;
+    this.connections = connections;
+    this.clock = clock;
+  }
+
+  public List<PlanViews.PlanSummary> all() {
+    return plans.all().stream().map(this::summary).toList();
+  }
+
+  private PlanViews.PlanSummary summary(PlanRecord record) {
+    Plan plan = PlanJson.read(record.document());
+    return new PlanViews.PlanSummary(
+        record.id(),
+        record.name(),
+        plan.connection(),
+        plan.destinations().isEmpty() ? "" : plan.destinations().get(0).table(),
+        record.sourceId() == null ? null : sources.find(record.sourceId()).name(),
+        record.revision(),
+        record.savedBy(),
+        record.savedAt(),
+        record.openedAt());
+  }
+
+  PlanRecord record(long id) {
+    PlanRecord record = plans.find(id);
+    if (record == null) {
+      throw PorterException.missing("no-such-plan", "There is no such plan any more.");
+    }
+    return record;
+  }
+
+  /** A plan's name. */
+  public String name(long id) {
+    return record(id).name();
+  }
+
+  /** Opens a plan with the file it was last used with. */
+  public Opened open(long id) {
+    PlanRecord record = record(id);
+    return open(record, PlanJson.read(record.document()));
+  }
+
+  private Opened open(PlanRecord record, Plan plan) {
+    return new Opened(
+        record.id(),
+        record.revision(),
+        plan,
+        sources.find(record.sourceId()),
+        sources.table(record.sourceId(), plan.reading()),
+        connections.database(plan.connection()));
+  }
+
+  /** What can be done with a file, best first. */
+  public List<PlanViews.Proposal> proposals(long sourceId, String connection) {
+    SourceService.Source source = sources.find(sourceId);
+    TreeSet<String> columns = new TreeSet<>(String.CASE_INSENSITIVE_ORDER);
+    columns.addAll(source.columns());
+    List<PlanViews.Proposal> proposals = new ArrayList<>();
+    for (PlanRecord record : plans.all()) {
+      String[] known = PlanJson.MAPPER.readValue(record.columnsJson(), String[].class);
+      int same = (int) java.util.Arrays.stream(known).filter(columns::contains).count();
+      if (known.length > 0 && same * 10 >= known.length * 7) {
+        proposals.add(
+            new PlanViews.Proposal(
+                record.id(),
+                record.name(),
+                PlanJson.read(record.document()).destinations().get(0).table(),
+                same,
+                columns.size(),
+                same + " of " + columns.size() + " headings the same as last time"));
+      }
+    }
+    proposals.sort(java.util.Comparator.comparingInt(p -> -p.columns()));
+    for (PlanDraft.Proposal draft :
+        new PlanDraft(connections.database(connection), sources.table(sourceId, Reading.FIND))
+            .rank()) {
+      if (draft.columnsUsed() > 0 && proposals.size() < 5) {
+        proposals.add(
+            new PlanViews.Proposal(
+                null,
+                "New plan",
+                draft.destination().table(),
+                (int) draft.columnsUsed(),
+                columns.size(),
+                draft.columnsUsed() + " of " + columns.size() + " headings read like its fields"));
+      }
+    }
+    return proposals;
+  }
+
+  /** Drafts a plan for a file and a table. */
+  @Transactional
+  public long create(PlanViews.NewPlan wanted, String who) {
+    SourceService.Source source = sources.find(wanted.source());
+    Database database = connections.database(wanted.connection());
+    SourceTable rows = sources.table(source.id(), Reading.FIND);
+    PlanDraft.Proposal draft = new PlanDraft(database, rows).draft(database.table(wanted.table()));
+    Plan plan =
+        new Plan(
+            title(source.name()),
+            wanted.connection(),
+            Reading.FIND,
+            List.of(draft.destination()),
+            null);
+    PlanRecord record =
+        new PlanRecord(
+            null,
+            plan.name(),
+            source.id(),
+            1,
+            PlanJson.write(plan),
+            PlanJson.MAPPER.writeValueAsString(draft.evidence()),
+            PlanJson.MAPPER.writeValueAsString(source.columns()),
+            who,
+            Times.now(clock),
+            Times.now(clock));
+    long id = plans.insert(record);
+    plans.insertRevision(with(record, id));
+    return id;
+  }
+
+  private static PlanRecord with(PlanRecord r, long id) {
+    return new PlanRecord(
+        id,
+        r.name(),
+        r.sourceId(),
+        r.revision(),
+        r.document(),
+        r.evidenceJson(),
+        r.columnsJson(),
+        r.savedBy(),
+        r.savedAt(),
+        r.openedAt());
+  }
+
+  /** A plan's name from a file's: winter-arrivals.xlsx gives Winter arrivals. */
+  static String title(String fileName) {
+    String bare =
+        fileName.replaceFirst("\\.[A-Za-z0-9]{1,5}$", "").replaceAll("[-_]+", " ").strip();
+    return bare.isEmpty()
+        ? "New plan"
+        : bare.substring(0, 1).toUpperCase(Locale.ROOT) + bare.substring(1);
+  }
+
+  /** Opens a plan with another file. */
+  public void useSource(long id, long sourceId) {
+    record(id);
+    SourceService.Source source = sources.find(sourceId);
+    plans.useSource(
+        id, sourceId, PlanJson.MAPPER.writeValueAsString(source.columns()), Times.now(clock));
+  }
+
+  /** Notes that a plan was opened. */
+  public void opened(long id) {
+    plans.opened(id, Times.now(clock));
+  }
+
+  /**
+   * Saves a plan over the revision that it was made from.
+   *
+   * @throws PorterException with code {@code changed-meanwhile} if somebody has saved since
+   */
+  @Transactional
+  public void save(long id, PlanViews.SavePlan wanted, String who) {
+    PlanRecord old = record(id);
+    // settings that can't be read are refused before anything is kept
+    sources.table(old.sourceId(), wanted.plan().reading());
+    PlanRecord next =
+        new PlanRecord(
+            id,
+            wanted.plan().name(),
+            old.sourceId(),
+            wanted.revision() + 1,
+            PlanJson.write(wanted.plan()),
+            old.evidenceJson(),
+            old.columnsJson(),
+            who,
+            Times.now(clock),
+            old.openedAt());
+    if (plans.save(next) == 0) {
+      throw new PorterException(
+          PorterException.Kind.CONFLICT,
+          "changed-meanwhile",
+          old.savedBy()
+              + " saved this plan meanwhile (revision "
+              + old.revision()
+              + "). Your last change is not in it: load the plan again, then repeat the change.");
+    }
+    plans.insertRevision(next);
+  }
+}

@@ -1,0 +1,104 @@
+package org.zestyporter.server.records;
+
+import java.math.BigDecimal;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+import org.zestyporter.core.database.Database;
+import org.zestyporter.core.database.FieldInfo;
+import org.zestyporter.core.database.FieldType;
+import org.zestyporter.core.database.TableInfo;
+import org.zestyporter.core.value.PorterException;
+import org.zestyporter.core.value.Values;
+import org.zestyporter.server.connection.ConnectionService;
+
+/** Shows the application's records as they are. */
+@RestController
+@RequestMapping("/api/connections/{connection}/tables/{table}/records")
+class RecordController {
+  private static final int MAX_PAGE = 500;
+
+  private final ConnectionService connections;
+
+  RecordController(ConnectionService connections) {
+    this.connections = connections;
+  }
+
+  /** A record with its primary key, the parts joined by a comma. */
+  record RecordView(String key, List<@Nullable String> values) {}
+
+  record RecordPage(List<String> fields, long total, List<RecordView> records) {}
+
+  /**
+   * A page of records.
+   *
+   * @param keys only the records of these keys, the parts of each joined by a comma
+   */
+  @GetMapping
+  RecordPage page(
+      @PathVariable String connection,
+      @PathVariable String table,
+      @RequestParam(required = false) @Nullable String search,
+      @RequestParam(required = false) @Nullable List<String> key,
+      @RequestParam(defaultValue = "0") long offset,
+      @RequestParam(defaultValue = "100") int limit) {
+    Database database = connections.database(connection);
+    TableInfo info = database.table(table);
+    List<String> fields = info.fields().stream().map(FieldInfo::name).toList();
+    if (key != null && !key.isEmpty()) {
+      List<RecordView> found = fetch(database, info, key);
+      return new RecordPage(fields, found.size(), found);
+    }
+    String wanted = search == null || search.isBlank() ? null : search.strip();
+    List<RecordView> records =
+        database.page(info, wanted, offset, Math.min(MAX_PAGE, limit)).stream()
+            .map(values -> view(info, values))
+            .toList();
+    return new RecordPage(fields, database.count(info, wanted), records);
+  }
+
+  private static List<RecordView> fetch(Database database, TableInfo table, List<String> keys) {
+    List<FieldInfo> keyFields = table.fields(table.primaryKey());
+    List<List<Object>> wanted = new ArrayList<>();
+    for (String key : keys.subList(0, Math.min(MAX_PAGE, keys.size()))) {
+      List<Object> parts = new ArrayList<>();
+      String[] texts = key.split(",", -1);
+      for (int i = 0; i < keyFields.size() && i < texts.length; i++) {
+        parts.add(part(texts[i], keyFields.get(i)));
+      }
+      if (parts.size() == keyFields.size()) {
+        wanted.add(parts);
+      }
+    }
+    Map<List<Object>, Object[]> found = database.fetch(table, wanted);
+    return wanted.stream().filter(found::containsKey).map(k -> view(table, found.get(k))).toList();
+  }
+
+  private static Object part(String text, FieldInfo field) {
+    if (field.type() != FieldType.WHOLE && field.type() != FieldType.DECIMAL) {
+      return text;
+    }
+    try {
+      return new BigDecimal(text);
+    } catch (NumberFormatException e) {
+      throw new PorterException(
+          PorterException.Kind.MISSING, "no-such-record", "There is no record " + text + ".", e);
+    }
+  }
+
+  private static RecordView view(TableInfo table, Object[] values) {
+    List<String> parts = new ArrayList<>();
+    for (FieldInfo field : table.fields(table.primaryKey())) {
+      parts.add(Values.text(values[table.fields().indexOf(field)]));
+    }
+    return new RecordView(
+        String.join(",", parts), Arrays.stream(values).map(Values::text).toList());
+  }
+}

@@ -1,0 +1,94 @@
+package org.zestyporter.server.run;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+import org.zestyporter.core.plan.PlanJson;
+import org.zestyporter.core.run.LedgerEntry;
+import org.zestyporter.core.run.Outcome;
+import org.zestyporter.core.value.PorterException;
+
+/** Reads pages of a ledger, passing over chunks that hold nothing of what is asked. */
+@Component
+class LedgerReader {
+  private final RunMapper runs;
+
+  LedgerReader(RunMapper runs) {
+    this.runs = runs;
+  }
+
+  /** A page of a ledger; {@code total} counts all entries that fit. */
+  record LedgerPage(List<String> fields, long total, List<LedgerEntry> entries) {}
+
+  /**
+   * @param outcome only entries of this outcome; null for all
+   * @param search only entries in which a value or reason holds this, ignoring capitals; null for
+   *     all
+   */
+  LedgerPage page(
+      long execution, @Nullable Outcome outcome, @Nullable String search, long offset, int limit) {
+    List<String> fields = fields(execution);
+    List<LedgerEntry> found = new ArrayList<>();
+    long total = 0;
+    String wanted = search == null || search.isBlank() ? null : search.toLowerCase(Locale.ROOT);
+    for (ChunkRecord chunk : runs.chunks(execution, 0)) {
+      int count = chunk.count(outcome == null ? -1 : outcome.ordinal());
+      boolean passOver = count == 0 || (wanted == null && !within(total, count, offset, limit));
+      if (passOver) {
+        total += count;
+        continue;
+      }
+      for (LedgerEntry entry : entries(execution, chunk.number())) {
+        if ((outcome == null || entry.outcome() == outcome)
+            && (wanted == null || holds(entry, wanted))) {
+          if (total >= offset && found.size() < limit) {
+            found.add(entry);
+          }
+          total++;
+        }
+      }
+    }
+    return new LedgerPage(fields, total, found);
+  }
+
+  private static boolean within(long before, int count, long offset, int limit) {
+    return before + count > offset && before < offset + limit;
+  }
+
+  private static boolean holds(LedgerEntry entry, String wanted) {
+    return String.valueOf(entry.line()).equals(wanted)
+        || entry.after().stream()
+            .anyMatch(v -> v != null && v.toLowerCase(Locale.ROOT).contains(wanted))
+        || entry.notes().stream()
+            .anyMatch(
+                n ->
+                    n.reason().toLowerCase(Locale.ROOT).contains(wanted)
+                        || (n.value() != null
+                            && n.value().toLowerCase(Locale.ROOT).contains(wanted)));
+  }
+
+  List<String> fields(long execution) {
+    String json = runs.fields(execution, 0);
+    return json == null ? List.of() : List.of(PlanJson.MAPPER.readValue(json, String[].class));
+  }
+
+  private List<LedgerEntry> entries(long execution, int number) {
+    return StoredLedger.unpack(runs.chunk(execution, 0, number).entries());
+  }
+
+  /** The entry of a line. */
+  LedgerEntry line(long execution, long line) {
+    for (ChunkRecord chunk : runs.chunks(execution, 0)) {
+      if (line >= chunk.firstLine() && line <= chunk.lastLine()) {
+        for (LedgerEntry entry : entries(execution, chunk.number())) {
+          if (entry.line() == line) {
+            return entry;
+          }
+        }
+      }
+    }
+    throw PorterException.missing("no-such-line", "The ledger has no line " + line + ".");
+  }
+}

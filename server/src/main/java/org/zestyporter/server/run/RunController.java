@@ -1,0 +1,94 @@
+package org.zestyporter.server.run;
+
+import java.security.Principal;
+import java.util.List;
+import java.util.Locale;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.MediaType;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
+import org.zestyporter.core.run.LedgerEntry;
+import org.zestyporter.core.run.Outcome;
+
+@RestController
+@RequestMapping("/api")
+class RunController {
+  private static final int MAX_PAGE = 500;
+
+  private final RunService runs;
+  private final LedgerReader ledger;
+  private final Jobs jobs;
+
+  RunController(RunService runs, LedgerReader ledger, Jobs jobs) {
+    this.runs = runs;
+    this.ledger = ledger;
+    this.jobs = jobs;
+  }
+
+  /** The last rehearsal and the last run of a plan. */
+  record LastOnes(RunService.@Nullable RunView rehearsal, RunService.@Nullable RunView run) {}
+
+  @PostMapping("/plans/{plan}/rehearsals")
+  @ResponseStatus(HttpStatus.ACCEPTED)
+  RunService.RunView rehearse(@PathVariable long plan, Principal principal) {
+    return runs.rehearse(plan, principal.getName());
+  }
+
+  @PostMapping("/plans/{plan}/runs")
+  @ResponseStatus(HttpStatus.ACCEPTED)
+  RunService.RunView run(@PathVariable long plan, Principal principal) {
+    return runs.run(plan, principal.getName());
+  }
+
+  @GetMapping("/plans/{plan}/last")
+  LastOnes last(@PathVariable long plan) {
+    return new LastOnes(runs.last(plan, "rehearsal"), runs.last(plan, "run"));
+  }
+
+  @GetMapping("/runs")
+  List<RunService.RunView> newest(@RequestParam(defaultValue = "100") int limit) {
+    return runs.newest(Math.min(MAX_PAGE, limit));
+  }
+
+  @GetMapping("/runs/{id}")
+  RunService.RunView find(@PathVariable long id) {
+    return runs.find(id);
+  }
+
+  @PostMapping("/runs/{id}/stop")
+  @ResponseStatus(HttpStatus.ACCEPTED)
+  void stop(@PathVariable long id) {
+    jobs.stop(id);
+  }
+
+  @GetMapping(value = "/runs/{id}/progress", produces = MediaType.TEXT_EVENT_STREAM_VALUE)
+  SseEmitter progress(@PathVariable long id) {
+    return jobs.listen(id);
+  }
+
+  @GetMapping("/runs/{id}/ledger")
+  LedgerReader.LedgerPage page(
+      @PathVariable long id,
+      @RequestParam(required = false) @Nullable String outcome,
+      @RequestParam(required = false) @Nullable String search,
+      @RequestParam(defaultValue = "0") long offset,
+      @RequestParam(defaultValue = "100") int limit) {
+    Outcome wanted =
+        outcome == null || outcome.isEmpty()
+            ? null
+            : Outcome.valueOf(outcome.toUpperCase(Locale.ROOT));
+    return ledger.page(id, wanted, search, offset, Math.min(MAX_PAGE, limit));
+  }
+
+  @GetMapping("/runs/{id}/lines/{line}")
+  LedgerEntry line(@PathVariable long id, @PathVariable long line) {
+    return ledger.line(id, line);
+  }
+}

@@ -1,0 +1,41 @@
+package org.zestyporter.server.source;
+
+import jakarta.servlet.http.HttpServletRequest;
+import java.io.IOException;
+import java.security.Principal;
+import org.springframework.http.HttpStatus;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+
+@RestController
+@RequestMapping("/api/sources")
+class SourceController {
+  private final SourceService sources;
+
+  SourceController(SourceService sources) {
+    this.sources = sources;
+  }
+
+  /** Takes a file as the raw body of the request. */
+  @PostMapping(consumes = "application/octet-stream")
+  @ResponseStatus(HttpStatus.CREATED)
+  SourceService.Source bring(
+      @RequestParam String name, HttpServletRequest request, Principal principal)
+      throws IOException {
+    String bare = name.replaceAll(".*[/\\\\]", "");
+    return sources.bring(
+        bare.length() > 200 ? bare.substring(0, 200) : bare,
+        request.getInputStream(),
+        principal.getName());
+  }
+
+  @GetMapping("/{id}")
+  SourceService.Source find(@PathVariable long id) {
+    return sources.find(id);
+  }
+}

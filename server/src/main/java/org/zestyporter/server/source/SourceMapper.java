@@ -1,0 +1,28 @@
+package org.zestyporter.server.source;
+
+import org.apache.ibatis.annotations.Insert;
+import org.apache.ibatis.annotations.Mapper;
+import org.apache.ibatis.annotations.Param;
+import org.apache.ibatis.annotations.Select;
+import org.apache.ibatis.annotations.Update;
+
+@Mapper
+interface SourceMapper {
+
+  @Select("SELECT NEXT VALUE FOR source_number")
+  long nextId();
+
+  @Select("SELECT * FROM source WHERE id = #{id}")
+  SourceRecord find(long id);
+
+  @Insert(
+      """
+      INSERT INTO source (id, name, bytes, sha256, row_count, columns_json, uploaded_by, uploaded_at)
+      VALUES (#{id}, #{name}, #{bytes}, #{sha256}, #{rowCount}, #{columnsJson}, #{uploadedBy},
+        #{uploadedAt})""")
+  void insert(SourceRecord source);
+
+  @Update("UPDATE source SET row_count = #{rowCount}, columns_json = #{columns} WHERE id = #{id}")
+  void describe(
+      @Param("id") long id, @Param("rowCount") long rowCount, @Param("columns") String columns);
+}

@@ -1,0 +1,141 @@
+package org.zestyporter.server;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import org.junit.jupiter.api.Test;
+import org.zestyporter.core.plan.PlanJson;
+import org.zestyporter.demo.Arrivals;
+import org.zestyporter.demo.Marina;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.node.ObjectNode;
+
+/** From a dropped file to records over HTTP. */
+class JourneyTest extends ServerTest {
+  private static final Arrivals.Facts FACTS = MARINA.arrivals().facts();
+
+  @Test
+  void fileBecomesRecordsAndASecondDropChangesNothing() throws Exception {
+    String marina = marina("journey");
+    Answer source = upload("winter-arrivals.xlsx", arrivals());
+    assertThat(source.status()).isEqualTo(201);
+    assertThat(source.body().path("rows").asInt()).isEqualTo(FACTS.rows());
+    long sourceId = source.body().path("id").asLong();
+
+    Answer proposals = get("/api/sources/{id}/proposals?connection={c}", sourceId, marina);
+    assertThat(proposals.body().get(0).path("table").asString()).isEqualTo("vessel");
+    assertThat(proposals.body().get(0).path("columns").asInt()).isEqualTo(10);
+
+    long plan = newPlan(marina, arrivals());
+    JsonNode view = get("/api/plans/" + plan).body();
+    assertThat(view.path("matters")).isEmpty();
+    assertThat(trouble(view, "type_id")).isEqualTo(FACTS.unknownKinds());
+    assertThat(trouble(view, "length_m")).isEqualTo(FACTS.badLengths());
+    assertThat(view.path("tableRecords").asInt()).isEqualTo(Marina.VESSELS);
+
+    JsonNode match = get("/api/plans/" + plan + "/match").body();
+    assertThat(match.path("one").asInt()).isEqualTo(FACTS.changed() + FACTS.unchanged());
+    assertThat(match.path("none").asInt()).isEqualTo(FACTS.added());
+    assertThat(match.path("repeats").asInt()).isEqualTo(FACTS.repeated());
+    assertThat(match.path("troubled").asInt()).isEqualTo(FACTS.rejected());
+
+    JsonNode rehearsal =
+        finished(post("/api/plans/" + plan + "/rehearsals", "").body().path("id").asLong());
+    assertThat(rehearsal.path("state").asString()).isEqualTo("done");
+    JsonNode run = finished(post("/api/plans/" + plan + "/runs", "").body().path("id").asLong());
+    assertThat(run.path("report").path("balanced").asBoolean()).isTrue();
+    assertThat(run.path("report").path("destinations"))
+        .isEqualTo(rehearsal.path("report").path("destinations"));
+    assertThat(run.path("number").asString()).endsWith("-0001");
+
+    checkLedger(run.path("id").asLong());
+
+    long nextSource = upload("winter-arrivals.xlsx", arrivals()).body().path("id").asLong();
+    JsonNode fitting = get("/api/sources/{id}/proposals?connection={c}", nextSource, marina).body();
+    assertThat(fitting.get(0).path("plan").asLong()).isEqualTo(plan);
+    put(
+        "/api/plans/" + plan + "/source",
+        PlanJson.MAPPER.createObjectNode().put("source", nextSource));
+    JsonNode again = finished(post("/api/plans/" + plan + "/runs", "").body().path("id").asLong());
+    JsonNode vessel = again.path("report").path("destinations").get(0);
+    assertThat(vessel.path("new").asInt()).isZero();
+    assertThat(vessel.path("changed").asInt()).isZero();
+    assertThat(vessel.path("unchanged").asInt())
+        .isEqualTo(FACTS.added() + FACTS.changed() + FACTS.unchanged());
+    assertThat(get("/api/plans/" + plan).body().path("tableRecords").asInt())
+        .isEqualTo(Marina.VESSELS + FACTS.added());
+  }
+
+  private void checkLedger(long run) throws Exception {
+    JsonNode all = get("/api/runs/" + run + "/ledger?limit=50").body();
+    assertThat(all.path("total").asInt()).isEqualTo(FACTS.rows());
+    assertThat(all.path("entries")).hasSize(50);
+    JsonNode changed =
+        get("/api/runs/" + run + "/ledger?outcome=changed&offset=380&limit=50").body();
+    assertThat(changed.path("total").asInt()).isEqualTo(FACTS.changed());
+    assertThat(changed.path("entries")).hasSize(FACTS.changed() - 380);
+    JsonNode found = get("/api/runs/" + run + "/ledger?search=ketch rig").body();
+    assertThat(found.path("total").asInt()).isEqualTo(22);
+    JsonNode entry = changed.path("entries").get(0);
+    String key = entry.path("recordKey").asString();
+    JsonNode record = get("/api/connections/journey/tables/vessel/records?key={k}", key).body();
+    assertThat(record.path("records")).hasSize(1);
+    int arrived = indexOf(record.path("fields"), "arrived_on");
+    int after = indexOf(all.path("fields"), "arrived_on");
+    assertThat(record.path("records").get(0).path("values").get(arrived))
+        .isEqualTo(entry.path("after").get(after));
+  }
+
+  private static int indexOf(JsonNode names, String name) {
+    for (int i = 0; i < names.size(); i++) {
+      if (names.get(i).asString().equals(name)) {
+        return i;
+      }
+    }
+    return -1;
+  }
+
+  private static int trouble(JsonNode view, String field) {
+    for (JsonNode trouble : view.path("troubles")) {
+      if (trouble.path("field").asString().equals(field)) {
+        return trouble.path("rows").asInt();
+      }
+    }
+    return -1;
+  }
+
+  @Test
+  void secondEditorIsToldAndNothingOfTheFirstIsLost() throws Exception {
+    long plan = newPlan(marina("editors"), arrivals());
+    JsonNode view = get("/api/plans/" + plan).body();
+    ObjectNode edit = PlanJson.MAPPER.createObjectNode();
+    edit.set("revision", view.path("revision"));
+    edit.set("plan", ((ObjectNode) view.path("plan").deepCopy()).put("name", "Arrivals, mine"));
+
+    assertThat(put("/api/plans/" + plan, edit).body().path("revision").asInt()).isEqualTo(2);
+    edit.set("plan", ((ObjectNode) view.path("plan").deepCopy()).put("name", "Arrivals, yours"));
+    Answer second = put("/api/plans/" + plan, edit);
+
+    assertThat(second.status()).isEqualTo(409);
+    assertThat(second.code()).isEqualTo("changed-meanwhile");
+    assertThat(second.body().path("detail").asString()).contains("odile", "revision 2");
+    assertThat(get("/api/plans/" + plan).body().path("plan").path("name").asString())
+        .isEqualTo("Arrivals, mine");
+  }
+
+  @Test
+  void trialOfAFillShowsItsStagesAndLeavesThePlanAlone() throws Exception {
+    long plan = newPlan(marina("trial"), arrivals());
+    String trial =
+        """
+        {"fill": {"field": "length_m", "origin": {"kind": "column", "column": "LOA (ft)"},
+          "steps": [{"kind": "read-number"}, {"kind": "multiply", "with": {"by": "0.3048"}}]},
+         "offset": 0, "limit": 5}""";
+    JsonNode stages = post("/api/plans/" + plan + "/stages", trial).body();
+
+    assertThat(stages.path("rows")).hasSize(5);
+    assertThat(stages.path("rows").get(0).path("trace").path("problem").path("code").asString())
+        .isIn("too-precise", "not-a-number");
+    assertThat(stages.path("troubledRows").asInt()).isGreaterThan(FACTS.badLengths());
+    assertThat(get("/api/plans/" + plan).body().path("revision").asInt()).isEqualTo(1);
+  }
+}

@@ -1,0 +1,77 @@
+<script lang="ts">
+  import { Toast } from '@skeletonlabs/skeleton-svelte';
+  import { onMount } from 'svelte';
+  import { Router } from 'sv-router';
+  import SignIn from './account/SignIn.svelte';
+  import { session } from './account/session.svelte';
+  import { api, got } from './api/client';
+  import { navigate } from './router';
+  import Foot from './ui/Foot.svelte';
+  import KeysDialog from './ui/KeysDialog.svelte';
+  import { keyboard, useKeys } from './ui/keys.svelte';
+  import { mode } from './ui/mode.svelte';
+  import Rail from './ui/Rail.svelte';
+  import { toaster } from './ui/toaster';
+
+  let allKeys = $state(false);
+  let going = $state(false);
+
+  onMount(async () => {
+    mode.start();
+    try {
+      session.enter(await got(api.GET('/api/session')));
+    } catch {
+      session.nobody();
+    }
+  });
+
+  function leap(path: '/' | '/plans' | '/runs' | '/records') {
+    going = false;
+    void navigate(path);
+  }
+
+  useKeys(() =>
+    going
+      ? [
+          { keys: ['d'], say: '', act: () => leap('/') },
+          { keys: ['p'], say: '', act: () => leap('/plans') },
+          { keys: ['r'], say: '', act: () => leap('/runs') },
+          { keys: ['e'], say: '', act: () => leap('/records') },
+          { keys: ['Escape'], say: '', act: () => (going = false) },
+        ]
+      : [
+          {
+            keys: ['g'],
+            say: 'then D P R E: Desk, Plans, Runs, Records',
+            act: () => {
+              going = true;
+              setTimeout(() => (going = false), 1500);
+            },
+          },
+          { keys: ['?'], say: 'all keys', act: () => (allKeys = true) },
+        ],
+  );
+</script>
+
+<svelte:window onkeydown={(e) => session.person && !session.expired && keyboard.handle(e)} />
+
+{#if session.person}
+  <div class="frame">
+    <Rail />
+    <main class="page"><Router /></main>
+    <Foot />
+  </div>
+  {#if session.expired}<SignIn again />{/if}
+  <KeysDialog bind:open={allKeys} />
+{:else if session.known}
+  <SignIn />
+{/if}
+
+<Toast.Group {toaster}>
+  {#snippet children(toast)}
+    <Toast {toast} class="toast-{toast.type}">
+      <Toast.Message><Toast.Title>{toast.title}</Toast.Title></Toast.Message>
+      <Toast.CloseTrigger aria-label="Dismiss" />
+    </Toast>
+  {/snippet}
+</Toast.Group>

@@ -1,0 +1,41 @@
+import type { components } from './schema';
+
+type Schemas = components['schemas'];
+
+export type Cell = Schemas['Cell'];
+export type ColumnProfile = Schemas['ColumnProfile'];
+export type Connection = Schemas['ConnectionView'];
+export type Destination = Schemas['Destination'];
+export type FieldInfo = Schemas['FieldInfo'];
+export type Fill = Schemas['Fill'];
+export type LedgerEntry = Schemas['LedgerEntry'];
+export type LedgerPage = Schemas['LedgerPage'];
+export type MatchClasses = Schemas['MatchClasses'];
+export type MatchKey = Schemas['MatchKey'];
+export type Matter = Schemas['Matter'];
+export type Note = Schemas['Note'];
+export type Origin = Schemas['Origin'];
+export type Person = Schemas['Person'];
+export type Plan = Schemas['Plan'];
+export type PlanSummary = Schemas['PlanSummary'];
+export type PlanView = Schemas['PlanView'];
+export type Policies = Schemas['Policies'];
+export type Problem = Schemas['Problem'];
+export type ProblemGroup = Schemas['ProblemGroup'];
+export type Proposal = Schemas['Proposal'];
+export type RawLine = Schemas['RawLine'];
+export type Reading = Schemas['Reading'];
+export type RecordPage = Schemas['RecordPage'];
+export type RunReport = Schemas['RunReport'];
+export type RunView = Schemas['RunView'];
+export type Source = Schemas['Source'];
+export type StageRow = Schemas['Row'];
+export type StageTable = Schemas['StageTable'];
+export type Step = Schemas['Step'];
+export type StepHelp = Schemas['StepHelp'];
+export type TableCount = Schemas['TableCount'];
+export type TableInfo = Schemas['TableInfo'];
+export type WindowRow = Schemas['WindowRow'];
+
+export type Outcome = LedgerEntry['outcome'];
+export type StepKind = Step['kind'];

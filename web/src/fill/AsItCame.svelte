@@ -1,0 +1,123 @@
+<script lang="ts">
+  import type { FieldInfo, Fill, WindowRow } from '../api/types';
+  import type { OpenPlan } from '../plan/plan.svelte';
+  import CellText from '../ui/CellText.svelte';
+  import Slip from '../ui/Slip.svelte';
+  import { count } from '../ui/words';
+
+  interface Props {
+    open: OpenPlan;
+    rows: WindowRow[];
+    field: FieldInfo;
+    fill: Fill | undefined;
+    go: (row: number) => void;
+    nextTroubled: () => void;
+  }
+  let { open, rows, field, fill, go, nextTroubled }: Props = $props();
+
+  let box = $state<HTMLElement>();
+  const columns = $derived(open.view.source.columns);
+
+  function width(i: number): number {
+    const c = columns[i]!;
+    return Math.max(54, Math.min(190, 16 + 7.4 * Math.max(c.name.length, Math.min(c.longest, 20))));
+  }
+  const total = $derived(columns.reduce((sum, _, i) => sum + width(i), 46));
+
+  function troubled(row: WindowRow, column: string): string | undefined {
+    const fields = open.destination.fills.filter((f) => f.origin.column === column);
+    return row.values.find(
+      (v) => v.problem && !v.softened && fields.some((f) => f.field === v.field),
+    )?.problem?.reason;
+  }
+
+  function select(row: WindowRow, column: string) {
+    go(row.row);
+    const fed = open.destination.fills.find((f) => f.origin.column === column);
+    if (fed) open.field = fed.field;
+  }
+
+  $effect(() => {
+    void field.name;
+    box?.querySelector('th.lit')?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+  });
+</script>
+
+<div class="bt">
+  <h2>As it came</h2>
+  <span class="q2">lines {count(rows[0]?.line ?? 0)} to {count(rows.at(-1)?.line ?? 0)}</span>
+  <span class="end">
+    <button class="step" aria-label="Record before" onclick={() => go(open.cursor - 1)}
+      >‹ <kbd>K</kbd></button
+    >
+    <span
+      ><b>Record {count(open.cursor + 1)}</b>
+      <span class="q">of {count(open.view.source.rows)}</span></span
+    >
+    <button class="step" aria-label="Record after" onclick={() => go(open.cursor + 1)}
+      ><kbd>J</kbd> ›</button
+    >
+    <button class="button small" onclick={nextTroubled}
+      ><span class="rejected"><Slip of="rejected" /></span> Next troubled <kbd>T</kbd></button
+    >
+  </span>
+</div>
+<div class="box" bind:this={box}>
+  <table class="g" style="min-width: 100%; width: {total}px">
+    <colgroup>
+      <col style="width: 46px" />
+      {#each columns as column, i (column.letter)}<col style="width: {width(i)}px" />{/each}
+    </colgroup>
+    <thead>
+      <tr>
+        <th class="ln"></th>
+        {#each columns as column (column.letter)}
+          <th
+            class:lit={column.name === fill?.origin.column}
+            class:r={column.type === 'decimal' || column.type === 'whole'}
+            title={column.name}>{column.name}</th
+          >
+        {/each}
+      </tr>
+    </thead>
+    <tbody>
+      {#each rows as row (row.row)}
+        <tr class:cur={row.row === open.cursor} class="pickable">
+          <td class="ln" onclick={() => go(row.row)}>{row.line}</td>
+          {#each columns as column, c (column.letter)}
+            {@const why = troubled(row, column.name)}
+            <td
+              class:lit={column.name === fill?.origin.column}
+              class:r={column.type === 'decimal' || column.type === 'whole'}
+              class:trouble={why}
+              title={why ?? row.cells[c]?.text}
+              onclick={() => select(row, column.name)}
+              >{#if why}<span class="rejected"><Slip of="rejected" /></span>{' '}{/if}<CellText
+                text={row.cells[c]?.text}
+              /></td
+            >
+          {/each}
+        </tr>
+      {/each}
+    </tbody>
+  </table>
+</div>
+
+<style>
+  .box {
+    overflow-x: auto;
+    overflow-y: hidden;
+    flex: none;
+  }
+  .step {
+    display: inline-flex;
+    gap: 4px;
+    align-items: center;
+    color: var(--ink-2);
+    cursor: pointer;
+  }
+  .trouble {
+    color: var(--rej) !important;
+    font-weight: 650 !important;
+  }
+</style>

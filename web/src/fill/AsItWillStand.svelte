@@ -1,0 +1,89 @@
+<script lang="ts">
+  import type { FieldInfo, LedgerEntry, WindowRow } from '../api/types';
+  import type { OpenPlan } from '../plan/plan.svelte';
+  import Outcome from '../ui/Outcome.svelte';
+  import Slip from '../ui/Slip.svelte';
+  import { when } from '../ui/words';
+
+  interface Props {
+    open: OpenPlan;
+    rows: WindowRow[];
+    entries: LedgerEntry[];
+    field: FieldInfo;
+    go: (row: number) => void;
+  }
+  let { open, rows, entries, field, go }: Props = $props();
+
+  let box = $state<HTMLElement>();
+  const fields = $derived(
+    open.view.table.fields.filter((f) => rows[0]?.values.some((v) => v.field === f.name)),
+  );
+  const numeric = (f: FieldInfo) => f.type === 'decimal' || f.type === 'whole';
+  const widthOf = (f: FieldInfo) => Math.max(76, Math.min(150, f.name.length * 8 + 18, 150));
+  const total = $derived(fields.reduce((sum, f) => sum + widthOf(f), 150));
+
+  $effect(() => {
+    void field.name;
+    box?.querySelector('th.lit')?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+  });
+</script>
+
+<div class="bt top">
+  <h2>As it will stand</h2>
+  <span class="q2">records of <span class="m">{open.view.table.name}</span></span>
+  <span class="q"
+    >{open.rehearsed
+      ? `outcomes of the ${when(open.rehearsal?.startedAt)} Rehearsal`
+      : 'outcomes after a Rehearsal'}</span
+  >
+</div>
+<div class="box" bind:this={box}>
+  <table class="g" style="min-width: 100%; width: {total}px">
+    <colgroup>
+      <col style="width: 46px" /><col style="width: 104px" />
+      {#each fields as f (f.name)}<col style="width: {widthOf(f)}px" />{/each}
+    </colgroup>
+    <thead>
+      <tr>
+        <th class="ln"></th><th>Outcome</th>
+        {#each fields as f (f.name)}<th class:lit={f.name === field.name} class:r={numeric(f)}
+            >{f.name}</th
+          >{/each}
+      </tr>
+    </thead>
+    <tbody>
+      {#each rows.slice(0, 4) as row (row.row)}
+        {@const entry = entries.find((e) => e.line === row.line)}
+        <tr class:cur={row.row === open.cursor} class="pickable" onclick={() => go(row.row)}>
+          <td class="ln">{row.line}</td>
+          <td class="t"
+            >{#if entry}<Outcome of={entry.outcome} />{/if}</td
+          >
+          {#each fields as f (f.name)}
+            {@const value = row.values.find((v) => v.field === f.name)}
+            {@const bad = value?.problem && !value.softened}
+            <td
+              class:lit={f.name === field.name && !bad}
+              class:bad
+              class:r={numeric(f)}
+              title={value?.problem?.reason}
+              >{#if bad}<Slip of="rejected" /> none{:else}{value?.value ?? ''}{/if}</td
+            >
+          {/each}
+        </tr>
+      {/each}
+    </tbody>
+  </table>
+</div>
+
+<style>
+  .top {
+    border-top: 1px solid var(--ink);
+    margin-top: auto;
+  }
+  .box {
+    overflow-x: auto;
+    overflow-y: hidden;
+    flex: none;
+  }
+</style>

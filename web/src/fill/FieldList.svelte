@@ -1,0 +1,178 @@
+<script lang="ts">
+  import type { WindowRow } from '../api/types';
+  import type { OpenPlan } from '../plan/plan.svelte';
+  import { useKeys } from '../ui/keys.svelte';
+  import Slip from '../ui/Slip.svelte';
+  import { count, fieldWords, phrase } from '../ui/words';
+
+  let { open, rows }: { open: OpenPlan; rows: WindowRow[] } = $props();
+
+  let finder = $state<HTMLInputElement>();
+  let list = $state<HTMLElement>();
+  let search = $state('');
+  const fields = $derived(
+    open.view.table.fields.filter((f) => f.name.toLowerCase().includes(search.toLowerCase())),
+  );
+  const current = $derived(rows.find((r) => r.row === open.cursor));
+  const selected = $derived(open.fill(open.field));
+  const filled = $derived(
+    open.view.table.fields.filter((f) => {
+      const kind = open.fill(f.name)?.origin.kind;
+      return kind && kind !== 'database';
+    }).length,
+  );
+  const unused = $derived(
+    open.view.source.columns
+      .map((c) => c.name)
+      .filter((name) => !open.destination.fills.some((f) => f.origin.column === name)),
+  );
+
+  $effect(() => {
+    const name = open.field;
+    list?.querySelector(`[data-field="${CSS.escape(name)}"]`)?.scrollIntoView({ block: 'nearest' });
+  });
+
+  useKeys(() => [{ keys: ['f'], say: 'find a field', act: () => finder?.focus() }]);
+</script>
+
+<section class="fields" aria-label="Fields of {open.view.table.name}">
+  <div class="bt">
+    <h2>Fields of <span class="m">{open.view.table.name}</span></h2>
+    <span class="q">{filled} of {open.view.table.fields.length} filled</span>
+    <span class="end"
+      ><input
+        class="input find"
+        placeholder="find"
+        aria-label="Find a field"
+        bind:this={finder}
+        bind:value={search}
+        onkeydown={(e) => {
+          if (e.key === 'Enter' && fields[0]) open.field = fields[0].name;
+          if (e.key === 'Enter' || e.key === 'Escape') {
+            search = '';
+            finder?.blur();
+          }
+        }}
+      /></span
+    >
+  </div>
+  <div class="scroll list" bind:this={list}>
+    {#each fields as field (field.name)}
+      {@const said = phrase(open.fill(field.name), field)}
+      {@const value = current?.values.find((v) => v.field === field.name)}
+      {@const trouble = open.view.troubles.find((t) => t.field === field.name)?.rows ?? 0}
+      {@const matter = open.view.matters.find((m) => m.field === field.name)}
+      <button
+        class="f"
+        class:on={field.name === open.field}
+        data-field={field.name}
+        aria-current={field.name === open.field}
+        onclick={() => (open.field = field.name)}
+      >
+        <span class="n"><b class="m">{field.name}</b><i>{fieldWords(field)}</i></span>
+        <span class="s m">{value?.value ?? ''}</span>
+        <span class="w">
+          {#if said.column}<span class="col" class:lit={selected?.origin.column === said.column}
+              >{said.column}</span
+            >{/if}{said.rest}
+        </span>
+        <span class="b">
+          {#if matter}<span class="o waiting" title={matter.message}
+              ><Slip of="waiting" />to fill</span
+            >
+          {:else if trouble}<span class="o rejected"><Slip of="rejected" />{count(trouble)}</span
+            >{/if}
+        </span>
+      </button>
+    {/each}
+  </div>
+  <div class="unused">
+    <b>Columns not used:</b>
+    {#if unused.length}{#each unused as name (name)}<span class="col">{name}</span
+        >{' '}{/each}{:else}none. All {open.view.source.columns.length} go somewhere.{/if}
+  </div>
+</section>
+
+<style>
+  .fields {
+    width: 356px;
+    border-right: 1px solid var(--ink);
+    display: flex;
+    flex-direction: column;
+    min-height: 0;
+  }
+  h2 .m {
+    font-size: 15px;
+  }
+  .find {
+    width: 64px;
+    height: 24px;
+  }
+  .list {
+    flex: 1;
+  }
+  .f {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) auto;
+    grid-template-rows: 21px 22px;
+    padding: 3px 12px 3px 16px;
+    height: 51px;
+    width: 100%;
+    border-top: 1px solid var(--rule);
+    align-items: center;
+    column-gap: 8px;
+    text-align: left;
+    cursor: pointer;
+  }
+  .f:focus-visible {
+    outline-offset: -3px;
+  }
+  .n {
+    display: flex;
+    gap: 8px;
+    align-items: baseline;
+    white-space: nowrap;
+    overflow: hidden;
+  }
+  .n b {
+    font-weight: 640;
+  }
+  .n i {
+    font-style: normal;
+    color: var(--ink-3);
+  }
+  .s {
+    text-align: right;
+    white-space: nowrap;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    max-width: 130px;
+  }
+  .w {
+    color: var(--ink-2);
+    white-space: nowrap;
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
+  .b {
+    text-align: right;
+    font-weight: 600;
+  }
+  .f.on {
+    background: var(--sheet);
+    box-shadow:
+      inset 5px 0 0 var(--zest),
+      inset 0 1px 0 var(--ink),
+      inset 0 -1px 0 var(--ink);
+  }
+  .unused {
+    border-top: 1px solid var(--rule);
+    padding: 7px 16px;
+    color: var(--ink-3);
+    line-height: 22px;
+  }
+  .unused b {
+    font-weight: 560;
+    color: var(--ink-2);
+  }
+</style>

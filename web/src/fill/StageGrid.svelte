@@ -1,0 +1,181 @@
+<script lang="ts">
+  import type { FieldInfo, Fill, StageRow, StageTable, StepHelp } from '../api/types';
+  import { api, got } from '../api/client';
+  import type { OpenPlan } from '../plan/plan.svelte';
+  import CellText from '../ui/CellText.svelte';
+  import Slip from '../ui/Slip.svelte';
+  import { tell } from '../ui/toaster';
+  import { count, limits } from '../ui/words';
+  import { changeStep } from './repairs';
+  import StageHead from './StageHead.svelte';
+  import Troubled from './Troubled.svelte';
+
+  interface Props {
+    open: OpenPlan;
+    field: FieldInfo;
+    fill: Fill;
+    table: StageTable;
+    kinds: StepHelp[];
+    put: (fill: Fill) => void;
+    addAt: (at: number) => void;
+    trialAt: number;
+  }
+  let { open, field, fill, table, kinds, put, addAt, trialAt }: Props = $props();
+
+  const numeric = $derived(field.type === 'decimal' || field.type === 'whole');
+  const right = $derived(numeric && fill.origin.kind !== 'link');
+  const origin = $derived(
+    fill.origin.column ??
+      { fixed: 'Fixed value', generated: 'Generated' }[fill.origin.kind as string] ??
+      '',
+  );
+
+  /** What a stage shows, and whether the step left it as it was. */
+  function stage(row: StageRow, i: number): { text: string | undefined; pale: boolean } {
+    const text = row.trace.steps[i];
+    const before = i === 0 ? row.trace.origin : row.trace.steps[i - 1];
+    return { text, pale: text === before };
+  }
+
+  /** Moves the cursor to the first record that has the value. */
+  async function goTo(row: StageRow) {
+    if (!row.line) return;
+    try {
+      const window = await got(
+        api.GET('/api/plans/{id}/row', {
+          params: { path: { id: open.view.id }, query: { line: row.line } },
+        }),
+      );
+      open.cursor = window.row;
+    } catch (error) {
+      tell(error);
+    }
+  }
+</script>
+
+<table class="g stage" style="min-width: 100%; width: {56 + 110 + fill.steps.length * 130 + 190}px">
+  <colgroup>
+    <col style="width: 56px" /><col style="width: {fill.steps.length > 3 ? 116 : 150}px" />
+    {#each fill.steps as s, i (i)}<col style="width: {s.kind === 'replace' ? 190 : 138}px" />{/each}
+    <col />
+  </colgroup>
+  <thead>
+    <tr>
+      <th class="ln">rows</th>
+      <th class:lit={fill.origin.column}>
+        {origin}<u>as it came</u>
+        <button class="plus" aria-label="Add a step first" onclick={() => addAt(0)}>+</button>
+      </th>
+      {#each fill.steps as s, i (i)}
+        <StageHead
+          step={s}
+          at={i}
+          {fill}
+          {put}
+          help={kinds.find((k) => k.kind === s.kind)}
+          altered={table.altered[i]}
+          tried={i === trialAt}
+          add={() => addAt(i + 1)}
+          change={(change) => put(changeStep(fill, i, change))}
+        />
+      {/each}
+      <th class="out"
+        ><span class="m">{field.name}</span><u title={limits(field)}
+          >{fill.origin.kind === 'link'
+            ? `finds ${field.link?.table}.${fill.origin.link?.by}`
+            : 'as written'}{limits(field) ? `, ${limits(field)}` : ''}</u
+        ></th
+      >
+    </tr>
+  </thead>
+  <tbody>
+    {#each table.rows as row (`${row.line}|${row.trace.origin}`)}
+      {@const stopped = row.trace.stoppedAt}
+      {@const bad = row.trace.problem}
+      <tr class:tr={bad} onclick={() => void goTo(row)} class="pickable">
+        <td class="ln" title={row.line ? `first on line ${row.line}` : ''}>{count(row.rows)}</td>
+        <td class:lit={fill.origin.column} class:r={right}>
+          {#if row.trace.origin}<CellText text={row.trace.origin} />{:else}<span class="q"
+              >blank</span
+            >{/if}
+        </td>
+        {#each fill.steps as s, i (i)}
+          {#if !bad || stopped < 0 || i < stopped}
+            {@const shown = stage(row, i)}
+            <td class:r={right} class:pale={shown.pale || s.off}><CellText text={shown.text} /></td>
+          {/if}
+        {/each}
+        {#if bad}
+          <Troubled
+            {open}
+            {row}
+            {field}
+            {fill}
+            {put}
+            span={fill.steps.length - Math.min(Math.max(stopped, 0), fill.steps.length) + 1}
+          />
+        {:else}
+          <td class="out" class:r={right}>
+            {#if row.trace.result}<b>{row.trace.result}</b>{:else}<span class="q t"
+                >{fill.whenBlank === 'default' ? fill.defaultValue : 'blank'}</span
+              >{/if}
+            {#if row.trace.softened}<span class="skipped"><Slip of="skipped" /></span>{/if}
+          </td>
+        {/if}
+      </tr>
+    {/each}
+  </tbody>
+</table>
+
+<style>
+  .stage :global(th) {
+    height: 43px;
+    padding: 5px 8px 0 8px;
+    vertical-align: top;
+    overflow: visible;
+    position: sticky;
+    line-height: 16px;
+    color: var(--ink);
+  }
+  .stage :global(th u) {
+    display: block;
+    text-decoration: none;
+    font-weight: 400;
+    color: var(--ink-2);
+    line-height: 17px;
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
+  .stage :global(th.lit),
+  .stage :global(th.lit u) {
+    color: var(--on-zest);
+  }
+  .stage :global(th + th + th) {
+    border-left: 1px solid var(--rule-firm);
+    padding-left: 15px;
+  }
+  .stage :global(td + td + td) {
+    border-left: 1px solid var(--rule-soft);
+  }
+  .stage :global(.plus) {
+    position: absolute;
+    right: -9px;
+    top: 13px;
+    z-index: 3;
+    width: 17px;
+    height: 17px;
+    line-height: 14px;
+    text-align: center;
+    background: var(--sheet);
+    border: 1px solid var(--rule-firm);
+    color: var(--ink);
+    cursor: pointer;
+    font-weight: 500;
+  }
+  .out {
+    border-left: 2px solid var(--ink) !important;
+  }
+  tr.tr :global(td) {
+    height: 30px;
+  }
+</style>

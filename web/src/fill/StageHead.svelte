@@ -1,0 +1,157 @@
+<script lang="ts">
+  // The heading of a step: its name, its settings, and what can be done with it.
+  import type { Fill, Step, StepHelp } from '../api/types';
+  import { stepWords } from '../ui/words';
+  import { moveStep, withoutStep } from './repairs';
+
+  interface Props {
+    step: Step;
+    at: number;
+    fill: Fill;
+    help: StepHelp | undefined;
+    altered: number | undefined;
+    tried: boolean;
+    put: (fill: Fill) => void;
+    add: () => void;
+    change: (change: Partial<Step>) => void;
+  }
+  let { step, at, fill, help, altered, tried, put, add, change }: Props = $props();
+
+  const SAID: Record<string, string> = {
+    ',': 'comma',
+    '.': 'point',
+    'day-month-year': 'day, month, year',
+    'month-day-year': 'month, day, year',
+    'year-month-day': 'year, month, day',
+    upper: 'CAPITALS',
+    lower: 'small letters',
+    title: 'Title Case',
+  };
+  const OPEN: Record<string, string> = {
+    decimal: 'the file’s decimals',
+    order: 'the file’s order',
+    century: 'four-figure years',
+  };
+
+  function set(name: string, value: string) {
+    const settings = { ...step.with };
+    if (value) settings[name] = value;
+    else delete settings[name];
+    change({ with: settings });
+  }
+
+  function onkeydown(event: KeyboardEvent) {
+    const typing = event.target instanceof HTMLInputElement;
+    if (event.altKey && event.key === 'ArrowLeft') put(moveStep(fill, at, -1));
+    else if (event.altKey && event.key === 'ArrowRight') put(moveStep(fill, at, 1));
+    else if (event.key === 'Delete' && !typing) put(withoutStep(fill, at));
+    else return;
+    event.preventDefault();
+    event.stopPropagation();
+  }
+</script>
+
+<th class:tried class:off={step.off}>
+  <div class="title">
+    <span class="name" title={help?.help}>{help?.title ?? step.kind}</span>
+    {#if !tried}
+      <span
+        class="tools"
+        role="toolbar"
+        tabindex="-1"
+        aria-label="Step {at + 1}, {help?.title}"
+        {onkeydown}
+      >
+        <button
+          title={step.off ? 'Switch on' : 'Switch off'}
+          aria-label="{step.off ? 'Switch on' : 'Switch off'} {help?.title}"
+          onclick={() => change({ off: !step.off })}>{step.off ? '○' : '●'}</button
+        >
+        <button
+          title="Remove (Del)"
+          aria-label="Remove {help?.title}"
+          onclick={() => put(withoutStep(fill, at))}>✕</button
+        >
+      </span>
+    {/if}
+  </div>
+  <u>
+    {#if !step.off && help?.settings.length}
+      {#each help.settings as setting (setting.name)}
+        {#if setting.type === 'choice'}
+          <select
+            class="ed"
+            aria-label="{help.title}: {setting.name}"
+            disabled={tried}
+            value={step.with[setting.name] ?? ''}
+            onchange={(e) => set(setting.name, e.currentTarget.value)}
+          >
+            {#if !setting.required}<option value="">{OPEN[setting.name] ?? 'as found'}</option>{/if}
+            {#each setting.choices as choice (choice)}
+              <option value={choice}
+                >{setting.name === 'century'
+                  ? `years ${choice}..`
+                  : (SAID[choice] ?? choice)}</option
+              >
+            {/each}
+          </select>
+        {:else}
+          {setting.name}
+          <input
+            class="ed m"
+            aria-label="{help.title}: {setting.name}"
+            disabled={tried}
+            value={step.with[setting.name] ?? ''}
+            style="width: {Math.max(3, (step.with[setting.name] ?? '').length + 1)}ch"
+            onchange={(e) => set(setting.name, e.currentTarget.value)}
+          />
+        {/if}
+      {/each}
+    {:else}{stepWords(step, altered)}{/if}
+  </u>
+  {#if !tried}<button class="plus" aria-label="Add a step after {help?.title}" onclick={add}
+      >+</button
+    >{/if}
+</th>
+
+<style>
+  .tried {
+    background: var(--zest-lit) !important;
+  }
+  .off .name {
+    color: var(--ink-3);
+    font-weight: 400;
+  }
+  .title {
+    display: flex;
+    gap: 4px;
+  }
+  .tools {
+    margin-left: auto;
+    opacity: 0;
+    display: inline-flex;
+    gap: 1px;
+    padding-right: 6px;
+  }
+  th:hover .tools,
+  th:focus-within .tools {
+    opacity: 1;
+  }
+  .tools button {
+    width: 16px;
+    height: 16px;
+    line-height: 14px;
+    color: var(--ink-2);
+    cursor: pointer;
+  }
+  select.ed {
+    max-width: 100%;
+    font-size: 13px;
+    color: var(--ink-2);
+    background: transparent;
+  }
+  input.ed {
+    background: transparent;
+    height: 17px;
+  }
+</style>

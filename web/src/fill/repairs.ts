@@ -1,0 +1,127 @@
+import type { FieldInfo, Fill, Problem, Step, StepKind } from '../api/types';
+
+/** Something that mends a troubled value; `apply` gives the fill as it would then be. */
+export interface Repair {
+  text: string;
+  /** What the person must still say; the repair is applied with the answer. */
+  asks?: string;
+  apply: (fill: Fill, answer: string) => Fill;
+}
+
+export function step(kind: StepKind, settings: Record<string, string> = {}): Step {
+  return { kind, with: settings, off: false };
+}
+
+export function withStep(fill: Fill, at: number, added: Step): Fill {
+  const steps = [...fill.steps];
+  steps.splice(at, 0, added);
+  return { ...fill, steps };
+}
+
+export function withoutStep(fill: Fill, at: number): Fill {
+  return { ...fill, steps: fill.steps.filter((_, i) => i !== at) };
+}
+
+export function moveStep(fill: Fill, at: number, by: number): Fill {
+  const to = at + by;
+  if (to < 0 || to >= fill.steps.length) return fill;
+  const steps = [...fill.steps];
+  const [moved] = steps.splice(at, 1);
+  steps.splice(to, 0, moved!);
+  return { ...fill, steps };
+}
+
+export function changeStep(fill: Fill, at: number, change: Partial<Step>): Fill {
+  return { ...fill, steps: fill.steps.map((s, i) => (i === at ? { ...s, ...change } : s)) };
+}
+
+/** The settings that a step of a kind begins with. */
+export function firstSettings(kind: StepKind, field: FieldInfo): Record<string, string> {
+  switch (kind) {
+    case 'case':
+      return { to: 'upper' };
+    case 'multiply':
+      return { by: '1' };
+    case 'round':
+      return { places: String(field.type === 'whole' ? 0 : (field.scale ?? 2)) };
+    case 'cut':
+      return { length: String(field.length ?? 40) };
+    case 'replace':
+      return { from: '', to: '' };
+    default:
+      return {};
+  }
+}
+
+/** Where a replacement must stand: before the step at which the value stops. */
+function replacing(value: string, stoppedAt: number): Repair {
+  return {
+    text: 'Replace it',
+    asks: `Instead of “${value}”`,
+    apply: (fill, answer) =>
+      withStep(fill, Math.max(0, stoppedAt), step('replace', { from: value, to: answer })),
+  };
+}
+
+const leaveBlank: Repair = {
+  text: 'Leave blank',
+  apply: (fill) => ({ ...fill, whenBad: 'blank' }),
+};
+
+/** What can be done about a value, the likeliest first. */
+export function repairs(
+  problem: Problem,
+  fill: Fill,
+  field: FieldInfo,
+  stoppedAt: number,
+): Repair[] {
+  const list: Repair[] = [];
+  const last = fill.steps.length;
+  switch (problem.code) {
+    case 'too-precise':
+      list.push({
+        text: '+ Round',
+        apply: (f) => withStep(f, last, step('round', firstSettings('round', field))),
+      });
+      break;
+    case 'too-long':
+      list.push({
+        text: `+ Cut to ${field.length}`,
+        apply: (f) => withStep(f, last, step('cut', firstSettings('cut', field))),
+      });
+      break;
+    case 'wrong-type':
+      if (field.type === 'whole' || field.type === 'decimal')
+        list.push({
+          text: '+ Read as number',
+          apply: (f) => withStep(f, last, step('read-number')),
+        });
+      if (field.type === 'date' || field.type === 'datetime')
+        list.push({ text: '+ Read as date', apply: (f) => withStep(f, last, step('read-date')) });
+      if (field.type === 'boolean')
+        list.push({
+          text: '+ Read as yes or no',
+          apply: (f) => withStep(f, last, step('read-boolean')),
+        });
+      break;
+    case 'not-a-date':
+      if (problem.reason.includes('two figures'))
+        list.push({
+          text: 'Years are 20..',
+          apply: (f) =>
+            changeStep(f, stoppedAt, { with: { ...f.steps[stoppedAt]!.with, century: '20' } }),
+        });
+      break;
+    case 'required':
+      return [
+        {
+          text: 'Use a default',
+          asks: `${field.name} where it is blank`,
+          apply: (f, answer) => ({ ...f, whenBlank: 'default', defaultValue: answer }),
+        },
+      ];
+  }
+  if (problem.value) list.push(replacing(problem.value, stoppedAt));
+  if (field.nullable && fill.whenBad === 'reject') list.push(leaveBlank);
+  return list;
+}

@@ -1,0 +1,93 @@
+<script lang="ts">
+  import { onMount } from 'svelte';
+  import { api, got } from '../api/client';
+  import type { PlanSummary } from '../api/types';
+  import { navigate } from '../router';
+  import { useKeys } from '../ui/keys.svelte';
+  import { tell } from '../ui/toaster';
+  import { many, when } from '../ui/words';
+
+  let plans = $state.raw<PlanSummary[] | null>(null);
+  let at = $state(0);
+  let search = $state('');
+  const shown = $derived(
+    (plans ?? []).filter((p) =>
+      `${p.name} ${p.table} ${p.source ?? ''}`.toLowerCase().includes(search.toLowerCase()),
+    ),
+  );
+
+  onMount(async () => {
+    try {
+      plans = await got(api.GET('/api/plans'));
+    } catch (error) {
+      tell(error);
+    }
+  });
+
+  function enter(plan: PlanSummary | undefined) {
+    if (plan) void navigate('/plans/:id/:stop', { params: { id: String(plan.id), stop: 'fill' } });
+  }
+
+  useKeys(() => [
+    { keys: ['j'], say: '', act: () => (at = Math.min(at + 1, shown.length - 1)) },
+    { keys: ['k'], say: '', act: () => (at = Math.max(at - 1, 0)) },
+    { keys: ['Enter'], say: 'open the plan', act: () => enter(shown[at]) },
+  ]);
+</script>
+
+<div class="pagehead">
+  <h1>Plans</h1>
+  <span class="q2">{plans ? many(plans.length, 'plan') : ''}</span>
+  <span class="end"
+    ><input
+      class="input"
+      placeholder="Find a plan"
+      aria-label="Find a plan"
+      bind:value={search}
+    /></span
+  >
+</div>
+<div class="scroll">
+  {#if plans && plans.length === 0}
+    <p class="none">
+      No plan yet. <a class="go" href="/">Drop a file on the Desk</a> and one is drafted for you.
+    </p>
+  {:else}
+    <table class="g">
+      <colgroup
+        ><col style="width: 30%" /><col style="width: 18%" /><col /><col style="width: 110px" /><col
+          style="width: 130px"
+        /><col style="width: 120px" /></colgroup
+      >
+      <thead
+        ><tr
+          ><th>Plan</th><th>Into</th><th>Last file</th><th class="r">Revision</th><th>Saved</th><th
+            >By</th
+          ></tr
+        ></thead
+      >
+      <tbody>
+        {#each shown as plan, i (plan.id)}
+          <tr class="pickable" class:cur={i === at} onclick={() => enter(plan)}>
+            <td class="t"
+              ><a href="/plans/{plan.id}/fill" onclick={(e) => e.stopPropagation()}
+                ><b>{plan.name}</b></a
+              ></td
+            >
+            <td>{plan.table}</td>
+            <td>{plan.source ?? ''}</td>
+            <td class="r">{plan.revision}</td>
+            <td class="t q2">{when(plan.savedAt)}</td>
+            <td class="t">{plan.savedBy}</td>
+          </tr>
+        {/each}
+      </tbody>
+    </table>
+  {/if}
+</div>
+
+<style>
+  .none {
+    padding: 24px 16px;
+  }
+</style>

@@ -1,0 +1,199 @@
+import { session } from '../account/session.svelte';
+import { api, ApiError, got } from '../api/client';
+import type { Destination, Fill, Plan, PlanView, Reading, RunView } from '../api/types';
+import { work } from '../run/work.svelte';
+import { tell } from '../ui/toaster';
+
+const PAUSE = 250;
+
+/**
+ * A plan that is open. Edits show at once and are saved after a moment; what could not be saved is
+ * kept here and tried again.
+ */
+export class OpenPlan {
+  view = $state.raw<PlanView>()!;
+  plan = $state.raw<Plan>()!;
+  /** Index of the record that all bands show, from 0. */
+  cursor = $state(0);
+  field = $state('');
+  saving = $state<'saved' | 'saving' | 'unsaved'>('saved');
+  refusal = $state('');
+  conflict = $state('');
+  rehearsal = $state.raw<RunView | null>(null);
+  run = $state.raw<RunView | null>(null);
+  busy = $state<'' | 'rehearsal' | 'run'>('');
+
+  private past = $state.raw<Plan[]>([]);
+  private timer: ReturnType<typeof setTimeout> | undefined;
+  private pending: Promise<void> = Promise.resolve();
+
+  destination: Destination = $derived(this.plan.destinations[0]!);
+  trouble = $derived(this.view.troubles.reduce((sum, t) => sum + t.rows, 0));
+  /** True if the last rehearsal is of this plan and this file as they stand. */
+  rehearsed = $derived(
+    this.rehearsal?.state === 'done' &&
+      this.rehearsal.revision === this.view.revision &&
+      this.rehearsal.source === this.view.source.name &&
+      this.saving === 'saved' &&
+      (!this.run || this.run.id < this.rehearsal.id),
+  );
+  /** True if the last run is of this plan and this file as they stand. */
+  ran = $derived(this.run?.state === 'done' && this.run.revision === this.view.revision);
+  canUndo = $derived(this.past.length > 0);
+
+  constructor(view: PlanView) {
+    this.take(view);
+    this.field = view.troubles.find((t) => t.rows > 0)?.field ?? view.table.fields[0]?.name ?? '';
+  }
+
+  static async open(id: number): Promise<OpenPlan> {
+    const path = { id };
+    const open = new OpenPlan(await got(api.GET('/api/plans/{id}', { params: { path } })));
+    await open.refreshLast();
+    return open;
+  }
+
+  private take(view: PlanView) {
+    this.view = view;
+    this.plan = view.plan;
+  }
+
+  async refreshLast() {
+    const last = await got(
+      api.GET('/api/plans/{plan}/last', { params: { path: { plan: this.view.id } } }),
+    );
+    this.rehearsal = last.rehearsal ?? null;
+    this.run = last.run ?? null;
+  }
+
+  fill(field: string): Fill | undefined {
+    return this.destination.fills.find((f) => f.field === field);
+  }
+
+  /** Changes the plan; the change can be unmade. */
+  edit(change: (plan: Plan) => Plan) {
+    this.past = [...this.past.slice(-49), this.plan];
+    this.plan = change(this.plan);
+    this.saveSoon();
+  }
+
+  editDestination(change: (destination: Destination) => Destination) {
+    this.edit((plan) => ({
+      ...plan,
+      destinations: plan.destinations.map((d, i) => (i === 0 ? change(d) : d)),
+    }));
+  }
+
+  /** Puts a fill in the place of the field's old one. */
+  putFill(fill: Fill) {
+    this.editDestination((d) => ({
+      ...d,
+      fills: [...d.fills.filter((f) => f.field !== fill.field), fill],
+    }));
+  }
+
+  putReading(reading: Reading) {
+    this.edit((plan) => ({ ...plan, reading }));
+  }
+
+  unmake() {
+    const before = this.past.at(-1);
+    if (!before) return;
+    this.past = this.past.slice(0, -1);
+    this.plan = before;
+    this.saveSoon();
+  }
+
+  private saveSoon() {
+    this.saving = 'unsaved';
+    clearTimeout(this.timer);
+    this.timer = setTimeout(() => void this.save(), PAUSE);
+  }
+
+  /** Saves what is unsaved; resolves once it is. */
+  save(): Promise<void> {
+    clearTimeout(this.timer);
+    this.pending = this.pending.then(() => this.saveNow());
+    return this.pending;
+  }
+
+  private async saveNow() {
+    if (this.saving === 'saved' || this.conflict) return;
+    const sent = this.plan;
+    this.saving = 'saving';
+    try {
+      const view = await got(
+        api.PUT('/api/plans/{id}', {
+          params: { path: { id: this.view.id } },
+          body: { revision: this.view.revision, plan: sent },
+        }),
+      );
+      this.view = view;
+      this.refusal = '';
+      if (this.plan === sent) {
+        this.saving = 'saved';
+      } else {
+        this.saveSoon();
+      }
+    } catch (error) {
+      this.saving = 'unsaved';
+      this.onRefused(error);
+    }
+  }
+
+  private onRefused(error: unknown) {
+    if (error instanceof ApiError && error.code === 'signed-out') {
+      session.whenBack(() => void this.save());
+    } else if (error instanceof ApiError && error.code === 'changed-meanwhile') {
+      this.conflict = error.message;
+    } else if (error instanceof ApiError && error.status === 422) {
+      this.refusal = error.message;
+    } else {
+      tell(error);
+    }
+  }
+
+  /** Takes the plan as somebody else saved it. */
+  async reload() {
+    const path = { id: this.view.id };
+    this.take(await got(api.GET('/api/plans/{id}', { params: { path } })));
+    this.past = [];
+    this.conflict = '';
+    this.saving = 'saved';
+  }
+
+  async rehearse(): Promise<RunView | null> {
+    return this.go('rehearsal', () =>
+      got(api.POST('/api/plans/{plan}/rehearsals', { params: { path: { plan: this.view.id } } })),
+    );
+  }
+
+  async start(): Promise<RunView | null> {
+    return this.go('run', () =>
+      got(api.POST('/api/plans/{plan}/runs', { params: { path: { plan: this.view.id } } })),
+    );
+  }
+
+  private async go(kind: 'rehearsal' | 'run', begin: () => Promise<RunView>) {
+    if (this.busy) return null;
+    this.busy = kind;
+    try {
+      await this.save();
+      if (this.saving !== 'saved') return null;
+      const finished = await work.follow(await begin());
+      if (kind === 'run') {
+        this.run = finished;
+        const path = { id: this.view.id };
+        this.view = await got(api.GET('/api/plans/{id}', { params: { path } }));
+      } else {
+        this.rehearsal = finished;
+      }
+      return finished;
+    } catch (error) {
+      tell(error);
+      return null;
+    } finally {
+      this.busy = '';
+    }
+  }
+}

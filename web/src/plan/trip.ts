@@ -1,0 +1,57 @@
+import type { OpenPlan } from './plan.svelte';
+import { many } from '../ui/words';
+
+export const STOPS = ['read', 'fill', 'match', 'rehearse', 'run'] as const;
+export type Stop = (typeof STOPS)[number];
+
+/** How a stop stands: its words, and whether anything is open in it. */
+export interface Standing {
+  words: string;
+  tone: '' | 'rejected' | 'waiting';
+  open: boolean;
+}
+
+function rejected(open: OpenPlan, run: OpenPlan['run']): number {
+  return run?.report?.destinations.reduce((sum, d) => sum + d.rejected, 0) ?? 0;
+}
+
+/** What the trip line says of a stop. */
+export function standing(open: OpenPlan, stop: Stop): Standing {
+  const clear: Standing = { words: 'clear', tone: '', open: false };
+  switch (stop) {
+    case 'read': {
+      const n = open.view.source.warnings.length;
+      const none = open.view.source.reading.titleRows?.length === 0 ? 1 : 0;
+      return n + none ? { words: `${n + none} to confirm`, tone: 'waiting', open: true } : clear;
+    }
+    case 'fill': {
+      const unfilled = open.view.matters.filter((m) => m.code === 'required-field').length;
+      if (unfilled)
+        return { words: `${many(unfilled, 'field')} to fill`, tone: 'waiting', open: true };
+      return open.trouble
+        ? { words: `${many(open.trouble, 'value')} troubled`, tone: 'rejected', open: true }
+        : clear;
+    }
+    case 'match':
+      return open.destination.keys.length
+        ? { words: `by ${open.destination.keys[0]!.fields.join(' with ')}`, tone: '', open: false }
+        : { words: 'no key: all rows are added', tone: 'waiting', open: true };
+    case 'rehearse': {
+      if (!open.rehearsal) return { words: 'not yet rehearsed', tone: '', open: true };
+      if (open.rehearsal.state === 'failed')
+        return { words: 'failed', tone: 'rejected', open: true };
+      if (!open.rehearsed && !open.ran)
+        return { words: 'changed since', tone: 'waiting', open: true };
+      const n = rejected(open, open.rehearsal);
+      return n ? { words: `${many(n, 'row')} rejected`, tone: 'rejected', open: true } : clear;
+    }
+    case 'run': {
+      if (!open.run) return { words: 'not yet run', tone: '', open: true };
+      if (open.run.state === 'failed') return { words: 'failed', tone: 'rejected', open: true };
+      const n = rejected(open, open.run);
+      return n
+        ? { words: `Run ${open.run.number}, ${n} rejected`, tone: 'rejected', open: false }
+        : { words: `Run ${open.run.number}`, tone: '', open: false };
+    }
+  }
+}

@@ -1,0 +1,288 @@
+<script lang="ts">
+  import { untrack } from 'svelte';
+  import { searchParams } from 'sv-router';
+  import { api, got } from '../api/client';
+  import type { Connection, LedgerPage, RecordPage, TableCount, TableInfo } from '../api/types';
+  import { navigate, route } from '../router';
+  import { useKeys } from '../ui/keys.svelte';
+  import { tell } from '../ui/toaster';
+  import { capital, count, fieldWords, many } from '../ui/words';
+
+  const PAGE = 100;
+  let connections = $state.raw<Connection[]>([]);
+  let tables = $state.raw<TableCount[]>([]);
+  let info = $state.raw<TableInfo | null>(null);
+  let page = $state.raw<RecordPage | null>(null);
+  let search = $state('');
+  let offset = $state(0);
+  let at = $state(0);
+  let single = $state(false);
+  let finder = $state<HTMLInputElement>();
+  const connection = $derived(route.params.connection ?? connections[0]?.name ?? '');
+  const table = $derived(route.params.table ?? '');
+  const run = $derived(searchParams.get('run') as number | string | null);
+  const outcome = $derived(searchParams.get('outcome') as string | null);
+  const key = $derived(searchParams.get('key') as number | string | null);
+  const record = $derived(page?.records[at]);
+  const total = $derived(page?.total ?? 0);
+
+  $effect(() => {
+    void got(api.GET('/api/connections')).then((c) => (connections = c), tell);
+  });
+  $effect(() => {
+    const name = connection;
+    if (name) untrack(() => void loadTables(name));
+  });
+  $effect(() => {
+    const wanted = [connection, table, run, outcome, key, search];
+    untrack(() => {
+      offset = 0;
+      at = 0;
+      single = key != null;
+      if (wanted[0] && wanted[1]) void load();
+    });
+  });
+
+  async function loadTables(name: string) {
+    try {
+      tables = await got(api.GET('/api/connections/{name}/tables', { params: { path: { name } } }));
+      if (!table && tables[0])
+        void navigate('/records/:connection/:table', {
+          params: {
+            connection: name,
+            table: tables.reduce((a, b) => (b.records > a.records ? b : a)).name,
+          },
+          replace: true,
+        });
+    } catch (error) {
+      tell(error);
+    }
+  }
+
+  async function load() {
+    try {
+      const path = { connection, table };
+      info = await got(
+        api.GET('/api/connections/{name}/tables/{table}', {
+          params: { path: { name: connection, table } },
+        }),
+      );
+      let keys = key != null ? [String(key)] : undefined;
+      let touched: LedgerPage | null = null;
+      if (run != null) {
+        touched = await got(
+          api.GET('/api/runs/{id}/ledger', {
+            params: {
+              path: { id: Number(run) },
+              query: { outcome: outcome ?? 'new', offset, limit: PAGE },
+            },
+          }),
+        );
+        keys = touched.entries.map((e) => e.recordKey ?? '');
+      }
+      const found = await got(
+        api.GET('/api/connections/{connection}/tables/{table}/records', {
+          params: {
+            path,
+            query: {
+              search: search || undefined,
+              key: keys,
+              offset: keys ? 0 : offset,
+              limit: PAGE,
+            },
+          },
+        }),
+      );
+      page = touched ? { ...found, total: touched.total } : found;
+    } catch (error) {
+      tell(error);
+    }
+  }
+
+  function turn(by: number) {
+    offset = Math.max(0, offset + by);
+    at = 0;
+    void load();
+  }
+
+  function move(by: number) {
+    at = Math.max(0, Math.min((page?.records.length ?? 1) - 1, at + by));
+  }
+
+  const numeric = (i: number) =>
+    info?.fields[i]?.type === 'decimal' || info?.fields[i]?.type === 'whole';
+  function width(i: number): number {
+    const field = info?.fields[i];
+    if (!field) return 100;
+    const size =
+      { text: Math.min(24, field.length ?? 24), date: 11, datetime: 19 }[field.type as string] ?? 9;
+    return Math.max(60, 18 + 7.6 * Math.max(size, field.name.length));
+  }
+
+  useKeys(() => [
+    { keys: ['j'], say: '', act: () => move(1) },
+    { keys: ['k'], say: '', act: () => move(-1) },
+    { keys: ['j', 'k'], say: 'record' },
+    { keys: ['Enter'], say: single ? 'as a grid' : 'one at a time', act: () => (single = !single) },
+    { keys: ['/'], say: 'find', act: () => finder?.focus() },
+  ]);
+</script>
+
+<div class="pagehead">
+  <h1>Records</h1>
+  {#if connections.length > 1}
+    <select
+      class="input"
+      aria-label="Connection"
+      value={connection}
+      onchange={(e) =>
+        void navigate('/records/:connection/:table', {
+          params: { connection: e.currentTarget.value, table: '' },
+        })}
+    >
+      {#each connections as c (c.name)}<option value={c.name}>{c.shownName}</option>{/each}
+    </select>
+  {:else}<span class="q2">{connections[0]?.shownName ?? ''}</span>{/if}
+  <span class="end">
+    {#if run != null}<span class="q2">{capital(outcome ?? 'new')} by one Run</span>
+      <a class="button small" href="/records/{connection}/{table}">Show all</a>
+    {:else if key != null}<a class="button small" href="/records/{connection}/{table}">Show all</a>
+    {:else}<input
+        class="input"
+        placeholder="Find a record"
+        aria-label="Find a record"
+        bind:this={finder}
+        bind:value={search}
+      />{/if}
+    <button class="button" onclick={() => (single = !single)}
+      >{single ? 'As a grid' : 'One at a time'} <kbd>↵</kbd></button
+    >
+  </span>
+</div>
+<div class="body">
+  <nav class="scroll tables" aria-label="Tables">
+    {#each tables as t (t.name)}
+      <a class:on={t.name === table} href="/records/{connection}/{t.name}"
+        ><span class="m">{t.name}</span><span class="q">{count(t.records)}</span></a
+      >
+    {/each}
+  </nav>
+  <section>
+    {#if page && info}
+      {#if single && record}
+        <div class="bt">
+          <h2><span class="m">{table}</span> {record.key}</h2>
+          <span class="end">
+            <button class="button small" onclick={() => move(-1)}>‹ <kbd>K</kbd></button>
+            <span class="q2">{count(offset + at + 1)} of {count(total)}</span>
+            <button class="button small" onclick={() => move(1)}><kbd>J</kbd> ›</button>
+          </span>
+        </div>
+        <div class="scroll">
+          <table class="g one">
+            <colgroup><col style="width: 190px" /><col style="width: 360px" /><col /></colgroup>
+            <tbody>
+              {#each info.fields as field, i (field.name)}
+                <tr
+                  ><td class="ln name">{field.name}</td><td>{record.values[i] ?? ''}</td><td
+                    class="t q">{fieldWords(field)}{field.comment ? `, ${field.comment}` : ''}</td
+                  ></tr
+                >
+              {/each}
+            </tbody>
+          </table>
+        </div>
+      {:else}
+        <div class="scroll grid">
+          <table
+            class="g"
+            style="min-width: 100%; width: {page.fields.reduce((s, _, i) => s + width(i), 0)}px"
+          >
+            <colgroup
+              >{#each page.fields as f, i (f)}<col style="width: {width(i)}px" />{/each}</colgroup
+            >
+            <thead
+              ><tr
+                >{#each page.fields as f, i (f)}<th class:r={numeric(i)}>{f}</th>{/each}</tr
+              ></thead
+            >
+            <tbody>
+              {#each page.records as r, i (r.key + i)}
+                <tr
+                  class="pickable"
+                  class:cur={i === at}
+                  onclick={() => (at = i)}
+                  ondblclick={() => ((at = i), (single = true))}
+                >
+                  {#each r.values as value, c (c)}<td class:r={numeric(c)} title={value}
+                      >{value ?? ''}</td
+                    >{/each}
+                </tr>
+              {/each}
+            </tbody>
+          </table>
+          {#if page.records.length === 0}<p class="q" style="padding: 14px 16px">
+              No record is like that.
+            </p>{/if}
+        </div>
+        <div class="bt turn">
+          <span class="q2"
+            >{many(total, 'record')}{total > PAGE
+              ? `, ${count(offset + 1)} to ${count(Math.min(total, offset + PAGE))} shown`
+              : ''}</span
+          >
+          {#if total > PAGE}
+            <span class="end">
+              <button class="button small" disabled={offset === 0} onclick={() => turn(-PAGE)}
+                >Earlier</button
+              >
+              <button
+                class="button small"
+                disabled={offset + PAGE >= total}
+                onclick={() => turn(PAGE)}>Later</button
+              >
+            </span>
+          {/if}
+        </div>
+      {/if}
+    {/if}
+  </section>
+</div>
+
+<style>
+  .tables {
+    width: 208px;
+    border-right: 1px solid var(--ink);
+    padding: 6px 0;
+    flex: none;
+  }
+  .tables a {
+    display: flex;
+    justify-content: space-between;
+    padding: 5px 12px 5px 16px;
+  }
+  .tables a.on {
+    background: var(--sheet);
+    box-shadow: inset 4px 0 0 var(--zest-edge);
+    font-weight: 650;
+  }
+  section {
+    flex: 1;
+    min-width: 0;
+    display: flex;
+    flex-direction: column;
+  }
+  .grid {
+    flex: 1;
+  }
+  .turn {
+    border-top: 1px solid var(--rule);
+  }
+  .one td {
+    height: 29px;
+  }
+  .name {
+    padding-right: 12px !important;
+    color: var(--ink) !important;
+  }
+</style>

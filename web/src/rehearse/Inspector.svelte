@@ -1,0 +1,92 @@
+<script lang="ts">
+  // Any row can be asked why.
+  import { api, got } from '../api/client';
+  import type { LedgerEntry } from '../api/types';
+  import type { OpenPlan } from '../plan/plan.svelte';
+  import type { Stop } from '../plan/trip';
+  import Outcome from '../ui/Outcome.svelte';
+  import Slip from '../ui/Slip.svelte';
+  import { tell } from '../ui/toaster';
+  import { why } from './why';
+
+  interface Props {
+    open: OpenPlan;
+    entry: LedgerEntry;
+    fields: string[];
+    goTo: (to: Stop) => void;
+  }
+  let { open, entry, fields, goTo }: Props = $props();
+
+  const rowNotes = $derived(entry.notes.filter((n) => !n.field || !fields.includes(n.field)));
+
+  async function openInFill() {
+    try {
+      const path = { id: open.view.id };
+      const found = await got(
+        api.GET('/api/plans/{id}/row', { params: { path, query: { line: entry.line } } }),
+      );
+      open.cursor = found.row;
+      const bad = entry.notes.find((n) => n.field && fields.includes(n.field));
+      if (bad?.field) open.field = bad.field;
+      goTo('fill');
+    } catch (error) {
+      tell(error);
+    }
+  }
+</script>
+
+<div class="bt head">
+  <span class="mark m">{entry.line}</span>
+  <Outcome of={entry.outcome} />
+  {#if entry.recordKey}<span class="q"
+      >record {entry.recordKey}{entry.matchedBy
+        ? `, found by ${open.destination.keys[entry.matchedBy - 1]?.fields.join(' with ') ?? 'its key'}`
+        : ''}</span
+    >{/if}
+  {#each rowNotes as note (note.reason)}<span class="q2">{note.reason}</span>{/each}
+  <span class="end"><button class="go" onclick={openInFill}>line {entry.line} in Fill</button></span
+  >
+</div>
+<div class="scroll why">
+  <table class="g">
+    <colgroup
+      ><col style="width: 122px" /><col style="width: 150px" /><col style="width: 190px" /><col
+      /></colgroup
+    >
+    <thead><tr><th>Field</th><th>Before</th><th>After</th><th>Why</th></tr></thead>
+    <tbody>
+      {#each fields as field, i (field)}
+        {@const differs = entry.changed.includes(i)}
+        {@const note = entry.notes.find((n) => n.field === field)}
+        <tr>
+          <td class="name">{field}</td>
+          <td class:was={differs} class:pale={!differs}>{entry.before?.[i] ?? ''}</td>
+          <td class:was={differs} class:bad={note && !note.softened}>
+            {#if differs}<span class="changed"><Slip of="changed" /></span>
+              <b>{entry.after[i] ?? 'blank'}</b>
+            {:else if note && !note.softened}<Slip of="rejected" /> {note.value || 'blank'}
+            {:else}<span class:pale={entry.outcome !== 'new'}
+                >{entry.after[i] ?? entry.before?.[i] ?? ''}</span
+              >{/if}
+          </td>
+          <td class="t q2" class:rejected={note && !note.softened}
+            >{note ? note.reason : why(open, field, entry, i)}</td
+          >
+        </tr>
+      {/each}
+    </tbody>
+  </table>
+</div>
+
+<style>
+  .head {
+    border-top: 1px solid var(--ink);
+  }
+  .why {
+    height: 246px;
+    flex: none;
+  }
+  .name {
+    background: var(--well);
+  }
+</style>

@@ -1,0 +1,52 @@
+<script lang="ts">
+  import type { RunReport } from '../api/types';
+  import Bar from '../ui/Bar.svelte';
+  import Slip from '../ui/Slip.svelte';
+  import { capital, count, OUTCOMES } from '../ui/words';
+
+  let {
+    report,
+    verb,
+    at,
+    title = '',
+  }: { report: RunReport; verb: string; at: string; title?: string } = $props();
+  const into = $derived(report.destinations[0]!);
+</script>
+
+<div class="outcomes">
+  <div class="figures">
+    <span><b class="big">{title || count(report.read)}</b> {title ? verb : `rows ${verb}`}</span>
+    {#each OUTCOMES as outcome (outcome)}
+      <span class="o {outcome}" data-outcome={outcome}
+        ><Slip of={outcome} /><b class="big">{count(into[outcome])}</b> {capital(outcome)}</span
+      >
+    {/each}
+    <span class="q at">{at}</span>
+  </div>
+  <Bar
+    label={OUTCOMES.map((o) => `${into[o]} ${o}`).join(', ')}
+    parts={OUTCOMES.map((o) => ({ name: o, rows: into[o] }))}
+  />
+</div>
+
+<style>
+  .outcomes {
+    padding: 8px 16px 11px;
+    border-bottom: 1px solid var(--ink);
+    flex: none;
+  }
+  .figures {
+    display: flex;
+    gap: 24px;
+    align-items: baseline;
+    padding-bottom: 5px;
+    white-space: nowrap;
+  }
+  .big {
+    font-size: 17px;
+    font-weight: 700;
+  }
+  .at {
+    margin-left: auto;
+  }
+</style>

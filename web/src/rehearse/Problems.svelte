@@ -1,0 +1,127 @@
+<script lang="ts">
+  import type { Snippet } from 'svelte';
+  import type { ProblemGroup, RunReport } from '../api/types';
+  import type { OpenPlan } from '../plan/plan.svelte';
+  import Slip from '../ui/Slip.svelte';
+  import { count, many } from '../ui/words';
+
+  interface Props {
+    open: OpenPlan;
+    report: RunReport;
+    show: (field: string, value: string) => void;
+    fix?: (field: string) => void;
+    children?: Snippet;
+  }
+  let { open, report, show, fix, children }: Props = $props();
+
+  const rejecting = $derived(report.problems.filter((p) => !p.softened));
+  const softened = $derived(report.problems.filter((p) => p.softened));
+  const rejected = $derived(report.destinations[0]?.rejected ?? 0);
+
+  function cause(group: ProblemGroup): string {
+    switch (group.code) {
+      case 'unknown-link': {
+        const link = open.view.table.fields.find((f) => f.name === group.field)?.link;
+        return `not found in ${link?.table ?? 'the other table'}`;
+      }
+      case 'not-a-number':
+        return 'not a number';
+      case 'not-a-date':
+        return 'not a date';
+      case 'required':
+        return 'blank, and required';
+      default:
+        return group.reason;
+    }
+  }
+</script>
+
+<section class="problems">
+  <div class="bt">
+    <h2>Problems by cause</h2>
+    {#if rejected}<span class="o rejected"
+        ><Slip of="rejected" />{many(rejected, 'row')}, {many(rejecting.length, 'cause')}</span
+      >
+    {:else}<span class="o new"><Slip of="check" />none</span>{/if}
+  </div>
+  <div class="scroll list">
+    {#each rejecting as group (`${group.field}${group.code}`)}
+      <div class="group" data-code={group.code}>
+        <b class="rejected r n">{count(group.rows)}</b>
+        <div>
+          <b class="m">{group.field ?? ''}</b>
+          {cause(group)}
+          <div class="values">
+            {#each group.values.slice(0, 5) as value (value.value)}
+              <button
+                class="value"
+                title="{value.reason}, first on line {value.row}"
+                onclick={() => show(group.field ?? '', value.value)}
+              >
+                <span class="m">{value.value || 'blank'}</span>
+                <span class="q">{count(value.rows)}</span>
+              </button>
+            {/each}
+          </div>
+        </div>
+        {#if group.field && fix}<button class="button small" onclick={() => fix(group.field!)}
+            >Mend</button
+          >{/if}
+      </div>
+    {/each}
+    {#if softened.length}
+      <div class="bt soft"><h2>Let go, as the Plan says</h2></div>
+      {#each softened as group (`${group.field}${group.code}`)}
+        <div class="group">
+          <b class="skipped r n">{count(group.rows)}</b>
+          <div><b class="m">{group.field ?? ''}</b> {cause(group)}, written without it</div>
+        </div>
+      {/each}
+    {/if}
+  </div>
+  {@render children?.()}
+</section>
+
+<style>
+  .problems {
+    width: 420px;
+    border-right: 1px solid var(--ink);
+    display: flex;
+    flex-direction: column;
+    min-height: 0;
+  }
+  .list {
+    flex: 1;
+  }
+  .group {
+    display: grid;
+    grid-template-columns: 34px 1fr auto;
+    gap: 10px;
+    padding: 7px 12px 8px 12px;
+    border-top: 1px solid var(--rule);
+    align-items: start;
+  }
+  .n {
+    font-size: 14px;
+  }
+  .values {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 4px 6px;
+    padding-top: 4px;
+  }
+  .value {
+    border: 1px solid var(--rule);
+    background: var(--sheet);
+    padding: 0 6px;
+    line-height: 20px;
+    cursor: pointer;
+    max-width: 100%;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+  .soft {
+    border-top: 1px solid var(--ink);
+  }
+</style>

@@ -1,0 +1,86 @@
+<script lang="ts">
+  import type { Outcome as OutcomeName } from '../api/types';
+  import type { OpenPlan } from '../plan/plan.svelte';
+  import type { Stop } from '../plan/trip';
+  import { count, when } from '../ui/words';
+  import LedgerView from './LedgerView.svelte';
+  import OutcomeHead from './OutcomeHead.svelte';
+  import Problems from './Problems.svelte';
+
+  let { open, goTo }: { open: OpenPlan; goTo: (to: Stop) => void } = $props();
+
+  let outcome = $state<OutcomeName | ''>('');
+  let search = $state('');
+  const report = $derived(open.rehearsal?.report);
+</script>
+
+{#if open.busy === 'rehearsal'}
+  <p class="note" role="status">Rehearsing all {count(open.view.source.rows)} rows…</p>
+{:else if open.rehearsal?.state === 'failed' || open.rehearsal?.state === 'stopped'}
+  <p class="message" role="alert">{open.rehearsal.message}</p>
+{/if}
+{#if open.rehearsal && report}
+  <OutcomeHead
+    {report}
+    verb="rehearsed, nothing written"
+    at="at {when(open.rehearsal.startedAt)}, in {report.seconds} s"
+  />
+  {#if !open.rehearsed && !open.busy}
+    <p class="message mild">
+      {open.ran
+        ? 'This was rehearsed before the last Run; the records have changed since.'
+        : 'The Plan or its file changed after this rehearsal.'}
+      <button class="button small" onclick={() => void open.rehearse()}>Rehearse again</button>
+    </p>
+  {/if}
+  <div class="body">
+    <Problems
+      {open}
+      {report}
+      show={(field, value) => {
+        outcome = 'rejected';
+        search = value || field;
+      }}
+      fix={(field) => {
+        open.field = field;
+        goTo('fill');
+      }}
+    >
+      <div class="next">
+        <button class="button main" disabled={!open.rehearsed} onclick={() => goTo('run')}
+          >Go on to the Run</button
+        >
+      </div>
+    </Problems>
+    {#key open.rehearsal.id}
+      <LedgerView {open} run={open.rehearsal} bind:outcome bind:search {goTo} />
+    {/key}
+  </div>
+{:else if !open.busy && !open.rehearsal?.message}
+  <div class="note">
+    <p>
+      A rehearsal goes through all {count(open.view.source.rows)} rows and says what would become of each.
+      Nothing is written.
+    </p>
+    <p>
+      <button class="button main" onclick={() => void open.rehearse()}>Rehearse <kbd>R</kbd></button
+      >
+    </p>
+  </div>
+{/if}
+
+<style>
+  .note {
+    padding: 18px 16px;
+    display: grid;
+    gap: 12px;
+    color: var(--ink-2);
+  }
+  .next {
+    padding: 10px 16px;
+    border-top: 1px solid var(--ink);
+  }
+  .message {
+    flex: none;
+  }
+</style>

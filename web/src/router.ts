@@ -1,0 +1,19 @@
+import { createRouter } from 'sv-router';
+import Desk from './desk/Desk.svelte';
+import Plans from './plan/Plans.svelte';
+import PlanShell from './plan/PlanShell.svelte';
+import Records from './records/Records.svelte';
+import Connections from './records/Connections.svelte';
+import Runs from './run/Runs.svelte';
+import NotFound from './ui/NotFound.svelte';
+
+export const { p, navigate, isActive, route } = createRouter({
+  '/': Desk,
+  '/plans': Plans,
+  '/plans/:id/:stop': PlanShell,
+  '/runs': Runs,
+  '/records': Records,
+  '/records/:connection/:table': Records,
+  '/connections': Connections,
+  '*notfound': NotFound,
+});

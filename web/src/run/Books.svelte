@@ -1,0 +1,62 @@
+<script lang="ts">
+  // The equation a run ends in.
+  import type { RunReport } from '../api/types';
+  import Slip from '../ui/Slip.svelte';
+  import { capital, count, OUTCOMES } from '../ui/words';
+  import { leftOver } from './books';
+
+  let { report }: { report: RunReport } = $props();
+  const into = $derived(report.destinations[0]!);
+  const sum = new Intl.NumberFormat('en-GB', {
+    minimumFractionDigits: 2,
+    maximumFractionDigits: 4,
+  });
+</script>
+
+<div class="bt">
+  <h2>Does it add up?</h2>
+  {#if report.balanced}<b class="o new"><Slip of="check" />Yes, to the row and to the last digit</b>
+  {:else}<b class="o rejected"><Slip of="rejected" />No: this run is faulty</b>{/if}
+</div>
+<table class="g books">
+  <thead>
+    <tr>
+      <th></th><th class="r">Read</th>
+      {#each OUTCOMES as outcome (outcome)}<th class="r"
+          ><span class="o {outcome}"><Slip of={outcome} />{capital(outcome)}</span></th
+        >{/each}
+      <th class="r">Left over</th>
+    </tr>
+  </thead>
+  <tbody>
+    <tr>
+      <td class="t"><b>Rows</b></td>
+      <td class="r"><b>{count(report.read)}</b></td>
+      {#each OUTCOMES as outcome, i (outcome)}<td class="r"
+          ><span class="q sign">{i ? '+' : '='}</span>{count(into[outcome])}</td
+        >{/each}
+      <td class="r new"><b>{leftOver(report)}</b></td>
+    </tr>
+    {#each report.controlTotals as total (total.field)}
+      <tr>
+        <td class="t" colspan="2"><b>Sum of</b> <span class="m">{total.field}</span></td>
+        <td class="r" colspan="2"><span class="q t">file</span> {sum.format(total.source)}</td>
+        <td class="r" colspan="3"
+          ><span class="q t">{report.run ? 'read back from the table' : 'as it would stand'}</span>
+          {sum.format(total.written)}</td
+        >
+        <td class="r new"><b>{sum.format(total.source - total.written)}</b></td>
+      </tr>
+    {/each}
+  </tbody>
+</table>
+
+<style>
+  .books {
+    border-bottom: 1px solid var(--ink);
+    flex: none;
+  }
+  .sign {
+    float: left;
+  }
+</style>

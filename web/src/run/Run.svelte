@@ -1,0 +1,185 @@
+<script lang="ts">
+  import type { Outcome as OutcomeName } from '../api/types';
+  import { api } from '../api/client';
+  import type { OpenPlan } from '../plan/plan.svelte';
+  import type { Stop } from '../plan/trip';
+  import LedgerView from '../rehearse/LedgerView.svelte';
+  import OutcomeHead from '../rehearse/OutcomeHead.svelte';
+  import Problems from '../rehearse/Problems.svelte';
+  import { tell } from '../ui/toaster';
+  import { count, many, when } from '../ui/words';
+  import Books from './Books.svelte';
+  import { work } from './work.svelte';
+
+  let { open, goTo }: { open: OpenPlan; goTo: (to: Stop) => void } = $props();
+
+  let outcome = $state<OutcomeName | ''>('');
+  let search = $state('');
+  const rehearsed = $derived(open.rehearsed ? open.rehearsal?.report?.destinations[0] : undefined);
+  const report = $derived(open.run?.report);
+  const into = $derived(report?.destinations[0]);
+
+  async function stop() {
+    try {
+      if (work.current)
+        await api.POST('/api/runs/{id}/stop', { params: { path: { id: work.current.id } } });
+    } catch (error) {
+      tell(error);
+    }
+  }
+</script>
+
+{#if open.busy === 'run'}
+  <div class="going" role="status">
+    <p>
+      <b>Running.</b> Everything is written together at the end; until then nothing has changed.
+    </p>
+    <progress
+      max={work.stand?.total || 1}
+      value={work.stand?.phase === 'writing' ? work.stand.rows : 0}
+      aria-label="Rows written"
+    ></progress>
+    <p class="q2">{work.words}</p>
+    <p><button class="button grave" onclick={stop}>Stop, and write nothing</button></p>
+  </div>
+{:else if rehearsed}
+  <div class="begin">
+    <p>
+      As rehearsed at {when(open.rehearsal?.startedAt)}:
+      <b class="new">{count(rehearsed.new)}</b> records are added to
+      <span class="m">{rehearsed.table}</span>,
+      <b class="changed">{count(rehearsed.changed)}</b> changed;
+      {many(rehearsed.unchanged, 'row')} already agree, {count(rehearsed.skipped)} skipped, {count(
+        rehearsed.rejected,
+      )} rejected. All is written, or nothing is.
+    </p>
+    <button class="button main" onclick={() => void open.start()}
+      >Run {count(open.view.source.rows)} rows</button
+    >
+    {#if rehearsed.rejected}<span class="q2"
+        >The {many(rehearsed.rejected, 'rejected row')} stay in the file and in the ledger, with their
+        reasons.</span
+      >{/if}
+  </div>
+{:else if !open.ran}
+  <div class="begin">
+    <p>
+      {open.rehearsal
+        ? 'The Plan, its file or the records changed since the last rehearsal.'
+        : 'Nothing runs unrehearsed.'} Rehearse first; then it can be run from here.
+    </p>
+    <button class="button main" onclick={() => goTo('rehearse')}>Go to Rehearse</button>
+  </div>
+{/if}
+{#if open.run?.state === 'failed' || open.run?.state === 'stopped'}
+  <p class="message" role="alert"><b>Run {open.run.number}</b> {open.run.message}</p>
+{/if}
+{#if open.run && report && into && open.busy !== 'run'}
+  <OutcomeHead
+    {report}
+    title="Run {open.run.number}"
+    verb="finished {when(open.run.finishedAt)}"
+    at="{report.seconds} s, {count(report.rowsPerSecond)} rows a second"
+  />
+  <div class="body">
+    <section class="main">
+      <Books {report} />
+      {#key open.run.id}
+        <LedgerView {open} run={open.run} bind:outcome bind:search {goTo} />
+      {/key}
+    </section>
+    <aside>
+      <div class="bt"><h2>Records touched</h2></div>
+      <p class="touched">
+        <a
+          class="go"
+          href="/records/{open.plan.connection}/{into.table}?run={open.run.id}&outcome=new"
+          >{many(into.new, 'new record')}</a
+        >,
+        <a
+          class="go"
+          href="/records/{open.plan.connection}/{into.table}?run={open.run.id}&outcome=changed"
+          >{count(into.changed)} changed</a
+        >;
+        <span class="m">{into.table}</span> now holds {count(open.view.tableRecords)}
+      </p>
+      {#if into.fieldsChanged.length}
+        <div class="fields">
+          {#each into.fieldsChanged.slice(0, 7) as field (field.field)}
+            <span class="m">{field.field}</span>
+            <span class="bar tiny"
+              ><i
+                class="x-changed"
+                style="width: {(100 * field.records) / Math.max(1, into.changed)}%"
+              ></i></span
+            >
+            <b class="r">{count(field.records)}</b>
+          {/each}
+        </div>
+      {/if}
+      <Problems
+        {open}
+        {report}
+        show={(field, value) => {
+          outcome = 'rejected';
+          search = value || field;
+        }}
+      />
+    </aside>
+  </div>
+{/if}
+
+<style>
+  .begin,
+  .going {
+    padding: 12px 16px;
+    border-bottom: 1px solid var(--ink);
+    background: var(--sheet);
+    display: flex;
+    flex-wrap: wrap;
+    gap: 8px 16px;
+    align-items: center;
+    flex: none;
+  }
+  .begin p,
+  .going p {
+    width: 100%;
+  }
+  .going progress {
+    width: 100%;
+    accent-color: var(--new);
+  }
+  .main {
+    flex: 1;
+    min-width: 0;
+    display: flex;
+    flex-direction: column;
+    min-height: 0;
+  }
+  aside {
+    width: 382px;
+    border-left: 1px solid var(--ink);
+    display: flex;
+    flex-direction: column;
+    min-height: 0;
+  }
+  aside :global(.problems) {
+    width: auto;
+    flex: 1;
+    border-right: 0;
+    border-top: 1px solid var(--ink);
+  }
+  .touched {
+    padding: 0 12px 8px;
+  }
+  .fields {
+    display: grid;
+    grid-template-columns: 122px 1fr 52px;
+    gap: 4px 8px;
+    padding: 2px 12px 12px;
+    align-items: center;
+  }
+  .message {
+    flex: none;
+  }
+</style>

@@ -1,0 +1,65 @@
+<script lang="ts">
+  import type { RunView } from '../api/types';
+  import { navigate } from '../router';
+  import Bar from '../ui/Bar.svelte';
+  import Slip from '../ui/Slip.svelte';
+  import { count, OUTCOMES, when } from '../ui/words';
+
+  let { runs, at = -1 }: { runs: RunView[]; at?: number } = $props();
+
+  function enter(run: RunView) {
+    void navigate('/plans/:id/:stop', { params: { id: String(run.plan), stop: 'run' } });
+  }
+</script>
+
+<table class="g">
+  <colgroup>
+    <col style="width: 112px" /><col style="width: 92px" /><col /><col style="width: 110px" /><col
+      style="width: 62px"
+    /><col style="width: 132px" /><col style="width: 84px" /><col style="width: 78px" />
+  </colgroup>
+  <thead>
+    <tr>
+      <th>When</th><th>Run</th><th>Plan</th><th>Into</th><th class="r">Rows</th><th>Outcomes</th><th
+        >Rejected</th
+      ><th>By</th>
+    </tr>
+  </thead>
+  <tbody>
+    {#each runs as run, i (run.id)}
+      {@const into = run.report?.destinations[0]}
+      <tr class="pickable" class:cur={i === at} onclick={() => enter(run)}>
+        <td class="t q2">{when(run.startedAt)}</td>
+        <td>{run.number}</td>
+        <td class="t"
+          ><a href="/plans/{run.plan}/run" onclick={(e) => e.stopPropagation()}
+            ><b>{run.planName}</b></a
+          ></td
+        >
+        {#if into}
+          <td>{into.table}</td>
+          <td class="r">{count(run.report?.read ?? 0)}</td>
+          <td
+            ><Bar
+              tiny
+              label={OUTCOMES.map((o) => `${into[o]} ${o}`).join(', ')}
+              parts={OUTCOMES.map((o) => ({ name: o, rows: into[o] }))}
+            /></td
+          >
+          <td class="t"
+            >{#if into.rejected}<span class="o rejected"
+                ><Slip of="rejected" />{count(into.rejected)}</span
+              >{:else}<span class="q">none</span>{/if}</td
+          >
+        {:else}
+          <td class="t" colspan="4"
+            >{#if run.state === 'going'}going{:else}<span class="o rejected" title={run.message}
+                ><Slip of="rejected" />{run.message ?? run.state}</span
+              >{/if}</td
+          >
+        {/if}
+        <td class="t">{run.startedBy}</td>
+      </tr>
+    {/each}
+  </tbody>
+</table>

@@ -1,0 +1,36 @@
+<script lang="ts">
+  import { Dialog, Portal } from '@skeletonlabs/skeleton-svelte';
+  import { keyboard } from './keys.svelte';
+
+  let { open = $bindable() }: { open: boolean } = $props();
+</script>
+
+<Dialog {open} onOpenChange={(e) => (open = e.open)}>
+  <Portal>
+    <Dialog.Backdrop class="veil" />
+    <Dialog.Positioner class="over">
+      <Dialog.Content class="panel">
+        <Dialog.Title class="paneltitle">Keys of this screen</Dialog.Title>
+        <ul>
+          {#each keyboard.shown as key (key.say)}
+            <li>
+              {#each key.keys as name (name)}<kbd>{name.toUpperCase()}</kbd>{' '}{/each}
+              {key.say}
+            </li>
+          {/each}
+          <li><kbd>CTRL</kbd> <kbd>Z</kbd> unmake the last edit of the Plan</li>
+        </ul>
+        <Dialog.CloseTrigger class="button">Close</Dialog.CloseTrigger>
+      </Dialog.Content>
+    </Dialog.Positioner>
+  </Portal>
+</Dialog>
+
+<style>
+  ul {
+    list-style: none;
+    padding: 0;
+    margin: 10px 0 16px;
+    line-height: 26px;
+  }
+</style>

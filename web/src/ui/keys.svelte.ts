@@ -1,0 +1,49 @@
+import { onMount } from 'svelte';
+
+/** A key that does something on a screen; `say` is its word in the foot strip. */
+export interface Key {
+  keys: string[];
+  say: string;
+  act?: (event: KeyboardEvent) => void;
+}
+
+function isTyping(target: EventTarget | null): boolean {
+  return (
+    target instanceof HTMLElement &&
+    (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName))
+  );
+}
+
+/** The keys of the screens that are shown now, the innermost last. */
+class Keyboard {
+  private screens = $state.raw<(() => Key[])[]>([]);
+  shown = $derived(this.screens.flatMap((keys) => keys()).filter((k) => k.say));
+
+  handle(event: KeyboardEvent) {
+    if (event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target)) return;
+    for (const keys of [...this.screens].reverse()) {
+      const found = keys().find(
+        (k) => k.act && k.keys.some((name) => name.toLowerCase() === event.key.toLowerCase()),
+      );
+      if (found) {
+        event.preventDefault();
+        found.act?.(event);
+        return;
+      }
+    }
+  }
+
+  add(keys: () => Key[]): () => void {
+    this.screens = [...this.screens, keys];
+    return () => {
+      this.screens = this.screens.filter((k) => k !== keys);
+    };
+  }
+}
+
+export const keyboard = new Keyboard();
+
+/** Makes keys work while the calling component is shown. */
+export function useKeys(keys: () => Key[]) {
+  onMount(() => keyboard.add(keys));
+}

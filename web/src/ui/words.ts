@@ -1,0 +1,124 @@
+import type { FieldInfo, Fill, Note, Outcome, Step } from '../api/types';
+
+const number = new Intl.NumberFormat('en-GB');
+
+/** A count as people read it: 1,204. */
+export function count(value: number): string {
+  return number.format(value);
+}
+
+/** A count with its noun in the right number. */
+export function many(value: number, one: string, more = `${one}s`): string {
+  return `${count(value)} ${value === 1 ? one : more}`;
+}
+
+export const OUTCOMES: Outcome[] = ['new', 'changed', 'unchanged', 'skipped', 'rejected'];
+
+export function capital(word: string): string {
+  return word.charAt(0).toUpperCase() + word.slice(1);
+}
+
+/** What a field is, in a few words. */
+export function fieldWords(field: FieldInfo): string {
+  const words: string[] = [];
+  if (field.link) words.push(`link to ${field.link.table}`);
+  else if (field.choices) words.push(`choice of ${field.choices.length}`);
+  else if (field.type === 'text') words.push(field.length ? `text, ${field.length}` : 'text');
+  else
+    words.push(
+      { whole: 'whole number', datetime: 'date and time' }[field.type as string] ?? field.type,
+    );
+  if (!field.nullable && !field.hasDefault && !field.generated) words.push('required');
+  if (field.unique && !field.generated) words.push('unique');
+  return words.join(', ');
+}
+
+/** The limits that a field sets, for the head of its last stage. */
+export function limits(field: FieldInfo): string {
+  if (field.choices) return field.choices.join(', ');
+  const inferred = Math.abs(field.greatest ?? 0) >= 32767;
+  if (field.least != null && field.greatest != null && !inferred)
+    return `${field.least} to ${field.greatest}`;
+  if (field.length) return `at most ${field.length} characters`;
+  return '';
+}
+
+const GENERATED: Record<string, string> = {
+  who: 'who starts the Run',
+  'run-time': 'when the Run starts',
+  'file-name': 'name of the file',
+  line: 'line in the file',
+};
+
+/** What comes before and after the column's name in a fill's phrase. */
+export function phrase(
+  fill: Fill | undefined,
+  field: FieldInfo,
+): { column?: string; rest: string } {
+  if (!fill || fill.origin.kind === 'database')
+    return {
+      rest: field.generated
+        ? 'the database numbers it'
+        : field.hasDefault
+          ? 'left to the database, which has a default'
+          : 'left blank',
+    };
+  const steps = fill.steps.filter((s) => !s.off).length;
+  const then = steps ? ` then ${many(steps, 'step')}` : '';
+  switch (fill.origin.kind) {
+    case 'column':
+      return { column: fill.origin.column, rest: then };
+    case 'link':
+      return { column: fill.origin.column, rest: ` finds ${fill.origin.link?.by ?? ''}` };
+    case 'fixed':
+      return { rest: `always “${fill.origin.value ?? ''}”${then}` };
+    default:
+      return { rest: `generated: ${GENERATED[fill.origin.generator ?? ''] ?? ''}` };
+  }
+}
+
+/** The second line of a step's heading where it has no settings to edit. */
+export function stepWords(step: Step, altered: number | undefined): string {
+  if (step.off) return 'switched off';
+  return altered === undefined ? '' : altered === 0 ? 'altered none' : `altered ${count(altered)}`;
+}
+
+/** What happened to a row, in one line. */
+export function happened(
+  outcome: Outcome,
+  changed: string[],
+  notes: Note[],
+  filled: number,
+): string {
+  if (outcome === 'new') return many(filled, 'field');
+  if (outcome === 'changed')
+    return changed.length > 3
+      ? `${changed.slice(0, 2).join(', ')}, ${changed.length - 2} more`
+      : changed.join(', ');
+  if (outcome === 'unchanged') return 'every filled field agrees';
+  const note = notes.find((n) => !n.softened) ?? notes[0];
+  if (!note) return '';
+  return noteWords(note) + (notes.length > 1 ? `, and ${notes.length - 1} more` : '');
+}
+
+export function noteWords(note: Note): string {
+  const value = note.value ? ` “${note.value}”` : '';
+  return (note.field ? `${note.field}:${value} ` : '') + note.reason;
+}
+
+/** Spaces at the ends of a cell, shown as dots. */
+export function ends(text: string): { before: number; middle: string; after: number } {
+  const middle = text.trim();
+  if (!middle) return { before: 0, middle: text, after: 0 };
+  const before = text.indexOf(middle);
+  return { before, middle, after: text.length - before - middle.length };
+}
+
+/** A moment as it is told: today by the clock, else by the day. */
+export function when(iso: string | undefined, now = new Date()): string {
+  if (!iso) return '';
+  const at = new Date(iso);
+  const clock = at.toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
+  if (at.toDateString() === now.toDateString()) return clock;
+  return `${at.toLocaleDateString('en-GB', { day: 'numeric', month: 'short' })} ${clock}`;
+}
