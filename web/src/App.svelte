@@ -42,7 +42,7 @@
       : [
           {
             keys: ['g'],
-            say: 'then D P R E: Desk, Plans, Runs, Records',
+            say: 'go to',
             act: () => {
               going = true;
               setTimeout(() => (going = false), 1500);

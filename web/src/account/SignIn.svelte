@@ -47,7 +47,7 @@
       <span>Name</span>
       <!-- svelte-ignore a11y_autofocus -->
       <input
-        class="input"
+        class="entry"
         name="name"
         bind:value={name}
         autocomplete="username"
@@ -58,7 +58,7 @@
     <label>
       <span>Password</span>
       <input
-        class="input"
+        class="entry"
         name="password"
         type="password"
         bind:value={password}
@@ -105,7 +105,7 @@
     grid-template-columns: 84px 1fr;
     align-items: center;
   }
-  .input {
+  .entry {
     height: 32px;
   }
   .act {

@@ -28,6 +28,12 @@ async function toError(response: Response): Promise<ApiError> {
   );
 }
 
+/** Asks who is signed in, so that a lost token is renewed or signing in is asked for. */
+async function ask() {
+  const answer = await fetch('/api/session');
+  if (answer.status === 401) session.expire();
+}
+
 const guard: Middleware = {
   onRequest({ request }) {
     if (request.method !== 'GET') request.headers.set('X-XSRF-TOKEN', csrfToken());
@@ -37,6 +43,7 @@ const guard: Middleware = {
     if (response.ok) return undefined;
     const error = await toError(response);
     if (response.status === 401 && !request.url.endsWith('/api/session')) session.expire();
+    if (response.status === 403) await ask();
     throw error;
   },
   onError({ error }) {

@@ -436,6 +436,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/connections/{connection}/tables/{table}/labels": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["labels"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -914,7 +930,7 @@ export interface components {
         };
         Cell: {
             /** @enum {string} */
-            kind: "TEXT" | "NUMBER" | "DATE" | "DATETIME" | "TIME" | "BOOLEAN" | "ERROR";
+            kind: "text" | "number" | "date" | "datetime" | "time" | "boolean" | "error";
             text: string;
             blank?: boolean;
         };
@@ -1711,6 +1727,33 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RecordPage"];
+                };
+            };
+        };
+    };
+    labels: {
+        parameters: {
+            query: {
+                key: string[];
+            };
+            header?: never;
+            path: {
+                connection: string;
+                table: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: string;
+                    };
                 };
             };
         };

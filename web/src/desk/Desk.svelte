@@ -215,7 +215,7 @@
             <label for="other">Another table</label>
             <select
               id="other"
-              class="input"
+              class="entry"
               onchange={(e) => e.currentTarget.value && begin({ table: e.currentTarget.value })}
             >
               <option value="">choose…</option>
@@ -231,7 +231,7 @@
       {/if}
       {#if connections.length > 1}
         <label class="into"
-          >into <select class="input" bind:value={connection} onchange={() => void propose()}>
+          >into <select class="entry" bind:value={connection} onchange={() => void propose()}>
             {#each connections as c (c.name)}<option value={c.name}>{c.shownName}</option>{/each}
           </select></label
         >

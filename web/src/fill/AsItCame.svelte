@@ -20,7 +20,7 @@
 
   function width(i: number): number {
     const c = columns[i]!;
-    return Math.max(54, Math.min(190, 16 + 7.4 * Math.max(c.name.length, Math.min(c.longest, 20))));
+    return Math.max(54, Math.min(190, 18 + 7.7 * Math.max(c.name.length, Math.min(c.longest, 20))));
   }
   const total = $derived(columns.reduce((sum, _, i) => sum + width(i), 46));
 
@@ -92,7 +92,7 @@
               class:trouble={why}
               title={why ?? row.cells[c]?.text}
               onclick={() => select(row, column.name)}
-              >{#if why}<span class="rejected"><Slip of="rejected" /></span>{' '}{/if}<CellText
+              >{#if why}<span class="rejected"><Slip of="rejected" /></span>{/if}<CellText
                 text={row.cells[c]?.text}
               /></td
             >
@@ -115,6 +115,9 @@
     align-items: center;
     color: var(--ink-2);
     cursor: pointer;
+  }
+  .trouble > span {
+    margin-right: 5px;
   }
   .trouble {
     color: var(--rej) !important;

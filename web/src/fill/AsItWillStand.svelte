@@ -3,6 +3,7 @@
   import type { OpenPlan } from '../plan/plan.svelte';
   import Outcome from '../ui/Outcome.svelte';
   import Slip from '../ui/Slip.svelte';
+  import Value from '../ui/Value.svelte';
   import { when } from '../ui/words';
 
   interface Props {
@@ -18,8 +19,9 @@
   const fields = $derived(
     open.view.table.fields.filter((f) => rows[0]?.values.some((v) => v.field === f.name)),
   );
-  const numeric = (f: FieldInfo) => f.type === 'decimal' || f.type === 'whole';
-  const widthOf = (f: FieldInfo) => Math.max(76, Math.min(150, f.name.length * 8 + 18, 150));
+  const numeric = (f: FieldInfo) => !f.link && (f.type === 'decimal' || f.type === 'whole');
+  const widthOf = (f: FieldInfo) =>
+    Math.max(f.type === 'text' ? 130 : f.link ? 124 : 78, f.name.length * 7.7 + 18);
   const total = $derived(fields.reduce((sum, f) => sum + widthOf(f), 150));
 
   $effect(() => {
@@ -67,7 +69,11 @@
               class:bad
               class:r={numeric(f)}
               title={value?.problem?.reason}
-              >{#if bad}<Slip of="rejected" /> none{:else}{value?.value ?? ''}{/if}</td
+              >{#if bad}<Slip of="rejected" /> none{:else}<Value
+                  value={value?.value}
+                  field={f}
+                  connection={open.plan.connection}
+                />{/if}</td
             >
           {/each}
         </tr>

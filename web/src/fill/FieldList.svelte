@@ -3,6 +3,7 @@
   import type { OpenPlan } from '../plan/plan.svelte';
   import { useKeys } from '../ui/keys.svelte';
   import Slip from '../ui/Slip.svelte';
+  import Value from '../ui/Value.svelte';
   import { count, fieldWords, phrase } from '../ui/words';
 
   let { open, rows }: { open: OpenPlan; rows: WindowRow[] } = $props();
@@ -41,7 +42,7 @@
     <span class="q">{filled} of {open.view.table.fields.length} filled</span>
     <span class="end"
       ><input
-        class="input find"
+        class="entry find"
         placeholder="find"
         aria-label="Find a field"
         bind:this={finder}
@@ -70,7 +71,9 @@
         onclick={() => (open.field = field.name)}
       >
         <span class="n"><b class="m">{field.name}</b><i>{fieldWords(field)}</i></span>
-        <span class="s m">{value?.value ?? ''}</span>
+        <span class="s m"
+          ><Value value={value?.value} {field} connection={open.plan.connection} /></span
+        >
         <span class="w">
           {#if said.column}<span class="col" class:lit={selected?.origin.column === said.column}
               >{said.column}</span
@@ -89,7 +92,7 @@
   <div class="unused">
     <b>Columns not used:</b>
     {#if unused.length}{#each unused as name (name)}<span class="col">{name}</span
-        >{' '}{/each}{:else}none. All {open.view.source.columns.length} go somewhere.{/if}
+        >{/each}{:else}none. All {open.view.source.columns.length} go somewhere.{/if}
   </div>
 </section>
 
@@ -170,6 +173,9 @@
     padding: 7px 16px;
     color: var(--ink-3);
     line-height: 22px;
+  }
+  .unused .col {
+    margin-right: 4px;
   }
   .unused b {
     font-weight: 560;

@@ -8,7 +8,6 @@
   import { tell } from '../ui/toaster';
   import { count, many } from '../ui/words';
   import OriginEditor from './OriginEditor.svelte';
-  import PolicyLine from './PolicyLine.svelte';
   import { firstSettings, step, withStep } from './repairs';
   import StageGrid from './StageGrid.svelte';
   import StepMenu from './StepMenu.svelte';
@@ -94,7 +93,7 @@
   ]);
 </script>
 
-<div class="bt head">
+<OriginEditor {open} {field} fill={kept} {put}>
   <h2>On its way to <span class="m mark">{field.name}</span></h2>
   {#if table}
     <span class="q2"
@@ -105,8 +104,7 @@
         in {many(table.troubledRows, 'row')}{:else}, none troubled{/if}</span
     >
   {/if}
-  <OriginEditor {open} {field} fill={kept} {put} />
-</div>
+</OriginEditor>
 <div class="stages">
   {#if !fill || !filledHere}
     <p class="none">
@@ -147,14 +145,8 @@
     <StepMenu {kinds} {tryKind} {keep} {leave} {table} />
   {/if}
 </div>
-{#if kept && filledHere}<PolicyLine {field} fill={kept} {put} />{/if}
 
 <style>
-  .head {
-    border-top: 1px solid var(--ink);
-    min-height: 38px;
-    overflow: hidden;
-  }
   h2 .m {
     font-size: 15px;
     margin-left: 2px;

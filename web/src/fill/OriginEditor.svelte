@@ -1,10 +1,11 @@
 <script lang="ts">
   // Where the value comes from.
-  import { untrack } from 'svelte';
+  import { untrack, type Snippet } from 'svelte';
   import { api, got } from '../api/client';
   import type { FieldInfo, Fill, Origin } from '../api/types';
   import type { OpenPlan } from '../plan/plan.svelte';
   import Pick from '../ui/Pick.svelte';
+  import PolicyLine from './PolicyLine.svelte';
   import { tell } from '../ui/toaster';
   import { changeOrigin, type OriginKind } from './origins';
 
@@ -13,8 +14,9 @@
     field: FieldInfo;
     fill: Fill | undefined;
     put: (fill: Fill) => void;
+    children: Snippet;
   }
-  let { open, field, fill, put }: Props = $props();
+  let { open, field, fill, put, children }: Props = $props();
 
   let linked = $state.raw<FieldInfo[]>([]);
   const kind = $derived<OriginKind>(fill?.origin.kind ?? 'database');
@@ -55,10 +57,16 @@
   }
 </script>
 
-<span class="end">
+<div class="bt">
+  {@render children()}
+  <span class="end">
+    <Pick label="Where the value comes from" options={kinds} value={kind} pick={change} />
+  </span>
+</div>
+<div class="line q2">
   {#if fill && (kind === 'column' || kind === 'link')}
     <select
-      class="input from"
+      class="entry from"
       aria-label="Column"
       value={fill.origin.column}
       onchange={(e) => set({ column: e.currentTarget.value })}
@@ -70,7 +78,7 @@
   {#if fill && kind === 'link' && fill.origin.link}
     {@const link = fill.origin.link}
     <select
-      class="input from"
+      class="entry from"
       aria-label="Look in"
       value={link.by}
       onchange={(e) => set({ link: { ...link, by: e.currentTarget.value } })}
@@ -78,7 +86,7 @@
       {#each linked as f (f.name)}<option value={f.name}>in {f.name}</option>{/each}
     </select>
     <select
-      class="input from"
+      class="entry from"
       aria-label="When missing"
       value={link.whenMissing}
       onchange={(e) =>
@@ -89,7 +97,7 @@
     </select>
   {:else if fill && kind === 'fixed'}
     <input
-      class="input from"
+      class="entry from"
       aria-label="Fixed value"
       placeholder="the same for all"
       value={fill.origin.value ?? ''}
@@ -97,7 +105,7 @@
     />
   {:else if fill && kind === 'generated'}
     <select
-      class="input from"
+      class="entry from"
       aria-label="What is generated"
       value={fill.origin.generator}
       onchange={(e) => set({ generator: e.currentTarget.value as Origin['generator'] })}
@@ -108,10 +116,25 @@
       <option value="line">line in the file</option>
     </select>
   {/if}
-  <Pick label="Where the value comes from" options={kinds} value={kind} pick={change} />
-</span>
+  {#if fill && kind !== 'database'}<PolicyLine {field} {fill} {put} />{/if}
+</div>
 
 <style>
+  .bt {
+    border-top: 1px solid var(--ink);
+  }
+  .line:empty {
+    display: none;
+  }
+  .line {
+    display: flex;
+    gap: 8px 14px;
+    align-items: center;
+    padding: 0 12px 6px;
+    flex: none;
+    white-space: nowrap;
+    overflow: hidden;
+  }
   .from {
     height: 23px;
     max-width: 150px;

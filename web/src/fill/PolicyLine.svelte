@@ -8,7 +8,7 @@
 
 <div class="policy q2">
   <label
-    >blank, new record
+    >blank
     <select
       class="ed"
       value={fill.whenBlank}
@@ -20,7 +20,7 @@
     </select></label
   >
   <label
-    >existing record
+    >if there already
     <select
       class="ed"
       value={fill.onlyNew ? 'own' : fill.blankOnMatch}
@@ -38,18 +38,18 @@
       <option value="own">always keeps its own</option>
     </select></label
   >
-  <label
-    >bad value
-    <select
-      class="ed"
-      value={fill.whenBad}
-      onchange={(e) => put({ ...fill, whenBad: e.currentTarget.value as Fill['whenBad'] })}
-    >
-      <option value="reject">reject the row</option>
-      {#if field.nullable || field.hasDefault}<option value="blank">leave blank</option>{/if}
-      <option value="default">default</option>
-    </select></label
-  >
+  {#if fill.origin.kind !== 'link'}<label
+      >bad
+      <select
+        class="ed"
+        value={fill.whenBad}
+        onchange={(e) => put({ ...fill, whenBad: e.currentTarget.value as Fill['whenBad'] })}
+      >
+        <option value="reject">reject the row</option>
+        {#if field.nullable || field.hasDefault}<option value="blank">leave blank</option>{/if}
+        <option value="default">default</option>
+      </select></label
+    >{/if}
   {#if asksDefault}
     <label
       >default <input
@@ -63,12 +63,7 @@
 
 <style>
   .policy {
-    display: flex;
-    gap: 22px;
-    padding: 5px 12px;
-    border-top: 1px solid var(--rule);
-    flex: none;
-    white-space: nowrap;
+    display: contents;
   }
   .ed {
     color: var(--ink);

@@ -4,6 +4,7 @@
   import type { OpenPlan } from '../plan/plan.svelte';
   import CellText from '../ui/CellText.svelte';
   import Slip from '../ui/Slip.svelte';
+  import Value from '../ui/Value.svelte';
   import { tell } from '../ui/toaster';
   import { count, limits } from '../ui/words';
   import { changeStep } from './repairs';
@@ -53,10 +54,10 @@
   }
 </script>
 
-<table class="g stage" style="min-width: 100%; width: {56 + 110 + fill.steps.length * 130 + 190}px">
+<table class="g stage" style="min-width: 100%; width: {56 + 116 + fill.steps.length * 122 + 250}px">
   <colgroup>
-    <col style="width: 56px" /><col style="width: {fill.steps.length > 3 ? 116 : 150}px" />
-    {#each fill.steps as s, i (i)}<col style="width: {s.kind === 'replace' ? 190 : 138}px" />{/each}
+    <col style="width: 56px" /><col style="width: 116px" />
+    {#each fill.steps as s, i (i)}<col style="width: {s.kind === 'replace' ? 190 : 122}px" />{/each}
     <col />
   </colgroup>
   <thead>
@@ -116,7 +117,9 @@
           />
         {:else}
           <td class="out" class:r={right}>
-            {#if row.trace.result}<b>{row.trace.result}</b>{:else}<span class="q t"
+            {#if row.trace.result}<b
+                ><Value value={row.trace.result} {field} connection={open.plan.connection} /></b
+              >{:else}<span class="q t"
                 >{fill.whenBlank === 'default' ? fill.defaultValue : 'blank'}</span
               >{/if}
             {#if row.trace.softened}<span class="skipped"><Slip of="skipped" /></span>{/if}
@@ -133,9 +136,15 @@
     padding: 5px 8px 0 8px;
     vertical-align: top;
     overflow: visible;
-    position: sticky;
+    position: relative;
+    z-index: auto;
     line-height: 16px;
     color: var(--ink);
+  }
+  thead {
+    position: sticky;
+    top: 0;
+    z-index: 2;
   }
   .stage :global(th u) {
     display: block;

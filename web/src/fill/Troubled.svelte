@@ -45,7 +45,7 @@
       {asking.asks} use
       <!-- svelte-ignore a11y_autofocus -->
       <input
-        class="input answer"
+        class="entry answer"
         bind:value={answer}
         autofocus
         aria-label={asking.asks}

@@ -118,6 +118,9 @@
   .line:first-child {
     border-top: 0;
   }
+  .line :global(.pick) {
+    justify-self: start;
+  }
   .become {
     display: inline-flex;
     gap: 6px;

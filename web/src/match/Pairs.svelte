@@ -2,6 +2,7 @@
   import type { MatchClasses } from '../api/types';
   import type { OpenPlan } from '../plan/plan.svelte';
   import Outcome from '../ui/Outcome.svelte';
+  import Value from '../ui/Value.svelte';
   import { count, many } from '../ui/words';
 
   interface Props {
@@ -13,6 +14,8 @@
   let { open, classes, at, move }: Props = $props();
 
   const shown = $derived(classes.pairs.slice(at, at + 2));
+
+  const info = (name: string) => open.view.table.fields.find((f) => f.name === name);
 
   function blank(field: string): string {
     const fill = open.fill(field);
@@ -74,10 +77,26 @@
                 {#if pair.after[i] == null}<span class="t q"
                     >blank, so {blank(field) === 'clear' ? 'clear' : 'keep'}</span
                   >
-                {:else if differs}<b>{pair.after[i]}</b>
-                {:else}{pair.after[i]}{/if}
+                {:else if differs}<b
+                    ><Value
+                      value={pair.after[i]}
+                      field={info(field)}
+                      connection={open.plan.connection}
+                    /></b
+                  >
+                {:else}<Value
+                    value={pair.after[i]}
+                    field={info(field)}
+                    connection={open.plan.connection}
+                  />{/if}
               </td>
-              <td class:was={differs} class:pale={!differs}>{pair.before?.[i] ?? ''}</td>
+              <td class:was={differs} class:pale={!differs}
+                ><Value
+                  value={pair.before?.[i]}
+                  field={info(field)}
+                  connection={open.plan.connection}
+                /></td
+              >
             {/each}
           </tr>
         {/each}

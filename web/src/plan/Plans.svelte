@@ -40,7 +40,7 @@
   <span class="q2">{plans ? many(plans.length, 'plan') : ''}</span>
   <span class="end"
     ><input
-      class="input"
+      class="entry"
       placeholder="Find a plan"
       aria-label="Find a plan"
       bind:value={search}

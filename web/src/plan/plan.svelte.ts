@@ -142,7 +142,7 @@ export class OpenPlan {
   }
 
   private onRefused(error: unknown) {
-    if (error instanceof ApiError && error.code === 'signed-out') {
+    if (error instanceof ApiError && (error.status === 401 || error.status === 403)) {
       session.whenBack(() => void this.save());
     } else if (error instanceof ApiError && error.code === 'changed-meanwhile') {
       this.conflict = error.message;

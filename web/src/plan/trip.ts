@@ -50,7 +50,7 @@ export function standing(open: OpenPlan, stop: Stop): Standing {
       if (open.run.state === 'failed') return { words: 'failed', tone: 'rejected', open: true };
       const n = rejected(open, open.run);
       return n
-        ? { words: `Run ${open.run.number}, ${n} rejected`, tone: 'rejected', open: false }
+        ? { words: `${many(n, 'row')} rejected`, tone: 'rejected', open: false }
         : { words: `Run ${open.run.number}`, tone: '', open: false };
     }
   }

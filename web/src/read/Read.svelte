@@ -20,6 +20,12 @@
   let finder = $state<HTMLInputElement>();
   const source = $derived(open.view.source);
   const width = $derived(Math.min(200, Math.max(1, ...lines.map((l) => l.cells.length))));
+  const widths = $derived(
+    Array.from({ length: width }, (_, c) => {
+      const longest = Math.max(4, ...lines.map((l) => l.cells[c]?.text.length ?? 0));
+      return 18 + 7.6 * Math.min(26, longest);
+    }),
+  );
   const line = $derived(lines[at]?.line);
 
   $effect(() => {
@@ -118,7 +124,7 @@
         <label class="q" for="line">go to line</label>
         <input
           id="line"
-          class="input line"
+          class="entry line"
           inputmode="numeric"
           bind:this={finder}
           bind:value={goTo}
@@ -126,10 +132,10 @@
       </form>
     </div>
     <div class="scroll grid">
-      <table class="g" style="width: {148 + width * 112}px">
+      <table class="g" style="width: {148 + widths.reduce((a, b) => a + b, 0)}px">
         <colgroup>
           <col style="width: 96px" /><col style="width: 52px" />
-          {#each { length: width }, c (c)}<col style="width: 112px" />{/each}
+          {#each widths as w, c (c)}<col style="width: {w}px" />{/each}
         </colgroup>
         <thead>
           <tr>

@@ -71,7 +71,7 @@
     <h2>Add a connection</h2>
     <label
       ><span>Application</span><input
-        class="input"
+        class="entry"
         required
         bind:value={shownName}
         placeholder="Quillhaven Marina"
@@ -79,7 +79,7 @@
     >
     <label
       ><span>Name</span><input
-        class="input"
+        class="entry"
         required
         pattern="[a-z0-9\-]{'{'}1,40}"
         bind:value={name}
@@ -87,11 +87,11 @@
         title="small letters, digits and hyphens"
       /></label
     >
-    <label><span>Address</span><input class="input m" required bind:value={url} /></label>
-    <label><span>User</span><input class="input" autocomplete="off" bind:value={user} /></label>
+    <label><span>Address</span><input class="entry m" required bind:value={url} /></label>
+    <label><span>User</span><input class="entry" autocomplete="off" bind:value={user} /></label>
     <label
       ><span>Password</span><input
-        class="input"
+        class="entry"
         type="password"
         autocomplete="new-password"
         bind:value={password}

@@ -5,6 +5,7 @@
   import type { Connection, LedgerPage, RecordPage, TableCount, TableInfo } from '../api/types';
   import { navigate, route } from '../router';
   import { useKeys } from '../ui/keys.svelte';
+  import Value from '../ui/Value.svelte';
   import { tell } from '../ui/toaster';
   import { capital, count, fieldWords, many } from '../ui/words';
 
@@ -132,7 +133,7 @@
   <h1>Records</h1>
   {#if connections.length > 1}
     <select
-      class="input"
+      class="entry"
       aria-label="Connection"
       value={connection}
       onchange={(e) =>
@@ -148,7 +149,7 @@
       <a class="button small" href="/records/{connection}/{table}">Show all</a>
     {:else if key != null}<a class="button small" href="/records/{connection}/{table}">Show all</a>
     {:else}<input
-        class="input"
+        class="entry"
         placeholder="Find a record"
         aria-label="Find a record"
         bind:this={finder}
@@ -184,8 +185,10 @@
             <tbody>
               {#each info.fields as field, i (field.name)}
                 <tr
-                  ><td class="ln name">{field.name}</td><td>{record.values[i] ?? ''}</td><td
-                    class="t q">{fieldWords(field)}{field.comment ? `, ${field.comment}` : ''}</td
+                  ><td class="ln name">{field.name}</td><td
+                    ><Value value={record.values[i]} {field} {connection} /></td
+                  ><td class="t q"
+                    >{fieldWords(field)}{field.comment ? `, ${field.comment}` : ''}</td
                   ></tr
                 >
               {/each}
@@ -215,7 +218,7 @@
                   ondblclick={() => ((at = i), (single = true))}
                 >
                   {#each r.values as value, c (c)}<td class:r={numeric(c)} title={value}
-                      >{value ?? ''}</td
+                      ><Value {value} field={info.fields[c]} {connection} /></td
                     >{/each}
                 </tr>
               {/each}

@@ -6,6 +6,7 @@
   import type { Stop } from '../plan/trip';
   import Outcome from '../ui/Outcome.svelte';
   import Slip from '../ui/Slip.svelte';
+  import Value from '../ui/Value.svelte';
   import { tell } from '../ui/toaster';
   import { why } from './why';
 
@@ -14,9 +15,11 @@
     entry: LedgerEntry;
     fields: string[];
     goTo: (to: Stop) => void;
+    low: boolean;
   }
-  let { open, entry, fields, goTo }: Props = $props();
+  let { open, entry, fields, goTo, low }: Props = $props();
 
+  const info = (name: string) => open.view.table.fields.find((f) => f.name === name);
   const rowNotes = $derived(entry.notes.filter((n) => !n.field || !fields.includes(n.field)));
 
   async function openInFill() {
@@ -47,7 +50,7 @@
   <span class="end"><button class="go" onclick={openInFill}>line {entry.line} in Fill</button></span
   >
 </div>
-<div class="scroll why">
+<div class="scroll why" class:low>
   <table class="g">
     <colgroup
       ><col style="width: 122px" /><col style="width: 150px" /><col style="width: 190px" /><col
@@ -60,13 +63,29 @@
         {@const note = entry.notes.find((n) => n.field === field)}
         <tr>
           <td class="name">{field}</td>
-          <td class:was={differs} class:pale={!differs}>{entry.before?.[i] ?? ''}</td>
+          <td class:was={differs} class:pale={!differs}
+            ><Value
+              value={entry.before?.[i]}
+              field={info(field)}
+              connection={open.plan.connection}
+            /></td
+          >
           <td class:was={differs} class:bad={note && !note.softened}>
             {#if differs}<span class="changed"><Slip of="changed" /></span>
-              <b>{entry.after[i] ?? 'blank'}</b>
+              <b
+                >{#if entry.after[i] == null}blank{:else}<Value
+                    value={entry.after[i]}
+                    field={info(field)}
+                    connection={open.plan.connection}
+                  />{/if}</b
+              >
             {:else if note && !note.softened}<Slip of="rejected" /> {note.value || 'blank'}
             {:else}<span class:pale={entry.outcome !== 'new'}
-                >{entry.after[i] ?? entry.before?.[i] ?? ''}</span
+                ><Value
+                  value={entry.after[i] ?? entry.before?.[i]}
+                  field={info(field)}
+                  connection={open.plan.connection}
+                /></span
               >{/if}
           </td>
           <td class="t q2" class:rejected={note && !note.softened}
@@ -85,6 +104,9 @@
   .why {
     height: 246px;
     flex: none;
+  }
+  .why.low {
+    height: 152px;
   }
   .name {
     background: var(--well);

@@ -121,7 +121,7 @@
     />
     <span class="end"
       ><input
-        class="input find"
+        class="entry find"
         placeholder="find"
         aria-label="Find in the ledger"
         bind:this={finder}
@@ -186,7 +186,7 @@
       </span>
     </div>
   {/if}
-  {#if entry}<Inspector {open} {entry} {fields} {goTo} />{/if}
+  {#if entry}<Inspector {open} {entry} {fields} {goTo} low={run.kind === 'run'} />{/if}
 </section>
 
 <style>

@@ -19,7 +19,7 @@
 {:else if open.rehearsal?.state === 'failed' || open.rehearsal?.state === 'stopped'}
   <p class="message" role="alert">{open.rehearsal.message}</p>
 {/if}
-{#if open.rehearsal && report}
+{#if open.rehearsal && report && open.busy !== 'rehearsal'}
   <OutcomeHead
     {report}
     verb="rehearsed, nothing written"

@@ -19,6 +19,11 @@
   {:else}<b class="o rejected"><Slip of="rejected" />No: this run is faulty</b>{/if}
 </div>
 <table class="g books">
+  <colgroup>
+    <col style="width: 132px" /><col style="width: 76px" />
+    {#each OUTCOMES as outcome (outcome)}<col />{/each}
+    <col style="width: 76px" />
+  </colgroup>
   <thead>
     <tr>
       <th></th><th class="r">Read</th>
@@ -40,9 +45,11 @@
     {#each report.controlTotals as total (total.field)}
       <tr>
         <td class="t" colspan="2"><b>Sum of</b> <span class="m">{total.field}</span></td>
-        <td class="r" colspan="2"><span class="q t">file</span> {sum.format(total.source)}</td>
+        <td class="r" colspan="2"><span class="q sans">file</span> {sum.format(total.source)}</td>
         <td class="r" colspan="3"
-          ><span class="q t">{report.run ? 'read back from the table' : 'as it would stand'}</span>
+          ><span class="q sans"
+            >{report.run ? 'read back from the table' : 'as it would stand'}</span
+          >
           {sum.format(total.written)}</td
         >
         <td class="r new"><b>{sum.format(total.source - total.written)}</b></td>

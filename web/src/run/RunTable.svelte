@@ -14,9 +14,9 @@
 
 <table class="g">
   <colgroup>
-    <col style="width: 112px" /><col style="width: 92px" /><col /><col style="width: 110px" /><col
-      style="width: 62px"
-    /><col style="width: 132px" /><col style="width: 84px" /><col style="width: 78px" />
+    {#each [98, 84, 0, 104, 62, 126, 76, 64] as width, i (i)}<col
+        style={width ? `width: ${width}px` : ''}
+      />{/each}
   </colgroup>
   <thead>
     <tr>

@@ -14,10 +14,13 @@
         <ul>
           {#each keyboard.shown as key (key.say)}
             <li>
-              {#each key.keys as name (name)}<kbd>{name.toUpperCase()}</kbd>{' '}{/each}
+              {#each key.keys as name (name)}<kbd>{name.toUpperCase()}</kbd>{/each}
               {key.say}
             </li>
           {/each}
+          <li>
+            <kbd>G</kbd> then <kbd>D</kbd> Desk, <kbd>P</kbd> Plans, <kbd>R</kbd> Runs, <kbd>E</kbd> Records
+          </li>
           <li><kbd>CTRL</kbd> <kbd>Z</kbd> unmake the last edit of the Plan</li>
         </ul>
         <Dialog.CloseTrigger class="button">Close</Dialog.CloseTrigger>
@@ -27,6 +30,9 @@
 </Dialog>
 
 <style>
+  kbd {
+    margin-right: 5px;
+  }
   ul {
     list-style: none;
     padding: 0;

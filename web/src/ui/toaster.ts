@@ -5,7 +5,7 @@ export const toaster = createToaster({ placement: 'bottom-end' });
 
 /** Tells what went wrong; signing in again has a place of its own. */
 export function tell(error: unknown) {
-  if (error instanceof ApiError && error.code === 'signed-out') return;
+  if (error instanceof ApiError && (error.status === 401 || error.status === 403)) return;
   toaster.error({
     title: error instanceof Error ? error.message : 'Something went wrong.',
     duration: 12_000,

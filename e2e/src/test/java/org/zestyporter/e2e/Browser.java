@@ -10,6 +10,7 @@ import java.util.Map;
 import java.util.function.Function;
 import org.openqa.selenium.By;
 import org.openqa.selenium.JavascriptExecutor;
+import org.openqa.selenium.Keys;
 import org.openqa.selenium.OutputType;
 import org.openqa.selenium.StaleElementReferenceException;
 import org.openqa.selenium.WebElement;
@@ -94,7 +95,9 @@ final class Browser implements AutoCloseable {
 
   /** Waits until the page shows a text. */
   void sees(String text) {
-    wait.withMessage(() -> "“" + text + "” in:\n" + text("body"))
+    new WebDriverWait(driver, Duration.ofSeconds(20), Duration.ofMillis(100))
+        .ignoring(StaleElementReferenceException.class)
+        .withMessage(() -> "“" + text + "” in:\n" + text("body"))
         .until(d -> text("body").contains(text));
   }
 
@@ -106,12 +109,17 @@ final class Browser implements AutoCloseable {
     new Actions(driver).sendKeys(keys).perform();
   }
 
+  /** Presses a key while Control is held. */
+  void control(String key) {
+    new Actions(driver).keyDown(Keys.CONTROL).sendKeys(key).keyUp(Keys.CONTROL).perform();
+  }
+
   Object script(String script, Object... arguments) {
     return ((JavascriptExecutor) driver).executeScript(script, arguments);
   }
 
-  void deleteCookies() {
-    driver.manage().deleteAllCookies();
+  void deleteCookie(String name) {
+    driver.manage().deleteCookieNamed(name);
   }
 
   /** Takes a picture once fonts and answers have settled. */

@@ -13,6 +13,7 @@ import org.junit.jupiter.api.MethodOrderer;
 import org.junit.jupiter.api.Order;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.TestMethodOrder;
+import org.junit.jupiter.api.extension.ExtendWith;
 import org.junit.jupiter.api.io.TempDir;
 import org.openqa.selenium.Keys;
 import org.zestyporter.cli.Demo;
@@ -24,6 +25,7 @@ import org.zestyporter.demo.Marina;
  * The pictures of the documentation are taken on the way.
  */
 @TestMethodOrder(MethodOrderer.OrderAnnotation.class)
+@ExtendWith(StopAtFirstFailure.class)
 class JourneyTest {
   private static final Path PICTURES = Path.of("..", "docs", "screenshots");
   private static final Arrivals.Facts FACTS = Marina.open().arrivals().facts();
@@ -225,16 +227,16 @@ class JourneyTest {
     browser.type("2");
     browser.find("[data-field=notes]").click();
     browser.sees("On its way to notes");
-    browser.deleteCookies();
+    browser.deleteCookie("PORTER_SESSION");
     browser.click(".pick button", "fixed");
     browser.sees("You were signed out");
     browser.find("input[name=password]").sendKeys(demo.password());
     browser.click("button", "Sign in");
     browser.until(d -> browser.text("[data-field=notes]").contains("always"));
-    browser.until(d -> browser.text(".saved").contains("revision 3"));
-    browser.type(Keys.chord(Keys.CONTROL, "z"));
+    browser.sees("revision 3");
+    browser.control("z");
     browser.until(d -> browser.text("[data-field=notes]").contains("Notes"));
-    browser.until(d -> browser.text(".saved").contains("revision 4"));
+    browser.sees("revision 4");
   }
 
   @Test

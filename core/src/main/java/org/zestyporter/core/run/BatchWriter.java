@@ -48,7 +48,8 @@ final class BatchWriter {
     int[] counts = new int[Outcome.values().length];
     int next = 0;
     for (Decision decision : decisions) {
-      List<Object> key = decision.change() == null ? decision.record() : written.get(next++);
+      List<Object> fresh = decision.change() == null ? null : written.get(next++);
+      List<Object> key = decision.record() == null ? fresh : decision.record();
       LedgerEntry entry = entry(decision, key);
       entries.add(entry);
       counts[entry.outcome().ordinal()]++;

@@ -1,5 +1,7 @@
 package org.zestyporter.server.account;
 
+import jakarta.servlet.http.HttpServletResponse;
+import java.io.IOException;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.http.HttpMethod;
@@ -22,6 +24,18 @@ class SecurityConfig {
       """
       {"status":401,"title":"Unauthorized","code":"signed-out",\
       "detail":"You are signed out. Sign in again to go on; what you edited is kept."}""";
+
+  private static final String STALE =
+      """
+      {"status":403,"title":"Forbidden","code":"stale-page",\
+      "detail":"The page was open too long. Try again; what you edited is kept."}""";
+
+  private static void say(HttpServletResponse response, int status, String body)
+      throws IOException {
+    response.setStatus(status);
+    response.setContentType(MediaType.APPLICATION_PROBLEM_JSON_VALUE);
+    response.getWriter().write(body);
+  }
 
   @Bean
   SecurityFilterChain chain(HttpSecurity http, SecurityContextRepository contexts)
@@ -50,12 +64,8 @@ class SecurityConfig {
                                 + " data:; frame-ancestors 'none'")))
         .exceptionHandling(
             e ->
-                e.authenticationEntryPoint(
-                    (request, response, error) -> {
-                      response.setStatus(401);
-                      response.setContentType(MediaType.APPLICATION_PROBLEM_JSON_VALUE);
-                      response.getWriter().write(CLOSED);
-                    }))
+                e.authenticationEntryPoint((request, response, error) -> say(response, 401, CLOSED))
+                    .accessDeniedHandler((request, response, error) -> say(response, 403, STALE)))
         .build();
   }
 

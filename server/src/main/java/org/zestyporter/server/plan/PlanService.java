@@ -118,7 +118,8 @@ public class PlanService {
     for (PlanDraft.Proposal draft :
         new PlanDraft(connections.database(connection), sources.table(sourceId, Reading.FIND))
             .rank()) {
-      if (draft.columnsUsed() > 0 && proposals.size() < 5) {
+      boolean worth = draft.columnsUsed() * 5 >= columns.size() * 2L;
+      if (worth && proposals.size() < 5) {
         proposals.add(
             new PlanViews.Proposal(
                 null,

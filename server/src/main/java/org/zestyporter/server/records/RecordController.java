@@ -3,8 +3,11 @@ package org.zestyporter.server.records;
 import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -21,7 +24,7 @@ import org.zestyporter.server.connection.ConnectionService;
 
 /** Shows the application's records as they are. */
 @RestController
-@RequestMapping("/api/connections/{connection}/tables/{table}/records")
+@RequestMapping("/api/connections/{connection}/tables/{table}")
 class RecordController {
   private static final int MAX_PAGE = 500;
 
@@ -41,7 +44,7 @@ class RecordController {
    *
    * @param keys only the records of these keys, the parts of each joined by a comma
    */
-  @GetMapping
+  @GetMapping("/records")
   RecordPage page(
       @PathVariable String connection,
       @PathVariable String table,
@@ -62,6 +65,41 @@ class RecordController {
             .map(values -> view(info, values))
             .toList();
     return new RecordPage(fields, database.count(info, wanted), records);
+  }
+
+  /** What records are called, by key: their unique text, with their name if that is another. */
+  @GetMapping("/labels")
+  Map<String, String> labels(
+      @PathVariable String connection, @PathVariable String table, @RequestParam List<String> key) {
+    Database database = connections.database(connection);
+    TableInfo info = database.table(table);
+    List<Integer> shown = labelFields(info);
+    Map<String, String> labels = new LinkedHashMap<>();
+    for (RecordView record : fetch(database, info, key)) {
+      labels.put(
+          record.key(),
+          shown.stream()
+              .map(i -> record.values().get(i))
+              .filter(Objects::nonNull)
+              .collect(Collectors.joining(" ")));
+    }
+    return labels;
+  }
+
+  private static List<Integer> labelFields(TableInfo table) {
+    List<Integer> shown = new ArrayList<>();
+    for (int pass = 0; pass < 2 && shown.size() < 2; pass++) {
+      for (int i = 0; i < table.fields().size() && shown.size() < 2; i++) {
+        FieldInfo field = table.fields().get(i);
+        boolean text = field.type() == FieldType.TEXT && field.link() == null;
+        boolean wanted =
+            pass == 0 ? field.unique() : shown.isEmpty() || field.name().equalsIgnoreCase("name");
+        if (text && wanted && !shown.contains(i)) {
+          shown.add(i);
+        }
+      }
+    }
+    return shown;
   }
 
   private static List<RecordView> fetch(Database database, TableInfo table, List<String> keys) {
