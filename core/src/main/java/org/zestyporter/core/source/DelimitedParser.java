@@ -29,6 +29,7 @@ final class DelimitedParser implements RowParser {
                 .allowExtraFields(true)
                 .allowMissingFields(true)
                 .allowExtraCharsAfterClosingQuote(true)
+                .allowUnclosedQuote(false)
                 .detectBomHeader(true)
                 .ofCsvRecord(in, Charset.forName(reading.encoding()))) {
       for (CsvRecord csv : reader) {

@@ -118,7 +118,7 @@ final class Layout {
   }
 
   private static boolean isTotal(RawRow row, long usual) {
-    return row.filled() * 2 <= usual && TOTAL.matcher(firstText(row)).matches();
+    return row.filled() < usual && TOTAL.matcher(firstText(row)).matches();
   }
 
   private static String firstText(RawRow row) {

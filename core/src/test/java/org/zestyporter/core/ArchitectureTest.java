@@ -1,0 +1,74 @@
+package org.zestyporter.core;
+
+import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.tngtech.archunit.core.domain.JavaClasses;
+import com.tngtech.archunit.core.importer.ClassFileImporter;
+import com.tngtech.archunit.core.importer.ImportOption;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+
+/** A row travels one way through the packages, and so do the imports. */
+class ArchitectureTest {
+  private static final List<String> ORDER =
+      List.of("value", "source", "database", "plan", "fill", "match", "run");
+  private static final JavaClasses CORE =
+      new ClassFileImporter()
+          .withImportOption(ImportOption.Predefined.DO_NOT_INCLUDE_TESTS)
+          .importPackages("org.zestyporter.core");
+
+  private static String name(String part) {
+    return "org.zestyporter.core." + part + "..";
+  }
+
+  @ParameterizedTest
+  @ValueSource(strings = {"value", "source", "database", "plan", "fill", "match"})
+  void packagesImportOnlyThoseToTheirLeft(String part) {
+    String[] right =
+        ORDER.subList(ORDER.indexOf(part) + 1, ORDER.size()).stream()
+            .map(ArchitectureTest::name)
+            .toArray(String[]::new);
+    noClasses()
+        .that()
+        .resideInAPackage(name(part))
+        .should()
+        .dependOnClassesThat()
+        .resideInAnyPackage(right)
+        .check(CORE);
+  }
+
+  @Test
+  void databasesAndSourcesDoNotKnowEachOther() {
+    noClasses()
+        .that()
+        .resideInAPackage(name("database"))
+        .should()
+        .dependOnClassesThat()
+        .resideInAPackage(name("source"))
+        .check(CORE);
+  }
+
+  @Test
+  void computingKnowsNoConnectionAndNoFramework() {
+    noClasses()
+        .that()
+        .resideInAnyPackage(name("value"), name("source"), name("plan"))
+        .should()
+        .dependOnClassesThat()
+        .haveFullyQualifiedName("java.sql.Connection")
+        .check(CORE);
+    noClasses()
+        .should()
+        .dependOnClassesThat()
+        .resideInAnyPackage("org.springframework..", "org.apache.ibatis..", "org.h2..")
+        .check(CORE);
+  }
+
+  @Test
+  void thereIsSomethingToCheck() {
+    assertThat(CORE.size()).isGreaterThan(60);
+  }
+}

@@ -1,0 +1,164 @@
+package org.zestyporter.core.plan;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.sql.Types;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.zestyporter.core.database.FieldInfo;
+import org.zestyporter.core.database.FieldType;
+import org.zestyporter.core.database.TableInfo;
+import org.zestyporter.core.value.PorterException;
+
+class PlanTest {
+  private static final TableInfo BOAT =
+      new TableInfo(
+          null,
+          "boat",
+          null,
+          List.of(
+              field("id", FieldType.WHOLE, true, false),
+              field("reg", FieldType.TEXT, false, false),
+              field("notes", FieldType.TEXT, false, true)),
+          List.of("id"),
+          List.of(List.of("reg")));
+
+  private static FieldInfo field(String name, FieldType type, boolean generated, boolean nullable) {
+    return new FieldInfo(
+        name,
+        type,
+        null,
+        null,
+        null,
+        nullable,
+        false,
+        generated,
+        false,
+        null,
+        null,
+        null,
+        null,
+        null,
+        Types.VARCHAR);
+  }
+
+  private static List<String> codes(Destination destination) {
+    return PlanCheck.check(destination, BOAT, List.of("Reg", "Notes")).stream()
+        .map(PlanCheck.Matter::code)
+        .toList();
+  }
+
+  private static Destination boat(List<MatchKey> keys, Fill... fills) {
+    return new Destination("boat", List.of(fills), keys, null);
+  }
+
+  @Test
+  void completePlanHasNoMatters() {
+    MatchKey key = new MatchKey(List.of("reg"), List.of());
+    assertThat(codes(boat(List.of(key), Fill.of("reg", Origin.column("reg"))))).isEmpty();
+  }
+
+  @Test
+  void everyMatterIsNamedAtOnce() {
+    MatchKey key = new MatchKey(List.of("notes"), List.of());
+    Destination bad =
+        boat(
+            List.of(key),
+            Fill.of("colour", Origin.column("Reg")),
+            Fill.of("reg", Origin.column("Register"), Step.of(StepKind.MULTIPLY)),
+            Fill.of("REG", Origin.DATABASE));
+    assertThat(codes(bad))
+        .containsExactly(
+            "no-such-field",
+            "no-such-column",
+            "step-settings",
+            "filled-twice",
+            "required-field",
+            "key-not-filled");
+    assertThatThrownBy(() -> PlanCheck.require(bad, BOAT, List.of("Reg")))
+        .isInstanceOf(PorterException.class)
+        .hasMessageContaining("colour")
+        .hasMessageContaining("Register");
+  }
+
+  @Test
+  void requiredFieldThatNothingFillsIsAMatter() {
+    assertThat(codes(boat(List.of(), Fill.of("notes", Origin.column("Notes")))))
+        .containsExactly("required-field");
+  }
+
+  @Test
+  void linkNeedsALinkField() {
+    assertThat(codes(boat(List.of(), Fill.of("reg", Origin.link("Reg", "email")))))
+        .containsExactly("no-link");
+  }
+
+  @Test
+  void jsonLeavesOutWhatIsUsual() {
+    Plan read =
+        PlanJson.read(
+            """
+            {"name": "Boats", "destinations": [{"table": "boat", "fills": [
+              {"field": "reg", "origin": {"kind": "column", "column": "Reg"},
+               "steps": [{"kind": "trim"}]}]}]}""");
+    Fill fill = read.destinations().get(0).fills().get(0);
+    assertThat(fill.whenBlank()).isEqualTo(Fill.WhenBlank.LEAVE);
+    assertThat(fill.onlyNew()).isFalse();
+    assertThat(read.run().mode()).isEqualTo(RunSettings.Mode.ALL_OR_NOTHING);
+    assertThat(read.destinations().get(0).policies()).isEqualTo(Policies.DEFAULT);
+    assertThat(PlanJson.read(PlanJson.write(read))).isEqualTo(read);
+  }
+
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '#',
+      value = {
+        "{\"name\": \"x\", \"destinatons\": []}#destinatons",
+        "{\"name\": \"x\"#line 1",
+        "{\"destinations\": [{\"fills\": [{\"steps\": [{\"kind\": \"tirm\"}]}]}]}#tirm"
+      })
+  void whatIsNoPlanSaysWhere(String json, String hint) {
+    assertThatThrownBy(() -> PlanJson.read(json))
+        .isInstanceOfSatisfying(
+            PorterException.class,
+            e -> {
+              assertThat(e.code()).isEqualTo("not-a-plan");
+              assertThat(e.getMessage()).contains(hint).doesNotContain("org.zestyporter");
+            });
+  }
+
+  @ParameterizedTest
+  @CsvSource({
+    "Reg No,registration,80,100",
+    "Insured until,insured_until,100,100",
+    "Arrives,arrived_on,75,100",
+    "Kind,type,80,95",
+    "ownerEmail,owner_email,100,100",
+    "Berth,beam,0,40",
+    "Notes,registration,0,20"
+  })
+  void namesAgreeAsAPersonWouldSay(String column, String field, int least, int most) {
+    assertThat(Words.agreement(Words.of(column), Words.of(field))).isBetween(least, most);
+  }
+
+  @ParameterizedTest
+  @CsvSource({
+    "LOA (ft),length_m,0.3048",
+    "Length in cm,length_m,0.01",
+    "weight kg,mass_t,0.001",
+    "LOA (m),length_m,",
+    "LOA,length_m,",
+    "Weight kg,length_m,"
+  })
+  void unitsInNamesAreConverted(String column, String field, java.math.BigDecimal factor) {
+    java.math.BigDecimal found = Units.factor(column, field);
+    if (factor == null) {
+      assertThat(found).isNull();
+    } else {
+      assertThat(found).isEqualByComparingTo(factor);
+    }
+  }
+}

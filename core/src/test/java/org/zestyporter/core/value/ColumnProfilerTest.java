@@ -1,0 +1,83 @@
+package org.zestyporter.core.value;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.stream.IntStream;
+import org.junit.jupiter.api.Test;
+
+class ColumnProfilerTest {
+  private static final LocaleSettings COMMA = new LocaleSettings(",", DateOrder.DAY_MONTH_YEAR);
+
+  private static DistinctValues values(String... texts) {
+    DistinctValues values = new DistinctValues();
+    for (int i = 0; i < texts.length; i++) {
+      values.add(Cell.text(texts[i]), 1, i + 2);
+    }
+    return values;
+  }
+
+  private static ColumnProfile profile(String... texts) {
+    return ColumnProfiler.profile("c", "A", values(texts), COMMA);
+  }
+
+  @Test
+  void codesWithLeadingZerosStayText() {
+    assertThat(profile("0042", "0007", "1234").type()).isEqualTo(ValueType.TEXT);
+    assertThat(profile("42", "7", "1234").type()).isEqualTo(ValueType.WHOLE);
+    assertThat(profile("0,5", "7", "1234").type()).isEqualTo(ValueType.DECIMAL);
+  }
+
+  @Test
+  void aTenthMayBeOddAndIsListed() {
+    String[] texts =
+        IntStream.range(0, 20).mapToObj(i -> i == 0 ? "tbc" : i + ",5").toArray(String[]::new);
+    ColumnProfile profile = profile(texts);
+    assertThat(profile.type()).isEqualTo(ValueType.DECIMAL);
+    assertThat(profile.misfits()).extracting(ColumnProfile.ValueCount::text).containsExactly("tbc");
+    assertThat(profile.misfits().get(0).line()).isEqualTo(2);
+    assertThat(profile.least()).isEqualTo("1.5");
+    assertThat(profile.greatest()).isEqualTo("19.5");
+  }
+
+  @Test
+  void threeOddOnesInTenMakeItText() {
+    assertThat(profile("1", "2", "3", "4", "5", "6", "7", "a", "b", "c").type())
+        .isEqualTo(ValueType.TEXT);
+  }
+
+  @Test
+  void dayAndMonthThatCannotBeToldAreAmbiguous() {
+    assertThat(profile("01/02/2026", "03/04/2026").ambiguous()).isTrue();
+    assertThat(profile("01/02/2026", "13/04/2026").ambiguous()).isFalse();
+    assertThat(ColumnProfiler.votes(values("04/13/2026", "04/05/2026")))
+        .isEqualTo(new ColumnProfiler.Votes(0, 0, 0, 1, 1));
+  }
+
+  @Test
+  void thousandsDoNotVoteForADecimalSign() {
+    assertThat(ColumnProfiler.votes(values("1.204", "8,75", "12.5")))
+        .isEqualTo(new ColumnProfiler.Votes(1, 1, 0, 0, 0));
+  }
+
+  @Test
+  void blankCellsAreCountedAndNothingElse() {
+    DistinctValues values = new DistinctValues();
+    values.add(Cell.BLANK, 5, 2);
+    values.add(Cell.text("   "), 2, 9);
+    ColumnProfile profile = ColumnProfiler.profile("c", "A", values, COMMA);
+    assertThat(profile.type()).isEqualTo(ValueType.EMPTY);
+    assertThat(profile.blank()).isEqualTo(7);
+    assertThat(profile.distinct()).isZero();
+  }
+
+  @Test
+  void memoryStaysBoundedAndSaysSo() {
+    DistinctValues values = new DistinctValues();
+    for (int i = 0; i < DistinctValues.LIMIT + 10; i++) {
+      values.add(Cell.text("v" + i), 1, i);
+    }
+    assertThat(values.tallies()).hasSize(DistinctValues.LIMIT);
+    assertThat(values.beyond()).isEqualTo(10);
+    assertThat(ColumnProfiler.profile("c", "A", values, COMMA).distinctCapped()).isTrue();
+  }
+}

@@ -1,0 +1,45 @@
+package org.zestyporter.core.value;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.math.BigDecimal;
+import java.util.EnumSet;
+import java.util.Set;
+import org.junit.jupiter.api.Test;
+import org.zestyporter.core.value.Comparison.Ignore;
+
+class ComparisonTest {
+
+  @Test
+  void exactUnlessSaidOtherwise() {
+    Comparison exact = Comparison.ignoring(Set.of());
+    assertThat(exact.prepare("QH-0566")).isNotEqualTo(exact.prepare("qh-0566"));
+    assertThat(exact.prepare(null)).isNull();
+  }
+
+  @Test
+  void ignoresWhatItIsTold() {
+    Comparison loose =
+        Comparison.ignoring(EnumSet.of(Ignore.CASE, Ignore.SPACES, Ignore.PUNCTUATION));
+    assertThat(loose.prepare("qh 0566")).isEqualTo("qh0566").isEqualTo(loose.prepare("QH-0566"));
+    assertThat(loose.prepare("Éric")).isNotEqualTo(loose.prepare("Eric"));
+    assertThat(Comparison.ignoring(Set.of(Ignore.ACCENTS)).prepare("Éric")).isEqualTo("Eric");
+    assertThat(Comparison.ignoring(Set.of(Ignore.LEADING_ZEROS)).prepare("M-0042 007"))
+        .isEqualTo("M-42 7");
+  }
+
+  @Test
+  void numbersCompareByValue() {
+    Comparison exact = Comparison.ignoring(Set.of());
+    assertThat(exact.prepare(new BigDecimal("12.50")))
+        .isEqualTo(exact.prepare(new BigDecimal("12.5")));
+    assertThat(exact.prepare(new BigDecimal("100"))).isEqualTo("100");
+  }
+
+  @Test
+  void otherAlphabetsAreLetters() {
+    Comparison loose = Comparison.ignoring(EnumSet.of(Ignore.CASE, Ignore.PUNCTUATION));
+    assertThat(loose.prepare("ЯХТА-1")).isEqualTo("яхта1");
+    assertThat(loose.prepare("海豚")).isEqualTo("海豚");
+  }
+}

@@ -1,0 +1,109 @@
+package org.zestyporter.core.value;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.math.BigDecimal;
+import java.time.LocalDate;
+import java.time.LocalDateTime;
+import java.time.LocalTime;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+class ValueReaderTest {
+
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      value = {
+        "28,5|,|28.5",
+        "1.204|,|1204",
+        "1.204,5|,|1204.5",
+        "1.234.567,89|,|1234567.89",
+        "1 204|,|1204",
+        "1'204,5|,|1204.5",
+        "28.5|.|28.5",
+        "1,204.50|.|1204.50",
+        "-7|.|-7",
+        "+7|.|7",
+        "7-|.|-7",
+        ".5|.|0.5",
+        "' 36,25  '|,|36.25",
+        "0|.|0"
+      })
+  void numbersAreReadInTheSendersWay(String text, String decimal, String expected) {
+    assertThat(ValueReader.number(text, decimal)).isEqualTo(new BigDecimal(expected));
+  }
+
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      value = {
+        "tbc|,|no number in it",
+        "32' 6\"|,|two numbers, feet and inches",
+        "8.75|,|the point does not part thousands here",
+        "8,75|.|the comma does not part thousands here",
+        "1.20.4|,|not written as a number",
+        "12 m|.|not written as a number",
+        "12 or 13|.|more than a number in it",
+        "-5-|.|it has two signs",
+        "-|.|no number in it"
+      })
+  void whatIsNoNumberSaysWhy(String text, String decimal, String reason) {
+    assertThat(ValueReader.number(text, decimal))
+        .isEqualTo(new Problem(ProblemCode.NOT_A_NUMBER, text, reason));
+  }
+
+  @ParameterizedTest
+  @CsvSource({
+    "03/04/2026,DAY_MONTH_YEAR,2026-04-03",
+    "03/04/2026,MONTH_DAY_YEAR,2026-03-04",
+    "3.11.2026,DAY_MONTH_YEAR,2026-11-03",
+    "2026-11-03,MONTH_DAY_YEAR,2026-11-03",
+    "2026/11/03,DAY_MONTH_YEAR,2026-11-03",
+    "3 Nov 2026,DAY_MONTH_YEAR,2026-11-03",
+    "'Nov 3, 2026',DAY_MONTH_YEAR,2026-11-03",
+    "29.02.2028,DAY_MONTH_YEAR,2028-02-29"
+  })
+  void datesAreReadInTheirOrder(String text, DateOrder order, LocalDate expected) {
+    assertThat(ValueReader.date(text, order, null)).isEqualTo(expected);
+  }
+
+  @ParameterizedTest
+  @CsvSource({
+    "31.02.2026,no such day",
+    "29.02.2026,no such day",
+    "11/25/2026,there is no month 25",
+    "01.02.26,the year has two figures",
+    "w/c 9 Nov,no single day",
+    "soon,no date in it",
+    "1.2.345,not written as a date"
+  })
+  void aBadDateNeverBecomesAnotherDay(String text, String reason) {
+    assertThat(ValueReader.date(text, DateOrder.DAY_MONTH_YEAR, null))
+        .isEqualTo(new Problem(ProblemCode.NOT_A_DATE, text, reason));
+  }
+
+  @Test
+  void twoFigureYearsAreReadOnceTheCenturyIsSaid() {
+    assertThat(ValueReader.date("01.02.26", DateOrder.DAY_MONTH_YEAR, "20"))
+        .isEqualTo(LocalDate.of(2026, 2, 1));
+  }
+
+  @Test
+  void timesStandAloneOrAfterADate() {
+    assertThat(ValueReader.time("7:05")).isEqualTo(LocalTime.of(7, 5));
+    assertThat(ValueReader.time("25:00")).isInstanceOf(Problem.class);
+    assertThat(ValueReader.dateTime("3.11.2026 07:05", DateOrder.DAY_MONTH_YEAR, null))
+        .isEqualTo(LocalDateTime.of(2026, 11, 3, 7, 5));
+    assertThat(ValueReader.dateTime("31.02.2026 07:05", DateOrder.DAY_MONTH_YEAR, null))
+        .isEqualTo(new Problem(ProblemCode.NOT_A_DATE, "31.02.2026 07:05", "no such day"));
+  }
+
+  @Test
+  void yesAndNoAreWords() {
+    assertThat(ValueReader.truth(" Yes ")).isEqualTo(true);
+    assertThat(ValueReader.truth("0")).isEqualTo(false);
+    assertThat(ValueReader.truth("maybe")).isInstanceOf(Problem.class);
+  }
+}
