@@ -1,0 +1,153 @@
+package org.zestyporter.cli;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.io.PrintWriter;
+import java.io.StringWriter;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.sql.Connection;
+import java.sql.DriverManager;
+import java.sql.SQLException;
+import java.util.List;
+import java.util.UUID;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.zestyporter.core.plan.PlanJson;
+import org.zestyporter.demo.Arrivals;
+import org.zestyporter.demo.Marina;
+import picocli.CommandLine;
+import tools.jackson.databind.JsonNode;
+
+/** The commands as a shell would see them: what they print and how they end. */
+class CommandsTest {
+  private static final Marina MARINA = Marina.open();
+  private static final Arrivals.Facts FACTS = MARINA.arrivals().facts();
+
+  @TempDir Path folder;
+  private String url;
+  private Connection builder;
+  private Path file;
+
+  private record Ended(int code, String out, String err) {
+    JsonNode json() {
+      return PlanJson.MAPPER.readTree(out);
+    }
+  }
+
+  @BeforeEach
+  void build() throws SQLException, IOException {
+    // commands connect without a user, as an H2 database made without one allows
+    url = "jdbc:h2:mem:" + UUID.randomUUID() + ";DB_CLOSE_DELAY=-1;DATABASE_TO_LOWER=TRUE";
+    builder = DriverManager.getConnection(url, "", "");
+    MARINA.build(builder);
+    file = folder.resolve("winter-arrivals.xlsx");
+    MARINA.arrivals().writeWorkbook(file);
+  }
+
+  @AfterEach
+  void close() throws SQLException {
+    builder.close();
+  }
+
+  private static Ended go(Object... words) {
+    StringWriter out = new StringWriter();
+    StringWriter err = new StringWriter();
+    CommandLine line =
+        Porter.commandLine().setOut(new PrintWriter(out)).setErr(new PrintWriter(err));
+    String[] arguments = List.of(words).stream().map(Object::toString).toArray(String[]::new);
+    return new Ended(line.execute(arguments), out.toString(), err.toString());
+  }
+
+  private Path draft() {
+    Path plan = folder.resolve("plan.json");
+    assertThat(go("draft", file, "--to", url, "--table", "vessel", "--out", plan).code()).isZero();
+    return plan;
+  }
+
+  @Test
+  void lookTellsHowAFileIsRead() {
+    Ended look = go("look", file, "--json", "--rows", 2);
+    assertThat(look.code()).isZero();
+    JsonNode json = look.json();
+    assertThat(json.path("format").asString()).isEqualTo("xlsx");
+    assertThat(json.path("sheet").asString()).isEqualTo("Arrivals");
+    assertThat(json.path("sheets")).hasSize(2);
+    assertThat(json.path("encoding").isNull()).isTrue();
+    assertThat(json.path("titleRows").get(0).asInt()).isEqualTo(5);
+    assertThat(json.path("rowCount").asInt()).isEqualTo(FACTS.rows());
+    assertThat(json.path("rows")).hasSize(2);
+    assertThat(json.path("columns").findValuesAsString("type"))
+        .containsExactly(
+            "text", "text", "text", "decimal", "decimal", "text", "text", "date", "date", "text");
+    assertThat(go("look", file, "--sheet", "Lists", "--json").json().path("rowCount").asInt())
+        .isPositive();
+    assertThat(go("look", file).out()).contains("LOA (ft)").contains("1,204 rows");
+  }
+
+  @Test
+  void lookRefusesWhatIsNoTableInOneLine() throws IOException {
+    Path empty = Files.createFile(folder.resolve("empty.csv"));
+    Ended ended = go("look", empty);
+    assertThat(ended.code()).isEqualTo(2);
+    assertThat(ended.err().strip()).contains("empty").doesNotContain("\n").doesNotContain("at org");
+    assertThat(ended.out()).isEmpty();
+    assertThat(go("look", folder.resolve("none.csv")).err()).contains("There is no file");
+    assertThat(go("look", file, "--sheet", "Nope").code()).isEqualTo(2);
+  }
+
+  @Test
+  void draftRehearseAndRunGiveTheSameAsTheServer() throws IOException {
+    Path plan = draft();
+    Path ledger = folder.resolve("ledger.csv");
+    Ended rehearsal = go("rehearse", plan, file, "--to", url, "--json", "--ledger", ledger);
+    assertThat(rehearsal.code()).as("some rows are rejected").isEqualTo(1);
+    JsonNode vessel = rehearsal.json().path("destinations").get(0);
+    assertThat(vessel.path("new").asInt()).isEqualTo(FACTS.added());
+    assertThat(vessel.path("changed").asInt()).isEqualTo(FACTS.changed());
+    assertThat(vessel.path("rejected").asInt()).isEqualTo(FACTS.rejected());
+    assertThat(rehearsal.json().path("balanced").asBoolean()).isTrue();
+
+    List<String> lines = Files.readAllLines(ledger);
+    assertThat(lines).hasSize(FACTS.rows() + 1);
+    assertThat(lines.get(0))
+        .isEqualTo("row,destination,outcome,matched_by,record_key,problem_code,field,reason");
+    assertThat(lines).filteredOn(l -> l.contains(",rejected,")).hasSize(FACTS.rejected());
+    assertThat(lines)
+        .filteredOn(l -> l.contains(",unknown-link,type_id,"))
+        .hasSize(FACTS.unknownKinds());
+
+    Ended run = go("run", plan, file, "--to", url, "--json");
+    assertThat(run.code()).isEqualTo(1);
+    assertThat(run.json().path("destinations")).isEqualTo(rehearsal.json().path("destinations"));
+    Ended again = go("run", plan, file, "--to", url);
+    assertThat(again.out()).contains("0 new, 0 changed").contains("The books balance.");
+  }
+
+  @Test
+  void cleanFileEndsWithZero() throws IOException {
+    Path kinds = folder.resolve("kinds.csv");
+    Files.writeString(kinds, "Code;Name\nHBT;houseboat\n");
+    Path plan = folder.resolve("kinds.json");
+    go("draft", kinds, "--to", url, "--table", "vessel_type", "--out", plan);
+    assertThat(go("run", plan, kinds, "--to", url).code()).isZero();
+  }
+
+  @Test
+  void whatCannotBeUsedEndsWithTwoAndALostDatabaseWithThree() throws IOException {
+    Path plan = draft();
+    assertThat(go("rehearse", plan, file).err()).contains("--to");
+    assertThat(go("rehearse", plan, file, "--to", "jdbc:postgresql://127.0.0.1:1/x").code())
+        .isEqualTo(3);
+    Path odd = Files.writeString(folder.resolve("odd.json"), "{\"nam\": 1}");
+    Ended broken = go("rehearse", odd, file, "--to", url);
+    assertThat(broken.code()).isEqualTo(2);
+    assertThat(broken.err()).contains("nam");
+    assertThat(go("draft", file, "--to", url, "--table", "yacht").err())
+        .contains("no table “yacht”");
+    assertThat(go("rehearse").code()).isEqualTo(2);
+  }
+}

@@ -1,0 +1,189 @@
+import { beforeEach, describe, expect, it, vi } from 'vitest';
+import { session } from '../account/session.svelte';
+import { api, ApiError } from '../api/client';
+import type { Plan, PlanView } from '../api/types';
+import { OpenPlan } from './plan.svelte';
+import { standing } from './trip';
+
+const plan: Plan = {
+  name: 'Arrivals',
+  connection: 'marina',
+  reading: {},
+  destinations: [
+    {
+      table: 'vessel',
+      fills: [],
+      keys: [{ fields: ['registration'], ignoring: [] }],
+      policies: { onMatch: 'update', onNone: 'add', onSeveral: 'reject', onRepeat: 'keep-last' },
+    },
+  ],
+  run: { mode: 'all-or-nothing' },
+};
+
+function view(revision: number, change: Partial<PlanView> = {}): PlanView {
+  return {
+    id: 7,
+    revision,
+    savedBy: 'odile',
+    savedAt: '2026-11-23T09:00:00',
+    plan,
+    source: {
+      id: 1,
+      name: 'a.csv',
+      rows: 10,
+      blankRows: 0,
+      lines: 11,
+      reading: { titleRows: [1] },
+      sheets: [],
+      columns: [],
+      evidence: [],
+      warnings: [],
+    },
+    table: { name: 'vessel', fields: [], primaryKey: ['id'], uniques: [] },
+    tableRecords: 5,
+    matters: [],
+    evidence: [],
+    troubles: [],
+    ...change,
+  };
+}
+
+const named = (name: string) => (p: Plan) => ({ ...p, name });
+
+describe('an open plan', () => {
+  beforeEach(() => {
+    vi.restoreAllMocks();
+    session.enter({ name: 'odile', shownName: 'Odile' });
+  });
+
+  it('shows an edit at once, saves it after a moment, and can unmake it', async () => {
+    const put = vi.spyOn(api, 'PUT').mockImplementation((async (
+      _: string,
+      sent: { body: { plan: Plan; revision: number } },
+    ) => ({
+      data: { ...view(sent.body.revision + 1), plan: sent.body.plan },
+    })) as never);
+    const open = new OpenPlan(view(1));
+    open.edit(named('One'));
+    open.edit(named('Two'));
+    expect(open.plan.name).toBe('Two');
+    expect(open.saving).toBe('unsaved');
+    await open.save();
+    expect(put).toHaveBeenCalledOnce();
+    expect(open.saving).toBe('saved');
+    expect(open.view.revision).toBe(2);
+    open.unmake();
+    expect(open.plan.name).toBe('One');
+    await open.save();
+    expect(open.view.revision).toBe(3);
+    open.unmake();
+    open.unmake();
+    expect(open.plan.name).toBe('Arrivals');
+    await open.save();
+  });
+
+  it('keeps an edit that could not be saved, and saves it after signing in again', async () => {
+    const put = vi
+      .spyOn(api, 'PUT')
+      .mockRejectedValueOnce(new ApiError(401, 'signed-out', 'signed out'))
+      .mockResolvedValue({ data: view(2) } as never);
+    const open = new OpenPlan(view(1));
+    open.edit(named('Mine'));
+    await open.save();
+    expect(open.saving).toBe('unsaved');
+    expect(open.plan.name).toBe('Mine');
+    session.enter({ name: 'odile', shownName: 'Odile' });
+    await open.save();
+    expect(put).toHaveBeenCalledTimes(2);
+    expect(open.saving).toBe('saved');
+  });
+
+  it('stops saving once somebody else has saved', async () => {
+    const put = vi
+      .spyOn(api, 'PUT')
+      .mockRejectedValue(new ApiError(409, 'changed-meanwhile', 'odile saved this plan meanwhile'));
+    const open = new OpenPlan(view(1));
+    open.edit(named('Mine'));
+    await open.save();
+    expect(open.conflict).toContain('odile saved');
+    await open.save();
+    expect(put).toHaveBeenCalledOnce();
+    expect(open.plan.name).toBe('Mine');
+  });
+
+  it('says why the server refused a change', async () => {
+    vi.spyOn(api, 'PUT').mockRejectedValue(
+      new ApiError(422, 'encoding', 'There is no encoding “x”.'),
+    );
+    const open = new OpenPlan(view(1));
+    open.putReading({ encoding: 'x' });
+    await open.save();
+    expect(open.refusal).toContain('no encoding');
+  });
+
+  it('does not run or rehearse what could not be saved', async () => {
+    vi.spyOn(api, 'PUT').mockRejectedValue(new ApiError(422, 'encoding', 'no'));
+    const post = vi.spyOn(api, 'POST');
+    const open = new OpenPlan(view(1));
+    open.edit(named('Mine'));
+    expect(await open.start()).toBeNull();
+    expect(post).not.toHaveBeenCalled();
+    expect(open.busy).toBe('');
+  });
+});
+
+describe('the trip line', () => {
+  it('tells what is open at each stop', () => {
+    const open = new OpenPlan(
+      view(1, {
+        troubles: [{ field: 'length_m', distinct: 9, troubled: 2, rows: 70 }],
+        source: {
+          ...view(1).source,
+          warnings: [{ row: 0, code: 'ambiguous-dates', message: '' }],
+        },
+      }),
+    );
+    expect(standing(open, 'read')).toEqual({ words: '1 to confirm', tone: 'waiting', open: true });
+    expect(standing(open, 'fill').words).toBe('70 values troubled');
+    expect(standing(open, 'match').words).toBe('by registration');
+    expect(standing(open, 'rehearse').words).toBe('not yet rehearsed');
+    expect(standing(open, 'run').open).toBe(true);
+  });
+
+  it('counts required fields that nothing fills before anything else', () => {
+    const open = new OpenPlan(
+      view(1, { matters: [{ code: 'required-field', field: 'name', message: '' }] }),
+    );
+    expect(standing(open, 'fill')).toEqual({
+      words: '1 field to fill',
+      tone: 'waiting',
+      open: true,
+    });
+  });
+
+  it('warns where no key tells records apart', () => {
+    const open = new OpenPlan(view(1));
+    open.plan = { ...plan, destinations: [{ ...plan.destinations[0]!, keys: [] }] };
+    expect(standing(open, 'match').tone).toBe('waiting');
+  });
+
+  it('says when a rehearsal is older than the plan', () => {
+    const open = new OpenPlan(view(2));
+    const rehearsal = {
+      id: 1,
+      kind: 'rehearsal',
+      plan: 7,
+      planName: 'Arrivals',
+      revision: 1,
+      source: 'a.csv',
+      state: 'done',
+      startedBy: 'odile',
+      startedAt: '2026-11-23T09:00:00',
+    };
+    open.rehearsal = rehearsal;
+    expect(standing(open, 'rehearse').words).toBe('changed since');
+    open.rehearsal = { ...rehearsal, revision: 2 };
+    expect(open.rehearsed).toBe(true);
+    expect(standing(open, 'rehearse').words).toBe('clear');
+  });
+});
