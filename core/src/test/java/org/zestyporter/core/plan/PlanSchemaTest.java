@@ -1,0 +1,128 @@
+package org.zestyporter.core.plan;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.networknt.schema.Schema;
+import com.networknt.schema.SchemaRegistry;
+import com.networknt.schema.SpecificationVersion;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Arrays;
+import java.util.List;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+import org.zestyporter.core.source.Reading;
+import org.zestyporter.core.source.SourceFormat;
+import org.zestyporter.core.value.Comparison.Ignore;
+import org.zestyporter.core.value.DateOrder;
+import org.zestyporter.core.value.LocaleSettings;
+import tools.jackson.databind.JsonNode;
+
+/** The published schema and the plans that are really read and written are the same. */
+class PlanSchemaTest {
+  private static final JsonNode DOCUMENT = document();
+  private static final Schema SCHEMA =
+      SchemaRegistry.withDefaultDialect(SpecificationVersion.DRAFT_2020_12).getSchema(DOCUMENT);
+
+  private static JsonNode document() {
+    try {
+      return PlanJson.MAPPER.readTree(Files.readString(Path.of("..", "docs", "plan.schema.json")));
+    } catch (IOException e) {
+      throw new IllegalStateException(e);
+    }
+  }
+
+  private static List<String> errors(String json) {
+    return SCHEMA.validate(PlanJson.MAPPER.readTree(json)).stream().map(Object::toString).toList();
+  }
+
+  @Test
+  void planWithEverythingInItIsValid() {
+    Reading reading =
+        new Reading(
+            SourceFormat.DELIMITED,
+            "UTF-8",
+            ";",
+            "\"",
+            "Arrivals",
+            List.of(5L),
+            6L,
+            90L,
+            new LocaleSettings(",", DateOrder.MONTH_DAY_YEAR));
+    List<Fill> fills =
+        Stream.of(
+                Origin.column("A"),
+                Origin.fixed("x"),
+                Origin.generated(Origin.Generator.LINE),
+                Origin.link("B", "email", Ignore.values()),
+                Origin.DATABASE)
+            .map(
+                o ->
+                    new Fill(
+                        "f",
+                        o,
+                        List.of(Step.of(StepKind.ROUND, "places", "2")),
+                        Fill.WhenBlank.DEFAULT,
+                        Fill.BlankOnMatch.CLEAR,
+                        Fill.WhenBad.BLANK,
+                        "0",
+                        true))
+            .toList();
+    Destination destination =
+        new Destination(
+            "vessel",
+            fills,
+            List.of(new MatchKey(List.of("a", "b"), List.of(Ignore.LEADING_ZEROS))),
+            new Policies(
+                Policies.OnMatch.SKIP,
+                Policies.OnNone.REJECT,
+                Policies.OnSeveral.SKIP,
+                Policies.OnRepeat.KEEP_FIRST));
+    Plan plan = new Plan("p", "marina", reading, List.of(destination), null);
+    assertThat(errors(PlanJson.write(plan))).isEmpty();
+  }
+
+  @ParameterizedTest
+  @ValueSource(
+      strings = {
+        "{\"destinations\": []}",
+        "{\"name\": \"p\", \"destinations\": [], \"colour\": 1}",
+        "{\"name\": \"p\", \"destinations\": [{\"table\": \"t\", \"fills\": [{\"field\": \"f\", \"origin\": {\"kind\": \"column\"}}]}]}",
+        "{\"name\": \"p\", \"destinations\": [{\"table\": \"t\", \"keys\": [{\"fields\": []}]}]}",
+        "{\"name\": \"p\", \"destinations\": [], \"reading\": {\"delimiter\": \"ab\"}}",
+        "{\"name\": \"p\", \"destinations\": [], \"reading\": {\"firstRow\": 0}}"
+      })
+  void whatIsNoPlanIsInvalid(String json) {
+    assertThat(errors(json)).isNotEmpty();
+  }
+
+  @Test
+  void listsOfWordsAreThoseOfTheCode() {
+    assertThat(words("/$defs/step/properties/kind/enum"))
+        .containsExactly(
+            Arrays.stream(StepKind.values()).map(StepKind::word).toArray(String[]::new));
+    assertThat(words("/$defs/origin/properties/kind/enum"))
+        .containsExactly(
+            Arrays.stream(Origin.Kind.values()).map(Origin.Kind::word).toArray(String[]::new));
+    assertThat(words("/$defs/origin/properties/generator/enum"))
+        .containsExactly(
+            Arrays.stream(Origin.Generator.values())
+                .map(Origin.Generator::word)
+                .toArray(String[]::new));
+    assertThat(words("/$defs/ignoring/items/enum"))
+        .containsExactly(Arrays.stream(Ignore.values()).map(Ignore::word).toArray(String[]::new));
+    assertThat(words("/$defs/dateOrder/enum"))
+        .containsExactly(
+            Arrays.stream(DateOrder.values()).map(DateOrder::word).toArray(String[]::new));
+    assertThat(words("/$defs/reading/properties/format/enum"))
+        .containsExactly(
+            Arrays.stream(SourceFormat.values()).map(SourceFormat::word).toArray(String[]::new));
+  }
+
+  private static List<String> words(String pointer) {
+    return DOCUMENT.at(pointer).valueStream().map(JsonNode::asString).toList();
+  }
+}
