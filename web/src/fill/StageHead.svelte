@@ -28,9 +28,9 @@
     title: 'Title Case',
   };
   const OPEN: Record<string, string> = {
-    decimal: 'the file’s decimals',
-    order: 'the file’s order',
-    century: 'four-figure years',
+    decimal: 'as in the file',
+    order: 'as in the file',
+    century: 'years in full',
   };
 
   function set(name: string, value: string) {

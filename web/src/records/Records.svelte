@@ -111,10 +111,11 @@
   }
 
   const numeric = (i: number) =>
-    info?.fields[i]?.type === 'decimal' || info?.fields[i]?.type === 'whole';
+    !info?.fields[i]?.link && ['decimal', 'whole'].includes(info?.fields[i]?.type ?? '');
   function width(i: number): number {
     const field = info?.fields[i];
     if (!field) return 100;
+    if (field.link) return 176;
     const size =
       { text: Math.min(24, field.length ?? 24), date: 11, datetime: 19 }[field.type as string] ?? 9;
     return Math.max(60, 18 + 7.6 * Math.max(size, field.name.length));

@@ -57,6 +57,11 @@ public final class Demo implements AutoCloseable {
     marina.arrivals().writeText(files.resolve("winter-arrivals.csv"));
   }
 
+  /** Adds a large file to the ones to try. */
+  void writeLarge(int rows) throws IOException {
+    Marina.open().arrivals().writeLargeText(files().resolve("arrivals-" + rows + ".csv"), rows);
+  }
+
   private Path note() {
     return home.resolve("sign-in.txt");
   }

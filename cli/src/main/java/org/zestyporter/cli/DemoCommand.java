@@ -22,10 +22,19 @@ final class DemoCommand implements Callable<Integer> {
       description = "where to keep it; a fresh folder each time if left out")
   Path home;
 
+  @Option(
+      names = "--rows",
+      paramLabel = "N",
+      description = "also write a large file of so many rows")
+  int rows;
+
   @Override
   public Integer call() throws IOException, SQLException, InterruptedException {
     Path folder = home != null ? home : Files.createTempDirectory("porter-demo");
     Demo demo = Demo.start(folder, port);
+    if (rows > 0) {
+      demo.writeLarge(rows);
+    }
     System.out.printf("%nZesty Porter, demonstration with the made-up Quillhaven Marina%n");
     System.out.printf("  open     %s%n", demo.address());
     System.out.printf("  name     %s%n", Demo.NAME);

@@ -101,6 +101,7 @@ public final class Arrivals {
   private record Row(List<Object> cells) {}
 
   private final List<Row> rows = new ArrayList<>();
+  private final List<Vessel> known;
   private final Facts facts;
 
   Arrivals(Marina marina, Names names, Random random) {
@@ -150,6 +151,7 @@ public final class Arrivals {
     }
     Collections.shuffle(rows, random);
     addRepeats(good, random);
+    this.known = written;
     this.facts =
         new Facts(
             rows.size(),
@@ -304,6 +306,36 @@ public final class Arrivals {
             row.cells().stream().map(Arrivals::quoted).collect(Collectors.joining(";")) + "\r\n");
       }
     }
+  }
+
+  /** Writes as many rows as wanted: the vessels of this file, then ever new ones, without dirt. */
+  public void writeLargeText(Path file, int count) throws IOException {
+    Names names = new Names(new Random(count));
+    Random random = new Random(count);
+    try (Writer out = Files.newBufferedWriter(file, StandardCharsets.UTF_8)) {
+      out.write(String.join(";", TITLES) + "\r\n");
+      for (int i = 0; i < count; i++) {
+        Vessel vessel = i < known.size() ? known.get(i) : numbered(i, names, random);
+        Row row = row(vessel, false, false, random);
+        out.write(
+            row.cells().stream().map(Arrivals::quoted).collect(Collectors.joining(";")) + "\r\n");
+      }
+    }
+  }
+
+  private Vessel numbered(int number, Names names, Random random) {
+    Vessel like = known.get(number % known.size());
+    return new Vessel(
+        "QL-" + number,
+        names.boat(),
+        like.kind(),
+        like.feet(),
+        like.beamFeet(),
+        like.owner(),
+        like.berth(),
+        november(random),
+        like.insuredUntil(),
+        like.notes());
   }
 
   private static String quoted(Object cell) {
