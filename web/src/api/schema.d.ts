@@ -292,6 +292,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/runs/{id}/differences": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["differences"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plans/{plan}/last": {
         parameters: {
             query?: never;
@@ -909,6 +925,20 @@ export interface components {
             total: number;
             entries: components["schemas"]["LedgerEntry"][];
         };
+        Difference: {
+            /** Format: int64 */
+            line: number;
+            /** @enum {string} */
+            rehearsed: "new" | "changed" | "unchanged" | "skipped" | "rejected";
+            /** @enum {string} */
+            came: "new" | "changed" | "unchanged" | "skipped" | "rejected";
+            why: string;
+        };
+        Differences: {
+            /** Format: int64 */
+            total: number;
+            first: components["schemas"]["Difference"][];
+        };
         PlanSummary: {
             /** Format: int64 */
             id: number;
@@ -932,7 +962,6 @@ export interface components {
             /** @enum {string} */
             kind: "text" | "number" | "date" | "datetime" | "time" | "boolean" | "error";
             text: string;
-            blank?: boolean;
         };
         FieldValue: {
             field: string;
@@ -1510,6 +1539,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LedgerPage"];
+                };
+            };
+        };
+    };
+    differences: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Differences"];
                 };
             };
         };

@@ -6,6 +6,7 @@ export type Cell = Schemas['Cell'];
 export type ColumnProfile = Schemas['ColumnProfile'];
 export type Connection = Schemas['ConnectionView'];
 export type Destination = Schemas['Destination'];
+export type Differences = Schemas['Differences'];
 export type FieldInfo = Schemas['FieldInfo'];
 export type Fill = Schemas['Fill'];
 export type LedgerEntry = Schemas['LedgerEntry'];

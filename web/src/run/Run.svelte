@@ -1,6 +1,7 @@
 <script lang="ts">
-  import type { Outcome as OutcomeName } from '../api/types';
-  import { api } from '../api/client';
+  import { untrack } from 'svelte';
+  import { api, got } from '../api/client';
+  import type { Differences, Outcome as OutcomeName } from '../api/types';
   import type { OpenPlan } from '../plan/plan.svelte';
   import type { Stop } from '../plan/trip';
   import LedgerView from '../rehearse/LedgerView.svelte';
@@ -15,9 +16,26 @@
 
   let outcome = $state<OutcomeName | ''>('');
   let search = $state('');
+  let differences = $state.raw<Differences | null>(null);
   const rehearsed = $derived(open.rehearsed ? open.rehearsal?.report?.destinations[0] : undefined);
   const report = $derived(open.run?.report);
   const into = $derived(report?.destinations[0]);
+
+  $effect(() => {
+    const id = open.run?.state === 'done' ? open.run.id : 0;
+    untrack(() => void compare(id));
+  });
+
+  async function compare(id: number) {
+    differences = null;
+    if (!id) return;
+    try {
+      const path = { id };
+      differences = await got(api.GET('/api/runs/{id}/differences', { params: { path } }));
+    } catch (error) {
+      tell(error);
+    }
+  }
 
   async function stop() {
     try {
@@ -81,6 +99,15 @@
     verb="finished {when(open.run.finishedAt)}"
     at="{report.seconds} s, {count(report.rowsPerSecond)} rows a second"
   />
+  {#if differences?.total}
+    <div class="message mild" role="status">
+      <b>{many(differences.total, 'row')} came out otherwise than rehearsed:</b>
+      {#each differences.first.slice(0, 6) as d (d.line)}
+        line {d.line} {d.came}, not {d.rehearsed} ({d.why});
+      {/each}
+      {differences.total > 6 ? `and ${count(differences.total - 6)} more` : ''}
+    </div>
+  {/if}
   <div class="body">
     <section class="main">
       <Books {report} />

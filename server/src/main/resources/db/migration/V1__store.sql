@@ -59,6 +59,8 @@ CREATE TABLE execution (
   plan_id BIGINT NOT NULL REFERENCES plan (id),
   revision INTEGER NOT NULL,
   source_id BIGINT NOT NULL REFERENCES source (id),
+  -- the rehearsal that a run follows
+  rehearsal_id BIGINT REFERENCES execution (id),
   state VARCHAR(12) NOT NULL,
   started_by VARCHAR(80) NOT NULL,
   started_at TIMESTAMP NOT NULL,
@@ -88,6 +90,8 @@ CREATE TABLE ledger_chunk (
   unchanged INTEGER NOT NULL,
   skipped INTEGER NOT NULL,
   rejected INTEGER NOT NULL,
+  -- tells whether two ledgers agree without reading their entries
+  fates BIGINT NOT NULL,
   entries BLOB NOT NULL,
   PRIMARY KEY (execution_id, destination, number)
 );

@@ -2,6 +2,9 @@ package org.zestyporter.server;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.sql.Connection;
+import java.sql.DriverManager;
+import java.sql.Statement;
 import org.junit.jupiter.api.Test;
 import org.zestyporter.core.plan.PlanJson;
 import org.zestyporter.demo.Arrivals;
@@ -101,6 +104,32 @@ class JourneyTest extends ServerTest {
       }
     }
     return -1;
+  }
+
+  @Test
+  void runSaysWhichRowsCameOutOtherwiseThanRehearsed() throws Exception {
+    String marina = marina("between");
+    long plan = newPlan(marina, arrivals());
+    finished(post("/api/plans/" + plan + "/rehearsals", "").body().path("id").asLong());
+    String url = "jdbc:h2:file:" + HOME.resolve(marina) + ";DATABASE_TO_LOWER=TRUE";
+    try (Connection connection = DriverManager.getConnection(url, "sa", "");
+        Statement statement = connection.createStatement()) {
+      // one of those that were unchanged, and one of those that were new
+      statement.execute("UPDATE vessel SET length_m = 3 WHERE registration = 'QH-0011'");
+      statement.execute(
+          "INSERT INTO vessel (registration, name, type_id, length_m, owner_id, arrived_on)"
+              + " SELECT 'QH-2292', name, type_id, length_m, owner_id, arrived_on FROM vessel"
+              + " WHERE id = 1");
+    }
+    JsonNode run = finished(post("/api/plans/" + plan + "/runs", "").body().path("id").asLong());
+    assertThat(run.path("state").asString()).isEqualTo("done");
+    JsonNode differences = get("/api/runs/" + run.path("id").asLong() + "/differences").body();
+    assertThat(differences.path("total").asInt()).isEqualTo(2);
+    assertThat(differences.path("first").findValuesAsString("rehearsed"))
+        .containsExactlyInAnyOrder("new", "unchanged");
+    assertThat(differences.path("first").findValuesAsString("why"))
+        .containsExactlyInAnyOrder(
+            "the record was added in between", "the record was edited in between");
   }
 
   @Test

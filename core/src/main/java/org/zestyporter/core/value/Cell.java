@@ -1,5 +1,6 @@
 package org.zestyporter.core.value;
 
+import com.fasterxml.jackson.annotation.JsonIgnore;
 import com.fasterxml.jackson.annotation.JsonValue;
 import java.math.BigDecimal;
 import java.time.LocalDate;
@@ -42,6 +43,7 @@ public record Cell(Kind kind, String text) {
   }
 
   /** True for a cell without content; spaces alone also count as blank. */
+  @JsonIgnore
   public boolean isBlank() {
     return kind == Kind.TEXT && text.isBlank();
   }

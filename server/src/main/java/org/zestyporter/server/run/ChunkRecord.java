@@ -12,6 +12,7 @@ record ChunkRecord(
     int unchanged,
     int skipped,
     int rejected,
+    long fates,
     byte[] entries) {
 
   int count(int outcome) {

@@ -10,6 +10,7 @@ record ExecutionRecord(
     long planId,
     int revision,
     long sourceId,
+    Long rehearsalId,
     String state,
     String startedBy,
     LocalDateTime startedAt,

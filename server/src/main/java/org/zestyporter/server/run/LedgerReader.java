@@ -13,6 +13,8 @@ import org.zestyporter.core.value.PorterException;
 /** Reads pages of a ledger, passing over chunks that hold nothing of what is asked. */
 @Component
 class LedgerReader {
+  private static final int DIFFERENCES_SHOWN = 50;
+
   private final RunMapper runs;
 
   LedgerReader(RunMapper runs) {
@@ -76,6 +78,60 @@ class LedgerReader {
 
   private List<LedgerEntry> entries(long execution, int number) {
     return StoredLedger.unpack(runs.chunk(execution, 0, number).entries());
+  }
+
+  /**
+   * A row that came out otherwise than it was rehearsed.
+   *
+   * @param why what changed in between, in words
+   */
+  record Difference(long line, Outcome rehearsed, Outcome came, String why) {}
+
+  /**
+   * Differences between a rehearsal and the run that followed; {@code first} holds some of them.
+   */
+  record Differences(long total, List<Difference> first) {}
+
+  /** Compares a run with its rehearsal, reading only the chunks that differ. */
+  Differences differences(long rehearsal, long run) {
+    List<ChunkRecord> rehearsed = runs.chunks(rehearsal, 0);
+    List<ChunkRecord> came = runs.chunks(run, 0);
+    List<Difference> first = new ArrayList<>();
+    long total = 0;
+    for (int i = 0; i < Math.min(rehearsed.size(), came.size()); i++) {
+      if (rehearsed.get(i).fates() == came.get(i).fates()) {
+        continue;
+      }
+      List<LedgerEntry> before = entries(rehearsal, rehearsed.get(i).number());
+      List<LedgerEntry> after = entries(run, came.get(i).number());
+      for (int r = 0; r < Math.min(before.size(), after.size()); r++) {
+        if (differ(before.get(r), after.get(r))) {
+          total++;
+          if (first.size() < DIFFERENCES_SHOWN) {
+            first.add(difference(before.get(r), after.get(r)));
+          }
+        }
+      }
+    }
+    return new Differences(total, first);
+  }
+
+  private static boolean differ(LedgerEntry a, LedgerEntry b) {
+    return a.outcome() != b.outcome() || !a.changed().equals(b.changed());
+  }
+
+  private static Difference difference(LedgerEntry rehearsed, LedgerEntry came) {
+    String why;
+    if (rehearsed.before() == null && came.before() != null) {
+      why = "the record was added in between";
+    } else if (rehearsed.before() != null && came.before() == null) {
+      why = "the record was removed in between";
+    } else if (rehearsed.before() != null && !rehearsed.before().equals(came.before())) {
+      why = "the record was edited in between";
+    } else {
+      why = "a linked or unique value changed in between";
+    }
+    return new Difference(came.line(), rehearsed.outcome(), came.outcome(), why);
   }
 
   /** The entry of a line. */

@@ -87,6 +87,12 @@ class RunController {
     return ledger.page(id, wanted, search, offset, Math.min(MAX_PAGE, limit));
   }
 
+  /** Rows that came out otherwise than they were rehearsed, because the records had changed. */
+  @GetMapping("/runs/{id}/differences")
+  LedgerReader.Differences differences(@PathVariable long id) {
+    return runs.differences(id);
+  }
+
   @GetMapping("/runs/{id}/lines/{line}")
   LedgerEntry line(@PathVariable long id, @PathVariable long line) {
     return ledger.line(id, line);

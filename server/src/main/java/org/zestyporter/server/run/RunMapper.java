@@ -28,10 +28,10 @@ interface RunMapper {
   @Select(
       """
       SELECT id FROM FINAL TABLE (
-        INSERT INTO execution (kind, number, plan_id, revision, source_id, state, started_by,
-          started_at)
-        VALUES (#{kind}, #{number}, #{planId}, #{revision}, #{sourceId}, #{state}, #{startedBy},
-          #{startedAt}))""")
+        INSERT INTO execution (kind, number, plan_id, revision, source_id, rehearsal_id, state,
+          started_by, started_at)
+        VALUES (#{kind}, #{number}, #{planId}, #{revision}, #{sourceId}, #{rehearsalId}, #{state},
+          #{startedBy}, #{startedAt}))""")
   long insert(ExecutionRecord execution);
 
   @Update(
@@ -72,15 +72,15 @@ interface RunMapper {
   @Insert(
       """
       INSERT INTO ledger_chunk (execution_id, destination, number, first_line, last_line, added,
-        changed, unchanged, skipped, rejected, entries)
+        changed, unchanged, skipped, rejected, fates, entries)
       VALUES (#{executionId}, #{destination}, #{number}, #{firstLine}, #{lastLine}, #{added},
-        #{changed}, #{unchanged}, #{skipped}, #{rejected}, #{entries})""")
+        #{changed}, #{unchanged}, #{skipped}, #{rejected}, #{fates}, #{entries})""")
   void insertChunk(ChunkRecord chunk);
 
   @Select(
       """
       SELECT execution_id, destination, number, first_line, last_line, added, changed, unchanged,
-        skipped, rejected, NULL AS entries
+        skipped, rejected, fates, NULL AS entries
       FROM ledger_chunk WHERE execution_id = #{id} AND destination = #{destination}
       ORDER BY number""")
   List<ChunkRecord> chunks(@Param("id") long id, @Param("destination") int destination);
@@ -94,10 +94,11 @@ interface RunMapper {
   @Delete("DELETE FROM ledger_chunk WHERE execution_id = #{id}")
   void dropChunks(long id);
 
-  /** Ledgers of older rehearsals of a plan; those of runs are kept. */
+  /** Ledgers of older rehearsals of a plan; those that a run follows are kept. */
   @Delete(
       """
       DELETE FROM ledger_chunk WHERE execution_id IN (
-        SELECT id FROM execution WHERE plan_id = #{plan} AND kind = 'rehearsal' AND id < #{newest})""")
+        SELECT id FROM execution WHERE plan_id = #{plan} AND kind = 'rehearsal' AND id < #{newest}
+          AND id NOT IN (SELECT rehearsal_id FROM execution WHERE rehearsal_id IS NOT NULL))""")
   void dropOlderRehearsals(@Param("plan") long plan, @Param("newest") long newest);
 }

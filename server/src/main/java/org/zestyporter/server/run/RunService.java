@@ -32,6 +32,7 @@ public class RunService {
   private final RunMapper runs;
   private final PlanService plans;
   private final SourceService sources;
+  private final LedgerReader ledgers;
   private final Jobs jobs;
   private final Clock clock;
   private final Set<Long> busyPlans = ConcurrentHashMap.newKeySet();
@@ -53,10 +54,17 @@ public class RunService {
       @Nullable String code,
       @Nullable String message) {}
 
-  RunService(RunMapper runs, PlanService plans, SourceService sources, Jobs jobs, Clock clock) {
+  RunService(
+      RunMapper runs,
+      PlanService plans,
+      SourceService sources,
+      LedgerReader ledgers,
+      Jobs jobs,
+      Clock clock) {
     this.runs = runs;
     this.plans = plans;
     this.sources = sources;
+    this.ledgers = ledgers;
     this.jobs = jobs;
     this.clock = clock;
   }
@@ -100,6 +108,7 @@ public class RunService {
                   planId,
                   opened.revision(),
                   opened.source().id(),
+                  kind.equals(RUN) ? rehearsalOf(opened) : null,
                   "going",
                   who,
                   now,
@@ -113,6 +122,17 @@ public class RunService {
       busyPlans.remove(planId);
       throw e;
     }
+  }
+
+  /** The rehearsal of just this plan and file that a run follows; null if there is none. */
+  private @Nullable Long rehearsalOf(PlanService.Opened opened) {
+    ExecutionRecord last = runs.last(opened.id(), REHEARSAL);
+    boolean same =
+        last != null
+            && "done".equals(last.state())
+            && last.revision() == opened.revision()
+            && last.sourceId() == opened.source().id();
+    return same ? last.id() : null;
   }
 
   private synchronized String nextNumber(LocalDateTime now) {
@@ -166,6 +186,14 @@ public class RunService {
       throw PorterException.missing("no-such-run", "There is no such run.");
     }
     return view(record);
+  }
+
+  /** How a run differs from what was rehearsed. */
+  LedgerReader.Differences differences(long id) {
+    ExecutionRecord run = runs.find(id);
+    return run == null || run.rehearsalId() == null
+        ? new LedgerReader.Differences(0, List.of())
+        : ledgers.differences(run.rehearsalId(), id);
   }
 
   /** The last rehearsal or run of a plan; null if there is none. */

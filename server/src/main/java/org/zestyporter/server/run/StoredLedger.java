@@ -51,7 +51,21 @@ final class StoredLedger implements Ledger {
             counts.get(2),
             counts.get(3),
             counts.get(4),
+            fates(chunk.entries()),
             pack(chunk.entries())));
+  }
+
+  /** The same for entries of the same lines, outcomes and changed fields. */
+  static long fates(List<LedgerEntry> entries) {
+    long hash = 7;
+    for (LedgerEntry entry : entries) {
+      hash = hash * 31 + entry.line();
+      hash = hash * 31 + entry.outcome().ordinal();
+      for (int field : entry.changed()) {
+        hash = hash * 31 + field + 1;
+      }
+    }
+    return hash;
   }
 
   static byte[] pack(List<LedgerEntry> entries) {

@@ -52,6 +52,7 @@ class LedgerReaderTest {
         counts[2],
         counts[3],
         counts[4],
+        StoredLedger.fates(entries),
         whole ? StoredLedger.pack(entries) : null);
   }
 
@@ -96,6 +97,27 @@ class LedgerReaderTest {
     assertThat(lines(reader.page(1, null, "no such day", 1, 100))).containsExactly(27L);
     assertThat(reader.page(1, Outcome.NEW, "no such day", 0, 100).total()).isZero();
     assertThat(lines(reader.page(1, null, "13", 0, 100))).containsExactly(13L);
+  }
+
+  @Test
+  void rowsThatCameOutOtherwiseAreNamedAndEqualChunksAreNotRead() {
+    List<LedgerEntry> came = new java.util.ArrayList<>();
+    for (long line = 2; line < 12; line++) {
+      came.add(entry(line, line == 5 ? Outcome.SKIPPED : Outcome.NEW));
+    }
+    ChunkRecord other =
+        new ChunkRecord(
+            2, 0, 0, 2, 11, 9, 0, 0, 1, 0, StoredLedger.fates(came), StoredLedger.pack(came));
+    List<ChunkRecord> same = runs.chunks(1, 0);
+    when(runs.chunks(2, 0)).thenReturn(List.of(other, same.get(1), same.get(2)));
+    when(runs.chunk(2, 0, 0)).thenReturn(other);
+
+    LedgerReader.Differences differences = reader.differences(1, 2);
+    assertThat(differences.total()).isEqualTo(1);
+    assertThat(differences.first().get(0).line()).isEqualTo(5);
+    assertThat(differences.first().get(0).rehearsed()).isEqualTo(Outcome.NEW);
+    assertThat(differences.first().get(0).came()).isEqualTo(Outcome.SKIPPED);
+    verify(runs, never()).chunk(1, 0, 1);
   }
 
   @Test

@@ -26,7 +26,7 @@ class RunServiceTest {
   private final PlanService plans = mock();
   private final SourceService sources = mock();
   private final Jobs jobs = mock();
-  private final RunService service = new RunService(runs, plans, sources, jobs, CLOCK);
+  private final RunService service = new RunService(runs, plans, sources, mock(), jobs, CLOCK);
 
   @Test
   void whatWasGoingWhenTheServerStoppedIsMarkedAsFailed() {
