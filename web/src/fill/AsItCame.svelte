@@ -16,7 +16,14 @@
   let { open, rows, field, fill, go, nextTroubled }: Props = $props();
 
   let box = $state<HTMLElement>();
-  const columns = $derived(open.view.source.columns);
+  // of very wide files the first columns and the one in hand
+  const SHOWN = 150;
+  const columns = $derived(
+    open.view.source.columns.filter((c, i) => i < SHOWN || c.name === fill?.origin.column),
+  );
+  const place = $derived(
+    columns.map((c) => open.view.source.columns.findIndex((o) => o.letter === c.letter)),
+  );
 
   function width(i: number): number {
     const c = columns[i]!;
@@ -90,10 +97,10 @@
               class:lit={column.name === fill?.origin.column}
               class:r={column.type === 'decimal' || column.type === 'whole'}
               class:trouble={why}
-              title={why ?? row.cells[c]?.text}
+              title={why ?? row.cells[place[c]!]?.text}
               onclick={() => select(row, column.name)}
               >{#if why}<span class="rejected"><Slip of="rejected" /></span>{/if}<CellText
-                text={row.cells[c]?.text}
+                text={row.cells[place[c]!]?.text}
               /></td
             >
           {/each}

@@ -91,8 +91,9 @@
   </div>
   <div class="unused">
     <b>Columns not used:</b>
-    {#if unused.length}{#each unused as name (name)}<span class="col">{name}</span
-        >{/each}{:else}none. All {open.view.source.columns.length} go somewhere.{/if}
+    {#if unused.length}{#each unused.slice(0, 12) as name (name)}<span class="col">{name}</span
+        >{/each}{unused.length > 12 ? ` and ${count(unused.length - 12)} more` : ''}{:else}none. All {open
+        .view.source.columns.length} go somewhere.{/if}
   </div>
 </section>
 

@@ -167,7 +167,7 @@
       <h2>Columns</h2>
       <span class="q">over all {count(source.rows)} rows</span>
     </div>
-    {#each source.columns as column (column.letter)}
+    {#each source.columns.slice(0, 200) as column (column.letter)}
       <div class="column">
         <span class="q m">{column.letter}</span>
         <b class="m name">{column.name}</b>

@@ -151,6 +151,44 @@ class SourceReaderTest {
   }
 
   @Test
+  void titlesMayRepeatAndHoldQuotes() throws IOException {
+    try (SourceTable table = text("Name,Name,,\"Say \"\"hi\"\"\",  name \na,b,c,d,e\n")) {
+      assertThat(table.columns())
+          .containsExactly("Name", "Name (B)", "Column C", "Say \"hi\"", "name (E)");
+      assertThat(table.rowCount()).isEqualTo(1);
+    }
+  }
+
+  @Test
+  void tenThousandColumnsAreJustManyColumns() throws IOException {
+    String titles = String.join(",", java.util.Collections.nCopies(9_999, "t")) + ",last";
+    Reading titled = new Reading(null, null, null, null, null, List.of(1L), null, null, null);
+    String row = "1,".repeat(9_999) + "2\n";
+    try (SourceTable table =
+        bytes((titles + "\n" + row).getBytes(StandardCharsets.UTF_8), titled)) {
+      assertThat(table.columns()).hasSize(10_000).doesNotHaveDuplicates();
+      assertThat(cell(table, 0, 9_999)).isEqualTo("2");
+    }
+  }
+
+  @Test
+  void otherAlphabetsArriveWhole() throws IOException {
+    try (SourceTable table = text("код;имя\n1;Мечта\n2;海豚号\n3;الأمل\n4;Zażółć 🚤\n")) {
+      assertThat(table.columns()).containsExactly("код", "имя");
+      assertThat(cell(table, 1, 1)).isEqualTo("海豚号");
+      assertThat(cell(table, 3, 1)).isEqualTo("Zażółć 🚤");
+    }
+  }
+
+  @Test
+  void oldLineEndsAndSpacesAroundValuesStay() throws IOException {
+    try (SourceTable table = text("a;b\r1; 2 \r3;4\r")) {
+      assertThat(table.rowCount()).isEqualTo(2);
+      assertThat(cell(table, 0, 1)).isEqualTo(" 2 ");
+    }
+  }
+
+  @Test
   void raggedRowsKeepEveryCell() throws IOException {
     try (SourceTable table = text("a,b,c\n1,2,3\n1\n1,2,3,4\n1,2,3\n")) {
       assertThat(table.columns()).containsExactly("a", "b", "c", "Column D");
