@@ -18,6 +18,7 @@ final class Words {
           Set.of("boat", "vessel", "ship", "yacht", "craft"),
           Set.of("phone", "telephone", "mobile", "tel", "cell"),
           Set.of("email", "mail"),
+          Set.of("no", "nr", "num", "number"),
           Set.of("postcode", "zip", "postal"),
           Set.of("town", "city", "place"),
           Set.of("begin", "start", "from"),
