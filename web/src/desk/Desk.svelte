@@ -8,6 +8,7 @@
   import { useKeys } from '../ui/keys.svelte';
   import { tell } from '../ui/toaster';
   import { count, many, when } from '../ui/words';
+  import { region } from '../ui/region';
 
   let runs = $state.raw<RunView[]>([]);
   let plans = $state.raw<PlanSummary[]>([]);
@@ -141,7 +142,7 @@
       </span>
     </div>
     {#if runs.length}
-      <div class="scroll"><RunTable {runs} /></div>
+      <div class="scroll" {@attach region('Recent runs')}><RunTable {runs} /></div>
     {:else if loaded}
       <div class="first">
         <p><b>Nothing has been brought in yet.</b></p>

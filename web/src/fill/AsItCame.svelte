@@ -4,6 +4,7 @@
   import CellText from '../ui/CellText.svelte';
   import Slip from '../ui/Slip.svelte';
   import { count } from '../ui/words';
+  import { region } from '../ui/region';
 
   interface Props {
     open: OpenPlan;
@@ -54,14 +55,14 @@
   <h2>As it came</h2>
   <span class="q2">lines {count(rows[0]?.line ?? 0)} to {count(rows.at(-1)?.line ?? 0)}</span>
   <span class="end">
-    <button class="step" aria-label="Record before" onclick={() => go(open.cursor - 1)}
+    <button class="step" aria-label="‹ K, record before" onclick={() => go(open.cursor - 1)}
       >‹ <kbd>K</kbd></button
     >
     <span
       ><b>Record {count(open.cursor + 1)}</b>
       <span class="q">of {count(open.view.source.rows)}</span></span
     >
-    <button class="step" aria-label="Record after" onclick={() => go(open.cursor + 1)}
+    <button class="step" aria-label="J ›, record after" onclick={() => go(open.cursor + 1)}
       ><kbd>J</kbd> ›</button
     >
     <button class="button small" onclick={nextTroubled}
@@ -69,11 +70,11 @@
     >
   </span>
 </div>
-<div class="box" bind:this={box}>
+<div class="box" {@attach region('As it came')} bind:this={box}>
   <table class="g" style="min-width: 100%; width: {total}px">
     <colgroup>
       <col style="width: 46px" />
-      {#each columns as column, i (column.letter)}<col style="width: {width(i)}px" />{/each}
+      {#each columns as column, i (column.letter)}<col style="width: {width(i)}px" />{/each}<col />
     </colgroup>
     <thead>
       <tr>
@@ -85,7 +86,8 @@
             title={column.name}>{column.name}</th
           >
         {/each}
-      </tr>
+        <th></th></tr
+      >
     </thead>
     <tbody>
       {#each rows as row (row.row)}
@@ -104,7 +106,8 @@
               /></td
             >
           {/each}
-        </tr>
+          <td></td></tr
+        >
       {/each}
     </tbody>
   </table>

@@ -5,6 +5,7 @@
   import Slip from '../ui/Slip.svelte';
   import Value from '../ui/Value.svelte';
   import { when } from '../ui/words';
+  import { region } from '../ui/region';
 
   interface Props {
     open: OpenPlan;
@@ -39,11 +40,11 @@
       : 'outcomes after a Rehearsal'}</span
   >
 </div>
-<div class="box" bind:this={box}>
+<div class="box" {@attach region('As it will stand')} bind:this={box}>
   <table class="g" style="min-width: 100%; width: {total}px">
     <colgroup>
       <col style="width: 46px" /><col style="width: 104px" />
-      {#each fields as f (f.name)}<col style="width: {widthOf(f)}px" />{/each}
+      {#each fields as f (f.name)}<col style="width: {widthOf(f)}px" />{/each}<col />
     </colgroup>
     <thead>
       <tr>
@@ -51,7 +52,8 @@
         {#each fields as f (f.name)}<th class:lit={f.name === field.name} class:r={numeric(f)}
             >{f.name}</th
           >{/each}
-      </tr>
+        <th></th></tr
+      >
     </thead>
     <tbody>
       {#each rows.slice(0, 4) as row (row.row)}
@@ -76,7 +78,8 @@
                 />{/if}</td
             >
           {/each}
-        </tr>
+          <td></td></tr
+        >
       {/each}
     </tbody>
   </table>

@@ -11,6 +11,7 @@
   import { firstSettings, step, withStep } from './repairs';
   import StageGrid from './StageGrid.svelte';
   import StepMenu from './StepMenu.svelte';
+  import { region } from '../ui/region';
 
   interface Props {
     open: OpenPlan;
@@ -105,7 +106,7 @@
     >
   {/if}
 </OriginEditor>
-<div class="stages">
+<div class="stages" {@attach region('Stages')}>
   {#if !fill || !filledHere}
     <p class="none">
       {#if field.generated}The database gives each new record a number of its own.

@@ -76,7 +76,7 @@
     position: absolute;
     right: 12px;
     top: 6px;
-    width: 420px;
+    width: 330px;
     max-height: calc(100% - 12px);
     overflow: auto;
     background: var(--sheet);

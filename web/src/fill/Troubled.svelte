@@ -2,7 +2,9 @@
   // A failing cell: why it stops, and what mends it.
   import type { FieldInfo, Fill, StageRow } from '../api/types';
   import type { OpenPlan } from '../plan/plan.svelte';
+  import { api, got } from '../api/client';
   import Slip from '../ui/Slip.svelte';
+  import { tell } from '../ui/toaster';
   import { repairs, type Repair } from './repairs';
 
   interface Props {
@@ -17,16 +19,37 @@
 
   let asking = $state.raw<Repair | null>(null);
   let answer = $state('');
+  let options = $state.raw<string[]>([]);
   const problem = $derived(row.trace.problem!);
   const offered = $derived(
     row.trace.softened ? [] : repairs(problem, fill, field, row.trace.stoppedAt).slice(0, 2),
   );
+
+  /** What the application knows: its choices, or the linked table's values. */
+  async function offer() {
+    options = field.choices ?? [];
+    const by = fill.origin.link?.by;
+    if (fill.origin.kind !== 'link' || !field.link || !by) return;
+    try {
+      const path = { connection: open.plan.connection!, table: field.link.table };
+      const page = await got(
+        api.GET('/api/connections/{connection}/tables/{table}/records', {
+          params: { path, query: { limit: 500 } },
+        }),
+      );
+      const at = page.fields.indexOf(by);
+      options = page.records.flatMap((r) => r.values[at] ?? []);
+    } catch (error) {
+      tell(error);
+    }
+  }
 
   function use(repair: Repair, event: Event) {
     event.stopPropagation();
     if (repair.asks) {
       asking = repair;
       answer = '';
+      void offer();
     } else {
       put(repair.apply(fill, ''));
     }
@@ -46,11 +69,15 @@
       <!-- svelte-ignore a11y_autofocus -->
       <input
         class="entry answer"
+        list="answers"
         bind:value={answer}
         autofocus
         aria-label={asking.asks}
         onkeydown={(e) => e.key === 'Escape' && (asking = null)}
       />
+      <datalist id="answers">
+        {#each options as option (option)}<option value={option}></option>{/each}
+      </datalist>
       <button class="button small main">Use it</button>
     </form>
   {:else}

@@ -4,6 +4,7 @@
   import Outcome from '../ui/Outcome.svelte';
   import Value from '../ui/Value.svelte';
   import { count, many } from '../ui/words';
+  import { region } from '../ui/region';
 
   interface Props {
     open: OpenPlan;
@@ -30,17 +31,17 @@
   <span class="q">in the order of the file</span>
   {#if classes.pairs.length}
     <span class="end">
-      <button class="button small" onclick={() => move(-1)} aria-label="Pair before"
+      <button class="button small" onclick={() => move(-1)} aria-label="‹ K, pair before"
         >‹ <kbd>K</kbd></button
       >
       <b>{count(at + 1)}</b> <span class="q">of the first {count(classes.pairs.length)}</span>
-      <button class="button small" onclick={() => move(1)} aria-label="Pair after"
+      <button class="button small" onclick={() => move(1)} aria-label="J ›, pair after"
         ><kbd>J</kbd> ›</button
       >
     </span>
   {/if}
 </div>
-<div class="scroll">
+<div class="scroll" {@attach region('Pairs')}>
   {#if shown.length}
     <table class="g">
       <colgroup>

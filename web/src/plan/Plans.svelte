@@ -6,6 +6,7 @@
   import { useKeys } from '../ui/keys.svelte';
   import { tell } from '../ui/toaster';
   import { many, when } from '../ui/words';
+  import { region } from '../ui/region';
 
   let plans = $state.raw<PlanSummary[] | null>(null);
   let at = $state(0);
@@ -47,7 +48,7 @@
     /></span
   >
 </div>
-<div class="scroll">
+<div class="scroll" {@attach region('Plans')}>
   {#if plans && plans.length === 0}
     <p class="none">
       No plan yet. <a class="go" href="/">Drop a file on the Desk</a> and one is drafted for you.

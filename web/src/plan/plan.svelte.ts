@@ -43,7 +43,12 @@ export class OpenPlan {
 
   constructor(view: PlanView) {
     this.take(view);
-    this.field = view.troubles.find((t) => t.rows > 0)?.field ?? view.table.fields[0]?.name ?? '';
+    this.field =
+      view.matters.find((m) => m.code === 'required-field')?.field ??
+      view.troubles.find((t) => t.rows > 0)?.field ??
+      view.plan.destinations[0]?.fills[0]?.field ??
+      view.table.fields[0]?.name ??
+      '';
   }
 
   static async open(id: number): Promise<OpenPlan> {
@@ -175,7 +180,7 @@ export class OpenPlan {
   }
 
   private async go(kind: 'rehearsal' | 'run', begin: () => Promise<RunView>) {
-    if (this.busy) return null;
+    if (this.busy || this.view.matters.length) return null;
     this.busy = kind;
     try {
       await this.save();

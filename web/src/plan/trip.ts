@@ -21,7 +21,8 @@ export function standing(open: OpenPlan, stop: Stop): Standing {
   switch (stop) {
     case 'read': {
       const n = open.view.source.warnings.length;
-      const none = open.view.source.reading.titleRows?.length === 0 ? 1 : 0;
+      const found = open.plan.reading.titleRows === undefined;
+      const none = found && open.view.source.reading.titleRows?.length === 0 ? 1 : 0;
       return n + none ? { words: `${n + none} to confirm`, tone: 'waiting', open: true } : clear;
     }
     case 'fill': {

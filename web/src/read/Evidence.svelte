@@ -4,6 +4,7 @@
   import type { OpenPlan } from '../plan/plan.svelte';
   import Slip from '../ui/Slip.svelte';
   import { count } from '../ui/words';
+  import { region } from '../ui/region';
 
   interface Props {
     open: OpenPlan;
@@ -51,7 +52,7 @@
     <h2>How it is read</h2>
     <span class="end q">found, with the evidence</span>
   </div>
-  <div class="scroll">
+  <div class="scroll" {@attach region('How the file is read')}>
     {#each source.warnings as warning (warning.code)}
       <div class="confirm">
         <span class="o waiting"><Slip of="waiting" /><b>To confirm</b></span>
@@ -66,7 +67,7 @@
         {/if}
       </div>
     {/each}
-    {#if reading.titleRows?.length === 0}
+    {#if reading.titleRows?.length === 0 && wanted.titleRows === undefined}
       <div class="confirm">
         <span class="o waiting"><Slip of="waiting" /><b>No titles</b></span>
         <p class="q2">
@@ -74,6 +75,7 @@
           record. If a line does hold them, choose it and press
           <kbd>H</kbd>.
         </p>
+        <button class="button small" onclick={() => put({ titleRows: [] })}>There are none</button>
       </div>
     {/if}
     <dl>

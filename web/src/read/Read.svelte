@@ -9,6 +9,7 @@
   import { count, many } from '../ui/words';
   import Evidence from './Evidence.svelte';
   import { letter } from './letters';
+  import { region } from '../ui/region';
 
   let { open }: { open: OpenPlan } = $props();
 
@@ -131,7 +132,7 @@
         />
       </form>
     </div>
-    <div class="scroll grid">
+    <div class="scroll sheetbox" {@attach region('Lines of the file')}>
       <table class="g" style="width: {148 + widths.reduce((a, b) => a + b, 0)}px">
         <colgroup>
           <col style="width: 96px" /><col style="width: 52px" />
@@ -229,7 +230,7 @@
   .line {
     width: 84px;
   }
-  .grid {
+  .sheetbox {
     flex: 1;
   }
   .letter {

@@ -4,6 +4,7 @@
   import type { Connection } from '../api/types';
   import { tell } from '../ui/toaster';
   import { many } from '../ui/words';
+  import { region } from '../ui/region';
 
   let connections = $state.raw<Connection[] | null>(null);
   let name = $state('');
@@ -48,7 +49,7 @@
   >
 </div>
 <div class="body">
-  <div class="scroll list">
+  <div class="scroll list" {@attach region('Connections')}>
     <table class="g">
       <colgroup
         ><col style="width: 26%" /><col style="width: 16%" /><col /><col

@@ -8,6 +8,7 @@
   import Value from '../ui/Value.svelte';
   import { tell } from '../ui/toaster';
   import { capital, count, fieldWords, many } from '../ui/words';
+  import { region } from '../ui/region';
 
   const PAGE = 100;
   let connections = $state.raw<Connection[]>([]);
@@ -180,7 +181,7 @@
             <button class="button small" onclick={() => move(1)}><kbd>J</kbd> ›</button>
           </span>
         </div>
-        <div class="scroll">
+        <div class="scroll" {@attach region('One record')}>
           <table class="g one">
             <colgroup><col style="width: 190px" /><col style="width: 360px" /><col /></colgroup>
             <tbody>
@@ -197,17 +198,19 @@
           </table>
         </div>
       {:else}
-        <div class="scroll grid">
+        <div class="scroll sheetbox" {@attach region('Records')}>
           <table
             class="g"
             style="min-width: 100%; width: {page.fields.reduce((s, _, i) => s + width(i), 0)}px"
           >
             <colgroup
-              >{#each page.fields as f, i (f)}<col style="width: {width(i)}px" />{/each}</colgroup
+              >{#each page.fields as f, i (f)}<col style="width: {width(i)}px" />{/each}<col
+              /></colgroup
             >
             <thead
               ><tr
-                >{#each page.fields as f, i (f)}<th class:r={numeric(i)}>{f}</th>{/each}</tr
+                >{#each page.fields as f, i (f)}<th class:r={numeric(i)}>{f}</th>{/each}<th
+                ></th></tr
               ></thead
             >
             <tbody>
@@ -221,7 +224,8 @@
                   {#each r.values as value, c (c)}<td class:r={numeric(c)} title={value}
                       ><Value {value} field={info.fields[c]} {connection} /></td
                     >{/each}
-                </tr>
+                  <td></td></tr
+                >
               {/each}
             </tbody>
           </table>
@@ -276,7 +280,7 @@
     display: flex;
     flex-direction: column;
   }
-  .grid {
+  .sheetbox {
     flex: 1;
   }
   .turn {

@@ -9,6 +9,7 @@
   import Value from '../ui/Value.svelte';
   import { tell } from '../ui/toaster';
   import { why } from './why';
+  import { region } from '../ui/region';
 
   interface Props {
     open: OpenPlan;
@@ -50,7 +51,7 @@
   <span class="end"><button class="go" onclick={openInFill}>line {entry.line} in Fill</button></span
   >
 </div>
-<div class="scroll why" class:low>
+<div class="scroll why" {@attach region('Why')} class:low>
   <table class="g">
     <colgroup
       ><col style="width: 122px" /><col style="width: 150px" /><col style="width: 190px" /><col

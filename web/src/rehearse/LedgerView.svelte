@@ -11,6 +11,7 @@
   import { tell } from '../ui/toaster';
   import { capital, count, happened, OUTCOMES } from '../ui/words';
   import Inspector from './Inspector.svelte';
+  import { region } from '../ui/region';
 
   interface Props {
     open: OpenPlan;
@@ -129,7 +130,7 @@
       /></span
     >
   </div>
-  <div class="scroll list" bind:this={list}>
+  <div class="scroll list" {@attach region('Ledger')} bind:this={list}>
     <table class="g">
       <colgroup>
         <col style="width: 52px" /><col style="width: 104px" />

@@ -4,6 +4,7 @@
   import type { OpenPlan } from '../plan/plan.svelte';
   import Slip from '../ui/Slip.svelte';
   import { count, many } from '../ui/words';
+  import { region } from '../ui/region';
 
   interface Props {
     open: OpenPlan;
@@ -44,7 +45,7 @@
       >
     {:else}<span class="o new"><Slip of="check" />none</span>{/if}
   </div>
-  <div class="scroll list">
+  <div class="scroll list" {@attach region('Problems by cause')}>
     {#each rejecting as group (`${group.field}${group.code}`)}
       <div class="group" data-code={group.code}>
         <b class="rejected r n">{count(group.rows)}</b>

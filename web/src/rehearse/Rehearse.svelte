@@ -2,6 +2,7 @@
   import type { Outcome as OutcomeName } from '../api/types';
   import type { OpenPlan } from '../plan/plan.svelte';
   import type { Stop } from '../plan/trip';
+  import Slip from '../ui/Slip.svelte';
   import { count, when } from '../ui/words';
   import LedgerView from './LedgerView.svelte';
   import OutcomeHead from './OutcomeHead.svelte';
@@ -12,9 +13,31 @@
   let outcome = $state<OutcomeName | ''>('');
   let search = $state('');
   const report = $derived(open.rehearsal?.report);
+
+  function mend(field: string) {
+    open.field = field;
+    goTo(
+      open.fill(field) || open.view.table.fields.some((f) => f.name === field) ? 'fill' : 'match',
+    );
+  }
 </script>
 
-{#if open.busy === 'rehearsal'}
+{#if open.view.matters.length}
+  <div class="note matters">
+    <h2>Before it can be rehearsed</h2>
+    <ul>
+      {#each open.view.matters as matter (`${matter.code}${matter.field}`)}
+        <li>
+          <span class="waiting"><Slip of="waiting" /></span>
+          {matter.message}
+          {#if matter.field && open.view.table.fields.some((f) => f.name === matter.field)}
+            <button class="button small" onclick={() => mend(matter.field!)}>Mend</button>
+          {/if}
+        </li>
+      {/each}
+    </ul>
+  </div>
+{:else if open.busy === 'rehearsal'}
   <p class="note" role="status">Rehearsing all {count(open.view.source.rows)} rows…</p>
 {:else if open.rehearsal?.state === 'failed' || open.rehearsal?.state === 'stopped'}
   <p class="message" role="alert">{open.rehearsal.message}</p>
@@ -41,10 +64,7 @@
         outcome = 'rejected';
         search = value || field;
       }}
-      fix={(field) => {
-        open.field = field;
-        goTo('fill');
-      }}
+      fix={mend}
     >
       <div class="next">
         <button class="button main" disabled={!open.rehearsed} onclick={() => goTo('run')}
@@ -56,7 +76,7 @@
       <LedgerView {open} run={open.rehearsal} bind:outcome bind:search {goTo} />
     {/key}
   </div>
-{:else if !open.busy && !open.rehearsal?.message}
+{:else if !open.busy && !open.rehearsal?.message && !open.view.matters.length}
   <div class="note">
     <p>
       A rehearsal goes through all {count(open.view.source.rows)} rows and says what would become of each.
@@ -75,6 +95,9 @@
     display: grid;
     gap: 12px;
     color: var(--ink-2);
+  }
+  .matters li {
+    line-height: 30px;
   }
   .next {
     padding: 10px 16px;

@@ -7,6 +7,7 @@
   import { tell } from '../ui/toaster';
   import { many } from '../ui/words';
   import RunTable from './RunTable.svelte';
+  import { region } from '../ui/region';
 
   let runs = $state.raw<RunView[] | null>(null);
   let at = $state(0);
@@ -38,7 +39,7 @@
   <h1>Runs</h1>
   <span class="q2">{runs ? many(runs.length, 'run') : ''}</span>
 </div>
-<div class="scroll">
+<div class="scroll" {@attach region('Runs')}>
   {#if runs?.length === 0}
     <p style="padding: 24px 16px">
       Nothing has been run yet. A <a class="go" href="/plans">plan</a> is rehearsed first, then run.

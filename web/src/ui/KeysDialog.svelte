@@ -1,6 +1,6 @@
 <script lang="ts">
   import { Dialog, Portal } from '@skeletonlabs/skeleton-svelte';
-  import { keyboard } from './keys.svelte';
+  import { keyboard, keyName } from './keys.svelte';
 
   let { open = $bindable() }: { open: boolean } = $props();
 </script>
@@ -14,7 +14,7 @@
         <ul>
           {#each keyboard.shown as key (key.say)}
             <li>
-              {#each key.keys as name (name)}<kbd>{name.toUpperCase()}</kbd>{/each}
+              {#each key.keys as name (name)}<kbd>{keyName(name)}</kbd>{/each}
               {key.say}
             </li>
           {/each}

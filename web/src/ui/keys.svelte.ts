@@ -7,6 +7,18 @@ export interface Key {
   act?: (event: KeyboardEvent) => void;
 }
 
+const NAMES: Record<string, string> = {
+  ArrowUp: '↑',
+  ArrowDown: '↓',
+  Escape: 'Esc',
+  Enter: '↵',
+};
+
+/** What stands on a key. */
+export function keyName(key: string): string {
+  return NAMES[key] ?? key.toUpperCase();
+}
+
 function isTyping(target: EventTarget | null): boolean {
   return (
     target instanceof HTMLElement &&

@@ -134,6 +134,19 @@ final class Browser implements AutoCloseable {
     Files.write(file, driver.getScreenshotAs(OutputType.BYTES));
   }
 
+  /** What keeps people with disabilities from using the page, after WCAG 2.2 A and AA. */
+  @SuppressWarnings("unchecked")
+  List<String> barriers() throws IOException {
+    script(Files.readString(Path.of("..", "web", "node_modules", "axe-core", "axe.min.js")));
+    Object found =
+        driver.executeAsyncScript(
+            "const done = arguments[arguments.length - 1];"
+                + "axe.run({runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']})"
+                + ".then(r => done(r.violations.flatMap(v => v.nodes.map(n =>"
+                + " v.id + ': ' + n.target.join(' ') + ' ' + n.html.slice(0, 120)))))");
+    return (List<String>) found;
+  }
+
   /** What the page complained of on its console. */
   List<String> complaints() {
     return driver.manage().logs().get("browser").getAll().stream()

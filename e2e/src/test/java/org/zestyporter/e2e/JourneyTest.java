@@ -7,6 +7,8 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.SQLException;
+import java.util.ArrayList;
+import java.util.List;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.MethodOrderer;
@@ -16,6 +18,7 @@ import org.junit.jupiter.api.TestMethodOrder;
 import org.junit.jupiter.api.extension.ExtendWith;
 import org.junit.jupiter.api.io.TempDir;
 import org.openqa.selenium.Keys;
+import org.openqa.selenium.support.ui.Select;
 import org.zestyporter.cli.Demo;
 import org.zestyporter.demo.Arrivals;
 import org.zestyporter.demo.Marina;
@@ -29,6 +32,8 @@ import org.zestyporter.demo.Marina;
 class JourneyTest {
   private static final Path PICTURES = Path.of("..", "docs", "screenshots");
   private static final Arrivals.Facts FACTS = Marina.open().arrivals().facts();
+
+  private static final List<String> BARRIERS = new ArrayList<>();
 
   @TempDir static Path home;
   private static Demo demo;
@@ -61,8 +66,10 @@ class JourneyTest {
     browser.find("#file").sendKeys(file.toAbsolutePath().toString());
   }
 
+  /** Takes the picture of a main view, and looks for barriers on it. */
   private static void picture(String name) throws IOException {
     browser.picture(PICTURES.resolve(name + ".png"));
+    browser.barriers().forEach(barrier -> BARRIERS.add(name + ": " + barrier));
   }
 
   @Test
@@ -276,9 +283,81 @@ class JourneyTest {
 
   @Test
   @Order(13)
+  void laterOfTwoEditorsIsToldAndCanTakeTheOthersPlan() throws IOException {
+    browser.click("a.place", "Plans");
+    browser.click("td a", "Winter arrivals");
+    browser.sees("Fields of vessel");
+    browser.script(
+        "return fetch('/api/plans/1').then(r => r.json()).then(v => fetch('/api/plans/1', {"
+            + "method: 'PUT', headers: {'Content-Type': 'application/json',"
+            + "'X-XSRF-TOKEN': document.cookie.replace(/.*XSRF-TOKEN=([^;]*).*/, '$1')},"
+            + "body: JSON.stringify({revision: v.revision,"
+            + "plan: {...v.plan, name: 'Arrivals of the other'}})}))");
+    browser.find("[data-field=notes]").click();
+    browser.click(".pick button", "fixed");
+    browser.sees("saved this plan meanwhile");
+    browser.click("button", "Load it again");
+    browser.until(
+        d -> browser.find("input.title").getAttribute("value").equals("Arrivals of the other"));
+    assertThat(browser.text("[data-field=notes]")).doesNotContain("always");
+  }
+
+  @Test
+  @Order(14)
+  void planThatMissesSomethingSaysWhatBeforeItIsRehearsed(@TempDir Path folder) throws IOException {
+    Path file = folder.resolve("no-titles.csv");
+    Files.writeString(file, "QH-1;Wren;8,5;03.11.2026\nQH-2;Tern;9;04.11.2026\n");
+    browser.click("a.place", "Desk");
+    drop(file);
+    browser.sees("dropped just now");
+    new Select(browser.find("#other")).selectByVisibleText("vessel");
+    browser.sees("Fields of vessel");
+    browser.type("1");
+    browser.sees("No line looks like titles");
+    browser.sees("No date tells day from month");
+    browser.click("button", "Day first");
+    browser.until(d -> browser.text(".trip").contains("1 to confirm"));
+    browser.click("button", "There are none");
+    browser.until(d -> !browser.text(".trip").contains("to confirm"));
+    browser.type("r");
+    browser.sees("Before it can be rehearsed");
+    browser.sees("registration is required and nothing fills it yet");
+    browser.click("li button", "Mend");
+    browser.sees("On its way to registration");
+    browser.click(".pick button", "column");
+    browser.until(d -> browser.text("[data-field=registration]").contains("Column A"));
+    browser.until(d -> browser.text("[data-field=registration]").contains("QH-1"));
+  }
+
+  @Test
+  @Order(15)
+  void stepIsTriedBeforeItIsKept() {
+    browser.type("a");
+    browser.sees("makes one space of several");
+    browser.type(Keys.ARROW_DOWN, Keys.ARROW_DOWN, Keys.ARROW_DOWN);
+    browser.find("th.tried", "Change case");
+    browser.type(Keys.ESCAPE);
+    browser.until(d -> browser.all("th.tried").isEmpty());
+    assertThat(browser.text("[data-field=registration]")).contains("then 1 step");
+    browser.type("a");
+    browser.sees("makes one space of several");
+    browser.type(Keys.ARROW_DOWN, Keys.ARROW_DOWN, Keys.ENTER);
+    browser.until(d -> browser.text("[data-field=registration]").contains("then 2 steps"));
+    browser.control("z");
+    browser.until(d -> browser.text("[data-field=registration]").contains("then 1 step"));
+  }
+
+  @Test
+  @Order(16)
+  void noViewHasABarrier() {
+    assertThat(BARRIERS).isEmpty();
+  }
+
+  @Test
+  @Order(17)
   void theBrowserHadNothingToComplainOf() {
     assertThat(browser.complaints())
-        .filteredOn(c -> !c.contains("401") && !c.contains("422") && !c.contains("favicon"))
+        .filteredOn(c -> !c.contains("401") && !c.contains("422") && !c.contains("409"))
         .isEmpty();
   }
 }

@@ -177,7 +177,7 @@ public final class SourceTable implements AutoCloseable {
               ",".equals(decimal) ? "comma" : "point",
               String.format(
                   Locale.ROOT,
-                  "%,d cells have a comma, %,d a point before their decimals",
+                  "before decimals, %,d cells have a comma and %,d a point",
                   votes.comma(),
                   votes.point())));
     }
