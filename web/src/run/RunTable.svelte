@@ -14,7 +14,7 @@
 
 <table class="g">
   <colgroup>
-    {#each [98, 84, 0, 104, 62, 126, 76, 64] as width, i (i)}<col
+    {#each [92, 94, 0, 100, 62, 122, 76, 64] as width, i (i)}<col
         style={width ? `width: ${width}px` : ''}
       />{/each}
   </colgroup>

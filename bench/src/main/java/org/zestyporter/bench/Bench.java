@@ -1,0 +1,131 @@
+package org.zestyporter.bench;
+
+import de.siegmar.fastcsv.reader.CsvReader;
+import de.siegmar.fastcsv.reader.CsvRecord;
+import io.zonky.test.db.postgres.embedded.EmbeddedPostgres;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.sql.Connection;
+import java.sql.DriverManager;
+import java.sql.SQLException;
+import java.time.LocalDateTime;
+import java.util.List;
+import java.util.Locale;
+import org.zestyporter.core.database.Database;
+import org.zestyporter.core.fill.CompiledFill;
+import org.zestyporter.core.fill.FillCompiler;
+import org.zestyporter.core.fill.RunContext;
+import org.zestyporter.core.fill.Troubles;
+import org.zestyporter.core.plan.Plan;
+import org.zestyporter.core.plan.PlanDraft;
+import org.zestyporter.core.run.Ledger;
+import org.zestyporter.core.run.Pipeline;
+import org.zestyporter.core.run.Progress;
+import org.zestyporter.core.source.Reading;
+import org.zestyporter.core.source.SourceReader;
+import org.zestyporter.core.source.SourceTable;
+import org.zestyporter.demo.Marina;
+
+/**
+ * Measures the stages of the path on one file, side by side, and prints rows a second and the ratio
+ * to bare parsing. Asserts nothing: times belong to the machine they are taken on.
+ */
+public final class Bench {
+  private static final RunContext CONTEXT =
+      new RunContext("bench", LocalDateTime.of(2026, 11, 23, 9, 0), "arrivals.csv");
+
+  private final int rows;
+  private final Path folder;
+  private double bare;
+
+  private Bench(int rows, Path folder) {
+    this.rows = rows;
+    this.folder = folder;
+  }
+
+  @FunctionalInterface
+  private interface Work {
+    void go() throws IOException;
+  }
+
+  /**
+   * @param args how many rows, 300,000 if left out
+   */
+  public static void main(String[] args) throws IOException, SQLException {
+    int rows = args.length > 0 ? Integer.parseInt(args[0]) : 300_000;
+    new Bench(rows, Files.createTempDirectory("porter-bench")).go();
+  }
+
+  private void go() throws IOException, SQLException {
+    Path file = folder.resolve("arrivals.csv");
+    Marina.open().arrivals().writeLargeText(file, rows);
+    System.out.printf(
+        Locale.ROOT,
+        "%,d rows, %,d MB, heap %,d MB%n%n",
+        rows,
+        Files.size(file) >> 20,
+        Runtime.getRuntime().maxMemory() >> 20);
+    bare(file);
+    bare = measure("bare FastCSV parsing", () -> bare(file));
+    Path cells = folder.resolve("cells");
+    measure("parsing into the cache", () -> SourceReader.parse(file, cells, Reading.FIND));
+    SourceReader.Parsed parsed = SourceReader.parse(file, cells, Reading.FIND);
+    measure("layout and profile from the cache", () -> SourceReader.reopen(cells, parsed).close());
+    System.out.printf(Locale.ROOT, "%-44s %,12d bytes%n", "  the cache", Files.size(cells));
+    try (SourceTable source = SourceReader.reopen(cells, parsed)) {
+      String h2 = "jdbc:h2:file:" + folder.resolve("marina") + ";DATABASE_TO_LOWER=TRUE";
+      on("H2", h2, "sa", source);
+      try (EmbeddedPostgres postgres = EmbeddedPostgres.builder().start()) {
+        String url = postgres.getJdbcUrl("postgres", "postgres");
+        on("PostgreSQL", url, "postgres", source);
+      }
+    }
+  }
+
+  private void on(String name, String url, String user, SourceTable source)
+      throws SQLException, IOException {
+    try (Connection connection = DriverManager.getConnection(url, user, "")) {
+      Marina.open().build(connection);
+    }
+    Database database = Database.connect(url, user, "");
+    PlanDraft.Proposal draft = new PlanDraft(database, source).draft(database.table("vessel"));
+    Plan plan = new Plan("bench", null, null, List.of(draft.destination()), null);
+    List<CompiledFill> fills =
+        new FillCompiler(database, source, CONTEXT)
+            .compile(draft.destination(), database.table("vessel"));
+    measure(name + ": all fills of all rows", () -> Troubles.next(source, fills, -1));
+    Pipeline pipeline = new Pipeline(database, source, plan, CONTEXT);
+    measure(name + ": rehearsal", () -> pipeline.rehearse(Ledger.NONE, Progress.NONE));
+    measure(name + ": run, nearly all new", () -> pipeline.run("1", Ledger.NONE, Progress.NONE));
+    measure(
+        name + ": run again, all unchanged", () -> pipeline.run("2", Ledger.NONE, Progress.NONE));
+  }
+
+  private static void bare(Path file) throws IOException {
+    long cells = 0;
+    try (CsvReader<CsvRecord> reader = CsvReader.builder().fieldSeparator(';').ofCsvRecord(file)) {
+      for (CsvRecord csv : reader) {
+        cells += csv.getFieldCount();
+      }
+    }
+    if (cells == 0) {
+      throw new IllegalStateException("nothing was read");
+    }
+  }
+
+  private double measure(String what, Work work) throws IOException {
+    long started = System.nanoTime();
+    work.go();
+    double seconds = (System.nanoTime() - started) / 1e9;
+    double ratio = bare == 0 ? 1 : seconds / bare;
+    System.out.printf(
+        Locale.ROOT,
+        "%-44s %8.2f s %,12.0f rows/s  %6.1f x%n",
+        what,
+        seconds,
+        rows / seconds,
+        ratio);
+    return seconds;
+  }
+}
