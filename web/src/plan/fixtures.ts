@@ -1,0 +1,165 @@
+import type { FieldInfo, Fill, LedgerEntry, PlanView, RunReport, RunView } from '../api/types';
+import { OpenPlan } from './plan.svelte';
+
+// Small pieces of a plan for tests.
+
+export function aField(name: string, change: Partial<FieldInfo> = {}): FieldInfo {
+  return {
+    name,
+    type: 'text',
+    nullable: true,
+    hasDefault: false,
+    generated: false,
+    unique: false,
+    jdbcType: 12,
+    ...change,
+  };
+}
+
+export function aFill(field: string, column: string, change: Partial<Fill> = {}): Fill {
+  return {
+    field,
+    origin: { kind: 'column', column },
+    steps: [],
+    whenBlank: 'leave',
+    blankOnMatch: 'keep',
+    whenBad: 'reject',
+    onlyNew: false,
+    ...change,
+  };
+}
+
+export function aView(change: Partial<PlanView> = {}): PlanView {
+  const column = (name: string, letter: string) => ({
+    name,
+    letter,
+    type: 'text' as const,
+    blank: 0,
+    distinct: 3,
+    distinctCapped: false,
+    longest: 8,
+    ambiguous: false,
+    samples: [],
+    misfits: [],
+  });
+  return {
+    id: 7,
+    revision: 1,
+    savedBy: 'odile',
+    savedAt: '2026-11-23T09:00:00',
+    plan: {
+      name: 'Arrivals',
+      connection: 'marina',
+      reading: {},
+      destinations: [
+        {
+          table: 'vessel',
+          fills: [aFill('registration', 'Reg No'), aFill('name', 'Boat name')],
+          keys: [{ fields: ['registration'], ignoring: ['case'] }],
+          policies: {
+            onMatch: 'update',
+            onNone: 'add',
+            onSeveral: 'reject',
+            onRepeat: 'keep-last',
+          },
+        },
+      ],
+      run: { mode: 'all-or-nothing' },
+    },
+    source: {
+      id: 1,
+      name: 'arrivals.csv',
+      rows: 1204,
+      blankRows: 0,
+      lines: 1205,
+      reading: {
+        format: 'delimited',
+        encoding: 'UTF-8',
+        delimiter: ';',
+        titleRows: [1],
+        firstRow: 2,
+        lastRow: 1205,
+        locale: { decimal: ',', dateOrder: 'day-month-year' },
+      },
+      sheets: [],
+      columns: [column('Reg No', 'A'), column('Boat name', 'B'), column('Colour', 'C')],
+      evidence: [{ setting: 'delimiter', value: ';', because: '9 of 9 lines part into 3 cells' }],
+      warnings: [],
+    },
+    table: {
+      name: 'vessel',
+      fields: [
+        aField('id', { type: 'whole', generated: true, nullable: false }),
+        aField('registration', { nullable: false, unique: true, length: 10 }),
+        aField('name', { nullable: false }),
+        aField('notes'),
+      ],
+      primaryKey: ['id'],
+      uniques: [['registration']],
+    },
+    tableRecords: 1873,
+    matters: [],
+    evidence: [],
+    troubles: [],
+    ...change,
+  };
+}
+
+export function anOpenPlan(change: Partial<PlanView> = {}): OpenPlan {
+  return new OpenPlan(aView(change));
+}
+
+export function aReport(change: Partial<RunReport> = {}): RunReport {
+  return {
+    plan: 'Arrivals',
+    source: 'arrivals.csv',
+    state: 'done',
+    read: 1204,
+    destinations: [
+      {
+        table: 'vessel',
+        new: 511,
+        changed: 388,
+        unchanged: 223,
+        skipped: 12,
+        rejected: 70,
+        fieldsChanged: [{ field: 'name', records: 388 }],
+      },
+    ],
+    questions: [],
+    problems: [],
+    controlTotals: [],
+    balanced: true,
+    seconds: 0.4,
+    rowsPerSecond: 3010,
+    ...change,
+  };
+}
+
+export function aRun(change: Partial<RunView> = {}): RunView {
+  return {
+    id: 3,
+    kind: 'rehearsal',
+    plan: 7,
+    planName: 'Arrivals',
+    revision: 1,
+    source: 'arrivals.csv',
+    state: 'done',
+    startedBy: 'odile',
+    startedAt: '2026-11-23T09:00:00',
+    report: aReport(),
+    ...change,
+  };
+}
+
+export function anEntry(line: number, change: Partial<LedgerEntry> = {}): LedgerEntry {
+  return {
+    line,
+    outcome: 'new',
+    matchedBy: 0,
+    after: [`QH-${line}`, `Boat ${line}`],
+    changed: [],
+    notes: [],
+    ...change,
+  };
+}

@@ -1,0 +1,65 @@
+import { render, screen } from '@testing-library/svelte';
+import userEvent from '@testing-library/user-event';
+import { beforeEach, describe, expect, it, vi } from 'vitest';
+import { api } from '../api/client';
+import { anOpenPlan, aView } from '../plan/fixtures';
+import Evidence from './Evidence.svelte';
+
+describe('how the file is read', () => {
+  beforeEach(() => {
+    vi.restoreAllMocks();
+    vi.spyOn(api, 'PUT').mockResolvedValue({ data: aView() } as never);
+  });
+
+  it('gives the evidence beside what was found', () => {
+    render(Evidence, { open: anOpenPlan(), mark: vi.fn() });
+    expect(screen.getByLabelText('Delimiter')).toHaveValue(';');
+    expect(screen.getByText('9 of 9 lines part into 3 cells')).toBeInTheDocument();
+    expect(screen.getByText('2 to 1,205')).toBeInTheDocument();
+  });
+
+  it('fixes only what the person changes', async () => {
+    const open = anOpenPlan();
+    render(Evidence, { open, mark: vi.fn() });
+    await userEvent.selectOptions(screen.getByLabelText('Delimiter'), '|');
+    expect(open.plan.reading).toEqual({ delimiter: '|' });
+    await userEvent.selectOptions(screen.getByLabelText('Decimal sign'), '.');
+    expect(open.plan.reading).toEqual({
+      delimiter: '|',
+      locale: { decimal: '.', dateOrder: 'day-month-year' },
+    });
+  });
+
+  it('puts dates that cannot be told to the person', async () => {
+    const source = {
+      ...aView().source,
+      warnings: [{ row: 0, code: 'ambiguous-dates', message: 'No date tells day from month.' }],
+    };
+    const open = anOpenPlan({ source });
+    render(Evidence, { open, mark: vi.fn() });
+    await userEvent.click(screen.getByRole('button', { name: 'Month first' }));
+    expect(open.plan.reading.locale?.dateOrder).toBe('month-day-year');
+  });
+
+  it('asks about titles that were not found until it is told', async () => {
+    const source = { ...aView().source, reading: { ...aView().source.reading, titleRows: [] } };
+    const open = anOpenPlan({ source });
+    render(Evidence, { open, mark: vi.fn() });
+    await userEvent.click(screen.getByRole('button', { name: 'There are none' }));
+    expect(open.plan.reading.titleRows).toEqual([]);
+    expect(screen.queryByText('No titles')).toBeNull();
+  });
+
+  it('shows the values that do not fit a column', () => {
+    const source = { ...aView().source };
+    source.columns = [
+      {
+        ...source.columns[0]!,
+        type: 'decimal',
+        misfits: [{ text: 'tbc', rows: 2, line: 9 }],
+      },
+    ];
+    render(Evidence, { open: anOpenPlan({ source }), mark: vi.fn() });
+    expect(screen.getByText(/“tbc” is no number/)).toBeInTheDocument();
+  });
+});

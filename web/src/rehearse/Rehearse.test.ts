@@ -1,0 +1,119 @@
+import { render, screen, within } from '@testing-library/svelte';
+import userEvent from '@testing-library/user-event';
+import { beforeEach, describe, expect, it, vi } from 'vitest';
+import { api } from '../api/client';
+import type { LedgerPage } from '../api/types';
+import { anEntry, anOpenPlan, aReport, aRun } from '../plan/fixtures';
+import Rehearse from './Rehearse.svelte';
+
+const page: LedgerPage = {
+  fields: ['registration', 'name'],
+  total: 2,
+  entries: [
+    anEntry(10, {
+      outcome: 'changed',
+      matchedBy: 1,
+      recordKey: '931',
+      before: ['QH-10', 'Old name'],
+      changed: [1],
+    }),
+    anEntry(13, {
+      outcome: 'rejected',
+      after: ['QH-13', null as unknown as string],
+      notes: [
+        {
+          code: 'too-long',
+          field: 'name',
+          value: 'A long name',
+          reason: 'room for 5',
+          softened: false,
+        },
+      ],
+    }),
+  ],
+};
+
+const problems = [
+  {
+    code: 'too-long' as const,
+    destination: 'vessel',
+    field: 'name',
+    reason: 'room for 5',
+    softened: false,
+    rows: 70,
+    sample: { row: 13, value: 'A long name', reason: 'room for 5', rows: 60 },
+    values: [{ row: 13, value: 'A long name', reason: 'room for 5', rows: 60 }],
+  },
+];
+
+describe('the Rehearse stop', () => {
+  const get = vi.fn();
+  beforeEach(() => {
+    vi.restoreAllMocks();
+    get.mockReset().mockResolvedValue({ data: page });
+    vi.spyOn(api, 'GET').mockImplementation(get as never);
+  });
+
+  function show(change = {}) {
+    const open = anOpenPlan(change);
+    open.rehearsal = aRun({ report: aReport({ problems }) });
+    const goTo = vi.fn();
+    render(Rehearse, { open, goTo });
+    return { open, goTo };
+  }
+
+  it('tells the outcomes of all rows and the problems by cause', async () => {
+    show();
+    expect(screen.getByText('1,204')).toBeInTheDocument();
+    expect(screen.getByText('388', { selector: '[data-outcome=changed] *' })).toBeInTheDocument();
+    const problem = document.querySelector<HTMLElement>('[data-code=too-long]')!;
+    expect(problem).toHaveTextContent('70');
+    expect(problem).toHaveTextContent('room for 5');
+    expect(await screen.findByText('name: “A long name” room for 5')).toBeInTheDocument();
+  });
+
+  it('asks the ledger for the rows behind a value', async () => {
+    show();
+    await userEvent.click(screen.getByRole('button', { name: /A long name/ }));
+    const query = get.mock.lastCall?.[1].params.query;
+    expect(query).toMatchObject({ outcome: 'rejected', search: 'A long name' });
+  });
+
+  it('tells of a row why each field stands as it does', async () => {
+    show();
+    const why = await screen.findByRole('region', { name: 'Why' });
+    const name = within(why).getByText('name').closest('tr')!;
+    expect(name).toHaveTextContent('Old name');
+    expect(name).toHaveTextContent('Boat 10');
+    await userEvent.click(screen.getByText('13', { selector: '.ln' }));
+    expect(within(why).getByText('room for 5')).toBeInTheDocument();
+  });
+
+  it('leads to the field that mends a problem', async () => {
+    const { open, goTo } = show();
+    await userEvent.click(screen.getByRole('button', { name: 'Mend' }));
+    expect(open.field).toBe('name');
+    expect(goTo).toHaveBeenCalledWith('fill');
+  });
+
+  it('opens the way to the Run only for what was rehearsed', async () => {
+    const { open, goTo } = show();
+    const on = screen.getByRole('button', { name: 'Go on to the Run' });
+    await userEvent.click(on);
+    expect(goTo).toHaveBeenCalledWith('run');
+    open.rehearsal = { ...open.rehearsal!, revision: 0 };
+    expect(await screen.findByText(/changed after this rehearsal/)).toBeInTheDocument();
+    expect(on).toBeDisabled();
+  });
+
+  it('lists what is missing before anything can be rehearsed', async () => {
+    const { open, goTo } = show({
+      matters: [{ code: 'required-field', field: 'notes', message: 'notes is required.' }],
+    });
+    const list = screen.getByText('Before it can be rehearsed').parentElement!;
+    await userEvent.click(within(list).getByRole('button', { name: 'Mend' }));
+    expect(open.field).toBe('notes');
+    expect(goTo).toHaveBeenCalledWith('fill');
+    expect(await open.rehearse()).toBeNull();
+  });
+});

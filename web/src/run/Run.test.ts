@@ -1,0 +1,96 @@
+import { render, screen } from '@testing-library/svelte';
+import { beforeEach, describe, expect, it, vi } from 'vitest';
+import { api } from '../api/client';
+import { anOpenPlan, aReport, aRun } from '../plan/fixtures';
+import Run from './Run.svelte';
+
+const total = { destination: 'vessel', field: 'length_m', source: 14022.7, written: 14022.7 };
+
+describe('the Run stop', () => {
+  let differences = { total: 0, first: [] as object[] };
+  beforeEach(() => {
+    vi.restoreAllMocks();
+    differences = { total: 0, first: [] };
+    vi.spyOn(api, 'GET').mockImplementation((async (path: string) => ({
+      data: path.endsWith('differences') ? differences : { fields: [], total: 0, entries: [] },
+    })) as never);
+  });
+
+  function show(run = aRun({ id: 4, kind: 'run', number: '2026-0001' })) {
+    const open = anOpenPlan();
+    open.run = run;
+    render(Run, { open, goTo: vi.fn() });
+    return open;
+  }
+
+  it('ends in books that balance', async () => {
+    show(
+      aRun({
+        id: 4,
+        kind: 'run',
+        number: '2026-0001',
+        report: aReport({ run: '2026-0001', controlTotals: [total] }),
+      }),
+    );
+    expect(screen.getByText(/Yes, to the row/)).toBeInTheDocument();
+    const sum = screen.getByText('length_m').closest('tr')!;
+    expect(sum).toHaveTextContent('file 14,022.70');
+    expect(sum).toHaveTextContent('read back from the table 14,022.70');
+    expect(sum).toHaveTextContent('0.00');
+    expect(screen.getByRole('link', { name: '511 new records' })).toHaveAttribute(
+      'href',
+      '/records/marina/vessel?run=4&outcome=new',
+    );
+  });
+
+  it('says so where they do not', () => {
+    show(aRun({ id: 4, kind: 'run', report: aReport({ balanced: false, read: 1205 }) }));
+    expect(screen.getByText('No: this run is faulty')).toBeInTheDocument();
+    expect(screen.getByText('Rows').closest('tr')!.lastElementChild).toHaveTextContent('1');
+  });
+
+  it('tells which rows came out otherwise than rehearsed', async () => {
+    differences = {
+      total: 9,
+      first: [
+        { line: 12, rehearsed: 'new', came: 'unchanged', why: 'the record was added in between' },
+      ],
+    };
+    show();
+    const said = await screen.findByText(/9 rows came out otherwise/);
+    expect(said.parentElement).toHaveTextContent('line 12 unchanged, not new');
+    expect(said.parentElement).toHaveTextContent('and 3 more');
+  });
+
+  it('runs nothing that is unrehearsed', () => {
+    const open = anOpenPlan();
+    render(Run, { open, goTo: vi.fn() });
+    expect(screen.getByText(/Nothing runs unrehearsed/)).toBeInTheDocument();
+    expect(screen.queryByRole('button', { name: /^Run/ })).toBeNull();
+  });
+
+  it('says before it begins what will be written', () => {
+    const open = anOpenPlan();
+    open.rehearsal = aRun();
+    render(Run, { open, goTo: vi.fn() });
+    expect(screen.getByText(/All is written, or nothing is/)).toHaveTextContent(
+      '511 records are added',
+    );
+    expect(screen.getByRole('button', { name: 'Run 1,204 rows' })).toBeEnabled();
+    expect(screen.getByText(/70 rejected rows stay in the file/)).toBeInTheDocument();
+  });
+
+  it('tells why a run failed', () => {
+    show(
+      aRun({
+        id: 4,
+        kind: 'run',
+        number: '2026-0002',
+        state: 'failed',
+        report: undefined,
+        message: 'The database refused line 8. Nothing was written.',
+      }),
+    );
+    expect(screen.getByRole('alert')).toHaveTextContent('The database refused line 8');
+  });
+});
