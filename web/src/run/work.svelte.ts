@@ -52,7 +52,7 @@ class Work {
   private async result(id: number): Promise<RunView> {
     for (;;) {
       const run = await got(api.GET('/api/runs/{id}', { params: { path: { id } } }));
-      if (run.state !== 'going') return run;
+      if (run.state !== 'going' && run.state !== 'committing') return run;
       await new Promise((resolve) => setTimeout(resolve, 500));
     }
   }

@@ -1,9 +1,12 @@
 package org.zestyporter.cli;
 
+import java.net.BindException;
 import java.nio.file.Path;
+import java.sql.SQLException;
 import java.util.Map;
 import java.util.Optional;
 import org.springframework.boot.SpringApplication;
+import org.springframework.boot.web.server.PortInUseException;
 import org.springframework.boot.web.server.context.WebServerApplicationContext;
 import org.springframework.context.ConfigurableApplicationContext;
 import org.zestyporter.core.value.PorterException;
@@ -13,6 +16,8 @@ import org.zestyporter.server.connection.ConnectionService;
 
 /** The server, started from the command line. */
 final class Server {
+  private static final int H2_IN_USE = 90_020;
+
   private final ConfigurableApplicationContext context;
 
   private Server(ConfigurableApplicationContext context) {
@@ -40,12 +45,11 @@ final class Server {
 
   private static String why(Throwable e, Path home, int port) {
     for (Throwable cause = e; cause != null; cause = cause.getCause()) {
-      String message = String.valueOf(cause.getMessage());
-      if (cause instanceof java.net.BindException || message.contains("already in use")) {
-        return "Port " + port + " is taken. Choose another with --port.";
+      if (cause instanceof SQLException sql && sql.getErrorCode() == H2_IN_USE) {
+        return "Another server is using the data folder " + home + ". Stop it, or choose another.";
       }
-      if (message.contains("already in use by another process") || message.contains("90020")) {
-        return "Another server is using the data folder " + home + ".";
+      if (cause instanceof PortInUseException || cause instanceof BindException) {
+        return "Port " + port + " is taken. Choose another with --port.";
       }
     }
     return "The server did not start: " + e.getMessage();

@@ -130,7 +130,8 @@ abstract class ServerTest {
   JsonNode finished(long id) throws Exception {
     for (int i = 0; i < 300; i++) {
       JsonNode run = get("/api/runs/" + id).body();
-      if (!run.path("state").asString().equals("going")) {
+      String state = run.path("state").asString();
+      if (!state.equals("going") && !state.equals("committing")) {
         return run;
       }
       Thread.sleep(50);

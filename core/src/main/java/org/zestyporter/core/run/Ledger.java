@@ -15,6 +15,11 @@ public interface Ledger {
   /** Takes the entries of a batch; batches come in the order of the file. */
   void append(LedgerChunk chunk);
 
+  /** Called after everything is written and before it is made lasting, with the final books. */
+  default void beforeCommit(RunReport report) {
+    // most ledgers need not know
+  }
+
   /** Keeps nothing. */
   Ledger NONE =
       new Ledger() {

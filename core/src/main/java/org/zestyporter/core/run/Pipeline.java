@@ -65,6 +65,7 @@ public final class Pipeline {
             "The books did not balance: what the table held after writing is not what the file"
                 + " gave. Nothing was written.");
       }
+      ledger.beforeCommit(report);
       session.commit();
       return report;
     } catch (WriteSession.RefusedException e) {

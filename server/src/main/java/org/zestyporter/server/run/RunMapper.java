@@ -54,6 +54,17 @@ interface RunMapper {
       WHERE state = 'going'""")
   int failInterrupted(LocalDateTime at);
 
+  @Update("UPDATE execution SET state = 'committing', report_json = #{report} WHERE id = #{id}")
+  void committing(@Param("id") long id, @Param("report") String report);
+
+  @Update(
+      """
+      UPDATE execution SET state = 'failed', code = 'unsure', finished_at = #{at},
+        message = 'The server stopped at the very moment of making the run lasting. Look whether \
+      the records of its ledger are in the table: all of them are, or none.'
+      WHERE state = 'committing'""")
+  int failUnsure(LocalDateTime at);
+
   @Insert(
       """
       INSERT INTO ledger_destination (execution_id, destination, table_name, fields_json)

@@ -69,10 +69,14 @@ public class RunService {
     this.clock = clock;
   }
 
-  /** Whatever was going when the server stopped was rolled back by the database. */
+  /**
+   * Whatever was going when the server stopped was rolled back by the database; only of a run that
+   * was just being made lasting nobody can tell from here.
+   */
   @EventListener(ApplicationReadyEvent.class)
   void failInterrupted() {
     runs.failInterrupted(Times.now(clock));
+    runs.failUnsure(Times.now(clock));
   }
 
   public RunView rehearse(long plan, String who) {

@@ -11,6 +11,7 @@ import org.zestyporter.core.plan.PlanJson;
 import org.zestyporter.core.run.Ledger;
 import org.zestyporter.core.run.LedgerChunk;
 import org.zestyporter.core.run.LedgerEntry;
+import org.zestyporter.core.run.RunReport;
 import tools.jackson.databind.json.JsonMapper;
 
 /** Keeps a ledger as compressed chunks, one row of ours for some thousand rows of the file. */
@@ -53,6 +54,12 @@ final class StoredLedger implements Ledger {
             counts.get(4),
             fates(chunk.entries()),
             pack(chunk.entries())));
+  }
+
+  /** From here on a crash leaves open whether the table was changed, and the books say by what. */
+  @Override
+  public void beforeCommit(RunReport report) {
+    runs.committing(execution, COMPACT.writeValueAsString(report));
   }
 
   /** The same for entries of the same lines, outcomes and changed fields. */

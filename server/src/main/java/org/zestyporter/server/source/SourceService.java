@@ -11,6 +11,8 @@ import java.time.LocalDateTime;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.FutureTask;
 import org.springframework.stereotype.Service;
 import org.zestyporter.core.plan.PlanJson;
 import org.zestyporter.core.source.Reading;
@@ -27,7 +29,7 @@ public class SourceService {
   private final SourceMapper sources;
   private final SourceStore store;
   private final Clock clock;
-  private final Map<Key, SourceTable> open = new LinkedHashMap<>(32, 0.75f, true);
+  private final Map<Key, FutureTask<SourceTable>> open = new LinkedHashMap<>(32, 0.75f, true);
 
   private record Key(long source, Reading reading) {}
 
@@ -98,21 +100,33 @@ public class SourceService {
         s.uploadedAt());
   }
 
-  /** The file under a reading; the same object for the same reading as long as it is in use. */
+  /**
+   * The file under a reading; the same object for the same reading as long as it is in use. A file
+   * that is being read keeps nobody from other files.
+   */
   public SourceTable table(long id, Reading reading) {
     Key key = new Key(id, reading);
+    FutureTask<SourceTable> task;
     synchronized (open) {
-      SourceTable known = open.get(key);
-      if (known != null) {
-        return known;
-      }
-      SourceTable table = read(id, reading);
-      open.put(key, table);
+      task = open.computeIfAbsent(key, k -> new FutureTask<>(() -> read(id, reading)));
       if (open.size() > KEPT_OPEN) {
         // what is dropped may still be in use by a job, so it is left to the collector to close
         open.remove(open.keySet().iterator().next());
       }
-      return table;
+    }
+    task.run();
+    try {
+      return task.get();
+    } catch (ExecutionException e) {
+      synchronized (open) {
+        open.remove(key, task);
+      }
+      throw e.getCause() instanceof RuntimeException cause
+          ? cause
+          : new IllegalStateException(e.getCause());
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+      throw new IllegalStateException(e);
     }
   }
 
@@ -144,17 +158,30 @@ public class SourceService {
               e -> {
                 boolean mine = e.getKey().source() == id;
                 if (mine) {
-                  e.getValue().close();
+                  close(e.getValue());
                 }
                 return mine;
               });
     }
   }
 
+  private static void close(FutureTask<SourceTable> task) {
+    if (!task.isDone()) {
+      return;
+    }
+    try {
+      task.get().close();
+    } catch (ExecutionException e) {
+      // it never came to be open
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+    }
+  }
+
   @PreDestroy
   void closeAll() {
     synchronized (open) {
-      open.values().forEach(SourceTable::close);
+      open.values().forEach(SourceService::close);
       open.clear();
     }
   }

@@ -32,6 +32,7 @@ class RunServiceTest {
   void whatWasGoingWhenTheServerStoppedIsMarkedAsFailed() {
     service.failInterrupted();
     verify(runs).failInterrupted(LocalDateTime.of(2026, 11, 23, 9, 0));
+    verify(runs).failUnsure(LocalDateTime.of(2026, 11, 23, 9, 0));
   }
 
   @Test

@@ -1,0 +1,85 @@
+package org.zestyporter.core.run;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.math.BigDecimal;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import org.zestyporter.core.value.ProblemCode;
+
+/** Books that can fail to balance. */
+class BooksTest {
+  private static final List<String> FIELDS = List.of("name", "feet");
+
+  private final Books books = new Books("boat");
+
+  private void count(Outcome outcome, List<Integer> changed, LedgerEntry.Note... notes) {
+    books.count(
+        new LedgerEntry(2, outcome, 0, null, List.of(), null, changed, List.of(notes)), FIELDS);
+  }
+
+  private static LedgerEntry.Note note(String value, boolean softened) {
+    return new LedgerEntry.Note(ProblemCode.NOT_A_NUMBER, "feet", value, "no number", softened);
+  }
+
+  @Test
+  void balanceWhenEveryRowIsAccountedFor() {
+    for (Outcome outcome : Outcome.values()) {
+      count(outcome, List.of());
+    }
+    assertThat(books.balanced(5)).isTrue();
+    assertThat(books.balanced(6)).as("a row too few").isFalse();
+    assertThat(books.balanced(4)).as("a row too many").isFalse();
+  }
+
+  @Test
+  void doNotBalanceWhenTheTableHoldsAnotherSum() {
+    books.total("feet", new BigDecimal("9.50"), new BigDecimal("9.5"));
+    assertThat(books.balanced(0)).isTrue();
+    books.total("feet", new BigDecimal("9.50"), new BigDecimal("9.4"));
+    assertThat(books.balanced(0)).isFalse();
+    assertThat(books.controlTotals().get(0).source()).isEqualByComparingTo("19");
+    assertThat(books.controlTotals().get(0).written()).isEqualByComparingTo("18.9");
+  }
+
+  @Test
+  void doNotBalanceWhenARecordIsGone() {
+    books.total("feet", BigDecimal.ONE, null);
+    assertThat(books.balanced(0)).isFalse();
+  }
+
+  @Test
+  void problemsAreGroupedByCauseMostFirst() {
+    for (int i = 0; i < 3; i++) {
+      count(Outcome.REJECTED, List.of(), note("tbc", false));
+    }
+    count(Outcome.REJECTED, List.of(), note("?", false));
+    count(Outcome.NEW, List.of(), note("?", true));
+    List<RunReport.ProblemGroup> groups = books.problems();
+    assertThat(groups).hasSize(2);
+    assertThat(groups.get(0).rows()).isEqualTo(4);
+    assertThat(groups.get(0).values())
+        .extracting(RunReport.Sample::value)
+        .containsExactly("tbc", "?");
+    assertThat(groups.get(0).values()).extracting(RunReport.Sample::rows).containsExactly(3L, 1L);
+    assertThat(groups.get(1).softened()).isTrue();
+  }
+
+  @Test
+  void reasonsOfSkipsAreNoProblems() {
+    count(
+        Outcome.SKIPPED,
+        List.of(),
+        new LedgerEntry.Note(ProblemCode.REPEATED, null, null, "line 9 repeats it", false));
+    assertThat(books.problems()).isEmpty();
+  }
+
+  @Test
+  void changedFieldsAreCounted() {
+    count(Outcome.CHANGED, List.of(0, 1));
+    count(Outcome.CHANGED, List.of(1));
+    count(Outcome.UNCHANGED, List.of());
+    assertThat(books.destination().fieldsChanged())
+        .containsExactly(new RunReport.FieldCount("feet", 2), new RunReport.FieldCount("name", 1));
+  }
+}
