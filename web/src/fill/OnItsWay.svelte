@@ -24,6 +24,7 @@
   const PAGE = 40;
   let table = $state.raw<StageTable | null>(null);
   let refusal = $state('');
+  let stages = $state<HTMLElement>();
   let limit = $state(PAGE);
   let menuAt = $state(-1);
   const kept = $derived(open.fill(field.name));
@@ -91,6 +92,11 @@
   onDestroy(() => (trial = null));
   useKeys(() => [
     { keys: ['a'], say: 'add a step', act: () => filledHere && (menuAt = kept?.steps.length ?? 0) },
+    {
+      keys: ['e'],
+      say: 'edit the step',
+      act: () => stages?.querySelector<HTMLElement>('th .ed')?.focus(),
+    },
   ]);
 </script>
 
@@ -106,7 +112,7 @@
     >
   {/if}
 </OriginEditor>
-<div class="stages" {@attach region('Stages')}>
+<div class="stages" bind:this={stages} {@attach region('Stages')}>
   {#if !fill || !filledHere}
     <p class="none">
       {#if field.generated}The database gives each new record a number of its own.

@@ -107,6 +107,9 @@
           />
         {/if}
       {/each}
+      {#if altered && (step.kind === 'cut' || step.kind === 'replace')}<b class="skipped"
+          >{stepWords(step, altered)}</b
+        >{/if}
     {:else}{stepWords(step, altered)}{/if}
   </u>
   {#if !tried}<button class="plus" aria-label="Add a step after {help?.title}" onclick={add}

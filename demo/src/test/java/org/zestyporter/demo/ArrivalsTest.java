@@ -2,6 +2,7 @@ package org.zestyporter.demo;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import io.zonky.test.db.postgres.embedded.EmbeddedPostgres;
 import java.io.IOException;
 import java.math.BigDecimal;
 import java.nio.file.Path;
@@ -86,6 +87,18 @@ class ArrivalsTest {
       assertThat(total(report, "beam_m").source()).isEqualByComparingTo(facts.beams());
       assertThat(report.balanced()).isTrue();
       assertThat(database.count(database.table("vessel"))).isEqualTo(Marina.VESSELS);
+    }
+  }
+
+  @Test
+  void theSameHoldsOnPostgres() throws IOException, SQLException {
+    try (EmbeddedPostgres postgres = EmbeddedPostgres.builder().start()) {
+      String url = postgres.getJdbcUrl("postgres", "postgres");
+      try (Connection connection = DriverManager.getConnection(url, "postgres", "")) {
+        marina.build(connection);
+      }
+      database = Database.connect(url, "postgres", "");
+      runDoesWhatWasRehearsedAndTheSecondRunChangesNothing();
     }
   }
 
