@@ -48,6 +48,13 @@
     }
   }
 
+  // why the draft chose this column, as long as it is still the one
+  const because = $derived.by(() => {
+    const found = open.view.evidence.find((e) => e.field === field.name);
+    const drafted = found?.column ? found.column === fill?.origin.column : kind === 'generated';
+    return found && drafted ? found.because : '';
+  });
+
   function change(to: OriginKind) {
     put(changeOrigin(fill, field, to, columns, linked));
   }
@@ -116,6 +123,7 @@
       <option value="line">line in the file</option>
     </select>
   {/if}
+  {#if because}<span class="q because" title={because}>{because}</span>{/if}
   {#if fill && kind !== 'database'}<PolicyLine {field} {fill} {put} />{/if}
 </div>
 
@@ -134,6 +142,11 @@
     flex: none;
     white-space: nowrap;
     overflow: hidden;
+  }
+  .because {
+    overflow: hidden;
+    text-overflow: ellipsis;
+    order: 9;
   }
   .from {
     height: 23px;

@@ -1,6 +1,7 @@
 <script lang="ts">
   // A plan's workspace: its head, the trip line, and the stop that is open.
   import { setContext, untrack } from 'svelte';
+  import { searchParams } from 'sv-router';
   import { navigate, route } from '../router';
   import Fill from '../fill/Fill.svelte';
   import Match from '../match/Match.svelte';
@@ -8,6 +9,7 @@
   import Rehearse from '../rehearse/Rehearse.svelte';
   import Run from '../run/Run.svelte';
   import Slip from '../ui/Slip.svelte';
+  import { tell } from '../ui/toaster';
   import { useKeys } from '../ui/keys.svelte';
   import { count, many, when } from '../ui/words';
   import { OpenPlan } from './plan.svelte';
@@ -24,6 +26,13 @@
   $effect(() => {
     const wanted = id;
     untrack(() => void load(wanted));
+  });
+
+  // a run of old is shown in the place of the last one
+  $effect(() => {
+    const wanted = Number(searchParams.get('run') ?? 0);
+    const plan = open;
+    if (plan && wanted) untrack(() => plan.showRun(wanted).catch(tell));
   });
 
   async function load(wanted: number) {

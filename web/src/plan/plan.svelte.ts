@@ -71,6 +71,13 @@ export class OpenPlan {
     this.run = last.run ?? null;
   }
 
+  /** Shows a run of old in the place of the last one. */
+  async showRun(id: number) {
+    if (this.run?.id === id) return;
+    const run = await got(api.GET('/api/runs/{id}', { params: { path: { id } } }));
+    if (run.plan === this.view.id && run.kind === 'run') this.run = run;
+  }
+
   fill(field: string): Fill | undefined {
     return this.destination.fills.find((f) => f.field === field);
   }

@@ -187,3 +187,31 @@ describe('the trip line', () => {
     expect(standing(open, 'rehearse').words).toBe('clear');
   });
 });
+
+describe('runs of old', () => {
+  it('are shown in the place of the last one, but only those of this plan', async () => {
+    vi.restoreAllMocks();
+    const run = {
+      id: 3,
+      kind: 'run',
+      number: '2026-0003',
+      plan: 7,
+      planName: 'Arrivals',
+      revision: 1,
+      source: 'a.csv',
+      state: 'done',
+      startedBy: 'odile',
+      startedAt: '2026-11-20T09:00:00',
+    };
+    const get = vi.spyOn(api, 'GET').mockResolvedValue({ data: run } as never);
+    const open = new OpenPlan(view(4));
+    await open.showRun(3);
+    expect(open.run?.number).toBe('2026-0003');
+    expect(open.ran).toBe(false);
+    await open.showRun(3);
+    expect(get).toHaveBeenCalledOnce();
+    get.mockResolvedValue({ data: { ...run, id: 9, plan: 8 } } as never);
+    await open.showRun(9);
+    expect(open.run?.id).toBe(3);
+  });
+});

@@ -96,7 +96,9 @@
   <OutcomeHead
     {report}
     title="Run {open.run.number}"
-    verb="finished {when(open.run.finishedAt)}"
+    verb="finished {when(open.run.finishedAt)}{open.run.revision === open.view.revision
+      ? ''
+      : `, revision ${open.run.revision}`}"
     at="{report.seconds} s, {count(report.rowsPerSecond)} rows a second"
   />
   {#if differences?.total}

@@ -8,7 +8,10 @@
   let { runs, at = -1 }: { runs: RunView[]; at?: number } = $props();
 
   function enter(run: RunView) {
-    void navigate('/plans/:id/:stop', { params: { id: String(run.plan), stop: 'run' } });
+    void navigate('/plans/:id/:stop', {
+      params: { id: String(run.plan), stop: 'run' },
+      search: { run: run.id },
+    });
   }
 </script>
 
@@ -32,7 +35,7 @@
         <td class="t q2">{when(run.startedAt)}</td>
         <td>{run.number}</td>
         <td class="t"
-          ><a href="/plans/{run.plan}/run" onclick={(e) => e.stopPropagation()}
+          ><a href="/plans/{run.plan}/run?run={run.id}" onclick={(e) => e.stopPropagation()}
             ><b>{run.planName}</b></a
           ></td
         >

@@ -29,7 +29,10 @@
       act: () => {
         const run = runs?.[at];
         if (run)
-          void navigate('/plans/:id/:stop', { params: { id: String(run.plan), stop: 'run' } });
+          void navigate('/plans/:id/:stop', {
+            params: { id: String(run.plan), stop: 'run' },
+            search: { run: run.id },
+          });
       },
     },
   ]);

@@ -255,6 +255,9 @@ class JourneyTest {
     browser.click("a.place", "Runs");
     browser.sees("0001");
     picture("runs");
+    browser.click("td a", "Winter arrivals");
+    browser.sees("Yes, to the row and to the last digit");
+    assertThat(browser.address()).contains("run?run=");
     browser.click("a.place", "Plans");
     browser.click("td a", "Winter arrivals");
     browser.find("[data-field=length_m]").click();
