@@ -21,9 +21,11 @@
   let finder = $state<HTMLInputElement>();
   const source = $derived(open.view.source);
   const width = $derived(Math.min(200, Math.max(1, ...lines.map((l) => l.cells.length))));
+  const records = $derived(lines.filter((l) => l.role !== 'left-out'));
+  const shown = $derived(records.length ? records : lines);
   const widths = $derived(
     Array.from({ length: width }, (_, c) => {
-      const longest = Math.max(4, ...lines.map((l) => l.cells[c]?.text.length ?? 0));
+      const longest = Math.max(4, ...shown.map((l) => l.cells[c]?.text.length ?? 0));
       return 18 + 7.6 * Math.min(26, longest);
     }),
   );
@@ -85,8 +87,9 @@
     { keys: ['ArrowDown'], say: '', act: () => move(1) },
     { keys: ['ArrowUp'], say: '', act: () => move(-1) },
     { keys: ['h'], say: 'titles on this line', act: () => line && mark('titleRows', line) },
-    { keys: ['['], say: 'first record', act: () => line && mark('firstRow', line) },
-    { keys: [']'], say: 'last record', act: () => line && mark('lastRow', line) },
+    { keys: ['['], say: '', act: () => line && mark('firstRow', line) },
+    { keys: [']'], say: '', act: () => line && mark('lastRow', line) },
+    { keys: ['[', ']'], say: 'first, last record' },
     { keys: ['l'], say: 'go to a line', act: () => finder?.focus() },
   ]);
 </script>

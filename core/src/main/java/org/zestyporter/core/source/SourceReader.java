@@ -83,7 +83,9 @@ public final class SourceReader {
             new Evidence(
                 "sheet",
                 sheet,
-                sheets.size() == 1 ? "the only one" : "the first of " + sheets.size() + " shown"));
+                sheets.size() == 1
+                    ? "the only one"
+                    : "the first of " + sheets.size() + " that is not hidden"));
       }
       return new Parsed(with(wanted, format, null, null, null, sheet), sheets, evidence);
     }
