@@ -187,10 +187,15 @@ public class PlanService {
         : bare.substring(0, 1).toUpperCase(Locale.ROOT) + bare.substring(1);
   }
 
-  /** Opens a plan with another file. */
+  /**
+   * Gives a plan another file.
+   *
+   * @throws PorterException if the plan's reading does not fit the file; the plan keeps its old one
+   */
   public void useSource(long id, long sourceId) {
-    record(id);
+    Plan plan = PlanJson.read(record(id).document());
     SourceService.Source source = sources.find(sourceId);
+    sources.table(sourceId, plan.reading());
     plans.useSource(
         id, sourceId, PlanJson.MAPPER.writeValueAsString(source.columns()), Times.now(clock));
   }

@@ -106,6 +106,15 @@ class PlanServiceTest {
   }
 
   @Test
+  void fileThatThePlanCannotReadDoesNotTakeThePlaceOfTheOldOne() {
+    when(sources.find(9)).thenReturn(mock());
+    when(sources.table(eq(9L), any()))
+        .thenThrow(PorterException.input("no-such-sheet", "The workbook has no sheet “Arrivals”."));
+    assertThatThrownBy(() -> service.useSource(7, 9)).hasMessageContaining("no sheet");
+    verify(plans, never()).useSource(eq(7L), eq(9L), any(), any());
+  }
+
+  @Test
   void planThatIsGoneIsSaidSo() {
     assertThatThrownBy(() -> service.open(8)).hasMessageContaining("no such plan");
     assertThatThrownBy(() -> service.useSource(8, 1)).hasMessageContaining("no such plan");

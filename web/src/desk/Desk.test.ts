@@ -1,0 +1,145 @@
+import { fireEvent, render, screen, within } from '@testing-library/svelte';
+import userEvent from '@testing-library/user-event';
+import { beforeEach, describe, expect, it, vi } from 'vitest';
+import { api, ApiError } from '../api/client';
+import type { Proposal, Source } from '../api/types';
+import { aReport, aRun } from '../plan/fixtures';
+
+const bring = vi.fn<(file: File) => Promise<Source>>();
+const navigate = vi.fn();
+vi.mock('../api/client', async (actual) => ({
+  ...(await actual<typeof import('../api/client')>()),
+  bring: (file: File) => bring(file),
+}));
+vi.mock('../router', () => ({ navigate: (...words: unknown[]) => navigate(...words) }));
+
+const { default: Desk } = await import('./Desk.svelte');
+
+const source: Source = {
+  id: 5,
+  name: 'winter-arrivals.xlsx',
+  bytes: 71228,
+  sha256: '',
+  rows: 1204,
+  columns: ['Reg No', 'Boat name'],
+  uploadedBy: 'odile',
+  uploadedAt: '2026-11-23T09:00:00',
+};
+const proposals: Proposal[] = [
+  {
+    plan: 7,
+    name: 'Winter arrivals',
+    table: 'vessel',
+    columns: 2,
+    of: 2,
+    because: '2 of 2 the same',
+  },
+  { name: 'New plan', table: 'owner', columns: 1, of: 2, because: '1 of 2 like its fields' },
+];
+
+describe('the Desk', () => {
+  let answers: Record<string, unknown>;
+  beforeEach(() => {
+    vi.restoreAllMocks();
+    bring.mockReset().mockResolvedValue(source);
+    navigate.mockReset();
+    answers = {
+      '/api/runs': [],
+      '/api/plans': [],
+      '/api/connections': [{ name: 'marina', shownName: 'Quillhaven Marina', url: '', user: 'sa' }],
+      '/api/sources/{source}/proposals': proposals,
+      '/api/connections/{name}/tables': [{ name: 'vessel', records: 1873 }],
+    };
+    vi.spyOn(api, 'GET').mockImplementation((async (path: string) => ({
+      data: answers[path],
+    })) as never);
+  });
+
+  const drop = async (name = 'winter-arrivals.xlsx') => {
+    await userEvent.upload(screen.getByLabelText('File to bring in'), new File(['x'], name));
+  };
+
+  it('tells a newcomer what to do', async () => {
+    render(Desk);
+    expect(await screen.findByText('Nothing has been brought in yet.')).toBeInTheDocument();
+    expect(screen.getByText('Drop a file')).toBeInTheDocument();
+  });
+
+  it('asks for a connection where there is none', async () => {
+    answers['/api/connections'] = [];
+    render(Desk);
+    expect(await screen.findByRole('link', { name: 'Add a connection' })).toBeInTheDocument();
+  });
+
+  it('proposes what can be done with a file, the plan that fits it first', async () => {
+    render(Desk);
+    await screen.findByText('Nothing has been brought in yet.');
+    await drop();
+    expect(await screen.findByText(/1,204 rows, 2 columns/)).toBeInTheDocument();
+    const buttons = screen.getAllByRole('button', { name: /^(Open|Begin)$/ });
+    expect(buttons.map((b) => b.textContent?.trim())).toEqual(['Open', 'Begin']);
+    expect(buttons[0]).toHaveClass('main');
+  });
+
+  it('opens the plan with the new file, or drafts a new one', async () => {
+    const put = vi.spyOn(api, 'PUT').mockResolvedValue({} as never);
+    const post = vi.spyOn(api, 'POST').mockResolvedValue({ data: { id: 9 } } as never);
+    render(Desk);
+    await screen.findByText('Nothing has been brought in yet.');
+    await drop();
+    await userEvent.click(await screen.findByRole('button', { name: 'Open' }));
+    expect(put.mock.calls[0]?.[1]).toMatchObject({ body: { source: 5 } });
+    expect(navigate.mock.lastCall?.[1].params).toEqual({ id: '7', stop: 'fill' });
+    await userEvent.click(screen.getByRole('button', { name: 'Begin' }));
+    expect(post.mock.calls[0]?.[1]).toMatchObject({
+      body: { source: 5, connection: 'marina', table: 'owner' },
+    });
+    expect(navigate.mock.lastCall?.[1].params).toEqual({ id: '9', stop: 'fill' });
+  });
+
+  it('says why a file is not taken, and takes the next one', async () => {
+    bring.mockRejectedValueOnce(new ApiError(422, 'empty-file', 'The file is empty.'));
+    render(Desk);
+    await screen.findByText('Nothing has been brought in yet.');
+    await drop('nothing.csv');
+    expect(await screen.findByRole('alert')).toHaveTextContent('nothing.csv');
+    expect(screen.getByRole('alert')).toHaveTextContent('The file is empty.');
+    await drop();
+    expect(await screen.findByText(/1,204 rows/)).toBeInTheDocument();
+    expect(screen.queryByRole('alert')).toBeNull();
+  });
+
+  it('takes cells that are pasted', async () => {
+    render(Desk);
+    await screen.findByText('Nothing has been brought in yet.');
+    const clipboardData = { getData: () => 'Reg No\tName\nQH-1\tWren', files: [] };
+    await fireEvent.paste(window, { clipboardData });
+    expect(bring.mock.calls[0]?.[0].name).toBe('pasted-cells.tsv');
+    await fireEvent.paste(window, { clipboardData: { getData: () => 'a word', files: [] } });
+    expect(bring).toHaveBeenCalledOnce();
+  });
+
+  it('lists the runs with their outcomes, and those that failed with their reason', async () => {
+    answers['/api/runs'] = [
+      aRun({
+        id: 2,
+        kind: 'run',
+        number: '2026-0002',
+        state: 'failed',
+        report: undefined,
+        message: 'The database refused line 8.',
+      }),
+      aRun({ id: 1, kind: 'run', number: '2026-0001', report: aReport() }),
+    ];
+    render(Desk);
+    const good = (await screen.findByText('2026-0001')).closest('tr')!;
+    expect(within(good).getByRole('img')).toHaveAttribute(
+      'aria-label',
+      '511 new, 388 changed, 223 unchanged, 12 skipped, 70 rejected',
+    );
+    expect(within(good).getByText('70')).toBeInTheDocument();
+    expect(within(good).getByRole('link')).toHaveAttribute('href', '/plans/7/run?run=1');
+    const bad = screen.getByText('2026-0002').closest('tr')!;
+    expect(bad).toHaveTextContent('The database refused line 8.');
+  });
+});
