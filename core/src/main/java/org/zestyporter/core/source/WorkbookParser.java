@@ -10,6 +10,7 @@ import java.util.ArrayList;
 import java.util.Iterator;
 import java.util.List;
 import java.util.Locale;
+import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import org.dhatim.fastexcel.reader.ExcelReaderException;
 import org.dhatim.fastexcel.reader.ReadableWorkbook;
@@ -25,6 +26,9 @@ import org.zestyporter.core.value.Values;
 final class WorkbookParser implements RowParser {
   /** Spreadsheets keep and show 15 significant digits. */
   private static final MathContext SHEET_DIGITS = new MathContext(15);
+
+  private static final Pattern ERROR =
+      Pattern.compile("#(DIV/0!|N/A|NAME\\?|NULL!|NUM!|REF!|VALUE!|SPILL!|CALC!)");
 
   private static final int MAX_COLUMNS = 16_384;
   private static final LocalDateTime DAY_ZERO = LocalDateTime.of(1899, 12, 31, 0, 0);
@@ -62,6 +66,15 @@ final class WorkbookParser implements RowParser {
   private static ReadableWorkbook open(Path file) throws IOException {
     try {
       return new ReadableWorkbook(file.toFile(), new ReadingOptions(true, true));
+    } catch (IOException | RuntimeException e) {
+      return openPlain(file);
+    }
+  }
+
+  /** A workbook need not have styles; then it has no dates either. */
+  private static ReadableWorkbook openPlain(Path file) {
+    try {
+      return new ReadableWorkbook(file.toFile(), new ReadingOptions(false, true));
     } catch (IOException | RuntimeException e) {
       throw unreadable(e);
     }
@@ -103,6 +116,12 @@ final class WorkbookParser implements RowParser {
 
   private static Cell cached(org.dhatim.fastexcel.reader.Cell cell) {
     Object value = cell.getValue();
+    if (value == null && cell.getRawValue() == null) {
+      return new Cell(Cell.Kind.ERROR, "=" + cell.getFormula());
+    }
+    if (value instanceof String text && ERROR.matcher(text).matches()) {
+      return new Cell(Cell.Kind.ERROR, text);
+    }
     if (value instanceof BigDecimal number) {
       return number(cell, number);
     }

@@ -60,7 +60,13 @@ public record Cell(Kind kind, String text) {
       case DATETIME -> LocalDateTime.parse(text);
       case TIME -> LocalTime.parse(text);
       case BOOLEAN -> Boolean.valueOf(text);
-      case ERROR -> new Problem(ProblemCode.CELL_ERROR, text, "the cell holds an error");
+      case ERROR ->
+          new Problem(
+              ProblemCode.CELL_ERROR,
+              text,
+              text.startsWith("=")
+                  ? "a formula without a result; open the workbook in a spreadsheet and save it"
+                  : "the cell holds an error");
     };
   }
 }

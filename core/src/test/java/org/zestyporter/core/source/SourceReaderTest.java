@@ -224,6 +224,91 @@ class SourceReaderTest {
     }
   }
 
+  /** A workbook with nothing but a sheet of the given rows, as the standard allows. */
+  private SourceTable bareWorkbook(String rows) throws IOException {
+    String xml = "<?xml version=\"1.0\"?>";
+    String main = "http://schemas.openxmlformats.org/spreadsheetml/2006/main";
+    String office = "http://schemas.openxmlformats.org/officeDocument/2006/relationships";
+    String packaged = "http://schemas.openxmlformats.org/package/2006/";
+    String relations =
+        xml
+            + "<Relationships xmlns=\""
+            + packaged
+            + "relationships\"><Relationship Id=\"r1\""
+            + " Type=\""
+            + office
+            + "/%s\" Target=\"%s\"/></Relationships>";
+    Path file = folder.resolve("bare.xlsx");
+    try (ZipOutputStream zip = new ZipOutputStream(Files.newOutputStream(file))) {
+      put(
+          zip,
+          "[Content_Types].xml",
+          xml
+              + "<Types xmlns=\""
+              + packaged
+              + "content-types\"><Default Extension=\"xml\""
+              + " ContentType=\"application/xml\"/></Types>");
+      put(zip, "_rels/.rels", relations.formatted("officeDocument", "xl/workbook.xml"));
+      put(zip, "xl/_rels/workbook.xml.rels", relations.formatted("worksheet", "worksheets/s.xml"));
+      put(
+          zip,
+          "xl/workbook.xml",
+          xml
+              + "<workbook xmlns=\""
+              + main
+              + "\" xmlns:r=\""
+              + office
+              + "\"><sheets>"
+              + "<sheet name=\"S\" sheetId=\"1\" r:id=\"r1\"/></sheets></workbook>");
+      put(
+          zip,
+          "xl/worksheets/s.xml",
+          xml
+              + "<worksheet xmlns=\""
+              + main
+              + "\"><sheetData>"
+              + rows
+              + "</sheetData></worksheet>");
+    }
+    return SourceReader.open(file, folder.resolve("cache"), Reading.FIND);
+  }
+
+  private static void put(ZipOutputStream zip, String name, String content) throws IOException {
+    zip.putNextEntry(new ZipEntry(name));
+    zip.write(content.getBytes(StandardCharsets.UTF_8));
+  }
+
+  @Test
+  void formulasGiveTheirResultAndNeverPassForBlankInSilence() throws IOException {
+    String text = "<c r=\"%s\" t=\"inlineStr\"><is><t>%s</t></is></c>";
+    try (SourceTable table =
+        bareWorkbook(
+            "<row r=\"1\">"
+                + text.formatted("A1", "name")
+                + text.formatted("B1", "sum")
+                + "</row>"
+                + "<row r=\"2\">"
+                + text.formatted("A2", "a")
+                + "<c r=\"B2\"><f>1+1</f><v>2</v></c></row>"
+                + "<row r=\"3\">"
+                + text.formatted("A3", "b")
+                + "<c r=\"B3\" t=\"str\"><f>IF(1,\"\",2)</f><v></v></c></row>"
+                + "<row r=\"4\">"
+                + text.formatted("A4", "c")
+                + "<c r=\"B4\"><f>2+2</f></c></row>"
+                + "<row r=\"5\">"
+                + text.formatted("A5", "d")
+                + "<c r=\"B5\" t=\"e\"><f>1/0</f><v>#DIV/0!</v></c></row>")) {
+      ColumnChunk sums = table.batch(0).columns()[1];
+      assertThat(sums.cell(0)).isEqualTo(new Cell(Cell.Kind.NUMBER, "2"));
+      assertThat(sums.cell(1).isBlank()).isTrue();
+      assertThat(sums.cell(2)).isEqualTo(new Cell(Cell.Kind.ERROR, "=2+2"));
+      assertThat(sums.cell(3)).isEqualTo(new Cell(Cell.Kind.ERROR, "#DIV/0!"));
+      assertThat(((org.zestyporter.core.value.Problem) sums.cell(2).value()).reason())
+          .contains("a formula without a result");
+    }
+  }
+
   @ParameterizedTest
   @CsvSource({
     "'',empty-file",
