@@ -753,7 +753,7 @@ export interface components {
         };
         ProblemGroup: {
             /** @enum {string} */
-            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "cell-error" | "no-match" | "matched" | "several-matches" | "repeated" | "taken" | "refused";
+            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "cell-error" | "no-match" | "matched" | "several-matches" | "repeated" | "taken";
             destination: string;
             field?: string;
             reason: string;
@@ -765,7 +765,7 @@ export interface components {
         };
         Question: {
             /** @enum {string} */
-            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "cell-error" | "no-match" | "matched" | "several-matches" | "repeated" | "taken" | "refused";
+            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "cell-error" | "no-match" | "matched" | "several-matches" | "repeated" | "taken";
             destination: string;
             field: string;
             value: string;
@@ -827,7 +827,7 @@ export interface components {
         };
         Problem: {
             /** @enum {string} */
-            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "cell-error" | "no-match" | "matched" | "several-matches" | "repeated" | "taken" | "refused";
+            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "cell-error" | "no-match" | "matched" | "several-matches" | "repeated" | "taken";
             value: string;
             reason: string;
         };
@@ -913,7 +913,7 @@ export interface components {
         };
         Note: {
             /** @enum {string} */
-            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "cell-error" | "no-match" | "matched" | "several-matches" | "repeated" | "taken" | "refused";
+            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "cell-error" | "no-match" | "matched" | "several-matches" | "repeated" | "taken";
             field?: string;
             value?: string;
             reason: string;

@@ -5,9 +5,10 @@
   import { navigate } from '../router';
   import RunTable from '../run/RunTable.svelte';
   import Slip from '../ui/Slip.svelte';
+  import Proposals from './Proposals.svelte';
   import { useKeys } from '../ui/keys.svelte';
   import { tell } from '../ui/toaster';
-  import { count, many, when } from '../ui/words';
+  import { count, when } from '../ui/words';
   import { region } from '../ui/region';
 
   let runs = $state.raw<RunView[]>([]);
@@ -183,47 +184,7 @@
           <span class="q2">{share < 1 ? `${Math.round(share * 100)} % here` : 'reading it'}</span>
         </div>
       {:else if source}
-        <div class="found">
-          <div class="file">
-            <b class="m">{source.name}</b><br />
-            <span class="q2"
-              >{many(source.rows, 'row')}, {many(source.columns.length, 'column')}, dropped just now</span
-            >
-          </div>
-          {#each proposals as proposal, i (`${proposal.plan}${proposal.table}`)}
-            <div class="proposal">
-              <svg width="9" height="32" viewBox="0 0 9 32" aria-hidden="true">
-                <rect x=".5" y=".5" width="8" height="31" fill="none" stroke="currentColor" />
-                <rect
-                  x=".5"
-                  y={32 - (31.5 * proposal.columns) / Math.max(proposal.of, proposal.columns)}
-                  width="8"
-                  height={(31.5 * proposal.columns) / Math.max(proposal.of, proposal.columns)}
-                  fill="var(--ink-2)"
-                />
-              </svg>
-              <div>
-                {#if proposal.plan}<b>{proposal.name}</b> <span class="q">into</span>{:else}New Plan
-                  into{/if}
-                <b class="m">{proposal.table}</b><br /><span class="q2">{proposal.because}</span>
-              </div>
-              <button class="button" class:main={i === 0} onclick={() => begin(proposal)}>
-                {proposal.plan ? 'Open' : 'Begin'}
-              </button>
-            </div>
-          {/each}
-          <div class="proposal other">
-            <label for="other">Another table</label>
-            <select
-              id="other"
-              class="entry"
-              onchange={(e) => e.currentTarget.value && begin({ table: e.currentTarget.value })}
-            >
-              <option value="">choose…</option>
-              {#each tables as table (table)}<option>{table}</option>{/each}
-            </select>
-          </div>
-        </div>
+        <Proposals {source} {proposals} {tables} {begin} />
       {:else}
         <button class="empty" onclick={() => chooser?.click()}>
           <b>Drop a file</b>
@@ -307,12 +268,9 @@
     background: var(--sheet);
     cursor: pointer;
   }
-  .arrive,
-  .found {
+  .arrive {
     border: 1px solid var(--ink);
     background: var(--sheet);
-  }
-  .arrive {
     padding: 12px;
     display: grid;
     gap: 7px;
@@ -320,24 +278,6 @@
   progress {
     width: 100%;
     accent-color: var(--zest-edge);
-  }
-  .file {
-    padding: 8px 12px;
-    background: var(--zest-lit);
-    line-height: 21px;
-  }
-  .proposal {
-    display: grid;
-    grid-template-columns: 9px 1fr auto;
-    gap: 14px;
-    align-items: center;
-    padding: 8px 12px;
-    border-top: 1px solid var(--rule);
-    line-height: 21px;
-  }
-  .proposal.other {
-    grid-template-columns: 1fr auto;
-    color: var(--ink-2);
   }
   .lower {
     border-top: 1px solid var(--ink);

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { untrack } from 'svelte';
   import { api, got } from '../api/client';
-  import type { Fill, LedgerEntry, StepHelp, WindowRow } from '../api/types';
+  import type { LedgerEntry, StepHelp, WindowRow } from '../api/types';
   import type { OpenPlan } from '../plan/plan.svelte';
   import { useKeys } from '../ui/keys.svelte';
   import { tell } from '../ui/toaster';
@@ -16,7 +16,6 @@
   let rows = $state.raw<WindowRow[]>([]);
   let entries = $state.raw<LedgerEntry[]>([]);
   let kinds = $state.raw<StepHelp[]>([]);
-  let trial = $state.raw<Fill | null>(null);
   const source = $derived(open.view.source);
   const field = $derived(
     open.view.table.fields.find((f) => f.name === open.field) ?? open.view.table.fields[0]!,
@@ -102,7 +101,7 @@
   <section class="right">
     <AsItCame {open} {rows} {field} {fill} {go} {nextTroubled} />
     {#key field.name}
-      <OnItsWay {open} {field} {kinds} bind:trial />
+      <OnItsWay {open} {field} {kinds} />
     {/key}
     <AsItWillStand {open} {rows} {entries} {field} {go} />
   </section>

@@ -1,6 +1,6 @@
 <script lang="ts">
   // The stages of the field in hand: a column a stage, a row a distinct value, troubled ones first.
-  import { onDestroy, untrack } from 'svelte';
+  import { untrack } from 'svelte';
   import { api, ApiError, got } from '../api/client';
   import type { FieldInfo, Fill, StageTable, StepHelp, StepKind } from '../api/types';
   import type { OpenPlan } from '../plan/plan.svelte';
@@ -17,9 +17,8 @@
     open: OpenPlan;
     field: FieldInfo;
     kinds: StepHelp[];
-    trial: Fill | null;
   }
-  let { open, field, kinds, trial = $bindable() }: Props = $props();
+  let { open, field, kinds }: Props = $props();
 
   const PAGE = 40;
   let table = $state.raw<StageTable | null>(null);
@@ -27,6 +26,8 @@
   let stages = $state<HTMLElement>();
   let limit = $state(PAGE);
   let menuAt = $state(-1);
+  // a step that is tried and not yet kept
+  let trial = $state.raw<Fill | null>(null);
   const kept = $derived(open.fill(field.name));
   const fill = $derived(trial ?? kept);
   const filledHere = $derived(fill && fill.origin.kind !== 'database');
@@ -89,7 +90,6 @@
     menuAt = -1;
   }
 
-  onDestroy(() => (trial = null));
   useKeys(() => [
     { keys: ['a'], say: 'add a step', act: () => filledHere && (menuAt = kept?.steps.length ?? 0) },
     {

@@ -1,6 +1,6 @@
 <script lang="ts">
   // A plan's workspace: its head, the trip line, and the stop that is open.
-  import { setContext, untrack } from 'svelte';
+  import { untrack } from 'svelte';
   import { searchParams } from 'sv-router';
   import { navigate, route } from '../router';
   import Fill from '../fill/Fill.svelte';
@@ -20,8 +20,6 @@
   let failure = $state('');
   const id = $derived(Number(route.params.id));
   const stop = $derived((route.params.stop ?? 'fill') as Stop);
-
-  setContext('plan', () => open);
 
   $effect(() => {
     const wanted = id;

@@ -14,6 +14,7 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Consumer;
 import java.util.stream.Collectors;
 import org.zestyporter.core.value.PorterException;
+import org.zestyporter.core.value.Values;
 
 /**
  * A business application's database.
@@ -224,7 +225,7 @@ public final class Database {
             values -> {
               List<Object> key = new ArrayList<>(at.length);
               for (int i : at) {
-                key.add(Fields.key(values[i]));
+                key.add(Values.key(values[i]));
               }
               records.put(key, values);
             });

@@ -8,7 +8,6 @@ import java.sql.Types;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.LocalTime;
-import org.zestyporter.core.value.Values;
 
 /** Values of fields on their way to and from JDBC. */
 final class Fields {
@@ -51,10 +50,5 @@ final class Fields {
     } else {
       statement.setObject(parameter, value);
     }
-  }
-
-  /** A primary key value in the form in which keys are compared. */
-  static Object key(Object value) {
-    return value instanceof BigDecimal number ? new BigDecimal(Values.plain(number)) : value;
   }
 }

@@ -12,6 +12,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
 import org.zestyporter.core.value.PorterException;
+import org.zestyporter.core.value.Values;
 
 /**
  * A transaction that writes records in bulk. Not for use by several threads.
@@ -165,7 +166,7 @@ public final class WriteSession implements AutoCloseable {
       while (found.next()) {
         List<Object> key = new ArrayList<>(keyFields.size());
         for (int i = 0; i < keyFields.size(); i++) {
-          key.add(Fields.key(Fields.read(found, i + 1, keyFields.get(i))));
+          key.add(Values.key(Fields.read(found, i + 1, keyFields.get(i))));
         }
         keys.add(key);
       }

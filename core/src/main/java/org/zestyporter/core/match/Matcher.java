@@ -108,10 +108,7 @@ public final class Matcher {
   private static List<Object> primaryKey(Object[] values, int from) {
     List<Object> key = new ArrayList<>(values.length - from);
     for (int i = from; i < values.length; i++) {
-      key.add(
-          values[i] instanceof java.math.BigDecimal n
-              ? new java.math.BigDecimal(Values.plain(n))
-              : values[i]);
+      key.add(Values.key(values[i]));
     }
     return List.copyOf(key);
   }

@@ -22,8 +22,7 @@ public enum ProblemCode {
   MATCHED,
   SEVERAL_MATCHES,
   REPEATED,
-  TAKEN,
-  REFUSED;
+  TAKEN;
 
   /** The code used in plans, ledgers and reports, such as {@code not-a-date}. */
   @JsonValue

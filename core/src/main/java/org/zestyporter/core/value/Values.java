@@ -54,6 +54,13 @@ public final class Values {
     return value;
   }
 
+  /**
+   * A primary key value in the form in which keys are compared: numbers without regard to scale.
+   */
+  public static Object key(Object value) {
+    return value instanceof BigDecimal number ? new BigDecimal(plain(number)) : value;
+  }
+
   /** True if both hold the same value; numbers are compared without regard to scale. */
   public static boolean same(Object a, Object b) {
     if (a instanceof BigDecimal x && b instanceof BigDecimal y) {

@@ -89,14 +89,6 @@ class Jobs {
         });
   }
 
-  boolean isGoing(long id) {
-    return going.containsKey(id);
-  }
-
-  boolean anyGoing() {
-    return !going.isEmpty();
-  }
-
   void stop(long id) {
     Job job = going.get(id);
     if (job != null) {
