@@ -42,17 +42,7 @@ final class LookCommand implements Callable<Integer> {
             ? Reading.FIND
             : PlanJson.MAPPER.readValue(Files.readString(reading), Reading.class);
     if (sheet != null) {
-      wanted =
-          new Reading(
-              wanted.format(),
-              wanted.encoding(),
-              wanted.delimiter(),
-              wanted.quote(),
-              sheet,
-              wanted.titleRows(),
-              wanted.firstRow(),
-              wanted.lastRow(),
-              wanted.locale());
+      wanted = wanted.withSheet(sheet);
     }
     try (OpenedFile opened = OpenedFile.open(file, wanted)) {
       LookReport report =

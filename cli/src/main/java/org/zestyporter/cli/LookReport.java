@@ -44,7 +44,6 @@ record LookReport(
 
   static LookReport of(String name, SourceTable table, int rows) {
     Reading reading = table.reading();
-    String locale = ",".equals(reading.locale().decimal()) ? "de" : "en";
     return new LookReport(
         name,
         reading.format(),
@@ -57,13 +56,14 @@ record LookReport(
         reading.firstRow(),
         reading.lastRow(),
         table.rowCount(),
-        table.profiles().stream().map(p -> column(p, locale)).toList(),
+        table.profiles().stream().map(LookReport::column).toList(),
         rows(table, rows),
         table.evidence(),
         table.warnings());
   }
 
-  private static Column column(ColumnProfile p, String locale) {
+  private static Column column(ColumnProfile p) {
+    String locale = ",".equals(p.locale().decimal()) ? "de" : "en";
     return new Column(
         p.name(), p.type(), p.pattern(), locale, p.blank(), p.distinct(), p.ambiguous());
   }

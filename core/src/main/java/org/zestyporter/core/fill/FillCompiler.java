@@ -11,8 +11,6 @@ import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Origin;
 import org.zestyporter.core.plan.Step;
-import org.zestyporter.core.source.Batch;
-import org.zestyporter.core.source.ColumnChunk;
 import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.value.Cell;
 import org.zestyporter.core.value.LocaleSettings;
@@ -53,11 +51,6 @@ public final class FillCompiler {
 
   /** Compiles one fill. */
   public CompiledFill compile(Fill fill, FieldInfo field, int fieldIndex) {
-    LocaleSettings locale = source.reading().locale();
-    List<StepFunction> steps = new ArrayList<>();
-    for (Step step : fill.steps()) {
-      steps.add(Steps.compile(step, locale));
-    }
     int column = -1;
     if (fill.origin().readsColumn()) {
       column = source.column(fill.origin().column());
@@ -70,6 +63,11 @@ public final class FillCompiler {
                 + field.name()
                 + ".");
       }
+    }
+    LocaleSettings locale = source.locale(column);
+    List<StepFunction> steps = new ArrayList<>();
+    for (Step step : fill.steps()) {
+      steps.add(Steps.compile(step, locale));
     }
     Links links = null;
     if (fill.origin().kind() == Origin.Kind.LINK) {
@@ -102,9 +100,7 @@ public final class FillCompiler {
       source.distinct(column).tallies().keySet().forEach(cell -> collect(before, cell, values));
     } else {
       for (int i = 0; i < source.batches(); i++) {
-        Batch batch = source.batch(i);
-        ColumnChunk cells = batch.columns()[column];
-        for (Cell cell : cells.distinct()) {
+        for (Cell cell : source.cells(i, column).distinct()) {
           collect(before, cell, values);
         }
       }

@@ -89,7 +89,7 @@ final class Steps {
 
   private static StepFunction readDate(Step step, LocaleSettings locale) {
     DateOrder order = StepKind.order(step) == null ? locale.dateOrder() : StepKind.order(step);
-    String century = step.setting("century");
+    String century = step.setting("century") == null ? locale.century() : step.setting("century");
     return value -> {
       if (value instanceof BigDecimal number) {
         return new Problem(ProblemCode.NOT_A_DATE, Values.text(number), "a number, not a date");

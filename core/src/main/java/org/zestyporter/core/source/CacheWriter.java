@@ -10,50 +10,116 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.util.ArrayList;
+import java.util.EnumMap;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.zip.Deflater;
-import java.util.zip.DeflaterOutputStream;
+import java.util.concurrent.CancellationException;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
+import net.jpountz.lz4.LZ4Compressor;
+import net.jpountz.lz4.LZ4Factory;
 import org.zestyporter.core.value.Cell;
 
 /**
  * Writes the rows of a file into a {@link SourceCache}.
  *
- * <p>Layout: blocks of {@link SourceCache#CHUNK_ROWS} rows, each a deflated block of line numbers
- * and one deflated block a column (its distinct cells, then one code a row); at the end an index of
- * where each block stands, and 8 bytes that say where the index begins.
+ * <p>Layout: chunks of at most {@link SourceCache#CHUNK_ROWS} rows, each a block of line numbers
+ * and one block a column (its distinct cells, then one code a row); at the end an index of where
+ * each block stands, and 8 bytes that say where the index begins. A block is its length, then its
+ * bytes in the LZ4 block format; a blank column has an empty block.
+ *
+ * <p>The parser's thread collects a chunk while another one packs and writes the chunk before it.
  */
 final class CacheWriter implements RowSink, Closeable {
+  /** A chunk of long texts, or of very many columns, ends early, so that memory stays bounded. */
+  private static final int CHUNK_CHARACTERS = 4_000_000;
+
+  private static final int CHUNK_CELLS = 1_000_000;
+
   private final Path target;
   private final Path partial;
+  private final ReadProgress progress;
   private final DataOutputStream out;
   private final List<long[]> index = new ArrayList<>();
   private final List<ColumnBuilder> columns = new ArrayList<>();
   private final long[] lines = new long[SourceCache.CHUNK_ROWS];
-  private final Deflater deflater = new Deflater(Deflater.BEST_SPEED, true);
+  private final Map<NoteCode, Map<Integer, CellNote>> notes = new EnumMap<>(NoteCode.class);
+  private final List<CellNote> rowNotes = new ArrayList<>();
+  private final LZ4Compressor compressor = LZ4Factory.fastestJavaInstance().fastCompressor();
+  private final ExecutorService packer =
+      Executors.newSingleThreadExecutor(
+          work -> {
+            Thread thread = new Thread(work, "porter-cache");
+            thread.setDaemon(true);
+            return thread;
+          });
+  private Future<?> packing;
   private int rows;
+  private long allRows;
+  private int characters;
   private long position;
 
-  CacheWriter(Path target) throws IOException {
+  CacheWriter(Path target, ReadProgress progress) throws IOException {
     this.target = target;
+    this.progress = progress;
     this.partial = target.resolveSibling(target.getFileName() + ".partial");
     this.out =
         new DataOutputStream(new BufferedOutputStream(Files.newOutputStream(partial), 1 << 16));
   }
 
   @Override
-  public void row(long line, List<Cell> cells) throws IOException {
-    while (columns.size() < cells.size()) {
+  public void cell(int column, Cell cell) {
+    characters += builder(column).cell(rows, cell);
+  }
+
+  @Override
+  public void text(int column, char[] chars, int from, int to) {
+    characters += builder(column).text(rows, chars, from, to);
+  }
+
+  private ColumnBuilder builder(int column) {
+    while (columns.size() <= column) {
       columns.add(new ColumnBuilder());
     }
-    for (int i = 0; i < cells.size(); i++) {
-      columns.get(i).set(rows, cells.get(i));
+    return columns.get(column);
+  }
+
+  @Override
+  public void note(NoteCode code, int column, String sample) {
+    rowNotes.add(new CellNote(code, column, 1, 0, sample));
+  }
+
+  @Override
+  public void endRow(long line) throws IOException {
+    for (CellNote note : rowNotes) {
+      notes
+          .computeIfAbsent(note.code(), c -> new HashMap<>())
+          .merge(
+              note.column(),
+              new CellNote(note.code(), note.column(), 1, line, note.sample()),
+              (a, b) -> new CellNote(a.code(), a.column(), a.cells() + 1, a.line(), a.sample()));
     }
+    rowNotes.clear();
     lines[rows++] = line;
-    if (rows == SourceCache.CHUNK_ROWS) {
+    allRows++;
+    if (rows == SourceCache.CHUNK_ROWS
+        || characters > CHUNK_CHARACTERS
+        || (long) rows * columns.size() > CHUNK_CELLS) {
       flush();
     }
+  }
+
+  /** What the parser noted, by code and column. */
+  List<CellNote> notes() {
+    return notes.values().stream().flatMap(n -> n.values().stream()).toList();
+  }
+
+  /** Rows so far. */
+  long rows() {
+    return allRows;
   }
 
   /** Writes what is left and puts the finished cache in its place. */
@@ -61,6 +127,7 @@ final class CacheWriter implements RowSink, Closeable {
     if (rows > 0) {
       flush();
     }
+    await();
     out.writeInt(index.size());
     for (long[] chunk : index) {
       out.writeInt(chunk.length);
@@ -75,45 +142,102 @@ final class CacheWriter implements RowSink, Closeable {
   }
 
   private void flush() throws IOException {
-    // rows, first line, last line, then the start of each block and the end of the last
-    long[] entry = new long[3 + 2 + columns.size()];
-    entry[0] = rows;
-    entry[1] = lines[0];
-    entry[2] = lines[rows - 1];
-    entry[3] = position;
-    ByteArrayOutputStream block = new ByteArrayOutputStream();
-    for (int i = 0; i < rows; i++) {
-      varint(block, i == 0 ? 0 : lines[i] - lines[i - 1]);
+    if (progress.isStopped()) {
+      throw new CancellationException("the reading was stopped");
     }
-    deflate(block);
-    for (int c = 0; c < columns.size(); c++) {
-      entry[4 + c] = position;
-      block.reset();
-      columns.get(c).write(block, rows);
-      deflate(block);
-    }
-    entry[4 + columns.size()] = position;
-    index.add(entry);
+    progress.rows(allRows);
+    ColumnBuilder[] chunk = columns.toArray(ColumnBuilder[]::new);
+    long[] chunkLines = java.util.Arrays.copyOf(lines, rows);
+    await();
+    packing =
+        packer.submit(
+            () -> {
+              pack(chunkLines, chunk);
+              return null;
+            });
     columns.clear();
     rows = 0;
+    characters = 0;
   }
 
-  private void deflate(ByteArrayOutputStream block) throws IOException {
-    ByteArrayOutputStream packed = new ByteArrayOutputStream(block.size() / 2 + 16);
-    deflater.reset();
-    try (DeflaterOutputStream deflated = new DeflaterOutputStream(packed, deflater)) {
-      block.writeTo(deflated);
+  private void await() throws IOException {
+    if (packing == null) {
+      return;
     }
-    packed.writeTo(out);
-    position += packed.size();
+    try {
+      packing.get();
+    } catch (ExecutionException e) {
+      throw new IOException("The cells can't be kept: " + e.getCause().getMessage(), e.getCause());
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+      throw new IOException("interrupted", e);
+    }
+  }
+
+  private void pack(long[] chunkLines, ColumnBuilder[] chunk) throws IOException {
+    // rows, first line, last line, then the start of each block and the end of the last
+    long[] entry = new long[3 + 2 + chunk.length];
+    entry[0] = chunkLines.length;
+    entry[1] = chunkLines[0];
+    entry[2] = chunkLines[chunkLines.length - 1];
+    entry[3] = position;
+    ByteArrayOutputStream block = new ByteArrayOutputStream(1 << 16);
+    for (int i = 0; i < chunkLines.length; i++) {
+      varint(block, i == 0 ? 0 : chunkLines[i] - chunkLines[i - 1]);
+    }
+    write(block);
+    for (int c = 0; c < chunk.length; c++) {
+      entry[4 + c] = position;
+      if (!chunk[c].isBlank()) {
+        block.reset();
+        encode(chunk[c].build(chunkLines.length), block);
+        write(block);
+      }
+    }
+    entry[4 + chunk.length] = position;
+    index.add(entry);
+  }
+
+  private static void encode(ColumnChunk column, ByteArrayOutputStream out) {
+    varint(out, column.distinct().length);
+    for (Cell cell : column.distinct()) {
+      byte[] text = cell.text().getBytes(StandardCharsets.UTF_8);
+      out.write(cell.kind().ordinal());
+      varint(out, text.length);
+      out.write(text, 0, text.length);
+    }
+    int[] codes = column.codes();
+    boolean narrow = column.distinct().length <= 256;
+    byte[] packed = new byte[narrow ? codes.length : 2 * codes.length];
+    for (int i = 0; i < codes.length; i++) {
+      if (narrow) {
+        packed[i] = (byte) codes[i];
+      } else {
+        packed[2 * i] = (byte) (codes[i] >>> 8);
+        packed[2 * i + 1] = (byte) codes[i];
+      }
+    }
+    out.write(packed, 0, packed.length);
+  }
+
+  private void write(ByteArrayOutputStream block) throws IOException {
+    byte[] plain = block.toByteArray();
+    byte[] packed = compressor.compress(plain);
+    out.writeInt(plain.length);
+    out.write(packed);
+    position += 4 + packed.length;
   }
 
   /** Drops what was written if {@link #finish} was not reached. */
   @Override
   public void close() throws IOException {
-    out.close();
-    deflater.end();
-    Files.deleteIfExists(partial);
+    packer.shutdown();
+    try {
+      await();
+    } finally {
+      out.close();
+      Files.deleteIfExists(partial);
+    }
   }
 
   static void varint(ByteArrayOutputStream out, long value) {
@@ -123,46 +247,5 @@ final class CacheWriter implements RowSink, Closeable {
       rest >>>= 7;
     }
     out.write((int) rest);
-  }
-
-  private static final class ColumnBuilder {
-    private final Map<Cell, Integer> dictionary = new HashMap<>();
-    private final List<Cell> distinct = new ArrayList<>();
-    private final int[] codes = new int[SourceCache.CHUNK_ROWS];
-
-    ColumnBuilder() {
-      dictionary.put(Cell.BLANK, 0);
-      distinct.add(Cell.BLANK);
-    }
-
-    void set(int row, Cell cell) {
-      if (cell == Cell.BLANK) {
-        return;
-      }
-      Integer code = dictionary.get(cell);
-      if (code == null) {
-        code = distinct.size();
-        dictionary.put(cell, code);
-        distinct.add(cell);
-      }
-      codes[row] = code;
-    }
-
-    void write(ByteArrayOutputStream out, int rows) {
-      varint(out, distinct.size());
-      for (Cell cell : distinct) {
-        byte[] text = cell.text().getBytes(StandardCharsets.UTF_8);
-        out.write(cell.kind().ordinal());
-        varint(out, text.length);
-        out.writeBytes(text);
-      }
-      boolean narrow = distinct.size() <= 256;
-      for (int i = 0; i < rows; i++) {
-        if (!narrow) {
-          out.write(codes[i] >>> 8);
-        }
-        out.write(codes[i]);
-      }
-    }
   }
 }

@@ -26,6 +26,15 @@ public record ColumnChunk(Cell[] distinct, int[] codes) {
     return codes.length;
   }
 
+  /** True for each distinct cell that is blank. */
+  boolean[] blanks() {
+    boolean[] blank = new boolean[distinct.length];
+    for (int d = 0; d < blank.length; d++) {
+      blank[d] = distinct[d].isBlank();
+    }
+    return blank;
+  }
+
   ColumnChunk select(int[] rows) {
     int[] picked = new int[rows.length];
     for (int i = 0; i < rows.length; i++) {

@@ -1,54 +1,378 @@
 package org.zestyporter.core.source;
 
-import de.siegmar.fastcsv.reader.CommentStrategy;
-import de.siegmar.fastcsv.reader.CsvParseException;
-import de.siegmar.fastcsv.reader.CsvReader;
-import de.siegmar.fastcsv.reader.CsvRecord;
 import java.io.IOException;
-import java.io.InputStream;
+import java.io.Reader;
 import java.nio.charset.Charset;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HashMap;
 import java.util.List;
-import org.zestyporter.core.value.Cell;
+import java.util.Locale;
+import java.util.Map;
 import org.zestyporter.core.value.PorterException;
 
-/** Delimited text after RFC 4180, with any delimiter and quote, ragged rows allowed. */
+/**
+ * Delimited text after RFC 4180, with any delimiter and quote; quotes doubled or behind a
+ * backslash; lines ended by CR, LF or both, mixed; ragged rows, comments and a {@code sep=} line
+ * allowed.
+ *
+ * <p>A quote is only one at the very beginning of a cell. What stands between a closing quote and
+ * the next delimiter belongs to the cell.
+ */
 final class DelimitedParser implements RowParser {
+  /** Characters of the longest cell; a longer one is a broken file. */
+  static final int LONGEST_CELL = 10_000_000;
+
+  private static final int BUFFER = 1 << 16;
+  private static final int SHOWN_LINES = 50;
 
   @Override
-  public void parse(Path file, Reading reading, RowSink sink) throws IOException {
-    try (InputStream in = Files.newInputStream(file);
-        CsvReader<CsvRecord> reader =
-            CsvReader.builder()
-                .fieldSeparator(reading.delimiter().charAt(0))
-                .quoteCharacter(reading.quote().charAt(0))
-                .commentStrategy(CommentStrategy.NONE)
-                .skipEmptyLines(false)
-                .allowExtraFields(true)
-                .allowMissingFields(true)
-                .allowExtraCharsAfterClosingQuote(true)
-                .allowUnclosedQuote(false)
-                .detectBomHeader(true)
-                .ofCsvRecord(in, Charset.forName(reading.encoding()))) {
-      for (CsvRecord csv : reader) {
-        int width = csv.getFieldCount();
-        List<Cell> cells = new ArrayList<>(width);
-        for (int i = 0; i < width; i++) {
-          cells.add(Cell.text(csv.getField(i)));
-        }
-        sink.row(csv.getStartingLineNumber(), cells);
-      }
-    } catch (CsvParseException e) {
-      throw new PorterException(
+  public Told parse(Path file, Reading reading, RowSink sink, ReadProgress progress)
+      throws IOException {
+    Charset charset = TextFiles.charset(reading.encoding());
+    try (Reader in = TextFiles.reader(file, charset, progress)) {
+      Scan scan = new Scan(in, reading, sink);
+      scan.all();
+      return new Told(List.of(), List.of(), List.of(), scan.widths());
+    }
+  }
+
+  /** A quote was opened and never closed. */
+  static final class UnclosedQuoteException extends PorterException {
+    private static final long serialVersionUID = 1L;
+    private final long line;
+
+    UnclosedQuoteException(String quote, long line, boolean tooLong) {
+      super(
           PorterException.Kind.INPUT,
-          "broken-text",
-          "The text can't be parted into cells: a quote ("
-              + reading.quote()
-              + ") is opened and never closed, or a cell is far too long. Look for a stray quote, or"
-              + " choose another quote character.",
-          e);
+          "unclosed-quote",
+          String.format(
+              Locale.ROOT,
+              "The quote (%s) opened on line %,d is %s. Take the stray quote out of the file, or say"
+                  + " that the file has no quotes.",
+              quote,
+              line,
+              tooLong ? "not closed within 10 million characters" : "never closed"),
+          null);
+      this.line = line;
+    }
+
+    long line() {
+      return line;
+    }
+  }
+
+  private static final class Scan {
+    private final Reader in;
+    private final RowSink sink;
+    private final String delimiter;
+    private final char first;
+    private final boolean single;
+    private final String quoteText;
+    private final char quote;
+    private final boolean quoted;
+    private final boolean backslash;
+    private final String comment;
+
+    private char[] buffer = new char[BUFFER];
+    private int end;
+    private int at;
+
+    /** Where the cell at hand begins in the buffer; all before it may be dropped. */
+    private int start;
+
+    private long line = 1;
+    private char[] unescaped = new char[64];
+    private final Map<Integer, Width> widths = new HashMap<>();
+    private Width lastWidth = new Width(-1);
+
+    /** Rows of one number of cells, and the lines of the first of them. */
+    private static final class Width {
+      private final int cells;
+      private final List<Long> lines = new ArrayList<>();
+      private long rows;
+
+      Width(int cells) {
+        this.cells = cells;
+      }
+    }
+
+    private void endRow(long rowLine, int cells) throws IOException {
+      if (lastWidth.cells != cells) {
+        lastWidth = widths.computeIfAbsent(cells, Width::new);
+      }
+      if (lastWidth.rows++ < SHOWN_LINES) {
+        lastWidth.lines.add(rowLine);
+      }
+      sink.endRow(rowLine);
+    }
+
+    List<RowWidth> widths() {
+      return widths.values().stream().map(w -> new RowWidth(w.cells, w.rows, w.lines)).toList();
+    }
+
+    Scan(Reader in, Reading reading, RowSink sink) {
+      this.in = in;
+      this.sink = sink;
+      this.delimiter = reading.delimiter();
+      this.first = delimiter.charAt(0);
+      this.single = delimiter.length() == 1;
+      this.quoteText = reading.quote();
+      this.quoted = !reading.quote().isEmpty();
+      this.quote = quoted ? reading.quote().charAt(0) : 0;
+      this.backslash = reading.escape() == Escape.BACKSLASH;
+      this.comment = reading.comment() == null ? "" : reading.comment();
+    }
+
+    void all() throws IOException {
+      skipSeparatorLine();
+      while (more()) {
+        start = at;
+        if (!comment.isEmpty() && follows(comment)) {
+          skipLine();
+        } else {
+          row();
+        }
+      }
+    }
+
+    private void row() throws IOException {
+      long rowLine = line;
+      int column = 0;
+      while (true) {
+        start = at;
+        if (quoted && more() && opensQuote()) {
+          quotedCell(column);
+        } else {
+          plainCell(column);
+        }
+        if (!more()) {
+          endRow(rowLine, column + 1);
+          return;
+        }
+        char c = buffer[at];
+        if (c == '\n' || c == '\r') {
+          lineEnd();
+          endRow(rowLine, column + 1);
+          return;
+        }
+        at += delimiter.length();
+        column++;
+      }
+    }
+
+    /** True if a quote is next; spaces before it, which RFC 4180 does not know, are dropped. */
+    private boolean opensQuote() throws IOException {
+      int spaces = 0;
+      while (buffer[at + spaces] == ' ' && first != ' ') {
+        spaces++;
+        if (at + spaces == end && !fill()) {
+          return false;
+        }
+      }
+      if (buffer[at + spaces] != quote) {
+        return false;
+      }
+      at += spaces;
+      start = at;
+      return true;
+    }
+
+    /** Leaves {@code at} on the delimiter, the line end or the end of the file. */
+    private void plainCell(int column) throws IOException {
+      int escapes = 0;
+      while (true) {
+        char[] chars = buffer;
+        int to = end;
+        int i = at;
+        while (i < to) {
+          char c = chars[i];
+          if (c == '\n' || c == '\r' || c == first || c == '\\' && backslash) {
+            break;
+          }
+          i++;
+        }
+        at = i;
+        if (i < to) {
+          if (backslash && chars[i] == '\\') {
+            at++;
+            escapes++;
+            if (more()) {
+              at++;
+            }
+            continue;
+          }
+          if (chars[i] == first && !single && !follows(delimiter)) {
+            at++;
+            continue;
+          }
+          break;
+        }
+        if (!more()) {
+          break;
+        }
+      }
+      if (escapes > 0) {
+        emitUnescaped(column, start, at, false);
+      } else if (at > start) {
+        sink.text(column, buffer, start, at);
+      }
+    }
+
+    private void quotedCell(int column) throws IOException {
+      long openLine = line;
+      at++;
+      boolean plain = true;
+      while (true) {
+        if (!more()) {
+          throw new UnclosedQuoteException(quoteText, openLine, false);
+        }
+        char c = buffer[at];
+        if (c == quote) {
+          at++;
+          if (!backslash && more() && buffer[at] == quote) {
+            plain = false;
+            at++;
+            continue;
+          }
+          break;
+        }
+        if (c == '\\' && backslash) {
+          plain = false;
+          at++;
+          if (more()) {
+            at++;
+          }
+          continue;
+        }
+        if (c == '\n' || c == '\r') {
+          lineEnd();
+          continue;
+        }
+        at++;
+      }
+      int close = at - 1;
+      boolean stray = false;
+      while (more()) {
+        char c = buffer[at];
+        if (c == '\n' || c == '\r' || c == first && (single || follows(delimiter))) {
+          break;
+        }
+        stray |= c != ' ';
+        at++;
+      }
+      if (stray) {
+        String text = new String(buffer, start, at - start);
+        sink.note(NoteCode.STRAY_QUOTE, column, text);
+        strayCell(column, close - start);
+      } else if (plain) {
+        sink.text(column, buffer, start + 1, close);
+      } else {
+        emitUnescaped(column, start + 1, close, true);
+      }
+    }
+
+    /** The cell and what stands behind its closing quote, without the two quotes. */
+    private void strayCell(int column, int close) {
+      char[] joined = new char[at - start - 2];
+      System.arraycopy(buffer, start + 1, joined, 0, close - 1);
+      System.arraycopy(buffer, start + close + 1, joined, close - 1, at - start - close - 1);
+      sink.text(column, joined, 0, joined.length);
+    }
+
+    private void emitUnescaped(int column, int from, int to, boolean inQuotes) {
+      if (unescaped.length < to - from) {
+        unescaped = new char[(to - from) * 2];
+      }
+      int n = 0;
+      for (int i = from; i < to; i++) {
+        char c = buffer[i];
+        if (backslash && c == '\\' && i + 1 < to) {
+          char next = buffer[++i];
+          c = next == 'n' ? '\n' : next == 't' ? '\t' : next == 'r' ? '\r' : next;
+        } else if (inQuotes && !backslash && c == quote) {
+          i++;
+        }
+        unescaped[n++] = c;
+      }
+      sink.text(column, unescaped, 0, n);
+    }
+
+    private void lineEnd() throws IOException {
+      char c = buffer[at++];
+      if (c == '\r' && more() && buffer[at] == '\n') {
+        at++;
+      }
+      line++;
+    }
+
+    private void skipLine() throws IOException {
+      while (more() && buffer[at] != '\n' && buffer[at] != '\r') {
+        at++;
+        start = at;
+      }
+      if (more()) {
+        lineEnd();
+      }
+    }
+
+    /** Some programs write {@code sep=;} on the first line; it is no row. */
+    private void skipSeparatorLine() throws IOException {
+      while (end < 16 && fill()) {
+        // until the line is whole
+      }
+      int length = DelimitedSniffer.separatorLine(new String(buffer, 0, Math.min(end, 16)));
+      if (length > 0) {
+        at = length;
+        line = 2;
+      }
+    }
+
+    private boolean follows(String text) throws IOException {
+      while (at + text.length() > end) {
+        if (!fill()) {
+          return false;
+        }
+      }
+      for (int i = 0; i < text.length(); i++) {
+        if (buffer[at + i] != text.charAt(i)) {
+          return false;
+        }
+      }
+      return true;
+    }
+
+    private boolean more() throws IOException {
+      return at < end || fill();
+    }
+
+    /** Reads on, keeping all from the start of the cell. */
+    private boolean fill() throws IOException {
+      if (start > 0 && end == buffer.length) {
+        System.arraycopy(buffer, start, buffer, 0, end - start);
+        at -= start;
+        end -= start;
+        start = 0;
+      }
+      if (end == buffer.length) {
+        if (end > LONGEST_CELL) {
+          boolean open = quoted && buffer[start] == quote;
+          throw open
+              ? new UnclosedQuoteException(quoteText, line, true)
+              : PorterException.input(
+                  "too-long-cell",
+                  String.format(
+                      Locale.ROOT,
+                      "Line %,d holds a cell of more than 10 million characters. No application"
+                          + " takes such a value: see whether the file is what it should be.",
+                      line));
+        }
+        buffer = Arrays.copyOf(buffer, buffer.length * 2);
+      }
+      int n = in.read(buffer, end, buffer.length - end);
+      end += Math.max(0, n);
+      return n > 0;
     }
   }
 }

@@ -12,4 +12,20 @@ public final class Letters {
     }
     return letters.toString();
   }
+
+  /** Index of a column's letters, from 0; -1 if the text is none. */
+  public static int index(String letters) {
+    int index = 0;
+    if (letters.isEmpty() || letters.length() > 4) {
+      return -1;
+    }
+    for (int i = 0; i < letters.length(); i++) {
+      char c = letters.charAt(i);
+      if (c < 'A' || c > 'Z') {
+        return -1;
+      }
+      index = index * 26 + (c - 'A') + 1;
+    }
+    return index - 1;
+  }
 }

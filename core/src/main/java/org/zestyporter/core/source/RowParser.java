@@ -2,9 +2,31 @@ package org.zestyporter.core.source;
 
 import java.io.IOException;
 import java.nio.file.Path;
+import java.util.List;
 
 /** Turns the bytes of one format into rows. */
-@FunctionalInterface
-interface RowParser {
-  void parse(Path file, Reading reading, RowSink sink) throws IOException;
+public interface RowParser {
+
+  /**
+   * What a parser tells beside the rows.
+   *
+   * @param names names of the columns where the format itself has them; empty if lines hold them
+   * @param parts the sheets that the rows came from, if there were several
+   * @param evidence what was found on the way
+   * @param widths how many rows have how many cells; empty where that means nothing
+   */
+  record Told(
+      List<String> names, List<SheetPart> parts, List<Evidence> evidence, List<RowWidth> widths) {
+    static final Told NOTHING = new Told(List.of(), List.of(), List.of(), List.of());
+  }
+
+  /**
+   * Rows of one number of cells.
+   *
+   * @param lines lines of the first of them
+   */
+  record RowWidth(int cells, long rows, List<Long> lines) {}
+
+  /** Reads the whole file. */
+  Told parse(Path file, Reading reading, RowSink sink, ReadProgress progress) throws IOException;
 }

@@ -1,16 +1,34 @@
 package org.zestyporter.core.source;
 
 import java.io.IOException;
-import java.util.List;
 import org.zestyporter.core.value.Cell;
 
-/** Takes the rows of a file, one after the other. */
-@FunctionalInterface
+/** Takes the rows of a file, cell by cell, one row after the other. */
 interface RowSink {
 
   /**
-   * @param line the row's line number in the file, from 1
-   * @param cells the row's cells; blank cells at the end may be missing
+   * A cell of the row at hand; cells that are left out are blank.
+   *
+   * @param column from 0
    */
-  void row(long line, List<Cell> cells) throws IOException;
+  void cell(int column, Cell cell);
+
+  /** A cell of text, taken out of a buffer. */
+  default void text(int column, char[] chars, int from, int to) {
+    cell(column, Cell.text(new String(chars, from, to - from)));
+  }
+
+  /**
+   * Something to be known about a cell of the row at hand.
+   *
+   * @param sample the cell as it is shown
+   */
+  default void note(NoteCode code, int column, String sample) {}
+
+  /**
+   * Ends the row.
+   *
+   * @param line the row's line number in the file, from 1
+   */
+  void endRow(long line) throws IOException;
 }

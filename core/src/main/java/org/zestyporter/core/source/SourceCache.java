@@ -1,6 +1,5 @@
 package org.zestyporter.core.source;
 
-import java.io.ByteArrayInputStream;
 import java.io.Closeable;
 import java.io.IOException;
 import java.io.UncheckedIOException;
@@ -8,10 +7,12 @@ import java.nio.ByteBuffer;
 import java.nio.channels.FileChannel;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.util.Arrays;
+import java.util.Iterator;
 import java.util.LinkedHashMap;
 import java.util.Map;
-import java.util.zip.Inflater;
-import java.util.zip.InflaterInputStream;
+import net.jpountz.lz4.LZ4Factory;
+import net.jpountz.lz4.LZ4SafeDecompressor;
 import org.zestyporter.core.value.Cell;
 
 /**
@@ -24,20 +25,15 @@ public final class SourceCache implements Closeable {
   /** Rows in a full chunk. */
   public static final int CHUNK_ROWS = 4096;
 
-  private static final int KEPT_BLOCKS = 128;
+  private static final int KEPT_CODES = 4_000_000;
+  private static final LZ4SafeDecompressor UNPACK =
+      LZ4Factory.fastestJavaInstance().safeDecompressor();
 
   private final FileChannel channel;
   private final long[][] index;
   private final long[] firstRow;
-  private final Map<Long, ColumnChunk> recent =
-      new LinkedHashMap<>(KEPT_BLOCKS * 2, 0.75f, true) {
-        private static final long serialVersionUID = 1L;
-
-        @Override
-        protected boolean removeEldestEntry(Map.Entry<Long, ColumnChunk> eldest) {
-          return size() > KEPT_BLOCKS;
-        }
-      };
+  private final Map<Long, ColumnChunk> recent = new LinkedHashMap<>(64, 0.75f, true);
+  private long kept;
 
   private SourceCache(FileChannel channel, long[][] index) {
     this.channel = channel;
@@ -121,10 +117,26 @@ public final class SourceCache implements Closeable {
     return low;
   }
 
+  /** True if a column holds nothing in a chunk; nothing is read to tell so. */
+  boolean isBlank(int chunk, int column) {
+    return column >= width(chunk) || index[chunk][4 + column] == index[chunk][5 + column];
+  }
+
+  /** A cell by its line; blank where there is none. */
+  Cell cellAt(long line, int column) {
+    int chunk = chunkOfLine(line);
+    if (chunk == chunks()) {
+      return Cell.BLANK;
+    }
+    int row = Arrays.binarySearch(lines(chunk), line);
+    return row < 0 ? Cell.BLANK : column(chunk, column).cell(row);
+  }
+
   /** Line numbers of a chunk's rows. */
   public long[] lines(int chunk) {
     long[] lines = new long[rows(chunk)];
-    try (Block block = new Block(index[chunk][3], index[chunk][4])) {
+    try {
+      Block block = new Block(index[chunk][3], index[chunk][4]);
       long line = index[chunk][1];
       for (int i = 0; i < lines.length; i++) {
         line += block.varint();
@@ -149,20 +161,42 @@ public final class SourceCache implements Closeable {
       }
     }
     ColumnChunk read = readColumn(chunk, column);
-    synchronized (recent) {
-      recent.put(key, read);
-    }
+    keep(key, read);
     return read;
   }
 
+  private void keep(long key, ColumnChunk column) {
+    synchronized (recent) {
+      if (recent.put(key, column) == null) {
+        kept += weight(column);
+      }
+      Iterator<ColumnChunk> oldest = recent.values().iterator();
+      while (kept > KEPT_CODES && recent.size() > 1) {
+        kept -= weight(oldest.next());
+        oldest.remove();
+      }
+    }
+  }
+
+  /** About how much a column of a chunk takes: its codes, and much more for each of its cells. */
+  private static long weight(ColumnChunk column) {
+    return column.rows() + 24L * column.distinct().length;
+  }
+
   private ColumnChunk readColumn(int chunk, int column) {
-    try (Block block = new Block(index[chunk][4 + column], index[chunk][5 + column])) {
+    long from = index[chunk][4 + column];
+    long to = index[chunk][5 + column];
+    if (from == to) {
+      return ColumnChunk.blank(rows(chunk));
+    }
+    try {
+      Block block = new Block(from, to);
       Cell[] distinct = new Cell[(int) block.varint()];
       Cell.Kind[] kinds = Cell.Kind.values();
       for (int i = 0; i < distinct.length; i++) {
         Cell.Kind kind = kinds[block.next()];
         String text = block.text((int) block.varint());
-        distinct[i] = kind == Cell.Kind.TEXT ? Cell.text(text) : new Cell(kind, text);
+        distinct[i] = i == 0 ? Cell.BLANK : new Cell(kind, text);
       }
       int[] codes = new int[rows(chunk)];
       boolean narrow = distinct.length <= 256;
@@ -190,17 +224,14 @@ public final class SourceCache implements Closeable {
     return buffer.flip();
   }
 
-  private final class Block implements Closeable {
-    private final Inflater inflater = new Inflater(true);
+  private final class Block {
     private final byte[] bytes;
     private int at;
 
     Block(long from, long to) throws IOException {
-      byte[] packed = read(channel, from, (int) (to - from)).array();
-      try (InflaterInputStream in =
-          new InflaterInputStream(new ByteArrayInputStream(packed), inflater)) {
-        bytes = in.readAllBytes();
-      }
+      ByteBuffer packed = read(channel, from, (int) (to - from));
+      bytes = new byte[packed.getInt()];
+      UNPACK.decompress(packed.array(), 4, packed.capacity() - 4, bytes, 0);
     }
 
     int next() {
@@ -222,11 +253,6 @@ public final class SourceCache implements Closeable {
       String text = new String(bytes, at, length, StandardCharsets.UTF_8);
       at += length;
       return text;
-    }
-
-    @Override
-    public void close() {
-      inflater.end();
     }
   }
 }

@@ -2,14 +2,12 @@ package org.zestyporter.core.source;
 
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
-import java.util.Set;
-import org.zestyporter.core.value.Cell;
+import java.util.Map;
+import java.util.stream.IntStream;
 import org.zestyporter.core.value.ColumnProfile;
 import org.zestyporter.core.value.ColumnProfiler;
-import org.zestyporter.core.value.DateOrder;
 import org.zestyporter.core.value.DistinctValues;
 import org.zestyporter.core.value.LocaleSettings;
 import org.zestyporter.core.value.PorterException;
@@ -21,7 +19,7 @@ import org.zestyporter.core.value.PorterException;
  * try (SourceTable table = SourceReader.open(file, cacheFile, Reading.FIND)) {
  *   table.columns();              // "Reg No", "Boat name", …
  *   for (int i = 0; i < table.batches(); i++) {
- *     Batch batch = table.batch(i); // 0 to 4,096 records each, in the order of the file
+ *     Batch batch = table.batch(i); // its records, in the order of the file
  *   }
  * }
  * }</pre>
@@ -29,181 +27,209 @@ import org.zestyporter.core.value.PorterException;
 public final class SourceTable implements AutoCloseable {
   private final SourceCache cache;
   private final Reading reading;
-  private final List<SheetInfo> sheets;
+  private final SourceReader.Parsed parsed;
   private final List<Evidence> evidence;
-  private final List<Warning> warnings = new ArrayList<>();
-  private final List<String> columns;
-  private final List<ColumnProfile> profiles;
-  private final List<DistinctValues> distinct;
+  private final List<Warning> warnings;
+  private final Titles titles;
+  private final RowSelector selector;
+  private final OutColumns out;
+  private final DistinctValues[] distinct;
+  private final List<ColumnProfile> profiles = new ArrayList<>();
+  private final Proposals proposals;
   private final long[] recordsBefore;
-  private long blankRows;
 
-  SourceTable(
-      SourceCache cache, Reading parsed, List<SheetInfo> sheets, List<Evidence> parseEvidence) {
+  SourceTable(SourceCache cache, SourceReader.Parsed parsed) {
     this.cache = cache;
-    this.sheets = sheets;
-    this.evidence = new ArrayList<>(parseEvidence);
-    Layout.Found layout = Layout.find(cache, parsed);
+    this.parsed = parsed;
+    this.evidence = new ArrayList<>(parsed.evidence());
+    Reading wanted = parsed.reading();
+    Layout.Found layout = Layout.find(cache, wanted, !parsed.names().isEmpty());
     evidence.addAll(layout.evidence());
+    Map<String, String> renamed = wanted.renamed() == null ? Map.of() : wanted.renamed();
+    this.titles = new Titles(cache, layout.titleRows(), parsed.names(), renamed);
+    LocaleSettings forTests = wanted.locale() == null ? LocaleSettings.DEFAULT : wanted.locale();
+    this.selector = new RowSelector(cache, titles, layout, wanted, forTests, parsed.parts());
+    this.out = new OutColumns(cache, titles, selector, layout, wanted, parsed.parts());
+    if (wanted.blankWords() != null) {
+      out.blankWords(wanted.blankWords());
+    }
     this.recordsBefore = new long[cache.chunks() + 1];
-    this.columns = names(layout);
-    this.distinct = tally(layout);
-    LocaleSettings locale = parsed.locale() != null ? parsed.locale() : findLocale();
-    this.reading =
-        new Reading(
-            parsed.format(),
-            parsed.encoding(),
-            parsed.delimiter(),
-            parsed.quote(),
-            parsed.sheet(),
-            layout.titleRows(),
-            layout.firstRow(),
-            layout.lastRow(),
-            locale);
-    this.profiles = new ArrayList<>();
-    for (int c = 0; c < columns.size(); c++) {
-      profiles.add(ColumnProfiler.profile(columns.get(c), Letters.of(c), distinct.get(c), locale));
-    }
-  }
-
-  private List<String> names(Layout.Found layout) {
-    int width = 0;
     for (int i = 0; i < cache.chunks(); i++) {
-      width = Math.max(width, cache.width(i));
+      int count = out.isFolded() ? out.records(i).count() : selector.count(i);
+      recordsBefore[i + 1] = recordsBefore[i] + count;
     }
-    List<String> names = new ArrayList<>();
-    Set<String> taken = new HashSet<>();
-    for (int c = 0; c < width; c++) {
-      StringBuilder title = new StringBuilder();
-      for (long line : layout.titleRows()) {
-        title.append(' ').append(cellAt(line, c).text().strip());
-      }
-      String name = title.toString().strip().replaceAll("\\s+", " ");
-      if (name.isEmpty() || !taken.add(name.toLowerCase(Locale.ROOT))) {
-        name = name.isEmpty() ? "Column " + Letters.of(c) : name + " (" + Letters.of(c) + ")";
-        taken.add(name.toLowerCase(Locale.ROOT));
-      }
-      names.add(name);
-    }
-    return names;
+    Profiling profiling = new Profiling(wanted);
+    this.distinct = profiling.distinct;
+    LocaleSettings locale = profiling.settle();
+    profiling.profile(profiles);
+    this.reading = complete(wanted, layout, locale, profiling.blankWords);
+    Findings findings = new Findings(this, layout, parsed, wanted, profiling.votes);
+    evidence.addAll(findings.evidence());
+    this.warnings = findings.warnings();
+    this.proposals = Proposals.find(this, layout, titles);
   }
 
-  private Cell cellAt(long line, int column) {
-    int chunk = cache.chunkOfLine(line);
-    if (chunk == cache.chunks()) {
-      return Cell.BLANK;
-    }
-    int row = Arrays.binarySearch(cache.lines(chunk), line);
-    return row < 0 ? Cell.BLANK : cache.column(chunk, column).cell(row);
+  private static Reading complete(
+      Reading wanted, Layout.Found layout, LocaleSettings locale, List<String> blankWords) {
+    return wanted.with(
+        b ->
+            b.titleRows(layout.titleRows())
+                .unitsRow(layout.unitsRow())
+                .firstRow(layout.firstRow())
+                .lastRow(layout.lastRow())
+                .blankWords(blankWords)
+                .locale(locale));
   }
 
-  private List<DistinctValues> tally(Layout.Found layout) {
-    List<DistinctValues> tallies = new ArrayList<>();
-    for (int c = 0; c < columns.size(); c++) {
-      tallies.add(new DistinctValues());
-    }
-    for (int i = 0; i < cache.chunks(); i++) {
-      Batch batch = select(i, layout.titleRows(), layout.firstRow(), layout.lastRow(), true);
-      recordsBefore[i + 1] = recordsBefore[i] + batch.rows();
-      for (int c = 0; c < columns.size(); c++) {
-        tally(tallies.get(c), batch.columns()[c], batch.lines());
-      }
-    }
-    return tallies;
-  }
+  /** Profiles all columns; they are shared out to the processors. */
+  private final class Profiling {
+    private final Reading wanted;
+    private final LocaleSettings[] locales = new LocaleSettings[out.names().size()];
+    private final ColumnProfiler[] profilers = new ColumnProfiler[out.names().size()];
+    private final DistinctValues[] distinct = new DistinctValues[profilers.length];
+    private final DistinctValues.Budget budget = new DistinctValues.Budget();
+    private ColumnProfiler.Votes votes = ColumnProfiler.Votes.NONE;
+    private List<String> blankWords;
 
-  private static void tally(DistinctValues values, ColumnChunk column, long[] lines) {
-    int[] counts = new int[column.distinct().length];
-    long[] first = new long[counts.length];
-    for (int r = 0; r < lines.length; r++) {
-      int code = column.codes()[r];
-      if (counts[code]++ == 0) {
-        first[code] = lines[r];
-      }
+    Profiling(Reading wanted) {
+      this.wanted = wanted;
+      this.blankWords = wanted.blankWords();
+      LocaleSettings guess = wanted.locale() == null ? guess() : wanted.locale();
+      tally(IntStream.range(0, profilers.length).toArray(), guess);
     }
-    for (int code = 0; code < counts.length; code++) {
-      if (counts[code] > 0) {
-        values.add(column.distinct()[code], counts[code], first[code]);
-      }
-    }
-  }
 
-  private Batch select(int chunk, List<Long> titles, long first, long last, boolean count) {
-    ColumnChunk[] chunks = new ColumnChunk[columns.size()];
-    long[] lines = cache.lines(chunk);
-    boolean[] filled = new boolean[lines.length];
-    for (int c = 0; c < chunks.length; c++) {
-      ColumnChunk column = cache.column(chunk, c);
-      chunks[c] = column;
-      boolean[] blank = new boolean[column.distinct().length];
-      for (int d = 0; d < blank.length; d++) {
-        blank[d] = column.distinct()[d].isBlank();
+    /** What the first records say; if all of them say otherwise, columns are profiled again. */
+    private LocaleSettings guess() {
+      if (cache.chunks() == 0) {
+        return LocaleSettings.DEFAULT;
       }
-      for (int r = 0; r < lines.length; r++) {
-        filled[r] |= !blank[column.codes()[r]];
+      OutColumns.Records records = out.records(0);
+      ColumnProfiler.Votes all = ColumnProfiler.Votes.NONE;
+      for (int c = 0; c < Math.min(50, profilers.length); c++) {
+        ColumnProfiler profiler = new ColumnProfiler(LocaleSettings.DEFAULT);
+        DistinctValues values = new DistinctValues();
+        add(profiler, values, out.column(0, c, records), cache.lines(0), records);
+        values.tallies().forEach((cell, tally) -> profiler.add(cell, tally.rows(), tally.line()));
+        all = all.plus(profiler.votes());
       }
+      return locale(all, LocaleSettings.DEFAULT);
     }
-    int[] rows = new int[lines.length];
-    int n = 0;
-    for (int r = 0; r < lines.length; r++) {
-      boolean inside = lines[r] >= first && lines[r] <= last && !titles.contains(lines[r]);
-      if (inside && filled[r]) {
-        rows[n++] = r;
-      } else if (inside && count) {
-        blankRows++;
-      }
-    }
-    if (n == lines.length) {
-      return new Batch(recordsBefore[chunk], lines, chunks);
-    }
-    int[] picked = Arrays.copyOf(rows, n);
-    for (int c = 0; c < chunks.length; c++) {
-      chunks[c] = chunks[c].select(picked);
-    }
-    long[] pickedLines = Arrays.stream(picked).mapToLong(r -> lines[r]).toArray();
-    return new Batch(recordsBefore[chunk], pickedLines, chunks);
-  }
 
-  private LocaleSettings findLocale() {
-    ColumnProfiler.Votes votes = ColumnProfiler.Votes.NONE;
-    for (DistinctValues values : distinct) {
-      votes = votes.plus(ColumnProfiler.votes(values));
+    private LocaleSettings locale(ColumnProfiler.Votes all, LocaleSettings otherwise) {
+      return new LocaleSettings(
+          all.decimal(otherwise.decimal()),
+          all.dateOrder(otherwise.dateOrder()),
+          otherwise.century());
     }
-    String decimal = votes.comma() > votes.point() ? "," : ".";
-    if (votes.comma() + votes.point() > 0) {
-      evidence.add(
-          new Evidence(
-              "decimal",
-              ",".equals(decimal) ? "comma" : "point",
-              String.format(
-                  Locale.ROOT,
-                  "before decimals, %,d cells have a comma and %,d a point",
-                  votes.comma(),
-                  votes.point())));
+
+    private void tally(int[] columns, LocaleSettings locale) {
+      for (int c : columns) {
+        profilers[c] = new ColumnProfiler(locale);
+        distinct[c] = new DistinctValues(budget);
+      }
+      if (out.isFolded()) {
+        for (int chunk = 0; chunk < cache.chunks(); chunk++) {
+          OutColumns.Records records = out.records(chunk);
+          for (int c : columns) {
+            tally(chunk, c, records);
+          }
+        }
+        for (int c : columns) {
+          judge(c);
+        }
+        return;
+      }
+      Arrays.stream(columns)
+          .parallel()
+          .forEach(
+              c -> {
+                for (int chunk = 0; chunk < cache.chunks(); chunk++) {
+                  tally(chunk, c, out.records(chunk));
+                }
+                judge(c);
+              });
     }
-    boolean monthFirst = votes.monthFirst() > votes.dayFirst();
-    if (votes.dayFirst() + votes.monthFirst() > 0) {
-      evidence.add(
-          new Evidence(
-              "dateOrder",
-              monthFirst ? "month, day, year" : "day, month, year",
-              String.format(
-                  Locale.ROOT,
-                  "%,d dates can only be day first, %,d only month first",
-                  votes.dayFirst(),
-                  votes.monthFirst())));
-    } else if (votes.eitherWay() > 0) {
-      evidence.add(
-          new Evidence(
-              "dateOrder", "day, month, year", "assumed: no date has a part greater than 12"));
-      warnings.add(
-          new Warning(
-              0,
-              "ambiguous-dates",
-              "No date tells day from month. Say which comes first before you rehearse."));
+
+    /** Each distinct value is judged once; those that were not kept have been judged already. */
+    private void judge(int column) {
+      distinct[column]
+          .tallies()
+          .forEach((cell, tally) -> profilers[column].add(cell, tally.rows(), tally.line()));
     }
-    return new LocaleSettings(
-        decimal, monthFirst ? DateOrder.MONTH_DAY_YEAR : DateOrder.DAY_MONTH_YEAR);
+
+    private void tally(int chunk, int column, OutColumns.Records records) {
+      if (records.count() > 0) {
+        ColumnChunk cells = out.column(chunk, column, records);
+        add(profilers[column], distinct[column], cells, cache.lines(chunk), records);
+      }
+    }
+
+    private static void add(
+        ColumnProfiler profiler,
+        DistinctValues values,
+        ColumnChunk cells,
+        long[] lines,
+        OutColumns.Records records) {
+      int[] counts = new int[cells.distinct().length];
+      int[] first = new int[counts.length];
+      int[] codes = cells.codes();
+      for (int r = 0; r < codes.length; r++) {
+        if (counts[codes[r]]++ == 0) {
+          first[codes[r]] = r;
+        }
+      }
+      for (int code = 0; code < counts.length; code++) {
+        if (counts[code] > 0) {
+          long line = lines[records.rows()[first[code]]];
+          if (!values.add(cells.distinct()[code], counts[code], line)) {
+            profiler.add(cells.distinct()[code], counts[code], line);
+          }
+        }
+      }
+    }
+
+    /** The locale of the file; columns that were judged in another one are judged again. */
+    LocaleSettings settle() {
+      for (ColumnProfiler profiler : profilers) {
+        votes = votes.plus(profiler.votes());
+      }
+      LocaleSettings file =
+          wanted.locale() != null ? wanted.locale() : locale(votes, LocaleSettings.DEFAULT);
+      boolean wordsFound = blankWords == null;
+      if (wordsFound) {
+        blankWords = findBlankWords();
+        out.blankWords(blankWords);
+      }
+      for (int c = 0; c < profilers.length; c++) {
+        LocaleSettings own = wanted.locale() != null ? file : locale(profilers[c].votes(), file);
+        locales[c] = own;
+        boolean otherwise = !own.equals(profilers[c].locale()) && profilers[c].dependsOnLocale();
+        boolean worded = wordsFound && !profilers[c].blankWords().isEmpty();
+        if (otherwise || worded) {
+          tally(new int[] {c}, own);
+        }
+      }
+      return file;
+    }
+
+    /** Words that mean blank in every column that has them. */
+    private List<String> findBlankWords() {
+      Map<String, Integer> found = new LinkedHashMap<>();
+      for (ColumnProfiler profiler : profilers) {
+        profiler.blankWords().keySet().forEach(w -> found.merge(w, 1, Integer::sum));
+      }
+      for (ColumnProfiler profiler : profilers) {
+        profiler.wordsThatMayBeValues().forEach(found::remove);
+      }
+      return List.copyOf(found.keySet());
+    }
+
+    void profile(List<ColumnProfile> target) {
+      for (int c = 0; c < profilers.length; c++) {
+        String name = out.names().get(c);
+        target.add(profilers[c].profile(name, out.letter(c), locales[c], distinct[c]));
+      }
+    }
   }
 
   /** The complete reading: nothing in it is left open. */
@@ -212,7 +238,12 @@ public final class SourceTable implements AutoCloseable {
   }
 
   public List<SheetInfo> sheets() {
-    return sheets;
+    return parsed.sheets();
+  }
+
+  /** Files of the archive that can be tables; empty if the source is none. */
+  public List<String> entries() {
+    return parsed.entries();
   }
 
   public List<Evidence> evidence() {
@@ -223,20 +254,46 @@ public final class SourceTable implements AutoCloseable {
     return warnings;
   }
 
+  /** What could be done with the file and is not yet. */
+  public Proposals proposals() {
+    return proposals;
+  }
+
   /** Names of the columns: their titles, or their letters where there is none. */
   public List<String> columns() {
-    return columns;
+    return out.names();
   }
+
+  /** The columns of the sheet as the file has them, before anything is folded or left out. */
+  public List<ColumnInFile> columnsInFile() {
+    return IntStream.range(0, titles.width())
+        .mapToObj(c -> new ColumnInFile(titles.name(c), titles.title(c), Letters.of(c)))
+        .toList();
+  }
+
+  /**
+   * A column of the sheet.
+   *
+   * @param name the name by which the plan knows it
+   * @param title its title in the file, empty if it has none
+   */
+  public record ColumnInFile(String name, String title, String letter) {}
 
   /** What each column holds, over all records. */
   public List<ColumnProfile> profiles() {
     return profiles;
   }
 
+  /** The locale in which a column's texts are read. */
+  public LocaleSettings locale(int column) {
+    return column < 0 ? reading.locale() : profiles.get(column).locale();
+  }
+
   /** Index of a column, ignoring capitals; -1 if there is none of that name. */
   public int column(String name) {
-    for (int i = 0; i < columns.size(); i++) {
-      if (columns.get(i).equalsIgnoreCase(name)) {
+    List<String> names = out.names();
+    for (int i = 0; i < names.size(); i++) {
+      if (names.get(i).equalsIgnoreCase(name)) {
         return i;
       }
     }
@@ -245,7 +302,7 @@ public final class SourceTable implements AutoCloseable {
 
   /** The distinct cells of a column over all records. */
   public DistinctValues distinct(int column) {
-    return distinct.get(column);
+    return distinct[column];
   }
 
   /** Number of records. */
@@ -255,7 +312,34 @@ public final class SourceTable implements AutoCloseable {
 
   /** Blank lines between the first and the last record. */
   public long blankRows() {
-    return blankRows;
+    long[] blank = selector.leftOut(RowSelector.LeftOut.BLANK);
+    return blank == null ? 0 : blank[0];
+  }
+
+  RowSelector selector() {
+    return selector;
+  }
+
+  /** True if no row holds anything. */
+  boolean isBlank() {
+    return rowCount() == 0
+        && selector.reasons().stream().allMatch(RowSelector.LeftOut.BLANK::equals);
+  }
+
+  /** True if the row of a line is a record. */
+  public boolean isRecord(long line) {
+    int chunk = cache.chunkOfLine(line);
+    int row = chunk == cache.chunks() ? -1 : Arrays.binarySearch(cache.lines(chunk), line);
+    return row >= 0 && selector.isRecord(chunk, row);
+  }
+
+  /** Sheet of a line where several are read as one; null if only one is. */
+  public SheetPart part(long line) {
+    SheetPart found = null;
+    for (SheetPart part : parsed.parts()) {
+      found = line > part.linesBefore() ? part : found;
+    }
+    return parsed.parts().size() > 1 ? found : null;
   }
 
   /** Number of batches; some may hold no record. */
@@ -265,7 +349,22 @@ public final class SourceTable implements AutoCloseable {
 
   /** The records of one batch, in the order of the file. */
   public Batch batch(int number) {
-    return select(number, reading.titleRows(), reading.firstRow(), reading.lastRow(), false);
+    OutColumns.Records records = out.records(number);
+    ColumnChunk[] columns = new ColumnChunk[out.names().size()];
+    for (int c = 0; c < columns.length; c++) {
+      columns[c] = out.column(number, c, records);
+    }
+    long[] lines = cache.lines(number);
+    if (!records.whole()) {
+      long[] all = lines;
+      lines = Arrays.stream(records.rows()).mapToLong(r -> all[r]).toArray();
+    }
+    return new Batch(recordsBefore[number], lines, columns);
+  }
+
+  /** The cells of one column in the records of one batch. */
+  public ColumnChunk cells(int batch, int column) {
+    return out.column(batch, column, out.records(batch));
   }
 
   /**
@@ -291,11 +390,12 @@ public final class SourceTable implements AutoCloseable {
   /** Index of the first record at or after a line; {@link #rowCount()} if there is none. */
   public long rowOfLine(long line) {
     for (int chunk = cache.chunkOfLine(line); chunk < cache.chunks(); chunk++) {
-      Batch batch = batch(chunk);
-      int at = Arrays.binarySearch(batch.lines(), line);
-      int row = at < 0 ? -at - 1 : at;
-      if (row < batch.rows()) {
-        return recordsBefore[chunk] + row;
+      long[] lines = cache.lines(chunk);
+      int[] rows = out.records(chunk).rows();
+      for (int i = 0; i < rows.length; i++) {
+        if (lines[rows[i]] >= line) {
+          return recordsBefore[chunk] + i;
+        }
       }
     }
     return rowCount();

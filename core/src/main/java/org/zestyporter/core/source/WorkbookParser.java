@@ -1,17 +1,20 @@
 package org.zestyporter.core.source;
 
 import java.io.IOException;
+import java.io.InputStream;
 import java.math.BigDecimal;
-import java.math.MathContext;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
-import java.time.LocalDateTime;
-import java.time.LocalTime;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.Iterator;
 import java.util.List;
-import java.util.Locale;
+import java.util.Map;
+import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipFile;
 import org.dhatim.fastexcel.reader.ExcelReaderException;
 import org.dhatim.fastexcel.reader.ReadableWorkbook;
 import org.dhatim.fastexcel.reader.ReadingOptions;
@@ -20,46 +23,89 @@ import org.dhatim.fastexcel.reader.Sheet;
 import org.dhatim.fastexcel.reader.SheetVisibility;
 import org.zestyporter.core.value.Cell;
 import org.zestyporter.core.value.PorterException;
-import org.zestyporter.core.value.Values;
 
 /** Workbooks in Office Open XML (ECMA-376), read as a stream. */
-final class WorkbookParser implements RowParser {
-  /** Spreadsheets keep and show 15 significant digits. */
-  private static final MathContext SHEET_DIGITS = new MathContext(15);
+final class WorkbookParser implements SheetParser {
+  private static final Pattern RELATION = Pattern.compile("<(?:\\w+:)?Relationship\\b[^>]*>");
+  private static final Pattern DIMENSION =
+      Pattern.compile("<(?:\\w+:)?dimension[^>]*ref=\"(?:[A-Z]+\\d+:)?([A-Z]+)(\\d+)\"");
 
-  private static final Pattern ERROR =
-      Pattern.compile("#(DIV/0!|N/A|NAME\\?|NULL!|NUM!|REF!|VALUE!|SPILL!|CALC!)");
-
-  private static final int MAX_COLUMNS = 16_384;
-  private static final LocalDateTime DAY_ZERO = LocalDateTime.of(1899, 12, 31, 0, 0);
-
-  List<SheetInfo> sheets(Path file) throws IOException {
+  @Override
+  public List<SheetInfo> sheets(Path file) throws IOException {
     try (ReadableWorkbook book = open(file);
+        ZipFile zip = new ZipFile(file.toFile());
         Stream<Sheet> sheets = book.getSheets()) {
-      return sheets
-          .map(s -> new SheetInfo(s.getName(), s.getVisibility() != SheetVisibility.VISIBLE))
-          .toList();
+      Map<String, String> targets = targets(zip);
+      List<SheetInfo> infos = new ArrayList<>();
+      for (Sheet sheet : sheets.toList()) {
+        boolean hidden = sheet.getVisibility() != SheetVisibility.VISIBLE;
+        Matcher size = DIMENSION.matcher(head(zip, targets.get(sheet.getId())));
+        boolean stated = size.find() && size.group(2).length() < 8;
+        infos.add(
+            new SheetInfo(
+                sheet.getName(),
+                hidden,
+                stated ? Long.valueOf(size.group(2)) : null,
+                stated ? Integer.valueOf(Letters.index(size.group(1)) + 1) : null));
+      }
+      return infos;
+    } catch (ExcelReaderException | IllegalArgumentException | IllegalStateException e) {
+      throw SheetErrors.unreadable(e);
+    }
+  }
+
+  /** Paths of the sheets' parts by relation. */
+  private static Map<String, String> targets(ZipFile zip) throws IOException {
+    Map<String, String> targets = new HashMap<>();
+    Matcher relation = RELATION.matcher(head(zip, "xl/_rels/workbook.xml.rels"));
+    while (relation.find()) {
+      String target = attribute(relation.group(), "Target");
+      targets.put(
+          attribute(relation.group(), "Id"),
+          target.startsWith("/") ? target.substring(1) : "xl/" + target);
+    }
+    return targets;
+  }
+
+  private static String attribute(String element, String name) {
+    Matcher m = Pattern.compile("\\b" + name + "=\"([^\"]*)\"").matcher(element);
+    return m.find() ? m.group(1) : "";
+  }
+
+  private static String head(ZipFile zip, String part) throws IOException {
+    ZipEntry entry = part == null ? null : zip.getEntry(part);
+    if (entry == null) {
+      return "";
+    }
+    try (InputStream in = zip.getInputStream(entry)) {
+      int bytes = part.endsWith(".rels") ? 1 << 20 : 2048;
+      return new String(in.readNBytes(bytes), StandardCharsets.UTF_8);
     }
   }
 
   @Override
-  public void parse(Path file, Reading reading, RowSink sink) throws IOException {
+  public long parse(Path file, String name, RowSink sink, long linesBefore) throws IOException {
+    long last = linesBefore;
     try (ReadableWorkbook book = open(file)) {
-      Sheet sheet =
-          book.findSheet(reading.sheet())
-              .orElseThrow(
-                  () ->
-                      PorterException.input(
-                          "no-such-sheet", "The workbook has no sheet “" + reading.sheet() + "”."));
+      Sheet sheet = book.findSheet(name).orElseThrow(() -> SheetErrors.noSuchSheet(name));
+      boolean date1904 = book.isDate1904();
       try (Stream<Row> rows = sheet.openStream()) {
         Iterator<Row> iterator = rows.iterator();
         while (iterator.hasNext()) {
           Row row = iterator.next();
-          sink.row(row.getRowNum(), cells(row));
+          row(row, sink, date1904);
+          last = linesBefore + row.getRowNum();
+          sink.endRow(last);
         }
       }
-    } catch (ExcelReaderException | IllegalArgumentException | IllegalStateException e) {
-      throw unreadable(e);
+      return last;
+    } catch (PorterException e) {
+      throw e;
+    } catch (ExcelReaderException
+        | IllegalArgumentException
+        | IllegalStateException
+        | IndexOutOfBoundsException e) {
+      throw SheetErrors.unreadable(e);
     }
   }
 
@@ -76,92 +122,61 @@ final class WorkbookParser implements RowParser {
     try {
       return new ReadableWorkbook(file.toFile(), new ReadingOptions(false, true));
     } catch (IOException | RuntimeException e) {
-      throw unreadable(e);
+      throw SheetErrors.unreadable(e);
     }
   }
 
-  private static PorterException unreadable(Exception cause) {
-    return new PorterException(
-        PorterException.Kind.INPUT,
-        "unreadable-workbook",
-        "The workbook can't be opened: it is damaged or cut short. Open it in a spreadsheet, save"
-            + " it again and bring the new file.",
-        cause);
-  }
-
-  private static List<Cell> cells(Row row) {
+  private static void row(Row row, RowSink sink, boolean date1904) {
     int width = row.getCellCount();
-    if (width > MAX_COLUMNS) {
+    if (width > SheetErrors.MAX_COLUMNS || row.getRowNum() > SheetErrors.MAX_LINES) {
       throw PorterException.input(
-          "too-wide", "Line " + row.getRowNum() + " has more than 16,384 columns.");
+          "too-wide",
+          "Line "
+              + row.getRowNum()
+              + " lies outside of what a sheet can hold (16,384 columns, 1,048,576 lines).");
     }
-    List<Cell> cells = new ArrayList<>(width);
     for (int i = 0; i < width; i++) {
       org.dhatim.fastexcel.reader.Cell cell = row.getCell(i);
-      cells.add(cell == null ? Cell.BLANK : cell(cell));
-    }
-    return cells;
-  }
-
-  private static Cell cell(org.dhatim.fastexcel.reader.Cell cell) {
-    return switch (cell.getType()) {
-      case EMPTY -> Cell.BLANK;
-      case STRING -> Cell.text(cell.getText());
-      case BOOLEAN -> new Cell(Cell.Kind.BOOLEAN, cell.asBoolean().toString());
-      case ERROR -> new Cell(Cell.Kind.ERROR, String.valueOf(cell.getRawValue()));
-      case NUMBER -> number(cell, (BigDecimal) cell.getValue());
-      case FORMULA -> cached(cell);
-    };
-  }
-
-  private static Cell cached(org.dhatim.fastexcel.reader.Cell cell) {
-    Object value = cell.getValue();
-    if (value == null && cell.getRawValue() == null) {
-      return new Cell(Cell.Kind.ERROR, "=" + cell.getFormula());
-    }
-    if (value instanceof String text && ERROR.matcher(text).matches()) {
-      return new Cell(Cell.Kind.ERROR, text);
-    }
-    if (value instanceof BigDecimal number) {
-      return number(cell, number);
-    }
-    if (value instanceof Boolean truth) {
-      return new Cell(Cell.Kind.BOOLEAN, truth.toString());
-    }
-    return value == null ? Cell.BLANK : Cell.text(value.toString());
-  }
-
-  private static Cell number(org.dhatim.fastexcel.reader.Cell cell, BigDecimal number) {
-    String format = cell.getDataFormatString();
-    if (format != null && isDate(format)) {
-      try {
-        return moment(cell.asDate(), number, format);
-      } catch (ExcelReaderException e) {
-        return new Cell(Cell.Kind.NUMBER, plain(number));
+      if (cell != null) {
+        cell(sink, i, cell, date1904);
       }
     }
-    return new Cell(Cell.Kind.NUMBER, plain(number));
   }
 
-  private static String plain(BigDecimal number) {
-    return Values.plain(number.round(SHEET_DIGITS));
-  }
-
-  private static Cell moment(LocalDateTime moment, BigDecimal serial, String format) {
-    if (serial.compareTo(BigDecimal.ONE) < 0 && !moment.isAfter(DAY_ZERO.plusDays(1))) {
-      LocalTime time = moment.toLocalTime().withNano(0);
-      return new Cell(Cell.Kind.TIME, time.toString());
+  private static void cell(
+      RowSink sink, int column, org.dhatim.fastexcel.reader.Cell cell, boolean date1904) {
+    switch (cell.getType()) {
+      case EMPTY -> {}
+      case STRING -> text(sink, column, cell.getText());
+      case BOOLEAN -> sink.cell(column, new Cell(Cell.Kind.BOOLEAN, cell.asBoolean().toString()));
+      case ERROR ->
+          sink.cell(column, new Cell(Cell.Kind.ERROR, String.valueOf(cell.getRawValue())));
+      case NUMBER ->
+          NumberFormat.put(
+              sink, column, (BigDecimal) cell.getValue(), cell.getDataFormatString(), date1904);
+      case FORMULA -> cached(sink, column, cell, date1904);
     }
-    boolean midnight = moment.toLocalTime().equals(LocalTime.MIDNIGHT);
-    return midnight
-        ? new Cell(Cell.Kind.DATE, moment.toLocalDate().toString())
-        : new Cell(Cell.Kind.DATETIME, Values.text(moment));
   }
 
-  /** A number format is a date's if it holds a date letter outside of quotes and brackets. */
-  private static boolean isDate(String format) {
-    String bare =
-        format.toLowerCase(Locale.ROOT).replaceAll("\"[^\"]*\"|\\\\.|\\[(?!h+]|m+]|s+])[^]]*]", "");
-    return !bare.contains("general") && bare.matches("(?s).*[dyhs].*|(?s).*m{1,5}[^0#]*");
+  private static void text(RowSink sink, int column, String text) {
+    if (text != null && !text.isEmpty()) {
+      sink.cell(column, Cell.text(text));
+    }
+  }
+
+  private static void cached(
+      RowSink sink, int column, org.dhatim.fastexcel.reader.Cell cell, boolean date1904) {
+    Object value = cell.getValue();
+    if (value == null && cell.getRawValue() == null) {
+      SheetErrors.noResult(sink, column, cell.getFormula());
+    } else if (value instanceof BigDecimal number) {
+      NumberFormat.put(sink, column, number, cell.getDataFormatString(), date1904);
+    } else if (value instanceof Boolean truth) {
+      sink.cell(column, new Cell(Cell.Kind.BOOLEAN, truth.toString()));
+    } else if (value instanceof String text && SheetErrors.isError(text)) {
+      sink.cell(column, new Cell(Cell.Kind.ERROR, text));
+    } else if (value != null) {
+      text(sink, column, value.toString());
+    }
   }
 }

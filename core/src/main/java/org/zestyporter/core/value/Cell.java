@@ -60,13 +60,35 @@ public record Cell(Kind kind, String text) {
       case DATETIME -> LocalDateTime.parse(text);
       case TIME -> LocalTime.parse(text);
       case BOOLEAN -> Boolean.valueOf(text);
-      case ERROR ->
-          new Problem(
-              ProblemCode.CELL_ERROR,
-              text,
-              text.startsWith("=")
-                  ? "a formula without a result; open the workbook in a spreadsheet and save it"
-                  : "the cell holds an error");
+      case ERROR -> error();
     };
+  }
+
+  @Override
+  public int hashCode() {
+    return 31 * text.hashCode() + kind.ordinal();
+  }
+
+  @Override
+  public boolean equals(Object other) {
+    return this == other || other instanceof Cell c && kind == c.kind && text.equals(c.text);
+  }
+
+  /** Stands for bytes that are no character in the file's encoding (Unicode's U+FFFD). */
+  public static final char UNDECODABLE = '\uFFFD';
+
+  private Problem error() {
+    if (text.indexOf(UNDECODABLE) >= 0) {
+      return new Problem(
+          ProblemCode.UNDECODABLE,
+          text,
+          "bytes that are no character in this encoding; see whether another one fits the file");
+    }
+    return new Problem(
+        ProblemCode.CELL_ERROR,
+        text,
+        text.startsWith("=")
+            ? "a formula without a result; open the workbook in a spreadsheet and save it"
+            : "the cell holds an error");
   }
 }

@@ -4,25 +4,77 @@ import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.LocalTime;
+import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.EnumMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import org.zestyporter.core.value.ColumnProfile.Finding;
+import org.zestyporter.core.value.ColumnProfile.FindingCode;
 
-/** Tells what a column holds from all of its distinct values. */
+/**
+ * Tells what a column holds from every one of its cells, in one pass and in bounded memory.
+ *
+ * <p>The cells are judged in the locale given; if {@link #votes} then speak for another one, the
+ * column is profiled again.
+ */
 public final class ColumnProfiler {
-  private static final Pattern LEADING_ZERO = Pattern.compile("[+-]?0\\d.*");
   private static final Pattern COMMA_DECIMAL =
-      Pattern.compile("[+-]?[\\d.]*\\d,(\\d{1,2}|\\d{4,})");
+      Pattern.compile("[^\\d-]{0,4}-?[\\d.]*\\d,(\\d{1,2}|\\d{4,})[^\\d]{0,4}");
   private static final Pattern POINT_DECIMAL =
-      Pattern.compile("[+-]?[\\d,]*\\d\\.(\\d{1,2}|\\d{4,})");
+      Pattern.compile("[^\\d-]{0,4}-?[\\d,]*\\d\\.(\\d{1,2}|\\d{4,})[^\\d]{0,4}");
+  private static final Pattern GROUPED_POINT = Pattern.compile("-?\\d{1,3}(\\.\\d{3}){2,}");
+  private static final Pattern GROUPED_COMMA = Pattern.compile("-?\\d{1,3}(,\\d{3}){2,}");
   private static final Pattern PARTED_DATE =
-      Pattern.compile("\\s*(\\d{1,2})([./-])(\\d{1,2})\\2(\\d{2}|\\d{4})\\s*");
+      Pattern.compile("(\\d{1,2})([./-])\\s?(\\d{1,2})\\2\\s?(\\d{2}|\\d{4})(?:[ T]\\d.*)?");
+  private static final Pattern SHORTENED = Pattern.compile("[+-]?\\d([.,]\\d+)?[Ee]\\+\\d{1,3}");
+  private static final Pattern SHORT_YEAR =
+      Pattern.compile("\\d{1,2}([./-])\\s?\\d{1,2}\\1\\s?\\d{2}|\\d{1,2}[ -]\\p{L}{3,9}[ -]\\d{2}");
+  private static final Pattern BLANK_WORD =
+      Pattern.compile("[-–—]{1,4}|(?i)n/a|n\\.a\\.|#n/a|null|nil|\\(null\\)|\\(blank\\)");
+  private static final Pattern NUMBER_BLANK_WORD = Pattern.compile("(?i)na|none|nan|\\?{1,3}|\\.");
+  private static final Pattern DAY_AND_MONTH =
+      Pattern.compile("\\d{1,2}-\\p{L}{3}|\\p{L}{3}-\\d{1,2}");
   private static final int SHOWN = 12;
+  private static final int LONGEST_TYPED = 60;
 
-  private ColumnProfiler() {}
+  private final LocaleSettings locale;
+  private final long[] fits = new long[ValueType.values().length];
+  private final Map<ValueType, Map<String, long[]>> examples = new EnumMap<>(ValueType.class);
+  private final Map<ValueType, Range> ranges = new EnumMap<>(ValueType.class);
+  private final Map<FindingCode, Finding> findings = new EnumMap<>(FindingCode.class);
+  private final Map<String, long[]> currencies = new LinkedHashMap<>();
+  private final Map<String, long[]> blankWords = new LinkedHashMap<>();
+  private final Map<String, Long> datePatterns = new LinkedHashMap<>();
+  private Votes votes = Votes.NONE;
+  private long rows;
+  private int longest;
+  private int maxScale;
+  private boolean grouped;
+  private boolean bound;
+  private boolean ungrouped;
+  private Finding storedDates;
+
+  public ColumnProfiler(LocaleSettings locale) {
+    this.locale = locale;
+  }
+
+  private static final class Range {
+    private Comparable<Object> least;
+    private Comparable<Object> greatest;
+
+    @SuppressWarnings("unchecked")
+    void add(Object value) {
+      Comparable<Object> comparable = (Comparable<Object>) value;
+      least = least == null || comparable.compareTo(least) < 0 ? comparable : least;
+      greatest = greatest == null || comparable.compareTo(greatest) > 0 ? comparable : greatest;
+    }
+  }
 
   /** Votes of a column on how its sender writes numbers and dates, in rows. */
   public record Votes(long comma, long point, long dayFirst, long monthFirst, long eitherWay) {
@@ -36,110 +88,338 @@ public final class ColumnProfiler {
           monthFirst + o.monthFirst,
           eitherWay + o.eitherWay);
     }
+
+    /** The decimal sign that most speak for; the given one if none does. */
+    public String decimal(String otherwise) {
+      return comma == point ? otherwise : comma > point ? "," : ".";
+    }
+
+    /** The order that most dates speak for; the given one if none does. */
+    public DateOrder dateOrder(DateOrder otherwise) {
+      if (dayFirst == monthFirst) {
+        return otherwise;
+      }
+      return dayFirst > monthFirst ? DateOrder.DAY_MONTH_YEAR : DateOrder.MONTH_DAY_YEAR;
+    }
   }
 
-  /** Counts what the texts of a column say about decimal sign and date order. */
-  public static Votes votes(DistinctValues values) {
-    long comma = 0;
-    long point = 0;
-    long dayFirst = 0;
-    long monthFirst = 0;
-    long either = 0;
-    for (Map.Entry<Cell, DistinctValues.Tally> e : values.tallies().entrySet()) {
-      if (e.getKey().kind() != Cell.Kind.TEXT) {
-        continue;
+  /**
+   * Judges a cell for all rows that hold it; the line is that of the first of them. It may be
+   * called again for the same cell.
+   */
+  public void add(Cell cell, long count, long line) {
+    if (cell.isBlank()) {
+      return;
+    }
+    rows += count;
+    String text = cell.text();
+    longest = Math.max(longest, text.length());
+    ValueType type;
+    Object value;
+    if (cell.kind() == Cell.Kind.TEXT) {
+      String stripped = text.strip();
+      if (stripped.length() != text.length()) {
+        find(FindingCode.OUTER_SPACES, count, line, text);
       }
-      String text = e.getKey().text().strip();
-      long rows = e.getValue().rows();
-      Matcher date = PARTED_DATE.matcher(text);
-      if (date.matches()) {
-        int first = Integer.parseInt(date.group(1));
-        int second = Integer.parseInt(date.group(3));
-        if (first > 12 && first <= 31 && second <= 12) {
-          dayFirst += rows;
-        } else if (second > 12 && second <= 31 && first <= 12) {
-          monthFirst += rows;
-        } else {
-          either += rows;
-        }
-      } else if (COMMA_DECIMAL.matcher(text).matches()) {
-        comma += rows;
-      } else if (POINT_DECIMAL.matcher(text).matches()) {
-        point += rows;
+      value = typed(stripped, count, line);
+      type = typeOf(value);
+    } else {
+      value = stored(cell, count, line);
+      type = typeOf(value);
+      if (type == ValueType.DATE || type == ValueType.DATETIME) {
+        storedDates = plus(storedDates, FindingCode.DATES_AMONG_CODES, count, line, text);
       }
     }
-    return new Votes(comma, point, dayFirst, monthFirst, either);
+    fits[type.ordinal()] += count;
+    ranges
+        .computeIfAbsent(type == ValueType.WHOLE ? ValueType.DECIMAL : type, t -> new Range())
+        .add(value);
+    count(examples.computeIfAbsent(type, t -> new LinkedHashMap<>()), text, count, line);
   }
 
-  /** Profiles a column in the locale that the whole file was found to have. */
-  public static ColumnProfile profile(
-      String name, String letter, DistinctValues values, LocaleSettings locale) {
-    Map<ValueType, Long> fits = new EnumMap<>(ValueType.class);
-    long rows = 0;
-    int longest = 0;
-    for (Map.Entry<Cell, DistinctValues.Tally> e : values.tallies().entrySet()) {
-      long n = e.getValue().rows();
-      rows += n;
-      longest = Math.max(longest, e.getKey().text().length());
-      fits.merge(typeOf(e.getKey(), locale), n, Long::sum);
+  private static void count(Map<String, long[]> counts, String text, long count, long line) {
+    long[] known = counts.get(text);
+    if (known != null) {
+      known[0] += count;
+    } else if (counts.size() < SHOWN * 4) {
+      counts.put(text, new long[] {count, line});
     }
-    ValueType type = decide(fits, rows);
-    Comparator<Map.Entry<Cell, DistinctValues.Tally>> frequent =
-        Comparator.comparingLong(e -> -e.getValue().rows());
-    List<ColumnProfile.ValueCount> samples =
-        values.tallies().entrySet().stream()
-            .sorted(frequent)
-            .limit(SHOWN)
-            .map(ColumnProfiler::count)
-            .toList();
-    List<ColumnProfile.ValueCount> misfits =
-        type == ValueType.TEXT
-            ? List.of()
-            : values.tallies().entrySet().stream()
-                .filter(e -> !fits(typeOf(e.getKey(), locale), type))
-                .sorted(frequent)
-                .limit(SHOWN)
-                .map(ColumnProfiler::count)
-                .toList();
-    Comparable<?>[] range = range(values, type, locale);
-    Votes votes = type == ValueType.DATE ? votes(values) : Votes.NONE;
+  }
+
+  private Object stored(Cell cell, long count, long line) {
+    Object value = cell.value();
+    if (value instanceof Problem problem) {
+      find(
+          problem.code() == ProblemCode.UNDECODABLE ? FindingCode.UNDECODABLE : FindingCode.ERRORS,
+          count,
+          line,
+          cell.text());
+      return cell.text();
+    }
+    if (value instanceof BigDecimal number) {
+      if (isCode(cell.text())) {
+        find(FindingCode.LEADING_ZEROS, count, line, cell.text());
+        return cell.text();
+      }
+      maxScale = Math.max(maxScale, number.scale());
+    }
+    return value;
+  }
+
+  /** The text as a value of the narrowest type that it can be read as. */
+  private Object typed(String text, long count, long line) {
+    if (text.length() > LONGEST_TYPED) {
+      return text;
+    }
+    if (text.length() < 8
+        && "-–—nN#(?.".indexOf(text.charAt(0)) >= 0
+        && (BLANK_WORD.matcher(text).matches() || NUMBER_BLANK_WORD.matcher(text).matches())) {
+      count(blankWords, text, count, line);
+    }
+    if (!hasDigit(text)) {
+      boolean word = text.length() > 1 && !"on".equalsIgnoreCase(text) || "yYnNjJ".contains(text);
+      return word && ValueReader.truth(text) instanceof Boolean truth ? truth : text;
+    }
+    BigDecimal number = NumberReader.find(text, locale.decimal());
+    return number == null ? moment(text, count, line) : number(text, number, count, line);
+  }
+
+  private Object number(String text, BigDecimal number, long count, long line) {
+    if (isCode(text)) {
+      find(FindingCode.LEADING_ZEROS, count, line, text);
+      return text;
+    }
+    bound |= text.indexOf('.') >= 0 || text.indexOf(',') >= 0;
+    vote(text, count);
+    String currency = NumberReader.currency(text);
+    if (currency != null) {
+      count(currencies, currency, count, line);
+    }
+    maxScale = Math.max(maxScale, number.scale());
+    if (number.precision() - number.scale() > 3) {
+      boolean hasGroups =
+          text.chars().filter(c -> !Character.isDigit(c)).count() > (number.scale() > 0 ? 1 : 0);
+      grouped |= hasGroups;
+      ungrouped |= !hasGroups;
+    }
+    return number;
+  }
+
+  private Object moment(String text, long count, long line) {
+    boolean signed = text.indexOf('.') >= 0 || text.indexOf(',') >= 0;
+    Matcher parted = Character.isDigit(text.charAt(0)) ? PARTED_DATE.matcher(text) : null;
+    boolean isParted = parted != null && parted.matches();
+    bound |= isParted || signed;
+    if (isParted) {
+      vote(parted, count);
+    } else if (signed) {
+      vote(text, count);
+    }
+    String century = locale.century() == null ? "20" : locale.century();
+    Object value = null;
+    if (ValueReader.mayBeDate(text)) {
+      value = ValueReader.date(text, locale.dateOrder(), century);
+    }
+    if (!(value instanceof LocalDate) && text.indexOf(':') > 0) {
+      value = ValueReader.time(text);
+      if (value instanceof Problem) {
+        value = ValueReader.dateTime(text, locale.dateOrder(), century);
+      }
+    }
+    if (value != null && !(value instanceof Problem)) {
+      if (SHORT_YEAR.matcher(text).matches()) {
+        find(FindingCode.SHORT_YEARS, count, line, text);
+      }
+      if (value instanceof LocalDate && isParted) {
+        datePatterns.merge(datePattern(parted), count, Long::sum);
+      }
+      return value;
+    }
+    if (text.indexOf('+') > 0 && SHORTENED.matcher(text).matches()) {
+      find(FindingCode.SHORTENED_NUMBERS, count, line, text);
+    } else if (text.length() < 8 && DAY_AND_MONTH.matcher(text).matches()) {
+      storedDates = plus(storedDates, FindingCode.DATES_AMONG_CODES, count, line, text);
+    }
+    return text;
+  }
+
+  private String datePattern(Matcher parted) {
+    String sign = parted.group(2);
+    String year = parted.group(4).length() == 2 ? "yy" : "yyyy";
+    return locale.dateOrder() == DateOrder.MONTH_DAY_YEAR
+        ? "M" + sign + "d" + sign + year
+        : "d" + sign + "M" + sign + year;
+  }
+
+  private void vote(Matcher date, long count) {
+    int first = Integer.parseInt(date.group(1));
+    int second = Integer.parseInt(date.group(3));
+    if (first > 12 && first <= 31 && second <= 12) {
+      votes = votes.plus(new Votes(0, 0, count, 0, 0));
+    } else if (second > 12 && second <= 31 && first <= 12) {
+      votes = votes.plus(new Votes(0, 0, 0, count, 0));
+    } else {
+      // the same number twice reads alike either way
+      votes = votes.plus(new Votes(0, 0, 0, 0, first == second ? 0 : count));
+    }
+  }
+
+  private void vote(String text, long count) {
+    boolean comma = text.indexOf(',') >= 0;
+    boolean point = text.indexOf('.') >= 0;
+    if (text.length() > 30) {
+      return;
+    }
+    if (comma && COMMA_DECIMAL.matcher(text).matches()) {
+      votes = votes.plus(new Votes(count, 0, 0, 0, 0));
+    } else if (point && POINT_DECIMAL.matcher(text).matches()) {
+      votes = votes.plus(new Votes(0, count, 0, 0, 0));
+    } else if (point && !comma && GROUPED_POINT.matcher(text).matches()) {
+      votes = votes.plus(new Votes(count, 0, 0, 0, 0));
+    } else if (comma && !point && GROUPED_COMMA.matcher(text).matches()) {
+      votes = votes.plus(new Votes(0, count, 0, 0, 0));
+    }
+  }
+
+  private static boolean isCode(String text) {
+    int at = text.startsWith("-") || text.startsWith("+") ? 1 : 0;
+    return text.length() > at + 1
+        && text.charAt(at) == '0'
+        && Character.isDigit(text.charAt(at + 1))
+        && text.indexOf('.') < 0
+        && text.indexOf(',') < 0;
+  }
+
+  private static boolean hasDigit(String text) {
+    for (int i = 0; i < text.length(); i++) {
+      if (Character.isDigit(text.charAt(i))) {
+        return true;
+      }
+    }
+    return false;
+  }
+
+  private void find(FindingCode code, long count, long line, String sample) {
+    findings.put(code, plus(findings.get(code), code, count, line, sample));
+  }
+
+  private static Finding plus(
+      Finding known, FindingCode code, long count, long line, String sample) {
+    return known == null
+        ? new Finding(code, count, line, sample)
+        : new Finding(
+            code,
+            known.rows() + count,
+            Math.min(known.line(), line),
+            known.line() <= line ? known.sample() : sample);
+  }
+
+  private static ValueType typeOf(Object value) {
+    if (value instanceof BigDecimal number) {
+      return number.scale() > 0 ? ValueType.DECIMAL : ValueType.WHOLE;
+    }
+    if (value instanceof LocalDate) {
+      return ValueType.DATE;
+    }
+    if (value instanceof LocalDateTime) {
+      return ValueType.DATETIME;
+    }
+    if (value instanceof LocalTime) {
+      return ValueType.TIME;
+    }
+    return value instanceof Boolean ? ValueType.BOOLEAN : ValueType.TEXT;
+  }
+
+  /** What the cells said about decimal sign and date order. */
+  public Votes votes() {
+    return votes;
+  }
+
+  public LocaleSettings locale() {
+    return locale;
+  }
+
+  /** True if a cell was met that another locale would read otherwise. */
+  public boolean dependsOnLocale() {
+    return bound;
+  }
+
+  /** Words that mean blank elsewhere but stand here among other words. */
+  public Set<String> wordsThatMayBeValues() {
+    Set<String> words = new HashSet<>(blankWords.keySet());
+    words.removeAll(blankWords().keySet());
+    return words;
+  }
+
+  /**
+   * Words that stand for a blank: dashes and the like anywhere, {@code NA}, {@code none} and
+   * question marks only where all else is numbers or dates.
+   *
+   * @return each word with its rows
+   */
+  public Map<String, Long> blankWords() {
+    Map<String, Long> words = new LinkedHashMap<>();
+    long all = blankWords.values().stream().mapToLong(n -> n[0]).sum();
+    boolean typed = all < rows && decide(all) != ValueType.TEXT;
+    blankWords.forEach(
+        (word, n) -> {
+          if (typed || BLANK_WORD.matcher(word).matches()) {
+            words.put(word, n[0]);
+          }
+        });
+    return words;
+  }
+
+  /**
+   * The column as it was found to be.
+   *
+   * @param own the locale in which its texts are to be read
+   */
+  public ColumnProfile profile(
+      String name, String letter, LocaleSettings own, DistinctValues values) {
+    ValueType type = decide(0);
+    Range range = ranges.get(type == ValueType.WHOLE ? ValueType.DECIMAL : type);
     return new ColumnProfile(
         name,
         letter,
         type,
-        pattern(type, values, locale),
+        pattern(type),
+        own,
         values.blank(),
         values.tallies().size(),
         values.beyond() > 0,
-        Values.text(range[0]),
-        Values.text(range[1]),
+        range == null ? null : Values.text(range.least),
+        range == null ? null : Values.text(range.greatest),
         longest,
-        votes.eitherWay() > 0 && votes.dayFirst() == 0 && votes.monthFirst() == 0,
-        samples,
-        misfits);
+        isAmbiguous(type),
+        samples(values),
+        misfits(type),
+        settled(type));
   }
 
-  private static ColumnProfile.ValueCount count(Map.Entry<Cell, DistinctValues.Tally> e) {
-    return new ColumnProfile.ValueCount(
-        e.getKey().text(), e.getValue().rows(), e.getValue().line());
+  private boolean isAmbiguous(ValueType type) {
+    return (type == ValueType.DATE || type == ValueType.DATETIME)
+        && votes.eitherWay() > 0
+        && votes.dayFirst() == 0
+        && votes.monthFirst() == 0;
   }
 
-  private static ValueType decide(Map<ValueType, Long> fits, long rows) {
-    if (rows == 0) {
+  private ValueType decide(long leftOut) {
+    long all = rows - leftOut;
+    if (all <= 0) {
       return ValueType.EMPTY;
     }
-    long whole = fits.getOrDefault(ValueType.WHOLE, 0L);
-    long decimal = fits.getOrDefault(ValueType.DECIMAL, 0L);
-    long needed = (rows * 9 + 9) / 10;
-    if (whole + decimal >= needed) {
+    long needed = (all * 9 + 9) / 10;
+    long decimal = fits[ValueType.DECIMAL.ordinal()];
+    if (fits[ValueType.WHOLE.ordinal()] + decimal >= needed) {
       return decimal == 0 ? ValueType.WHOLE : ValueType.DECIMAL;
     }
-    long dateTime = fits.getOrDefault(ValueType.DATETIME, 0L);
-    if (dateTime > 0 && fits.getOrDefault(ValueType.DATE, 0L) + dateTime >= needed) {
+    long dateTime = fits[ValueType.DATETIME.ordinal()];
+    if (dateTime > 0 && fits[ValueType.DATE.ordinal()] + dateTime >= needed) {
       return ValueType.DATETIME;
     }
     for (ValueType type : List.of(ValueType.DATE, ValueType.TIME, ValueType.BOOLEAN)) {
-      if (fits.getOrDefault(type, 0L) >= needed) {
+      if (fits[type.ordinal()] >= needed) {
         return type;
       }
     }
@@ -152,102 +432,90 @@ public final class ColumnProfiler {
         || (column == ValueType.DATETIME && cell == ValueType.DATE);
   }
 
-  private static ValueType typeOf(Cell cell, LocaleSettings locale) {
-    switch (cell.kind()) {
-      case NUMBER:
-        return cell.text().indexOf('.') < 0 ? ValueType.WHOLE : ValueType.DECIMAL;
-      case DATE:
-        return ValueType.DATE;
-      case DATETIME:
-        return ValueType.DATETIME;
-      case TIME:
-        return ValueType.TIME;
-      case BOOLEAN:
-        return ValueType.BOOLEAN;
-      case ERROR:
-        return ValueType.TEXT;
-      default:
-        return typeOf(cell.text().strip(), locale);
-    }
-  }
-
-  private static ValueType typeOf(String text, LocaleSettings locale) {
-    if (text.chars().noneMatch(Character::isDigit)) {
-      return switch (text.toLowerCase(java.util.Locale.ROOT)) {
-        case "true", "false", "yes", "no" -> ValueType.BOOLEAN;
-        default -> ValueType.TEXT;
-      };
-    }
-    if (ValueReader.number(text, locale.decimal()) instanceof BigDecimal number) {
-      boolean code = LEADING_ZERO.matcher(text).matches() && number.scale() <= 0;
-      return code ? ValueType.TEXT : number.scale() > 0 ? ValueType.DECIMAL : ValueType.WHOLE;
-    }
-    if (ValueReader.date(text, locale.dateOrder(), "20") instanceof LocalDate) {
-      return ValueType.DATE;
-    }
-    if (text.indexOf(':') > 0) {
-      if (ValueReader.time(text) instanceof LocalTime) {
-        return ValueType.TIME;
-      }
-      if (ValueReader.dateTime(text, locale.dateOrder(), "20") instanceof LocalDateTime) {
-        return ValueType.DATETIME;
-      }
-    }
-    return ValueType.TEXT;
-  }
-
-  private static String pattern(ValueType type, DistinctValues values, LocaleSettings locale) {
+  private String pattern(ValueType type) {
     return switch (type) {
-      case WHOLE -> "#0";
-      case DECIMAL -> ",".equals(locale.decimal()) ? "#0,0" : "#0.0";
-      case DATE -> datePattern(values, locale);
+      case WHOLE -> ungrouped && !grouped ? "0" : "#,##0";
+      case DECIMAL ->
+          (ungrouped && !grouped ? "0." : "#,##0.")
+              + "0".repeat(Math.max(1, Math.min(9, maxScale)));
+      case DATE ->
+          datePatterns.entrySet().stream()
+              .max(Map.Entry.comparingByValue())
+              .map(Map.Entry::getKey)
+              .orElse("yyyy-MM-dd");
+      case DATETIME -> "yyyy-MM-dd HH:mm";
+      case TIME -> "H:mm";
       default -> null;
     };
   }
 
-  private static String datePattern(DistinctValues values, LocaleSettings locale) {
-    for (Cell cell : values.tallies().keySet()) {
-      Matcher m = PARTED_DATE.matcher(cell.text());
-      if (cell.kind() == Cell.Kind.TEXT && m.matches()) {
-        String sign = m.group(2);
-        return locale.dateOrder() == DateOrder.MONTH_DAY_YEAR
-            ? "M" + sign + "d" + sign + "yyyy"
-            : "d" + sign + "M" + sign + "yyyy";
-      }
-    }
-    return "yyyy-MM-dd";
-  }
-
-  @SuppressWarnings({"unchecked", "rawtypes"})
-  private static Comparable[] range(DistinctValues values, ValueType type, LocaleSettings locale) {
-    Comparable least = null;
-    Comparable greatest = null;
-    for (Cell cell : values.tallies().keySet()) {
-      Object value = cell.value();
-      if (value instanceof String text) {
-        value = parsed(text.strip(), type, locale);
-      }
-      if (type == ValueType.DATETIME && value instanceof LocalDate day) {
-        value = day.atStartOfDay();
-      }
-      if (!(value instanceof Comparable comparable)
-          || (least != null && least.getClass() != value.getClass())) {
+  private static List<ColumnProfile.ValueCount> samples(DistinctValues values) {
+    List<Map.Entry<Cell, DistinctValues.Tally>> top = new ArrayList<>();
+    for (Map.Entry<Cell, DistinctValues.Tally> e : values.tallies().entrySet()) {
+      long n = e.getValue().rows();
+      if (top.size() == SHOWN && top.get(SHOWN - 1).getValue().rows() >= n) {
         continue;
       }
-      least = least == null || comparable.compareTo(least) < 0 ? comparable : least;
-      greatest = greatest == null || comparable.compareTo(greatest) > 0 ? comparable : greatest;
+      int at = top.size();
+      while (at > 0 && top.get(at - 1).getValue().rows() < n) {
+        at--;
+      }
+      top.add(at, e);
+      if (top.size() > SHOWN) {
+        top.remove(SHOWN);
+      }
     }
-    return new Comparable[] {least, greatest};
+    return top.stream()
+        .map(
+            e ->
+                new ColumnProfile.ValueCount(
+                    e.getKey().text(), e.getValue().rows(), e.getValue().line()))
+        .toList();
   }
 
-  private static Object parsed(String text, ValueType type, LocaleSettings locale) {
-    return switch (type) {
-      case WHOLE, DECIMAL -> ValueReader.number(text, locale.decimal());
-      case DATE -> ValueReader.date(text, locale.dateOrder(), "20");
-      case DATETIME -> ValueReader.dateTime(text, locale.dateOrder(), "20");
-      case TIME -> ValueReader.time(text);
-      case BOOLEAN -> ValueReader.truth(text);
-      default -> text;
-    };
+  private List<ColumnProfile.ValueCount> misfits(ValueType type) {
+    if (type == ValueType.TEXT) {
+      return List.of();
+    }
+    return examples.entrySet().stream()
+        .filter(e -> !fits(e.getKey(), type))
+        .flatMap(e -> e.getValue().entrySet().stream())
+        .map(e -> new ColumnProfile.ValueCount(e.getKey(), e.getValue()[0], e.getValue()[1]))
+        .sorted(
+            Comparator.comparingLong((ColumnProfile.ValueCount v) -> -v.rows())
+                .thenComparingLong(ColumnProfile.ValueCount::line))
+        .limit(SHOWN)
+        .toList();
+  }
+
+  /** The findings that say something about a column of this type. */
+  private List<Finding> settled(ValueType type) {
+    Map<FindingCode, Finding> all = new EnumMap<>(findings);
+    if (type != ValueType.DATE && type != ValueType.DATETIME) {
+      all.remove(FindingCode.SHORT_YEARS);
+    }
+    if (type == ValueType.TEXT && storedDates != null && storedDates.rows() * 2 < rows) {
+      all.put(FindingCode.DATES_AMONG_CODES, storedDates);
+    }
+    if (!currencies.isEmpty() && (type == ValueType.WHOLE || type == ValueType.DECIMAL)) {
+      String names = String.join(", ", currencies.keySet());
+      long count = currencies.values().stream().mapToLong(n -> n[0]).sum();
+      long line = currencies.values().stream().mapToLong(n -> n[1]).min().orElse(0);
+      FindingCode code =
+          currencies.size() > 1 ? FindingCode.SEVERAL_CURRENCIES : FindingCode.CURRENCY;
+      all.put(code, new Finding(code, count, line, names));
+    }
+    blankWords()
+        .forEach(
+            (word, n) ->
+                all.put(
+                    FindingCode.BLANK_WORDS,
+                    plus(
+                        all.get(FindingCode.BLANK_WORDS),
+                        FindingCode.BLANK_WORDS,
+                        n,
+                        blankWords.get(word)[1],
+                        word)));
+    return List.copyOf(all.values());
   }
 }

@@ -2,16 +2,35 @@ package org.zestyporter.core.value;
 
 import java.util.LinkedHashMap;
 import java.util.Map;
+import java.util.concurrent.atomic.AtomicLong;
 
 /**
  * The distinct cells of a column with their row counts, in order of first appearance.
  *
- * <p>Bounded: past {@link #LIMIT} distinct values further new ones are only counted, so memory does
- * not grow with the file.
+ * <p>Bounded: past {@link #LIMIT} distinct values, or once the budget that the columns of a source
+ * share is used up, further new ones are only counted, so memory does not grow with the file.
  */
 public final class DistinctValues {
   /** Distinct values kept for a column. */
   public static final int LIMIT = 100_000;
+
+  /** Distinct values that every column may keep, however many columns there are. */
+  private static final int FLOOR = 200;
+
+  /** Characters of distinct values that the columns of a source keep together. */
+  private static final long BUDGET = 12_000_000;
+
+  /** What each kept value costs beside its characters. */
+  private static final int OVERHEAD = 40;
+
+  /** What the columns of a source may keep together; safe for use by several threads. */
+  public static final class Budget {
+    private final AtomicLong left = new AtomicLong(BUDGET);
+
+    boolean take(int characters) {
+      return left.addAndGet(-characters - OVERHEAD) >= 0;
+    }
+  }
 
   /** How often a cell occurs, and where first. */
   public static final class Tally {
@@ -34,25 +53,46 @@ public final class DistinctValues {
   }
 
   private final Map<Cell, Tally> tallies = new LinkedHashMap<>();
+  private final Budget budget;
   private long blank;
   private long beyond;
+  private boolean full;
 
-  /** Counts rows of a cell; {@code line} is remembered if the cell is met for the first time. */
-  public void add(Cell cell, long rows, long line) {
+  public DistinctValues(Budget budget) {
+    this.budget = budget;
+  }
+
+  public DistinctValues() {
+    this(new Budget());
+  }
+
+  /**
+   * Counts rows of a cell; {@code line} is remembered if the cell is met for the first time.
+   *
+   * @return false if the cell is not among those kept
+   */
+  public boolean add(Cell cell, long rows, long line) {
     if (cell.isBlank()) {
       blank += rows;
-      return;
+      return true;
     }
     Tally tally = tallies.get(cell);
     if (tally == null) {
-      if (tallies.size() >= LIMIT) {
+      if (full || tallies.size() >= LIMIT || !affordable(cell)) {
+        full = true;
         beyond += rows;
-        return;
+        return false;
       }
       tally = new Tally(line);
       tallies.put(cell, tally);
     }
     tally.rows += rows;
+    return true;
+  }
+
+  private boolean affordable(Cell cell) {
+    return budget.take(cell.text().length())
+        || (tallies.size() < FLOOR && cell.text().length() < 2_000);
   }
 
   public Map<Cell, Tally> tallies() {

@@ -1,12 +1,16 @@
 package org.zestyporter.core.value;
 
+import org.jspecify.annotations.Nullable;
+
 /**
- * How a sender writes numbers and dates.
+ * How a sender writes numbers, dates and truth.
  *
  * @param decimal the decimal sign, {@code ","} or {@code "."}
  * @param dateOrder the order of day, month and year
+ * @param century the first two figures of years written with two, {@code "20"} or {@code "19"};
+ *     null if such years are a problem
  */
-public record LocaleSettings(String decimal, DateOrder dateOrder) {
+public record LocaleSettings(String decimal, DateOrder dateOrder, @Nullable String century) {
 
   public static final LocaleSettings DEFAULT = new LocaleSettings(".", DateOrder.DAY_MONTH_YEAR);
 
@@ -18,5 +22,13 @@ public record LocaleSettings(String decimal, DateOrder dateOrder) {
     if (dateOrder == null) {
       dateOrder = DateOrder.DAY_MONTH_YEAR;
     }
+    if (century != null && !century.matches("\\d\\d")) {
+      throw PorterException.input(
+          "century", "The century is two figures such as 20, not “" + century + "”.");
+    }
+  }
+
+  public LocaleSettings(String decimal, DateOrder dateOrder) {
+    this(decimal, dateOrder, null);
   }
 }

@@ -6,6 +6,7 @@ import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.LocalTime;
 import java.time.format.DateTimeParseException;
+import java.util.HashMap;
 import java.util.Locale;
 import java.util.Map;
 import java.util.regex.Matcher;
@@ -23,52 +24,33 @@ import java.util.regex.Pattern;
  * }</pre>
  */
 public final class ValueReader {
-  private static final Pattern COMMA_NUMBER = numberPattern("[. '’\u00A0\u202F]", ",");
-  private static final Pattern POINT_NUMBER = numberPattern("[, '’\u00A0\u202F]", "\\.");
-  private static final Pattern TWO_NUMBERS = Pattern.compile("\\d\\D+\\d.*");
-  private static final Pattern FEET = Pattern.compile("\\d+\\s*(['’′]|ft|feet).*");
   private static final Pattern ISO_DATE = Pattern.compile("(\\d{4})-(\\d{1,2})-(\\d{1,2})");
+  private static final Pattern BASIC_DATE = Pattern.compile("[12]\\d{7}");
   private static final Pattern PARTED_DATE =
       Pattern.compile("(\\d{1,4})\\s?([./-])\\s?(\\d{1,2})\\s?\\2\\s?(\\d{1,4})");
   private static final Pattern DAY_NAMED =
-      Pattern.compile("(\\d{1,2})\\.?[ -](\\p{L}{3,9})\\.?[ -,]{1,2}(\\d{2}|\\d{4})");
+      Pattern.compile("(\\d{1,2})\\.?[ -](\\p{L}{3,12})\\.?[ -,]{1,2}(\\d{2}|\\d{4})");
   private static final Pattern NAMED_DAY =
-      Pattern.compile("(\\p{L}{3,9})\\.? (\\d{1,2}),? (\\d{2}|\\d{4})");
-  private static final Map<String, Integer> MONTHS =
-      Map.ofEntries(
-          Map.entry("jan", 1),
-          Map.entry("feb", 2),
-          Map.entry("mar", 3),
-          Map.entry("apr", 4),
-          Map.entry("may", 5),
-          Map.entry("jun", 6),
-          Map.entry("jul", 7),
-          Map.entry("aug", 8),
-          Map.entry("sep", 9),
-          Map.entry("oct", 10),
-          Map.entry("nov", 11),
-          Map.entry("dec", 12));
-  private static final Map<String, Boolean> TRUTH =
-      Map.ofEntries(
-          Map.entry("true", true),
-          Map.entry("yes", true),
-          Map.entry("y", true),
-          Map.entry("1", true),
-          Map.entry("x", true),
-          Map.entry("false", false),
-          Map.entry("no", false),
-          Map.entry("n", false),
-          Map.entry("0", false));
+      Pattern.compile("(\\p{L}{3,12})\\.? (\\d{1,2}),? (\\d{2}|\\d{4})");
+  private static final Map<String, Boolean> TRUTH = truths();
+  private static final int SHORTEST_DATE = 6;
 
   private ValueReader() {}
 
-  private static Pattern numberPattern(String grouping, String decimal) {
-    return Pattern.compile(
-        "([+-]?)(\\d+|\\d{1,3}(?:("
-            + grouping
-            + ")\\d{3}(?:\\3\\d{3})*)|)(?:"
-            + decimal
-            + "(\\d+))?(-?)");
+  /** Words for yes and no in the languages of the senders; {@code no} is English. */
+  private static Map<String, Boolean> truths() {
+    Map<String, Boolean> words = new HashMap<>();
+    for (String word :
+        "true yes y 1 x on wahr ja j vrai oui o vero sì sim sí verdadero tak kyllä ano igen да"
+            .split(" ")) {
+      words.put(word, true);
+    }
+    for (String word :
+        "false no n 0 off falsch nein faux non falso não nee nej nei nie ei ne nem нет"
+            .split(" ")) {
+      words.put(word, false);
+    }
+    return Map.copyOf(words);
   }
 
   /**
@@ -78,38 +60,12 @@ public final class ValueReader {
    * @return a {@link BigDecimal} or a {@link Problem}
    */
   public static Object number(String text, String decimal) {
-    String trimmed = text.strip();
-    Matcher m = (",".equals(decimal) ? COMMA_NUMBER : POINT_NUMBER).matcher(trimmed);
-    if (!m.matches() || (m.group(2).isEmpty() && m.group(4) == null)) {
-      return new Problem(ProblemCode.NOT_A_NUMBER, text, whyNoNumber(trimmed, decimal));
-    }
-    if (!m.group(1).isEmpty() && !m.group(5).isEmpty()) {
-      return new Problem(ProblemCode.NOT_A_NUMBER, text, "it has two signs");
-    }
-    String whole = m.group(3) == null ? m.group(2) : m.group(2).replace(m.group(3), "");
-    String digits = (whole.isEmpty() ? "0" : whole) + (m.group(4) == null ? "" : "." + m.group(4));
-    BigDecimal value = new BigDecimal(digits);
-    return "-".equals(m.group(1)) || "-".equals(m.group(5)) ? value.negate() : value;
-  }
-
-  private static String whyNoNumber(String text, String decimal) {
-    if (FEET.matcher(text).matches() && TWO_NUMBERS.matcher(text).find()) {
-      return "two numbers, feet and inches";
-    }
-    if (text.chars().noneMatch(Character::isDigit)) {
-      return "no number in it";
-    }
-    String other = ",".equals(decimal) ? "point" : "comma";
-    if (text.matches("[+-]?\\d+[.,]\\d+")) {
-      return "the " + other + " does not part thousands here";
-    }
-    return TWO_NUMBERS.matcher(text).find() && !text.matches("[\\d.,]+")
-        ? "more than a number in it"
-        : "not written as a number";
+    return NumberReader.read(text, decimal);
   }
 
   /**
-   * Reads a date: ISO 8601 always, else in the given order, also with English month names.
+   * Reads a date: ISO 8601 always, extended or basic, else in the given order, also with the names
+   * of months in European languages.
    *
    * @param century the first two figures for years written with two, or null if such years are a
    *     problem
@@ -117,6 +73,13 @@ public final class ValueReader {
    */
   public static Object date(String text, DateOrder order, String century) {
     String trimmed = text.strip();
+    if (trimmed.length() == 8 && BASIC_DATE.matcher(trimmed).matches()) {
+      return date(
+          text, trimmed.substring(0, 4), trimmed.substring(4, 6), trimmed.substring(6), century);
+    }
+    if (!mayBeDate(trimmed)) {
+      return noDate(text, trimmed);
+    }
     Matcher m = ISO_DATE.matcher(trimmed);
     if (m.matches()) {
       return date(text, m.group(1), m.group(2), m.group(3), century);
@@ -138,6 +101,29 @@ public final class ValueReader {
     if (m.matches() && month(m.group(1)) != null) {
       return date(text, m.group(3), month(m.group(1)), m.group(2), century);
     }
+    return noDate(text, trimmed);
+  }
+
+  /** False for what can't be a date for want of digits, or for letters that are no month. */
+  static boolean mayBeDate(String text) {
+    int length = text.length();
+    if (length < SHORTEST_DATE || length > 40) {
+      return false;
+    }
+    int digits = 0;
+    int letters = 0;
+    for (int i = 0; i < length; i++) {
+      char c = text.charAt(i);
+      if (c >= '0' && c <= '9') {
+        digits++;
+      } else if (Character.isLetter(c)) {
+        letters++;
+      }
+    }
+    return digits >= 3 && digits < length && (letters == 0 || letters > 2);
+  }
+
+  private static Problem noDate(String text, String trimmed) {
     return new Problem(
         ProblemCode.NOT_A_DATE,
         text,
@@ -145,7 +131,7 @@ public final class ValueReader {
   }
 
   private static String month(String name) {
-    Integer number = MONTHS.get(name.substring(0, 3).toLowerCase(Locale.ROOT));
+    Integer number = MonthNames.number(name);
     return number == null ? null : number.toString();
   }
 

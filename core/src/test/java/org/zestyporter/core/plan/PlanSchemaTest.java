@@ -10,15 +10,24 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Map;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
+import org.zestyporter.core.source.ColumnShape;
+import org.zestyporter.core.source.Escape;
+import org.zestyporter.core.source.Fold;
+import org.zestyporter.core.source.Pick;
 import org.zestyporter.core.source.Reading;
+import org.zestyporter.core.source.ReadingBuilder;
+import org.zestyporter.core.source.RowTest;
 import org.zestyporter.core.source.SourceFormat;
+import org.zestyporter.core.source.Span;
 import org.zestyporter.core.value.Comparison.Ignore;
 import org.zestyporter.core.value.DateOrder;
 import org.zestyporter.core.value.LocaleSettings;
+import org.zestyporter.core.value.ValueType;
 import tools.jackson.databind.JsonNode;
 
 /** The published schema and the plans that are really read and written are the same. */
@@ -42,16 +51,41 @@ class PlanSchemaTest {
   @Test
   void planWithEverythingInItIsValid() {
     Reading reading =
-        new Reading(
-            SourceFormat.DELIMITED,
-            "UTF-8",
-            ";",
-            "\"",
-            "Arrivals",
-            List.of(5L),
-            6L,
-            90L,
-            new LocaleSettings(",", DateOrder.MONTH_DAY_YEAR));
+        ReadingBuilder.builder()
+            .format(SourceFormat.DELIMITED)
+            .entry("winter/arrivals.csv")
+            .encoding("UTF-8")
+            .delimiter("||")
+            .quote("\"")
+            .escape(Escape.BACKSLASH)
+            .comment("#")
+            .borders(List.of(8, 20))
+            .sheet("Arrivals")
+            .sheets(List.of("North", "South"))
+            .titleRows(List.of(4L, 5L))
+            .unitsRow(6L)
+            .firstRow(7L)
+            .lastRow(90L)
+            .stopAfterBlank(2)
+            .records(new Span(2, 10L))
+            .leaveOut(List.of(new RowTest("Kind", RowTest.Test.IS_NOT, "sloop")))
+            .totals(true)
+            .omit(List.of("Notes"))
+            .fillDown(List.of("Pontoon"))
+            .blankWords(List.of("n/a"))
+            .renamed(Map.of("Boat", "Boat name"))
+            .picks(List.of(new Pick("Season", "B", 2, "Season")))
+            .fold(
+                new Fold(
+                    "Sep 26",
+                    "Nov 26",
+                    null,
+                    List.of(new Fold.FoldName("Month", null), new Fold.FoldName("Unit", 6L)),
+                    List.of("Reading"),
+                    true))
+            .locale(new LocaleSettings(",", DateOrder.MONTH_DAY_YEAR, "20"))
+            .columns(List.of(new ColumnShape("Boat name", "B", ValueType.TEXT)))
+            .build();
     List<Fill> fills =
         Stream.of(
                 Origin.column("A"),
@@ -92,7 +126,7 @@ class PlanSchemaTest {
         "{\"name\": \"p\", \"destinations\": [], \"colour\": 1}",
         "{\"name\": \"p\", \"destinations\": [{\"table\": \"t\", \"fills\": [{\"field\": \"f\", \"origin\": {\"kind\": \"column\"}}]}]}",
         "{\"name\": \"p\", \"destinations\": [{\"table\": \"t\", \"keys\": [{\"fields\": []}]}]}",
-        "{\"name\": \"p\", \"destinations\": [], \"reading\": {\"delimiter\": \"ab\"}}",
+        "{\"name\": \"p\", \"destinations\": [], \"reading\": {\"delimiter\": \"\"}}",
         "{\"name\": \"p\", \"destinations\": [], \"reading\": {\"firstRow\": 0}}"
       })
   void whatIsNoPlanIsInvalid(String json) {
@@ -120,6 +154,20 @@ class PlanSchemaTest {
     assertThat(words("/$defs/reading/properties/format/enum"))
         .containsExactly(
             Arrays.stream(SourceFormat.values()).map(SourceFormat::word).toArray(String[]::new));
+    assertThat(words("/$defs/reading/properties/leaveOut/items/properties/test/enum"))
+        .containsExactly(
+            Arrays.stream(RowTest.Test.values()).map(RowTest.Test::word).toArray(String[]::new));
+    assertThat(words("/$defs/reading/properties/columns/items/properties/type/enum"))
+        .containsExactly(
+            Arrays.stream(ValueType.values()).map(ValueType::word).toArray(String[]::new));
+    assertThat(
+            DOCUMENT
+                .at("/$defs/reading/properties")
+                .propertyStream()
+                .map(Map.Entry::getKey)
+                .toList())
+        .containsExactlyElementsOf(
+            Arrays.stream(Reading.class.getRecordComponents()).map(c -> c.getName()).toList());
   }
 
   private static List<String> words(String pointer) {

@@ -19,15 +19,27 @@ class SourceCacheTest {
 
   private Path write(List<List<Cell>> rows, long step) throws IOException {
     Path file = folder.resolve("cells");
-    try (CacheWriter writer = new CacheWriter(file)) {
+    try (CacheWriter writer = new CacheWriter(file, new ReadProgress())) {
       long line = 1;
       for (List<Cell> row : rows) {
-        writer.row(line, row);
+        put(writer, line, row);
         line += step;
       }
       writer.finish();
     }
     return file;
+  }
+
+  private static void put(CacheWriter writer, long line, List<Cell> row) throws IOException {
+    for (int c = 0; c < row.size(); c++) {
+      Cell cell = row.get(c);
+      if (cell.kind() == Cell.Kind.TEXT) {
+        writer.text(c, cell.text().toCharArray(), 0, cell.text().length());
+      } else {
+        writer.cell(c, cell);
+      }
+    }
+    writer.endRow(line);
   }
 
   private static List<List<Cell>> random(int count, long seed) {
@@ -95,8 +107,8 @@ class SourceCacheTest {
   @Test
   void whatWasNotFinishedLeavesNothingBehind() throws IOException {
     Path file = folder.resolve("cells");
-    try (CacheWriter writer = new CacheWriter(file)) {
-      writer.row(1, List.of(Cell.text("a")));
+    try (CacheWriter writer = new CacheWriter(file, new ReadProgress())) {
+      put(writer, 1, List.of(Cell.text("a")));
     }
     try (var left = Files.list(folder)) {
       assertThat(left).isEmpty();

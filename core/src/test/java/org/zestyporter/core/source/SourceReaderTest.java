@@ -90,10 +90,18 @@ class SourceReaderTest {
   }
 
   @Test
-  void aQuoteThatNeverClosesIsNamed() {
-    assertThatThrownBy(() -> text("a,b\n1,\"2\n3,4\n"))
+  void aQuoteThatNeverClosesIsTakenAsTextAndNamed() throws IOException {
+    try (SourceTable table = text("a,b\n1,\"2\n3,4\n")) {
+      assertThat(table.reading().quote()).isEmpty();
+      assertThat(cell(table, 0, 1)).isEqualTo("\"2");
+      assertThat(table.rowCount()).isEqualTo(2);
+      assertThat(table.evidence())
+          .anyMatch(e -> e.setting().equals("quote") && e.because().contains("line 2"));
+    }
+    byte[] content = "a,b\n1,\"2\n3,4\n".getBytes(StandardCharsets.UTF_8);
+    assertThatThrownBy(() -> bytes(content, Reading.FIND.withQuote("\"")))
         .isInstanceOf(PorterException.class)
-        .hasMessageContaining("quote");
+        .hasMessageContaining("opened on line 2 is never closed");
   }
 
   @Test
@@ -143,7 +151,7 @@ class SourceReaderTest {
 
   @Test
   void blankAndRepeatedTitlesGetTheirLetter() throws IOException {
-    Reading titled = new Reading(null, null, null, null, null, List.of(1L), null, null, null);
+    Reading titled = Reading.FIND.withTitleRows(List.of(1L));
     try (SourceTable table =
         bytes("Name;;name\nWren;x;y\n".getBytes(StandardCharsets.UTF_8), titled)) {
       assertThat(table.columns()).containsExactly("Name", "Column B", "name (C)");
@@ -162,7 +170,7 @@ class SourceReaderTest {
   @Test
   void tenThousandColumnsAreJustManyColumns() throws IOException {
     String titles = String.join(",", java.util.Collections.nCopies(9_999, "t")) + ",last";
-    Reading titled = new Reading(null, null, null, null, null, List.of(1L), null, null, null);
+    Reading titled = Reading.FIND.withTitleRows(List.of(1L));
     String row = "1,".repeat(9_999) + "2\n";
     try (SourceTable table =
         bytes((titles + "\n" + row).getBytes(StandardCharsets.UTF_8), titled)) {
@@ -314,7 +322,7 @@ class SourceReaderTest {
     "'',empty-file",
     "'  \n \n',empty-file",
     "'%PDF-1.7\u0000\u0001',not-a-table",
-    "'\u00D0\u00CF\u0011\u00E0 old',old-workbook",
+    "'\u00D0\u00CF\u0011\u00E0 old',unreadable-workbook",
     "'\u0089PNG\u0000\u0001',not-a-table",
     "'PK\u0003\u0004cut',unreadable-workbook"
   })
@@ -344,7 +352,7 @@ class SourceReaderTest {
       zip.write("nothing".getBytes(StandardCharsets.UTF_8));
     }
     assertThatThrownBy(() -> SourceReader.open(file, folder.resolve("cache"), Reading.FIND))
-        .hasMessageContaining("archive without a workbook");
+        .hasMessageContaining("holds neither text nor a workbook");
   }
 
   @Test
@@ -371,7 +379,7 @@ class SourceReaderTest {
     Path cache = folder.resolve("cache");
     SourceReader.Parsed parsed = SourceReader.parse(file, cache, Reading.FIND);
     Files.delete(file);
-    Reading second = new Reading(null, null, null, null, null, List.of(2L), null, null, null);
+    Reading second = Reading.FIND.withTitleRows(List.of(2L));
     try (SourceTable table = SourceReader.reopen(cache, parsed.withLayout(second))) {
       assertThat(table.columns()).containsExactly("1", "2");
       assertThat(table.rowCount()).isEqualTo(1);

@@ -16,8 +16,18 @@ class ColumnProfilerTest {
     return values;
   }
 
+  private static ColumnProfiler profiler(DistinctValues values) {
+    ColumnProfiler profiler = new ColumnProfiler(COMMA);
+    values.tallies().forEach((cell, tally) -> profiler.add(cell, tally.rows(), tally.line()));
+    return profiler;
+  }
+
+  private static ColumnProfile profile(DistinctValues values) {
+    return profiler(values).profile("c", "A", COMMA, values);
+  }
+
   private static ColumnProfile profile(String... texts) {
-    return ColumnProfiler.profile("c", "A", values(texts), COMMA);
+    return profile(values(texts));
   }
 
   @Test
@@ -49,13 +59,13 @@ class ColumnProfilerTest {
   void dayAndMonthThatCannotBeToldAreAmbiguous() {
     assertThat(profile("01/02/2026", "03/04/2026").ambiguous()).isTrue();
     assertThat(profile("01/02/2026", "13/04/2026").ambiguous()).isFalse();
-    assertThat(ColumnProfiler.votes(values("04/13/2026", "04/05/2026")))
+    assertThat(profiler(values("04/13/2026", "04/05/2026")).votes())
         .isEqualTo(new ColumnProfiler.Votes(0, 0, 0, 1, 1));
   }
 
   @Test
   void thousandsDoNotVoteForADecimalSign() {
-    assertThat(ColumnProfiler.votes(values("1.204", "8,75", "12.5")))
+    assertThat(profiler(values("1.204", "8,75", "12.5")).votes())
         .isEqualTo(new ColumnProfiler.Votes(1, 1, 0, 0, 0));
   }
 
@@ -64,7 +74,7 @@ class ColumnProfilerTest {
     DistinctValues values = new DistinctValues();
     values.add(Cell.BLANK, 5, 2);
     values.add(Cell.text("   "), 2, 9);
-    ColumnProfile profile = ColumnProfiler.profile("c", "A", values, COMMA);
+    ColumnProfile profile = profile(values);
     assertThat(profile.type()).isEqualTo(ValueType.EMPTY);
     assertThat(profile.blank()).isEqualTo(7);
     assertThat(profile.distinct()).isZero();
@@ -78,6 +88,6 @@ class ColumnProfilerTest {
     }
     assertThat(values.tallies()).hasSize(DistinctValues.LIMIT);
     assertThat(values.beyond()).isEqualTo(10);
-    assertThat(ColumnProfiler.profile("c", "A", values, COMMA).distinctCapped()).isTrue();
+    assertThat(profile(values).distinctCapped()).isTrue();
   }
 }

@@ -1,0 +1,111 @@
+package org.zestyporter.core.source;
+
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import org.zestyporter.core.value.PorterException;
+
+/** Tells from a file's content, never from its name, what it is. */
+final class FileFormat {
+  static final byte[] OLE2 = {(byte) 0xD0, (byte) 0xCF, 0x11, (byte) 0xE0};
+  private static final byte[] SEVEN_ZIP = {'7', 'z', (byte) 0xBC, (byte) 0xAF};
+
+  private FileFormat() {}
+
+  /** The format, as far as the first bytes tell: text is {@link SourceFormat#DELIMITED} here. */
+  static SourceFormat find(Path file, byte[] head) throws IOException {
+    if (head.length == 0) {
+      throw PorterException.input(
+          "empty-file", "The file is empty: it holds 0 bytes. Ask for it to be sent again.");
+    }
+    switch (Archive.kind(file, head)) {
+      case WORKBOOK:
+        return SourceFormat.XLSX;
+      case OPEN_DOCUMENT:
+        return SourceFormat.ODS;
+      case GZIP, ZIP:
+        throw PorterException.input(
+            "packed-twice", "The archive holds another archive. Unpack it once and bring that.");
+      default:
+    }
+    if (Encodings.startsWith(head, OLE2)) {
+      refuseLocked(head);
+      return SourceFormat.XLS;
+    }
+    if (Encodings.isBinary(head)) {
+      throw PorterException.input(
+          "not-a-table",
+          "The file is neither text nor a workbook, so it holds no table"
+              + kindOf(head)
+              + ". Bring text, a workbook (.xlsx, .xls, .ods), JSON, or an archive of such.");
+    }
+    if (isMarkup(head)) {
+      throw PorterException.input(
+          "markup",
+          "The file is a page or document in HTML or XML, not a table, whatever its name says. Open"
+              + " it in a spreadsheet, save it as .xlsx, .ods or .csv and bring that.");
+    }
+    return isJson(head) ? SourceFormat.JSON : SourceFormat.DELIMITED;
+  }
+
+  private static void refuseLocked(byte[] head) {
+    String names = new String(head, StandardCharsets.UTF_16LE);
+    String odd = new String(head, 1, head.length - 1, StandardCharsets.UTF_16LE);
+    if (names.contains("EncryptedPackage") || odd.contains("EncryptedPackage")) {
+      throw SheetErrors.locked();
+    }
+  }
+
+  private static String start(byte[] head) {
+    String marked = Encodings.marked(head);
+    String wide = marked == null ? Encodings.wide(head) : marked;
+    return TextFiles.headText(head, wide == null ? StandardCharsets.UTF_8 : TextFiles.charset(wide))
+        .stripLeading();
+  }
+
+  private static boolean isMarkup(byte[] head) {
+    String start = start(head);
+    return start.length() > 4
+        && start.charAt(0) == '<'
+        && start
+            .substring(0, Math.min(2000, start.length()))
+            .toLowerCase(java.util.Locale.ROOT)
+            .matches("(?s)<(\\?xml|!doctype|html|head|body|table|meta|[a-z]+\\s+xmlns).*");
+  }
+
+  /** An array or object at the beginning, with what can follow there. */
+  private static boolean isJson(byte[] head) {
+    String start = start(head);
+    if (start.isEmpty() || start.charAt(0) != '{' && start.charAt(0) != '[') {
+      return false;
+    }
+    String next = start.substring(1).stripLeading();
+    return start.charAt(0) == '{'
+        ? next.startsWith("\"") && next.matches("(?s)\"(\\\\.|[^\"\\\\])*\"\\s*:.*")
+            || next.startsWith("}")
+        : next.matches("(?s)([\\[{\\]\"]|-?\\d|true|false|null).*") && looksClosed(start);
+  }
+
+  /** Text such as {@code [draft];3} is no JSON. */
+  private static boolean looksClosed(String start) {
+    String firstLine = start.lines().findFirst().orElse("").strip();
+    return !firstLine.matches("\\[[^\\[\\]{}\",]*].+");
+  }
+
+  private static String kindOf(byte[] head) {
+    if (Encodings.startsWith(head, (byte) 0x89, (byte) 'P', (byte) 'N', (byte) 'G')
+        || Encodings.startsWith(head, (byte) 0xFF, (byte) 0xD8, (byte) 0xFF)
+        || Encodings.startsWith(head, (byte) 'G', (byte) 'I', (byte) 'F', (byte) '8')) {
+      return " (it is a picture)";
+    }
+    if (Encodings.startsWith(head, SEVEN_ZIP)
+        || Encodings.startsWith(head, (byte) 'R', (byte) 'a', (byte) 'r', (byte) '!')
+        || Encodings.startsWith(head, (byte) 'B', (byte) 'Z', (byte) 'h')
+        || Encodings.startsWith(head, (byte) 0xFD, (byte) '7', (byte) 'z')) {
+      return " (it is packed in a way that is not read here; unpack it first)";
+    }
+    return Encodings.startsWith(head, (byte) '%', (byte) 'P', (byte) 'D', (byte) 'F')
+        ? " (it is a PDF)"
+        : "";
+  }
+}

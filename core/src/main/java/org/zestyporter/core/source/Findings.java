@@ -1,0 +1,407 @@
+package org.zestyporter.core.source;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.stream.Collectors;
+import org.zestyporter.core.value.Cell;
+import org.zestyporter.core.value.ColumnProfile;
+import org.zestyporter.core.value.ColumnProfile.Finding;
+import org.zestyporter.core.value.ColumnProfile.FindingCode;
+import org.zestyporter.core.value.ColumnProfiler;
+import org.zestyporter.core.value.DateOrder;
+import org.zestyporter.core.value.LocaleSettings;
+
+/** Puts what was found in a file into words: evidence for settings, and warnings. */
+final class Findings {
+  private static final int SHOWN_ROWS = 20;
+
+  private final SourceTable table;
+  private final SourceReader.Parsed parsed;
+  private final Reading wanted;
+  private final List<Evidence> evidence = new ArrayList<>();
+  private final List<Warning> warnings = new ArrayList<>();
+
+  Findings(
+      SourceTable table,
+      Layout.Found layout,
+      SourceReader.Parsed parsed,
+      Reading wanted,
+      ColumnProfiler.Votes votes) {
+    this.table = table;
+    this.parsed = parsed;
+    this.wanted = wanted;
+    locale(votes);
+    leftOut();
+    blankWords();
+    spaces();
+    totalAgrees(layout);
+    table.profiles().forEach(this::column);
+    notes();
+    cellCounts(layout);
+  }
+
+  List<Evidence> evidence() {
+    return evidence;
+  }
+
+  List<Warning> warnings() {
+    return warnings;
+  }
+
+  private void found(String setting, String value, String because, Object... numbers) {
+    evidence.add(new Evidence(setting, value, String.format(Locale.ROOT, because, numbers)));
+  }
+
+  private void locale(ColumnProfiler.Votes votes) {
+    LocaleSettings locale = table.reading().locale();
+    if (votes.comma() + votes.point() > 0) {
+      boolean comma = ",".equals(locale.decimal());
+      found(
+          "decimal",
+          comma ? "comma" : "point",
+          "%s",
+          votes.comma() == 0 || votes.point() == 0
+              ? String.format(
+                  Locale.ROOT,
+                  "%,d cells have one, none has a %s",
+                  votes.comma() + votes.point(),
+                  votes.comma() == 0 ? "comma" : "point")
+              : String.format(
+                  Locale.ROOT,
+                  "%,d cells have a comma, %,d a point",
+                  votes.comma(),
+                  votes.point()));
+    }
+    boolean monthFirst = locale.dateOrder() == DateOrder.MONTH_DAY_YEAR;
+    if (votes.dayFirst() + votes.monthFirst() > 0) {
+      found(
+          "dateOrder",
+          monthFirst ? "month, day, year" : "day, month, year",
+          "%,d dates can only be day first, %,d only month first",
+          votes.dayFirst(),
+          votes.monthFirst());
+    } else if (votes.eitherWay() > 0) {
+      found("dateOrder", "day, month, year", "assumed: no date has a part greater than 12");
+      if (wanted.locale() == null) {
+        String columns =
+            table.profiles().stream()
+                .filter(ColumnProfile::ambiguous)
+                .map(ColumnProfile::name)
+                .limit(3)
+                .collect(Collectors.joining(", "));
+        warnings.add(
+            new Warning(
+                0,
+                "ambiguous-dates",
+                "No date"
+                    + (columns.isEmpty() ? "" : " in " + columns)
+                    + " tells day from month. Say which comes first before you rehearse.",
+                null,
+                votes.eitherWay(),
+                true));
+      }
+    }
+  }
+
+  private void leftOut() {
+    for (RowSelector.LeftOut reason : table.selector().reasons()) {
+      long[] count = table.selector().leftOut(reason);
+      switch (reason) {
+        case TITLES ->
+            found(
+                "leftOut",
+                "repeated titles",
+                "%,d lines repeat the titles, the first is line %,d",
+                count[0],
+                count[1]);
+        case TOTAL ->
+            found(
+                "leftOut",
+                "totals",
+                "%,d lines begin with a word for a total and are hardly filled, the first is line"
+                    + " %,d",
+                count[0],
+                count[1]);
+        case CONDITION ->
+            found("leftOut", "conditions", "%,d lines, as the conditions say", count[0]);
+        case NUMBER -> found("leftOut", "numbers", "%,d records by their number", count[0]);
+        default -> {}
+      }
+    }
+  }
+
+  private void blankWords() {
+    if (table.reading().blankWords() == null || table.reading().blankWords().isEmpty()) {
+      return;
+    }
+    found(
+        "blankWords",
+        String.join(" ", table.reading().blankWords()),
+        "%s",
+        wanted.blankWords() == null
+            ? "they stand in for nothing; all of them are counted as blank"
+            : "as the plan says");
+  }
+
+  private void spaces() {
+    List<Finding> spaces = new ArrayList<>();
+    table.profiles().forEach(p -> p.finding(FindingCode.OUTER_SPACES).ifPresent(spaces::add));
+    if (!spaces.isEmpty()) {
+      found(
+          "spaces",
+          "kept",
+          "%,d cells have them at an end",
+          spaces.stream().mapToLong(Finding::rows).sum());
+    }
+  }
+
+  /** A number of the total line that is the number of records. */
+  private void totalAgrees(Layout.Found layout) {
+    long line = layout.lastRow() + 1;
+    if (wanted.lastRow() != null || line > table.raw().lastLine()) {
+      return;
+    }
+    String count = String.valueOf(table.rowCount());
+    for (int c = 0; c < table.raw().width(); c++) {
+      Cell cell = table.raw().cellAt(line, c);
+      if (cell.text().strip().equals(count)) {
+        found("lastRow", "agrees", "its %,d is the number of records", table.rowCount());
+        return;
+      }
+    }
+  }
+
+  private void warn(ColumnProfile column, Finding f, boolean confirm, String message) {
+    String code = f.code().word();
+    warnings.add(new Warning(f.line(), code, message, column.name(), f.rows(), confirm));
+  }
+
+  private static String cells(long count) {
+    return String.format(Locale.ROOT, count == 1 ? "%,d cell" : "%,d cells", count);
+  }
+
+  private void column(ColumnProfile column) {
+    for (Finding f : column.findings()) {
+      String where = cells(f.rows()) + " of " + column.name();
+      switch (f.code()) {
+        case SHORT_YEARS -> {
+          if (table.reading().locale().century() == null) {
+            warn(
+                column,
+                f,
+                true,
+                where + " write the year with two figures, such as “" + f.sample() + "”.");
+          }
+        }
+        case LEADING_ZEROS ->
+            warn(
+                column,
+                f,
+                false,
+                where
+                    + " begin with a zero, such as “"
+                    + f.sample()
+                    + "”. They are taken as codes, zeros and all.");
+        case SHORTENED_NUMBERS ->
+            warn(
+                column,
+                f,
+                true,
+                where
+                    + " were shortened by a spreadsheet, such as “"
+                    + f.sample()
+                    + "”. Their last figures are lost: ask for the file as it was exported.");
+        case DATES_AMONG_CODES ->
+            warn(
+                column,
+                f,
+                true,
+                where
+                    + " are dates among codes, such as “"
+                    + f.sample()
+                    + "”. A spreadsheet may have taken codes for dates: look at line "
+                    + f.line()
+                    + ".");
+        case SEVERAL_CURRENCIES ->
+            warn(
+                column,
+                f,
+                true,
+                column.name()
+                    + " holds several currencies ("
+                    + f.sample()
+                    + "). Only the amount is read: part them first, or leave rows out.");
+        case CURRENCY ->
+            warn(
+                column,
+                f,
+                false,
+                where + " have the currency " + f.sample() + " beside them; the amount is read.");
+        case ERRORS ->
+            warn(
+                column,
+                f,
+                false,
+                where
+                    + (f.sample().startsWith("=")
+                        ? " are formulas without a result: open the workbook in a spreadsheet and"
+                            + " save it."
+                        : " hold an error, such as "
+                            + f.sample()
+                            + ". They are problems, not"
+                            + " blanks."));
+        case UNDECODABLE ->
+            warn(
+                column,
+                f,
+                true,
+                where
+                    + " hold bytes that are no character in "
+                    + table.reading().encoding()
+                    + ", the first in line "
+                    + f.line()
+                    + ". See whether another encoding fits.");
+        default -> {}
+      }
+    }
+    LocaleSettings file = table.reading().locale();
+    if (!column.locale().decimal().equals(file.decimal())) {
+      warnings.add(
+          new Warning(
+              0,
+              "other-decimal",
+              column.name()
+                  + " has a decimal "
+                  + (",".equals(column.locale().decimal()) ? "comma" : "point")
+                  + ", unlike the rest of the file, and is read so.",
+              column.name(),
+              0,
+              false));
+    }
+    if (column.locale().dateOrder() != file.dateOrder()) {
+      warnings.add(
+          new Warning(
+              0,
+              "other-date-order",
+              column.name()
+                  + " writes its dates as "
+                  + column.locale().dateOrder().word().replace("-", ", ")
+                  + ", unlike the rest of the file, and is read so.",
+              column.name(),
+              0,
+              true));
+    }
+  }
+
+  private void notes() {
+    Map<NoteCode, List<CellNote>> byCode = new LinkedHashMap<>();
+    parsed.notes().stream()
+        .sorted(Comparator.comparingLong(n -> -n.cells()))
+        .forEach(n -> byCode.computeIfAbsent(n.code(), c -> new ArrayList<>()).add(n));
+    byCode.forEach(
+        (code, notes) -> {
+          if (code == NoteCode.NO_RESULT) {
+            return;
+          }
+          long count = notes.stream().mapToLong(CellNote::cells).sum();
+          CellNote first = notes.get(0);
+          String where =
+              cells(count)
+                  + " in column "
+                  + notes.stream()
+                      .map(n -> Letters.of(n.column()))
+                      .limit(4)
+                      .collect(Collectors.joining(", "));
+          warnings.add(
+              new Warning(
+                  first.line(), code.word(), where + message(code, first), null, count, false));
+        });
+  }
+
+  private static String message(NoteCode code, CellNote first) {
+    return switch (code) {
+      case PERCENT ->
+          " are shown in per cent. They are read as the fraction behind it: "
+              + first.sample()
+              + " is "
+              + fraction(first.sample())
+              + ".";
+      case MONEY -> " are amounts of money; the number is read, the currency is not.";
+      case ZERO_PADDED ->
+          " are numbers shown with zeros before them and are taken as shown, such as “"
+              + first.sample()
+              + "”.";
+      case TOO_MANY_DIGITS ->
+          " have more than 15 digits, such as "
+              + first.sample()
+              + ". Spreadsheets keep no more, so the last ones may be wrong.";
+      case DURATION ->
+          " are times of 24 hours and more, such as " + first.sample() + ", taken as text.";
+      case STRAY_QUOTE ->
+          " have text behind their closing quote, the first in line "
+              + first.line()
+              + ". It is kept, without the quotes.";
+      case NO_RESULT -> " are formulas without a result.";
+    };
+  }
+
+  private static String fraction(String shown) {
+    return new java.math.BigDecimal(shown.replace(" %", ""))
+        .movePointLeft(2)
+        .stripTrailingZeros()
+        .toPlainString();
+  }
+
+  /** Rows with more or fewer cells than the titles. */
+  private void cellCounts(Layout.Found layout) {
+    if (layout.titleRows().isEmpty()) {
+      return;
+    }
+    long titleLine = layout.titleRows().get(layout.titleRows().size() - 1);
+    int expected =
+        parsed.widths().stream()
+            .filter(w -> w.lines().contains(titleLine))
+            .mapToInt(RowParser.RowWidth::cells)
+            .findFirst()
+            .orElse(0);
+    List<Warning> found = new ArrayList<>();
+    long rows = 0;
+    for (RowParser.RowWidth width : parsed.widths()) {
+      if (expected == 0 || width.cells() == expected) {
+        continue;
+      }
+      rows += width.rows();
+      for (long line : width.lines()) {
+        if (table.isRecord(line)) {
+          found.add(
+              new Warning(
+                  line,
+                  "cell-count",
+                  cells(width.cells()) + " where the titles have " + expected,
+                  null,
+                  1,
+                  false));
+        }
+      }
+    }
+    found.sort(Comparator.comparingLong(Warning::row));
+    warnings.addAll(found.subList(0, Math.min(SHOWN_ROWS, found.size())));
+    if (found.size() > SHOWN_ROWS) {
+      warnings.add(
+          new Warning(
+              0,
+              "cell-count",
+              String.format(
+                  Locale.ROOT,
+                  "%,d lines in all have another number of cells than the titles",
+                  rows),
+              null,
+              rows,
+              false));
+    }
+  }
+}

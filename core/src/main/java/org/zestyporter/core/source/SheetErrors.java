@@ -1,0 +1,47 @@
+package org.zestyporter.core.source;
+
+import java.util.regex.Pattern;
+import org.zestyporter.core.value.Cell;
+import org.zestyporter.core.value.PorterException;
+
+/** What is common to the sheets of all kinds of workbooks. */
+final class SheetErrors {
+  static final int MAX_COLUMNS = 16_384;
+  static final long MAX_LINES = 1_048_576;
+  private static final Pattern ERROR =
+      Pattern.compile(
+          "#(DIV/0!|N/A|NAME\\?|NULL!|NUM!|REF!|VALUE!|SPILL!|CALC!|GETTING_DATA)|Err:\\d{3}");
+
+  private SheetErrors() {}
+
+  static boolean isError(String text) {
+    return ERROR.matcher(text).matches();
+  }
+
+  /** A cell of a formula that was saved without its result. */
+  static void noResult(RowSink sink, int column, String formula) {
+    String text = "=" + formula;
+    sink.note(NoteCode.NO_RESULT, column, text);
+    sink.cell(column, new Cell(Cell.Kind.ERROR, text));
+  }
+
+  static PorterException noSuchSheet(String sheet) {
+    return PorterException.input("no-such-sheet", "The workbook has no sheet “" + sheet + "”.");
+  }
+
+  static PorterException unreadable(Exception cause) {
+    return new PorterException(
+        PorterException.Kind.INPUT,
+        "unreadable-workbook",
+        "The workbook can't be opened: it is damaged or cut short. Open it in a spreadsheet, save"
+            + " it again and bring the new file.",
+        cause);
+  }
+
+  static PorterException locked() {
+    return PorterException.input(
+        "password-protected",
+        "The workbook is protected by a password. Open it with the password, save it without one"
+            + " and bring the new file.");
+  }
+}

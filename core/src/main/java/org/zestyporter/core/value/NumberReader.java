@@ -1,0 +1,200 @@
+package org.zestyporter.core.value;
+
+import java.math.BigDecimal;
+import java.util.Currency;
+import java.util.Locale;
+import java.util.Set;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import java.util.stream.Collectors;
+
+/**
+ * Reads numbers as offices write them: grouped, with a sign before or behind or parentheses for
+ * less than zero, with a currency beside them.
+ */
+final class NumberReader {
+  private static final Pattern COMMA_NUMBER = numberPattern("[. '’]", ",");
+  private static final Pattern POINT_NUMBER = numberPattern("[, '’]", "\\.");
+  private static final Pattern TWO_NUMBERS = Pattern.compile("\\d\\D+\\d.*");
+  private static final Pattern FEET = Pattern.compile("\\d+\\s*(['’′]|ft|feet).*");
+  private static final Pattern MONEY =
+      Pattern.compile(
+          "(?<before>\\p{Sc}|\\p{L}{1,3}\\.?\\p{Sc}?)?\\s?(?<number>[-+(−]?[\\d.,].*?[\\d)-]|\\d)\\s?"
+              + "(?<after>\\p{Sc}|\\p{L}{1,3}\\.?)?");
+
+  private static final Set<String> CURRENCIES =
+      Currency.getAvailableCurrencies().stream()
+          .map(Currency::getCurrencyCode)
+          .collect(Collectors.toUnmodifiableSet());
+  private static final Set<String> CURRENCY_WORDS = Set.of("kr", "fr", "zł", "kč", "ft", "lei");
+  private static final int FAST_DIGITS = 18;
+
+  private NumberReader() {}
+
+  /** Groups of three, or of two and a last one of three as written in India. */
+  private static Pattern numberPattern(String grouping, String decimal) {
+    return Pattern.compile(
+        "([+-]?)(\\d+|\\d{1,3}(?:("
+            + grouping
+            + ")\\d{3}(?:\\3\\d{3})*)|\\d{1,2}(?:,\\d{2})+,\\d{3}|)(?:"
+            + decimal
+            + "(\\d+))?(-?)");
+  }
+
+  /** The number, or null if the text is none. */
+  static BigDecimal find(String text, String decimal) {
+    BigDecimal plain = plain(text, decimal.charAt(0));
+    if (plain != null) {
+      return plain;
+    }
+    return mayBeNumber(text) && read(text, decimal) instanceof BigDecimal number ? number : null;
+  }
+
+  /** False for what has too many letters, or letters that are no currency. */
+  private static boolean mayBeNumber(String text) {
+    int letters = 0;
+    for (int i = 0; i < text.length(); i++) {
+      letters += Character.isLetter(text.charAt(i)) ? 1 : 0;
+    }
+    return letters == 0 || letters <= 3 && currency(text) != null;
+  }
+
+  static Object read(String text, String decimal) {
+    BigDecimal plain = plain(text, decimal.charAt(0));
+    if (plain != null) {
+      return plain;
+    }
+    String trimmed = text.replace('\u00A0', ' ').replace('\u202F', ' ').strip().replace('−', '-');
+    if (trimmed.length() > 2 && trimmed.startsWith("(") && trimmed.endsWith(")")) {
+      Object inside = read(trimmed.substring(1, trimmed.length() - 1), decimal);
+      if (inside instanceof BigDecimal amount && amount.signum() > 0) {
+        return amount.negate();
+      }
+    }
+    String number = trimmed;
+    String currency = currency(trimmed);
+    if (currency != null) {
+      Matcher money = MONEY.matcher(trimmed);
+      money.matches();
+      number = money.group("number");
+      if (number.startsWith("(")) {
+        return read(number, decimal);
+      }
+    }
+    Matcher m = (",".equals(decimal) ? COMMA_NUMBER : POINT_NUMBER).matcher(number);
+    if (!m.matches() || (m.group(2).isEmpty() && m.group(4) == null)) {
+      return new Problem(ProblemCode.NOT_A_NUMBER, text, whyNot(trimmed, decimal));
+    }
+    if (!m.group(1).isEmpty() && !m.group(5).isEmpty()) {
+      return new Problem(ProblemCode.NOT_A_NUMBER, text, "it has two signs");
+    }
+    if (m.group(2).indexOf(',') >= 0 && ",".equals(decimal)) {
+      return new Problem(ProblemCode.NOT_A_NUMBER, text, whyNot(trimmed, decimal));
+    }
+    String whole = m.group(2).replaceAll("\\D", "");
+    String digits = (whole.isEmpty() ? "0" : whole) + (m.group(4) == null ? "" : "." + m.group(4));
+    BigDecimal value = new BigDecimal(digits);
+    return "-".equals(m.group(1)) || "-".equals(m.group(5)) ? value.negate() : value;
+  }
+
+  /** A sign, at most 18 digits and a decimal sign among them; null for all else. */
+  private static BigDecimal plain(String text, char decimal) {
+    int length = text.length();
+    int at = length > 0 && text.charAt(0) == '-' ? 1 : 0;
+    if (length == at || length - at > FAST_DIGITS) {
+      return null;
+    }
+    long value = 0;
+    int scale = -1;
+    int first = at;
+    for (; at < length; at++) {
+      char c = text.charAt(at);
+      if (c >= '0' && c <= '9') {
+        value = value * 10 + (c - '0');
+        scale += scale >= 0 ? 1 : 0;
+      } else if (c == decimal && scale < 0 && at > first && at < length - 1) {
+        scale = 0;
+      } else {
+        return null;
+      }
+    }
+    return BigDecimal.valueOf(first == 1 ? -value : value, Math.max(0, scale));
+  }
+
+  /** The currency that stands beside a number, as written; null if there is none. */
+  static String currency(String text) {
+    String trimmed = text.strip();
+    int last = trimmed.length() - 1;
+    if (last < 1
+        || (isPlain(trimmed.charAt(0)) && isPlain(trimmed.charAt(last)))
+        || !mayBeCurrency(trimmed.charAt(0)) && !mayBeCurrency(trimmed.charAt(last))) {
+      return null;
+    }
+    if (Character.isLetter(trimmed.charAt(0)) && !knownWord(leadingWord(trimmed))
+        || Character.isLetter(trimmed.charAt(last)) && !knownWord(trailingWord(trimmed))) {
+      return null;
+    }
+    Matcher m = MONEY.matcher(trimmed);
+    if (!m.matches()) {
+      return null;
+    }
+    String before = m.group("before");
+    String after = m.group("after");
+    String written = before == null ? after : before;
+    if (written == null || (before != null && after != null)) {
+      return null;
+    }
+    String word = written.replace(".", "");
+    boolean known =
+        CURRENCIES.contains(word)
+            || CURRENCY_WORDS.contains(word.toLowerCase(Locale.ROOT))
+                && !FEET.matcher(trimmed).matches()
+            || Character.getType(written.charAt(written.length() - 1)) == Character.CURRENCY_SYMBOL;
+    return known ? written : null;
+  }
+
+  private static String leadingWord(String text) {
+    int end = 0;
+    while (end < text.length() && Character.isLetter(text.charAt(end))) {
+      end++;
+    }
+    return text.substring(0, end);
+  }
+
+  private static String trailingWord(String text) {
+    int start = text.length();
+    while (start > 0 && Character.isLetter(text.charAt(start - 1))) {
+      start--;
+    }
+    return text.substring(start);
+  }
+
+  private static boolean knownWord(String word) {
+    return word.length() <= 3
+        && (CURRENCIES.contains(word) || CURRENCY_WORDS.contains(word.toLowerCase(Locale.ROOT)));
+  }
+
+  private static boolean isPlain(char c) {
+    return c >= '0' && c <= '9' || c == '-' || c == '+' || c == '.' || c == ',';
+  }
+
+  private static boolean mayBeCurrency(char c) {
+    return c == '.' || Character.isLetter(c) || Character.getType(c) == Character.CURRENCY_SYMBOL;
+  }
+
+  private static String whyNot(String text, String decimal) {
+    if (FEET.matcher(text).matches() && TWO_NUMBERS.matcher(text).find()) {
+      return "two numbers, feet and inches";
+    }
+    if (text.chars().noneMatch(Character::isDigit)) {
+      return "no number in it";
+    }
+    String other = ",".equals(decimal) ? "point" : "comma";
+    if (text.matches("[+-]?\\d+[.,]\\d+")) {
+      return "the " + other + " does not part thousands here";
+    }
+    return TWO_NUMBERS.matcher(text).find() && !text.matches("[\\d.,]+")
+        ? "more than a number in it"
+        : "not written as a number";
+  }
+}
