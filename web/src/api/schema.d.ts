@@ -148,6 +148,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plans/{id}/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["preview"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/connections": {
         parameters: {
             query?: never;
@@ -204,6 +220,38 @@ export interface paths {
             cookie?: never;
         };
         get: operations["find_1"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sources/{id}/progress": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["reached"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sources/{id}/peek": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["peek"];
         put?: never;
         post?: never;
         delete?: never;
@@ -356,6 +404,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plans/{id}/text": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["text"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plans/{id}/row": {
         parameters: {
             query?: never;
@@ -472,6 +536,12 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        ColumnShape: {
+            name: string;
+            letter: string;
+            /** @enum {string} */
+            type: "text" | "whole" | "decimal" | "date" | "datetime" | "time" | "boolean" | "empty";
+        };
         Destination: {
             table: string;
             fills: components["schemas"]["Fill"][];
@@ -491,6 +561,19 @@ export interface components {
             defaultValue?: string;
             onlyNew: boolean;
         };
+        Fold: {
+            from?: string;
+            to?: string;
+            pattern?: string;
+            names: components["schemas"]["FoldName"][];
+            values: string[];
+            keepBlank?: boolean;
+        };
+        FoldName: {
+            name: string;
+            /** Format: int64 */
+            line?: number;
+        };
         Link: {
             by: string;
             ignoring: ("case" | "spaces" | "punctuation" | "accents" | "leading-zeros")[];
@@ -501,6 +584,7 @@ export interface components {
             decimal: string;
             /** @enum {string} */
             dateOrder: "day-month-year" | "month-day-year" | "year-month-day";
+            century?: string;
         };
         MatchKey: {
             fields: string[];
@@ -514,6 +598,13 @@ export interface components {
             /** @enum {string} */
             generator?: "who" | "run-time" | "file-name" | "line";
             link?: components["schemas"]["Link"];
+        };
+        Pick: {
+            name: string;
+            column: string;
+            /** Format: int64 */
+            line: number;
+            label?: string;
         };
         Plan: {
             name: string;
@@ -534,17 +625,47 @@ export interface components {
         };
         Reading: {
             /** @enum {string} */
-            format?: "delimited" | "xlsx";
+            format?: "delimited" | "fixed" | "xlsx" | "xls" | "ods" | "json";
+            entry?: string;
             encoding?: string;
             delimiter?: string;
             quote?: string;
+            /** @enum {string} */
+            escape?: "doubled" | "backslash";
+            comment?: string;
+            borders?: number[];
             sheet?: string;
+            sheets?: string[];
             titleRows?: number[];
+            /** Format: int64 */
+            unitsRow?: number;
             /** Format: int64 */
             firstRow?: number;
             /** Format: int64 */
             lastRow?: number;
+            /** Format: int32 */
+            stopAfterBlank?: number;
+            records?: components["schemas"]["Span"];
+            leaveOut?: components["schemas"]["RowTest"][];
+            skip?: components["schemas"]["SkippedLine"][];
+            totals?: boolean;
+            omit?: string[];
+            fillDown?: string[];
+            blankWords?: string[];
+            renamed?: {
+                [key: string]: string;
+            };
+            picks?: components["schemas"]["Pick"][];
+            fold?: components["schemas"]["Fold"];
             locale?: components["schemas"]["LocaleSettings"];
+            confirmed?: string[];
+            columns?: components["schemas"]["ColumnShape"][];
+        };
+        RowTest: {
+            column: string;
+            /** @enum {string} */
+            test: "blank" | "filled" | "is" | "is-not" | "contains" | "begins" | "less" | "more" | "no-number";
+            value?: string;
         };
         RunSettings: {
             /** @enum {string} */
@@ -555,6 +676,17 @@ export interface components {
             revision: number;
             plan: components["schemas"]["Plan"];
         };
+        SkippedLine: {
+            /** Format: int64 */
+            line: number;
+            text: string;
+        };
+        Span: {
+            /** Format: int64 */
+            from: number;
+            /** Format: int64 */
+            to?: number;
+        };
         Step: {
             /** @enum {string} */
             kind: "trim" | "collapse-spaces" | "case" | "replace" | "read-number" | "read-date" | "read-boolean" | "multiply" | "round" | "cut";
@@ -563,12 +695,18 @@ export interface components {
             };
             off: boolean;
         };
+        ColumnInFile: {
+            name: string;
+            title: string;
+            letter: string;
+        };
         ColumnProfile: {
             name: string;
             letter: string;
             /** @enum {string} */
             type: "text" | "whole" | "decimal" | "date" | "datetime" | "time" | "boolean" | "empty";
             pattern?: string;
+            locale: components["schemas"]["LocaleSettings"];
             /** Format: int64 */
             blank: number;
             /** Format: int32 */
@@ -581,6 +719,7 @@ export interface components {
             ambiguous: boolean;
             samples: components["schemas"]["ValueCount"][];
             misfits: components["schemas"]["ValueCount"][];
+            findings: components["schemas"]["Finding"][];
         };
         Evidence: {
             setting: string;
@@ -618,10 +757,26 @@ export interface components {
             /** Format: int64 */
             rows: number;
         };
+        FileChange: {
+            /** @enum {string} */
+            kind: "renamed" | "moved" | "added" | "gone" | "type";
+            before?: components["schemas"]["ColumnShape"];
+            now?: components["schemas"]["ColumnShape"];
+            because: string;
+        };
         FillEvidence: {
             field: string;
             column?: string;
             because: string;
+        };
+        Finding: {
+            /** @enum {string} */
+            code: "short-years" | "leading-zeros" | "shortened-numbers" | "dates-among-codes" | "currency" | "several-currencies" | "outer-spaces" | "errors" | "undecodable" | "blank-words";
+            /** Format: int64 */
+            rows: number;
+            /** Format: int64 */
+            line: number;
+            sample: string;
         };
         LinkInfo: {
             table: string;
@@ -649,9 +804,18 @@ export interface components {
             evidence: components["schemas"]["FillEvidence"][];
             troubles: components["schemas"]["FieldTrouble"][];
         };
+        Proposals: {
+            picks: components["schemas"]["Pick"][];
+            fold?: components["schemas"]["Fold"];
+            fillDown: string[];
+        };
         SheetInfo: {
             name: string;
             hidden: boolean;
+            /** Format: int64 */
+            lines?: number;
+            /** Format: int32 */
+            columns?: number;
         };
         SourceView: {
             /** Format: int64 */
@@ -663,11 +827,17 @@ export interface components {
             blankRows: number;
             /** Format: int64 */
             lines: number;
+            /** Format: int32 */
+            width: number;
             reading: components["schemas"]["Reading"];
             sheets: components["schemas"]["SheetInfo"][];
+            entries: string[];
+            titles: components["schemas"]["ColumnInFile"][];
             columns: components["schemas"]["ColumnProfile"][];
             evidence: components["schemas"]["Evidence"][];
             warnings: components["schemas"]["Warning"][];
+            proposals: components["schemas"]["Proposals"];
+            changes: components["schemas"]["FileChange"][];
         };
         TableInfo: {
             schema?: string;
@@ -689,6 +859,10 @@ export interface components {
             row: number;
             code: string;
             message: string;
+            column?: string;
+            /** Format: int64 */
+            rows: number;
+            confirm: boolean;
         };
         UseSource: {
             /** Format: int64 */
@@ -697,6 +871,8 @@ export interface components {
         Source: {
             /** Format: int64 */
             id: number;
+            /** @enum {string} */
+            state: "reading" | "ready";
             name: string;
             /** Format: int64 */
             bytes: number;
@@ -753,7 +929,7 @@ export interface components {
         };
         ProblemGroup: {
             /** @enum {string} */
-            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "cell-error" | "no-match" | "matched" | "several-matches" | "repeated" | "taken";
+            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "repeated" | "taken";
             destination: string;
             field?: string;
             reason: string;
@@ -765,7 +941,7 @@ export interface components {
         };
         Question: {
             /** @enum {string} */
-            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "cell-error" | "no-match" | "matched" | "several-matches" | "repeated" | "taken";
+            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "repeated" | "taken";
             destination: string;
             field: string;
             value: string;
@@ -827,7 +1003,7 @@ export interface components {
         };
         Problem: {
             /** @enum {string} */
-            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "cell-error" | "no-match" | "matched" | "several-matches" | "repeated" | "taken";
+            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "repeated" | "taken";
             value: string;
             reason: string;
         };
@@ -857,6 +1033,30 @@ export interface components {
             result?: string;
             problem?: components["schemas"]["Problem"];
             softened: boolean;
+        };
+        ReadingTrial: {
+            reading: components["schemas"]["Reading"];
+            /** Format: int64 */
+            from: number;
+            /** Format: int32 */
+            count: number;
+        };
+        Cell: {
+            /** @enum {string} */
+            kind: "text" | "number" | "date" | "datetime" | "time" | "boolean" | "error";
+            text: string;
+        };
+        PreviewRow: {
+            /** Format: int64 */
+            line: number;
+            cells: components["schemas"]["Cell"][];
+        };
+        ReadingPreview: {
+            /** Format: int64 */
+            rows: number;
+            columns: string[];
+            records: components["schemas"]["PreviewRow"][];
+            warnings: components["schemas"]["Warning"][];
         };
         NewConnection: {
             name: string;
@@ -894,6 +1094,20 @@ export interface components {
             of: number;
             because: string;
         };
+        Reached: {
+            /** @enum {string} */
+            state: "reading" | "ready";
+            /** Format: int64 */
+            bytes: number;
+            /** Format: int64 */
+            totalBytes: number;
+            /** Format: int64 */
+            rows: number;
+        };
+        Peek: {
+            columns: string[];
+            rows: components["schemas"]["Cell"][][];
+        };
         SseEmitter: {
             /** Format: int64 */
             timeout?: number;
@@ -913,7 +1127,7 @@ export interface components {
         };
         Note: {
             /** @enum {string} */
-            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "cell-error" | "no-match" | "matched" | "several-matches" | "repeated" | "taken";
+            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "repeated" | "taken";
             field?: string;
             value?: string;
             reason: string;
@@ -958,11 +1172,6 @@ export interface components {
             rehearsal?: components["schemas"]["RunView"];
             run?: components["schemas"]["RunView"];
         };
-        Cell: {
-            /** @enum {string} */
-            kind: "text" | "number" | "date" | "datetime" | "time" | "boolean" | "error";
-            text: string;
-        };
         FieldValue: {
             field: string;
             value?: string;
@@ -998,6 +1207,9 @@ export interface components {
         RawLine: {
             /** Format: int64 */
             line: number;
+            /** Format: int64 */
+            lineOfSheet: number;
+            sheet?: string;
             role: string;
             cells: components["schemas"]["Cell"][];
         };
@@ -1317,6 +1529,32 @@ export interface operations {
             };
         };
     };
+    preview: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadingTrial"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingPreview"];
+                };
+            };
+        };
+    };
     all_1: {
         parameters: {
             query?: never;
@@ -1423,6 +1661,50 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Source"];
+                };
+            };
+        };
+    };
+    reached: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Reached"];
+                };
+            };
+        };
+    };
+    peek: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Peek"];
                 };
             };
         };
@@ -1636,6 +1918,28 @@ export interface operations {
             };
         };
     };
+    text: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string[];
+                };
+            };
+        };
+    };
     row: {
         parameters: {
             query: {
@@ -1689,6 +1993,8 @@ export interface operations {
             query: {
                 from: number;
                 count: number;
+                firstColumn?: number;
+                columns?: number;
             };
             header?: never;
             path: {

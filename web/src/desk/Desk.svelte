@@ -1,11 +1,21 @@
 <script lang="ts">
   import { onMount } from 'svelte';
   import { api, ApiError, bring, got } from '../api/client';
-  import type { Connection, PlanSummary, Proposal, RunView, Source } from '../api/types';
+  import type {
+    Connection,
+    Peek,
+    PlanSummary,
+    Proposal,
+    Reached,
+    RunView,
+    Source,
+  } from '../api/types';
   import { navigate } from '../router';
   import RunTable from '../run/RunTable.svelte';
   import Slip from '../ui/Slip.svelte';
+  import FirstRows from './FirstRows.svelte';
   import Proposals from './Proposals.svelte';
+  import { untilRead } from './reached';
   import { useKeys } from '../ui/keys.svelte';
   import { tell } from '../ui/toaster';
   import { count, when } from '../ui/words';
@@ -19,6 +29,8 @@
   let source = $state.raw<Source | null>(null);
   let proposals = $state.raw<Proposal[]>([]);
   let share = $state<number | null>(null);
+  let peek = $state.raw<Peek | null>(null);
+  let reached = $state.raw<Reached | null>(null);
   let arriving = $state('');
   let refusal = $state.raw<{ name: string; why: string } | null>(null);
   let over = $state(0);
@@ -54,7 +66,9 @@
     arriving = file.name;
     share = 0;
     try {
-      source = await bring(file, (s) => (share = s));
+      let brought = await bring(file, (s) => (share = s));
+      if (brought.state === 'reading') brought = await readThrough(brought.id);
+      source = brought;
       await propose();
     } catch (error) {
       const why = error instanceof Error ? error.message : String(error);
@@ -62,6 +76,19 @@
         refusal = { name: file.name, why };
     } finally {
       share = null;
+    }
+  }
+
+  /** Shows the first rows while a large file is read to its end. */
+  async function readThrough(id: number): Promise<Source> {
+    const path = { id };
+    peek = await got(api.GET('/api/sources/{id}/peek', { params: { path } }));
+    try {
+      await untilRead(id, (r) => (reached = r));
+      return await got(api.GET('/api/sources/{id}', { params: { path } }));
+    } finally {
+      peek = null;
+      reached = null;
     }
   }
 
@@ -81,16 +108,21 @@
     if (!source) return;
     try {
       let id = proposal.plan;
+      let stop = 'fill';
       if (id) {
-        await api.PUT('/api/plans/{id}/source', {
-          params: { path: { id } },
-          body: { source: source.id },
-        });
+        const view = await got(
+          api.PUT('/api/plans/{id}/source', {
+            params: { path: { id } },
+            body: { source: source.id },
+          }),
+        );
+        // a file unlike the last one is looked at first
+        if (view.source.changes.length) stop = 'read';
       } else {
         const body = { source: source.id, connection, table: proposal.table };
         id = (await got(api.POST('/api/plans', { body }))).id;
       }
-      void navigate('/plans/:id/:stop', { params: { id: String(id), stop: 'fill' } });
+      void navigate('/plans/:id/:stop', { params: { id: String(id), stop } });
     } catch (error) {
       tell(error);
     }
@@ -180,15 +212,20 @@
       {:else if share !== null}
         <div class="arrive">
           <b class="m">{arriving}</b>
-          <progress value={share} max="1" aria-label="Part of the file that has arrived"></progress>
-          <span class="q2">{share < 1 ? `${Math.round(share * 100)} % here` : 'reading it'}</span>
+          {#if peek}
+            <FirstRows {peek} {reached} />
+          {:else}
+            <progress value={share} max="1" aria-label="Part of the file that has arrived"
+            ></progress>
+            <span class="q2">{share < 1 ? `${Math.round(share * 100)} % here` : 'reading it'}</span>
+          {/if}
         </div>
       {:else if source}
         <Proposals {source} {proposals} {tables} {begin} />
       {:else}
         <button class="empty" onclick={() => chooser?.click()}>
           <b>Drop a file</b>
-          <span class="q2">.xlsx, .csv, .tsv or .txt, or paste cells</span>
+          <span class="q2">text, workbooks, JSON, .gz or .zip, or paste cells</span>
         </button>
       {/if}
       {#if connections.length > 1}
@@ -274,6 +311,7 @@
     padding: 12px;
     display: grid;
     gap: 7px;
+    min-width: 0;
   }
   progress {
     width: 100%;

@@ -3,7 +3,7 @@ import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { api, ApiError } from '../api/client';
 import type { Proposal, Source } from '../api/types';
-import { aReport, aRun } from '../plan/fixtures';
+import { aReport, aRun, aView } from '../plan/fixtures';
 
 const bring = vi.fn<(file: File) => Promise<Source>>();
 const navigate = vi.fn();
@@ -17,6 +17,7 @@ const { default: Desk } = await import('./Desk.svelte');
 
 const source: Source = {
   id: 5,
+  state: 'ready',
   name: 'winter-arrivals.xlsx',
   bytes: 71228,
   sha256: '',
@@ -82,7 +83,7 @@ describe('the Desk', () => {
   });
 
   it('opens the plan with the new file, or drafts a new one', async () => {
-    const put = vi.spyOn(api, 'PUT').mockResolvedValue({} as never);
+    const put = vi.spyOn(api, 'PUT').mockResolvedValue({ data: aView() } as never);
     const post = vi.spyOn(api, 'POST').mockResolvedValue({ data: { id: 9 } } as never);
     render(Desk);
     await screen.findByText('Nothing has been brought in yet.');
@@ -95,6 +96,44 @@ describe('the Desk', () => {
       body: { source: 5, connection: 'marina', table: 'owner' },
     });
     expect(navigate.mock.lastCall?.[1].params).toEqual({ id: '9', stop: 'fill' });
+  });
+
+  it('looks first at a file unlike the last one', async () => {
+    const view = aView();
+    view.source.changes = [{ kind: 'added', because: 'it was not there before' }];
+    vi.spyOn(api, 'PUT').mockResolvedValue({ data: view } as never);
+    render(Desk);
+    await screen.findByText('Nothing has been brought in yet.');
+    await drop();
+    await userEvent.click(await screen.findByRole('button', { name: 'Open' }));
+    await vi.waitFor(() =>
+      expect(navigate.mock.lastCall?.[1].params).toEqual({ id: '7', stop: 'read' }),
+    );
+  });
+
+  it('shows the first rows of a large file while it is read', async () => {
+    bring.mockResolvedValue({ ...source, state: 'reading', rows: -1 });
+    answers['/api/sources/{id}/peek'] = {
+      columns: ['Reg No'],
+      rows: [[{ kind: 'text', text: 'QH-2292' }]],
+    };
+    const steps = [
+      { state: 'reading', bytes: 50, totalBytes: 100, rows: 600 },
+      { state: 'ready', bytes: 100, totalBytes: 100, rows: 1204 },
+    ];
+    answers['/api/sources/{id}'] = source;
+    const plain = vi.mocked(api.GET).getMockImplementation()!;
+    vi.mocked(api.GET).mockImplementation((async (path: string) =>
+      path === '/api/sources/{id}/progress'
+        ? { data: steps.shift() }
+        : (plain as (p: string) => unknown)(path)) as never);
+    render(Desk);
+    await screen.findByText('Nothing has been brought in yet.');
+    await drop();
+    expect(await screen.findByText('QH-2292')).toBeInTheDocument();
+    expect(screen.getByRole('status')).toHaveTextContent('600 rows, 50 % of the file');
+    expect(await screen.findByRole('button', { name: 'Open' })).toBeInTheDocument();
+    expect(screen.queryByText('QH-2292')).toBeNull();
   });
 
   it('says why a file is not taken, and takes the next one', async () => {

@@ -34,6 +34,7 @@ export function aView(change: Partial<PlanView> = {}): PlanView {
     name,
     letter,
     type: 'text' as const,
+    locale: { decimal: ',', dateOrder: 'day-month-year' as const },
     blank: 0,
     distinct: 3,
     distinctCapped: false,
@@ -41,6 +42,7 @@ export function aView(change: Partial<PlanView> = {}): PlanView {
     ambiguous: false,
     samples: [],
     misfits: [],
+    findings: [],
   });
   return {
     id: 7,
@@ -72,6 +74,7 @@ export function aView(change: Partial<PlanView> = {}): PlanView {
       rows: 1204,
       blankRows: 0,
       lines: 1205,
+      width: 3,
       reading: {
         format: 'delimited',
         encoding: 'UTF-8',
@@ -82,9 +85,17 @@ export function aView(change: Partial<PlanView> = {}): PlanView {
         locale: { decimal: ',', dateOrder: 'day-month-year' },
       },
       sheets: [],
+      entries: [],
+      titles: ['Reg No', 'Boat name', 'Colour'].map((title, i) => ({
+        name: title,
+        title,
+        letter: 'ABC'[i]!,
+      })),
       columns: [column('Reg No', 'A'), column('Boat name', 'B'), column('Colour', 'C')],
       evidence: [{ setting: 'delimiter', value: ';', because: '9 of 9 lines part into 3 cells' }],
       warnings: [],
+      proposals: { picks: [], fillDown: [] },
+      changes: [],
     },
     table: {
       name: 'vessel',

@@ -33,11 +33,16 @@ function view(revision: number, change: Partial<PlanView> = {}): PlanView {
       rows: 10,
       blankRows: 0,
       lines: 11,
+      width: 2,
       reading: { titleRows: [1] },
       sheets: [],
+      entries: [],
+      titles: [],
       columns: [],
       evidence: [],
       warnings: [],
+      proposals: { picks: [], fillDown: [] },
+      changes: [],
     },
     table: { name: 'vessel', fields: [], primaryKey: ['id'], uniques: [] },
     tableRecords: 5,
@@ -139,7 +144,10 @@ describe('the trip line', () => {
         troubles: [{ field: 'length_m', distinct: 9, troubled: 2, rows: 70 }],
         source: {
           ...view(1).source,
-          warnings: [{ row: 0, code: 'ambiguous-dates', message: '' }],
+          warnings: [
+            { row: 0, code: 'ambiguous-dates', message: '', rows: 3, confirm: true },
+            { row: 4, code: 'cell-count', message: '', rows: 1, confirm: false },
+          ],
         },
       }),
     );

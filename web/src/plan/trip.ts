@@ -15,15 +15,25 @@ function rejected(open: OpenPlan, run: OpenPlan['run']): number {
   return run?.report?.destinations.reduce((sum, d) => sum + d.rejected, 0) ?? 0;
 }
 
+/** Matters of the reading that a person has to settle. */
+export function toConfirm(open: OpenPlan): number {
+  const { source } = open.view;
+  const warnings = source.warnings.filter((w) => w.confirm).length;
+  const changed = source.changes.length ? 1 : 0;
+  const untitled =
+    open.plan.reading.titleRows === undefined &&
+    source.reading.format !== 'json' &&
+    source.reading.titleRows?.length === 0;
+  return warnings + changed + (untitled ? 1 : 0);
+}
+
 /** What the trip line says of a stop. */
 export function standing(open: OpenPlan, stop: Stop): Standing {
   const clear: Standing = { words: 'clear', tone: '', open: false };
   switch (stop) {
     case 'read': {
-      const n = open.view.source.warnings.length;
-      const found = open.plan.reading.titleRows === undefined;
-      const none = found && open.view.source.reading.titleRows?.length === 0 ? 1 : 0;
-      return n + none ? { words: `${n + none} to confirm`, tone: 'waiting', open: true } : clear;
+      const n = toConfirm(open);
+      return n ? { words: `${n} to confirm`, tone: 'waiting', open: true } : clear;
     }
     case 'fill': {
       const unfilled = open.view.matters.filter((m) => m.code === 'required-field').length;

@@ -2,19 +2,23 @@
   // How the file is read, each setting with its evidence and a way to change it.
   import type { Reading } from '../api/types';
   import type { OpenPlan } from '../plan/plan.svelte';
-  import Slip from '../ui/Slip.svelte';
   import { count } from '../ui/words';
   import { region } from '../ui/region';
+  import Columns from './Columns.svelte';
+  import Conditions from './Conditions.svelte';
+  import Matters from './Matters.svelte';
+  import { toggled, withPick } from './reading';
+  import Setting from './Setting.svelte';
+  import Words from './Words.svelte';
 
-  interface Props {
-    open: OpenPlan;
-    mark: (what: 'titleRows' | 'firstRow' | 'lastRow', value: number | null) => void;
-  }
-  let { open, mark }: Props = $props();
+  let { open }: { open: OpenPlan } = $props();
 
   const source = $derived(open.view.source);
   const reading = $derived(source.reading);
   const wanted = $derived(open.plan.reading);
+  const known = $derived(source.warnings.filter((w) => !w.confirm));
+  const isText = $derived(reading.format === 'delimited' || reading.format === 'fixed');
+
   const DELIMITERS: Record<string, string> = {
     ',': 'comma',
     ';': 'semicolon',
@@ -25,25 +29,49 @@
     'UTF-8',
     'windows-1252',
     'ISO-8859-1',
+    'ISO-8859-2',
     'ISO-8859-15',
     'windows-1250',
     'windows-1251',
+    'windows-1253',
+    'windows-1254',
+    'windows-1257',
+    'x-MacRoman',
+    'IBM850',
+    'IBM437',
+    'KOI8-R',
+    'Shift_JIS',
+    'EUC-JP',
+    'EUC-KR',
+    'GB18030',
+    'Big5',
     'UTF-16LE',
     'UTF-16BE',
-    'IBM850',
+    'UTF-32LE',
   ];
+  const FORMATS: Record<string, string> = {
+    delimited: 'cells with a delimiter',
+    fixed: 'cells of fixed width',
+    xlsx: 'workbook, .xlsx',
+    xls: 'old workbook, .xls',
+    ods: 'open workbook, .ods',
+    json: 'JSON',
+  };
 
-  function because(setting: string, own: unknown): string {
-    if (own !== undefined && own !== null) return 'as you said';
-    return source.evidence.find((e) => e.setting === setting)?.because ?? '';
+  function why(...settings: string[]) {
+    return source.evidence.filter((e) => settings.includes(e.setting));
   }
 
   function put(change: Partial<Reading>) {
     open.putReading({ ...wanted, ...change });
   }
 
-  function locale(change: { decimal?: string; dateOrder?: string }) {
-    put({ locale: { ...reading.locale!, ...change } as Reading['locale'] });
+  function locale(change: object) {
+    put({ locale: { ...reading.locale!, ...change } });
+  }
+
+  function records() {
+    return `${count(reading.firstRow ?? 0)} to ${count(reading.lastRow ?? 0)}`;
   }
 </script>
 
@@ -53,93 +81,302 @@
     <span class="end q">found, with the evidence</span>
   </div>
   <div class="scroll" {@attach region('How the file is read')}>
-    {#each source.warnings as warning (warning.code)}
-      <div class="confirm">
-        <span class="o waiting"><Slip of="waiting" /><b>To confirm</b></span>
-        <p class="q2">{warning.message}</p>
-        {#if warning.code === 'ambiguous-dates'}
-          <button class="button small" onclick={() => locale({ dateOrder: 'day-month-year' })}
-            >Day first</button
+    <Matters {open} />
+    {#if source.proposals.picks.length || source.proposals.fillDown.length}
+      <div class="offer">
+        {#each source.proposals.picks as pick (pick.column + pick.line)}
+          <span
+            ><button class="go" onclick={() => open.putReading(withPick(wanted, pick))}
+              >Pick {pick.name}</button
+            > <span class="q2">cell {pick.column}{pick.line}, for every record</span></span
           >
-          <button class="button small" onclick={() => locale({ dateOrder: 'month-day-year' })}
-            >Month first</button
+        {/each}
+        {#each source.proposals.fillDown as column (column)}
+          <span
+            ><button class="go" onclick={() => put({ fillDown: toggled(wanted.fillDown, column) })}
+              >Fill {column} down</button
+            > <span class="q2">a word, then blanks down to the next</span></span
           >
-        {/if}
-      </div>
-    {/each}
-    {#if reading.titleRows?.length === 0 && wanted.titleRows === undefined}
-      <div class="confirm">
-        <span class="o waiting"><Slip of="waiting" /><b>No titles</b></span>
-        <p class="q2">
-          No line looks like titles, so the columns go by their letters and the first line is a
-          record. If a line does hold them, choose it and press
-          <kbd>H</kbd>.
-        </p>
-        <button class="button small" onclick={() => put({ titleRows: [] })}>There are none</button>
+        {/each}
       </div>
     {/if}
     <dl>
-      {#if source.reading.format === 'delimited'}
-        <dt>Encoding</dt>
-        <dd>
+      <Setting
+        name="Format"
+        evidence={why('entry')}
+        said={wanted.format !== undefined}
+        again={() => put({ format: undefined, borders: undefined, delimiter: undefined })}
+      >
+        {#if isText}
+          <select
+            class="ed"
+            aria-label="Format"
+            value={reading.format}
+            onchange={(e) =>
+              put({
+                format: e.currentTarget.value as Reading['format'],
+                borders: undefined,
+                delimiter: undefined,
+              })}
+          >
+            <option value="delimited">{FORMATS['delimited']}</option>
+            <option value="fixed">{FORMATS['fixed']}</option>
+          </select>
+        {:else}<b>{FORMATS[reading.format ?? '']}</b>{/if}
+      </Setting>
+      {#if reading.encoding}
+        <Setting
+          name="Encoding"
+          evidence={why('encoding')}
+          said={wanted.encoding !== undefined}
+          again={() => put({ encoding: undefined })}
+        >
           <select
             class="ed"
             aria-label="Encoding"
             value={reading.encoding}
             onchange={(e) => put({ encoding: e.currentTarget.value })}
           >
-            {#each [...new Set([reading.encoding!, ...ENCODINGS])] as name (name)}<option
+            {#each [...new Set([reading.encoding, ...ENCODINGS])] as name (name)}<option
                 >{name}</option
               >{/each}
           </select>
-          <p>{because('encoding', wanted.encoding)}</p>
-        </dd>
-        <dt>Delimiter</dt>
-        <dd>
+        </Setting>
+      {/if}
+      {#if reading.format === 'delimited'}
+        <Setting
+          name="Delimiter"
+          evidence={why('delimiter')}
+          said={wanted.delimiter !== undefined}
+          again={() => put({ delimiter: undefined })}
+        >
           <select
             class="ed"
             aria-label="Delimiter"
-            value={reading.delimiter}
-            onchange={(e) => put({ delimiter: e.currentTarget.value })}
+            value={reading.delimiter! in DELIMITERS ? reading.delimiter : 'other'}
+            onchange={(e) =>
+              put({ delimiter: e.currentTarget.value === 'other' ? '^' : e.currentTarget.value })}
           >
             {#each Object.entries(DELIMITERS) as [sign, name] (sign)}<option value={sign}
                 >{name}</option
               >{/each}
+            <option value="other">another</option>
           </select>
-          <p>{because('delimiter', wanted.delimiter)}</p>
-        </dd>
+          {#if !(reading.delimiter! in DELIMITERS)}
+            <input
+              class="entry sign"
+              aria-label="Signs of the delimiter"
+              value={reading.delimiter}
+              maxlength="5"
+              onchange={(e) => e.currentTarget.value && put({ delimiter: e.currentTarget.value })}
+            />
+          {/if}
+        </Setting>
+        <Setting
+          name="Quote"
+          evidence={why('quote', 'escape')}
+          said={wanted.quote !== undefined}
+          again={() => put({ quote: undefined, escape: undefined })}
+        >
+          <select
+            class="ed"
+            aria-label="Quote"
+            value={reading.quote}
+            onchange={(e) => put({ quote: e.currentTarget.value })}
+          >
+            <option value="&quot;">" double</option><option value="'">' single</option>
+            <option value="">none</option>
+          </select>
+          {#if reading.quote}<select
+              class="ed"
+              aria-label="Quote inside a cell"
+              value={reading.escape}
+              onchange={(e) =>
+                put({ escape: e.currentTarget.value as Reading['escape'], quote: reading.quote })}
+            >
+              <option value="doubled">twice inside</option><option value="backslash"
+                >behind \ inside</option
+              >
+            </select>{/if}
+        </Setting>
+        {#if reading.comment || wanted.comment !== undefined}
+          <Setting
+            name="Comments"
+            evidence={why('comment')}
+            said={wanted.comment !== undefined}
+            again={() => put({ comment: undefined })}
+          >
+            <b class="m">{reading.comment || 'none'}</b>
+            {#if reading.comment}<button class="go q2" onclick={() => put({ comment: '' })}
+                >they are rows</button
+              >{/if}
+          </Setting>
+        {/if}
+      {:else if reading.format === 'fixed'}
+        <Setting
+          name="Borders"
+          evidence={why('borders')}
+          said={wanted.borders !== undefined}
+          again={() => put({ borders: undefined })}
+        >
+          <b>before {(reading.borders ?? []).map((b) => b + 1).join(', ') || 'none'}</b>
+        </Setting>
       {:else}
-        <dt>Sheet</dt>
-        <dd>
-          <b>{reading.sheet}</b>
-          <p>{because('sheet', wanted.sheet)}</p>
-        </dd>
+        <Setting
+          name={reading.format === 'json' ? 'List' : 'Sheet'}
+          evidence={why('sheet', 'rows')}
+          said={wanted.sheet !== undefined || !!wanted.sheets?.length}
+        >
+          <b
+            >{reading.sheets?.length
+              ? reading.sheets.join(', ')
+              : reading.sheet === '.'
+                ? 'the whole file'
+                : reading.sheet}</b
+          >
+        </Setting>
       {/if}
-      <dt>Titles</dt>
-      <dd>
-        <b>{reading.titleRows?.length ? `line ${reading.titleRows.join(', ')}` : 'none'}</b>
-        <p>{because('titles', wanted.titleRows)}</p>
-        {#if reading.titleRows?.length}
-          <button class="go q2" onclick={() => put({ titleRows: [], firstRow: undefined })}
-            >there are none</button
+      {#if reading.format !== 'json'}
+        <Setting
+          name="Titles"
+          evidence={why('titles')}
+          said={wanted.titleRows !== undefined}
+          again={() => put({ titleRows: undefined, firstRow: undefined })}
+        >
+          <b
+            >{reading.titleRows?.length
+              ? `line ${reading.titleRows.map((l) => count(l)).join(' and ')}`
+              : 'none'}</b
+          >
+          {#if reading.titleRows?.length}
+            <button class="go q2" onclick={() => put({ titleRows: [], firstRow: undefined })}
+              >there are none</button
+            >
+          {/if}
+        </Setting>
+        {#if reading.unitsRow || wanted.unitsRow !== undefined}
+          <Setting
+            name="Units"
+            evidence={why('unitsRow')}
+            said={wanted.unitsRow !== undefined}
+            again={() => put({ unitsRow: undefined, firstRow: undefined })}
+          >
+            <b>{reading.unitsRow ? `line ${count(reading.unitsRow)}` : 'none'}</b>
+            {#if reading.unitsRow}<button
+                class="go q2"
+                onclick={() => put({ unitsRow: 0, firstRow: undefined })}>it is a record</button
+              >{/if}
+          </Setting>
+        {/if}
+      {/if}
+      <Setting
+        name="Records"
+        evidence={why('lastRow')}
+        said={wanted.firstRow !== undefined || wanted.lastRow !== undefined}
+        again={() => put({ firstRow: undefined, lastRow: undefined })}
+      >
+        <b>{records()}</b>
+        <span class="small">
+          <label
+            >only the <input
+              class="entry sign"
+              inputmode="numeric"
+              aria-label="First record taken"
+              placeholder="1"
+              value={wanted.records?.from ?? ''}
+              onchange={(e) => {
+                const from = Number(e.currentTarget.value);
+                put({ records: from > 1 ? { ...wanted.records, from } : undefined });
+              }}
+            />th</label
+          >
+          <label
+            >to <input
+              class="entry sign"
+              inputmode="numeric"
+              aria-label="Last record taken"
+              placeholder="last"
+              value={wanted.records?.to ?? ''}
+              onchange={(e) => {
+                const to = Number(e.currentTarget.value) || undefined;
+                const from = wanted.records?.from ?? 1;
+                put({ records: to || from > 1 ? { from, to } : undefined });
+              }}
+            /></label
+          >
+        </span>
+        <span class="small">
+          <label
+            >end after <input
+              class="entry sign"
+              inputmode="numeric"
+              aria-label="Blank lines that end the records"
+              placeholder="no"
+              value={wanted.stopAfterBlank || ''}
+              onchange={(e) => put({ stopAfterBlank: Number(e.currentTarget.value) || undefined })}
+            /> blank lines</label
+          >
+        </span>
+      </Setting>
+      <Setting name="Left out" evidence={why('leftOut')}>
+        <Conditions {open} />
+        {#if why('leftOut').some((e) => e.value === 'totals') || wanted.totals}
+          <label
+            ><input
+              type="checkbox"
+              checked={wanted.totals ?? false}
+              onchange={(e) => put({ totals: e.currentTarget.checked || undefined })}
+            /> totals are records</label
           >
         {/if}
-        {#if wanted.titleRows}<button class="go q2" onclick={() => mark('titleRows', null)}
-            >find them again</button
-          >{/if}
-      </dd>
-      <dt>Records</dt>
-      <dd>
-        <b>{count(reading.firstRow ?? 0)} to {count(reading.lastRow ?? 0)}</b>
-        <p>{because('lastRow', wanted.lastRow)}</p>
-        {#if wanted.firstRow || wanted.lastRow}
-          <button class="go q2" onclick={() => put({ firstRow: undefined, lastRow: undefined })}
-            >find them again</button
-          >
-        {/if}
-      </dd>
-      <dt>Decimals</dt>
-      <dd>
+      </Setting>
+      {#if wanted.omit?.length}
+        <Setting name="Omitted">
+          <Words
+            words={wanted.omit}
+            name="omitted columns"
+            remove={(w) => put({ omit: toggled(wanted.omit, w) })}
+          />
+        </Setting>
+      {/if}
+      {#if reading.fillDown?.length}
+        <Setting name="Filled down">
+          <Words
+            words={reading.fillDown}
+            name="columns filled down"
+            remove={(w) => put({ fillDown: toggled(reading.fillDown, w) })}
+          />
+        </Setting>
+      {/if}
+      {#if reading.picks?.length}
+        <Setting name="Picked cells">
+          <Words
+            words={reading.picks.map((p) => p.name)}
+            name="picked cells"
+            remove={(w) => put({ picks: reading.picks?.filter((p) => p.name !== w) })}
+          />
+          <p class="q2">same for every record</p>
+        </Setting>
+      {/if}
+      <Setting
+        name="Means blank"
+        evidence={why('blankWords')}
+        said={wanted.blankWords !== undefined}
+        again={() => put({ blankWords: undefined })}
+      >
+        <Words
+          words={reading.blankWords ?? []}
+          name="words for blank"
+          add={(w) => put({ blankWords: [...(reading.blankWords ?? []), w] })}
+          remove={(w) => put({ blankWords: reading.blankWords?.filter((b) => b !== w) })}
+        />
+      </Setting>
+      <Setting
+        name="Decimals"
+        evidence={why('decimal')}
+        said={wanted.locale !== undefined}
+        again={() => put({ locale: undefined })}
+      >
         <select
           class="ed"
           aria-label="Decimal sign"
@@ -148,10 +385,8 @@
         >
           <option value=",">comma</option><option value=".">point</option>
         </select>
-        <p>{because('decimal', wanted.locale)}</p>
-      </dd>
-      <dt>Dates</dt>
-      <dd>
+      </Setting>
+      <Setting name="Dates" evidence={why('dateOrder')} said={wanted.locale !== undefined}>
         <select
           class="ed"
           aria-label="Order of dates"
@@ -162,92 +397,71 @@
           <option value="month-day-year">month, day, year</option>
           <option value="year-month-day">year, month, day</option>
         </select>
-        <p>{because('dateOrder', wanted.locale)}</p>
-      </dd>
+        {#if reading.locale?.century}<span class="q2">
+            two figures mean {reading.locale.century}..</span
+          >{/if}
+      </Setting>
+      {#if why('spaces').length}
+        <Setting name="Spaces" evidence={why('spaces')}>
+          <b>kept</b> and shown as <span class="sp">·</span>
+        </Setting>
+      {/if}
     </dl>
-    <div class="bt columns">
-      <h2>Columns</h2>
-      <span class="q">over all {count(source.rows)} rows</span>
-    </div>
-    {#each source.columns.slice(0, 200) as column (column.letter)}
-      <div class="column">
-        <span class="q m">{column.letter}</span>
-        <b class="m name">{column.name}</b>
-        <span class="q2">{column.type}</span>
-        <span class="q r">{column.blank ? `${count(column.blank)} blank` : ''}</span>
-        {#if column.misfits.length}
-          <span class="misfit rejected"
-            ><Slip of="rejected" />
-            {column.misfits
-              .map((v) => `“${v.text}”`)
-              .slice(0, 3)
-              .join(', ')}
-            {column.misfits.length === 1 ? 'is' : 'are'} no {column.type === 'date'
-              ? 'date'
-              : 'number'}</span
-          >
-        {/if}
-      </div>
-    {/each}
+    {#if known.length}
+      <div class="bt"><h2>Good to know</h2></div>
+      <ul class="known">
+        {#each known as w (w.code + w.column + w.row)}
+          <li>
+            {#if w.code === 'cell-count' && w.row}<span class="q">line {count(w.row)}</span>
+            {/if}{w.message}
+          </li>
+        {/each}
+      </ul>
+    {/if}
+    <Columns columns={source.columns} rows={source.rows} />
   </div>
 </aside>
 
 <style>
   aside {
     width: 324px;
+    flex: none;
     border-left: 1px solid var(--ink);
     display: flex;
     flex-direction: column;
     min-height: 0;
   }
-  .confirm {
-    border-top: 1px solid var(--ink);
-    border-bottom: 1px solid var(--ink);
-    box-shadow: inset 5px 0 0 var(--zest);
-    background: var(--sheet);
-    padding: 9px 16px 12px;
-    display: grid;
-    gap: 5px;
-    justify-items: start;
-  }
   dl {
     display: grid;
-    grid-template-columns: 92px 1fr;
+    grid-template-columns: 92px minmax(0, 1fr);
     border-top: 1px solid var(--rule);
-  }
-  dt,
-  dd {
-    padding: 9px 12px 9px 16px;
-    border-bottom: 1px solid var(--rule);
-  }
-  dt {
-    color: var(--ink-2);
-    padding-right: 0;
-  }
-  dd {
-    padding-left: 6px;
-  }
-  dd p {
-    color: var(--ink-2);
   }
   select.ed {
     font-weight: 650;
-    cursor: pointer;
     max-width: 190px;
   }
-  .column {
+  .sign {
+    width: 52px;
+    height: 22px;
+    padding: 0 5px;
+  }
+  .small {
+    display: flex;
+    gap: 8px;
+    margin-top: 3px;
+    color: var(--ink-2);
+  }
+  .offer {
     display: grid;
-    grid-template-columns: 20px 1fr auto 66px;
-    gap: 0 8px;
-    padding: 4px 12px 4px 16px;
-    border-top: 1px solid var(--rule-soft);
+    gap: 3px;
+    padding: 8px 16px;
+    border-top: 1px solid var(--rule);
   }
-  .name {
-    overflow: hidden;
-    text-overflow: ellipsis;
-    white-space: nowrap;
-  }
-  .misfit {
-    grid-column: 2/5;
+  .known {
+    border-top: 1px solid var(--rule);
+    padding: 6px 16px 8px;
+    color: var(--ink-2);
+    display: grid;
+    gap: 5px;
   }
 </style>

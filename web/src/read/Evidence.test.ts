@@ -12,7 +12,7 @@ describe('how the file is read', () => {
   });
 
   it('gives the evidence beside what was found', () => {
-    render(Evidence, { open: anOpenPlan(), mark: vi.fn() });
+    render(Evidence, { open: anOpenPlan() });
     expect(screen.getByLabelText('Delimiter')).toHaveValue(';');
     expect(screen.getByText('9 of 9 lines part into 3 cells')).toBeInTheDocument();
     expect(screen.getByText('2 to 1,205')).toBeInTheDocument();
@@ -20,7 +20,7 @@ describe('how the file is read', () => {
 
   it('fixes only what the person changes', async () => {
     const open = anOpenPlan();
-    render(Evidence, { open, mark: vi.fn() });
+    render(Evidence, { open });
     await userEvent.selectOptions(screen.getByLabelText('Delimiter'), '|');
     expect(open.plan.reading).toEqual({ delimiter: '|' });
     await userEvent.selectOptions(screen.getByLabelText('Decimal sign'), '.');
@@ -33,10 +33,18 @@ describe('how the file is read', () => {
   it('puts dates that cannot be told to the person', async () => {
     const source = {
       ...aView().source,
-      warnings: [{ row: 0, code: 'ambiguous-dates', message: 'No date tells day from month.' }],
+      warnings: [
+        {
+          row: 0,
+          code: 'ambiguous-dates',
+          message: 'No date tells day from month.',
+          rows: 3,
+          confirm: true,
+        },
+      ],
     };
     const open = anOpenPlan({ source });
-    render(Evidence, { open, mark: vi.fn() });
+    render(Evidence, { open });
     await userEvent.click(screen.getByRole('button', { name: 'Month first' }));
     expect(open.plan.reading.locale?.dateOrder).toBe('month-day-year');
   });
@@ -44,7 +52,7 @@ describe('how the file is read', () => {
   it('asks about titles that were not found until it is told', async () => {
     const source = { ...aView().source, reading: { ...aView().source.reading, titleRows: [] } };
     const open = anOpenPlan({ source });
-    render(Evidence, { open, mark: vi.fn() });
+    render(Evidence, { open });
     await userEvent.click(screen.getByRole('button', { name: 'There are none' }));
     expect(open.plan.reading.titleRows).toEqual([]);
     expect(screen.queryByText('No titles')).toBeNull();
@@ -59,7 +67,7 @@ describe('how the file is read', () => {
         misfits: [{ text: 'tbc', rows: 2, line: 9 }],
       },
     ];
-    render(Evidence, { open: anOpenPlan({ source }), mark: vi.fn() });
+    render(Evidence, { open: anOpenPlan({ source }) });
     expect(screen.getByText(/“tbc” is no number/)).toBeInTheDocument();
   });
 });

@@ -1,95 +1,190 @@
 <script lang="ts">
   import { untrack } from 'svelte';
-  import { api, got } from '../api/client';
-  import type { RawLine } from '../api/types';
+  import type { Reading } from '../api/types';
   import type { OpenPlan } from '../plan/plan.svelte';
-  import CellText from '../ui/CellText.svelte';
   import { useKeys } from '../ui/keys.svelte';
   import { tell } from '../ui/toaster';
   import { count, many } from '../ui/words';
+  import Borders from './Borders.svelte';
+  import type { Cursor } from './cursor';
   import Evidence from './Evidence.svelte';
+  import FoldPreview from './FoldPreview.svelte';
   import { letter } from './letters';
-  import { region } from '../ui/region';
+  import { Lines } from './lines.svelte';
+  import MarkBar, { type Mark } from './MarkBar.svelte';
+  import RawGrid from './RawGrid.svelte';
+  import ReadAgain from './ReadAgain.svelte';
+  import {
+    elsewhere,
+    foldOf,
+    pickOf,
+    together,
+    toggled,
+    withPick,
+    withSkipped,
+    withTitleLine,
+    withTitles,
+  } from './reading';
 
   let { open }: { open: OpenPlan } = $props();
 
-  const PAGE = 60;
-  let lines = $state.raw<RawLine[]>([]);
-  let from = $state(1);
-  let at = $state(0);
+  const COLUMNS = 60;
+  // a plan's page is made anew for another plan
+  const lines = untrack(() => new Lines(open.view.id, COLUMNS, tell));
+  let cursor = $state.raw<Cursor>({ line: 1, column: 0, anchor: 0 });
   let goTo = $state('');
   let finder = $state<HTMLInputElement>();
-  const source = $derived(open.view.source);
-  const width = $derived(Math.min(200, Math.max(1, ...lines.map((l) => l.cells.length))));
-  const records = $derived(lines.filter((l) => l.role !== 'left-out'));
-  const shown = $derived(records.length ? records : lines);
-  const widths = $derived(
-    Array.from({ length: width }, (_, c) => {
-      const longest = Math.max(4, ...shown.map((l) => l.cells[c]?.text.length ?? 0));
-      return 18 + 7.6 * Math.min(26, longest);
-    }),
-  );
-  const line = $derived(lines[at]?.line);
+  let grid = $state<ReturnType<typeof RawGrid>>();
+  let unfolded = $state(false);
 
-  $effect(() => {
-    const wanted = from;
-    void source.reading;
-    untrack(() => void load(wanted));
+  const source = $derived(open.view.source);
+  const reading = $derived(source.reading);
+  const wanted = $derived(open.plan.reading);
+  const here = $derived(lines.at(cursor.line));
+  const fold = $derived(reading.fold ?? (unfolded ? undefined : source.proposals.fold));
+  const first = $derived(Math.min(cursor.column, cursor.anchor));
+  const last = $derived(Math.max(cursor.column, cursor.anchor));
+  const chosen = $derived(source.titles.slice(first, last + 1));
+  const isJson = $derived(reading.format === 'json');
+
+  const folded = $derived.by(() => {
+    if (!fold) return new Set<string>();
+    const at = (name: string | undefined) =>
+      source.titles.findIndex((t) => t.name === name || t.title === name || t.letter === name);
+    if (fold.pattern) {
+      const match = new RegExp(fold.pattern, 'i');
+      return new Set(source.titles.filter((t) => match.test(t.title)).map((t) => t.letter));
+    }
+    const [from, to] = [at(fold.from), at(fold.to)];
+    return new Set(source.titles.slice(from, to + 1).map((t) => t.letter));
   });
 
-  async function load(wanted: number) {
-    try {
-      lines = await got(
-        api.GET('/api/plans/{id}/lines', {
-          params: { path: { id: open.view.id }, query: { from: wanted, count: PAGE } },
-        }),
-      );
-    } catch (error) {
-      tell(error);
+  function put(next: Reading) {
+    open.putReading(next);
+  }
+
+  function place(next: Cursor) {
+    cursor = {
+      line: Math.max(1, Math.min(source.lines, next.line)),
+      column: Math.max(0, Math.min(source.width - 1, next.column)),
+      anchor: Math.max(0, Math.min(source.width - 1, next.anchor)),
+    };
+    if (cursor.column < lines.firstColumn || cursor.column >= lines.firstColumn + COLUMNS) {
+      lines.goToColumn(Math.floor(cursor.column / COLUMNS) * COLUMNS);
     }
   }
 
-  function role(l: RawLine, i: number): string {
-    if (l.role === 'titles') return 'titles';
-    if (l.line === source.reading.firstRow) return 'first record';
-    if (l.line === source.reading.lastRow) return 'last record';
-    return l.role === 'left-out' && lines[i - 1]?.role !== 'left-out' ? 'left out' : '';
+  function move(down: number, right: number, extend = false) {
+    const column = cursor.column + right;
+    place({ line: cursor.line + down, column, anchor: extend ? cursor.anchor : column });
+    grid?.reveal(cursor.line);
   }
 
-  function move(by: number) {
-    const next = at + by;
-    if (next >= lines.length && lines.length === PAGE) {
-      from = lines.at(-1)!.line;
-      at = 1;
-    } else if (next < 0 && from > 1) {
-      from = Math.max(1, from - PAGE + 1);
-      at = PAGE - 2;
-    } else {
-      at = Math.max(0, Math.min(lines.length - 1, next));
-    }
+  function firstText(): string {
+    return here?.cells.find((c) => c.text.trim())?.text.trim() ?? '';
   }
 
-  /** Marks a line; `null` lets the mark be found again. */
-  function mark(what: 'titleRows' | 'firstRow' | 'lastRow', value: number | null) {
-    const reading = { ...open.plan.reading };
-    if (what === 'titleRows') {
-      reading.titleRows = value === null ? undefined : [value];
-      reading.firstRow = undefined;
-    } else {
-      reading[what] = value ?? undefined;
-    }
-    open.putReading(reading);
+  function pick() {
+    const at = cursor.column - lines.firstColumn;
+    if (!here?.cells[at]?.text) return;
+    put(
+      withPick(wanted, pickOf(letter(cursor.column), cursor.line, here.cells[at - 1]?.text ?? '')),
+    );
   }
+
+  function foldColumns() {
+    if (reading.fold) put({ ...wanted, fold: undefined });
+    else if (last > first) put({ ...wanted, fold: foldOf(chosen[0]!.name, chosen.at(-1)!.name) });
+  }
+
+  function eachColumn(setting: 'omit' | 'fillDown') {
+    let list = wanted[setting];
+    for (const column of chosen) list = toggled(list, column.name);
+    put({ ...wanted, [setting]: list?.length ? list : undefined });
+  }
+
+  const lineMarks = $derived<Mark[]>(
+    [
+      {
+        keys: ['h'],
+        say: 'Titles',
+        on: here?.role === 'titles',
+        act: () => put(withTitles(wanted, cursor.line)),
+      },
+      {
+        keys: ['+'],
+        say: 'Titles too',
+        off: here?.role === 'titles',
+        act: () => put(withTitleLine(wanted, reading.titleRows ?? [], cursor.line)),
+      },
+      {
+        keys: ['u'],
+        say: 'Units',
+        on: here?.role === 'units',
+        act: () =>
+          put({
+            ...wanted,
+            unitsRow: here?.role === 'units' ? 0 : cursor.line,
+            firstRow: undefined,
+          }),
+      },
+      { keys: ['['], say: 'First', act: () => put({ ...wanted, firstRow: cursor.line }) },
+      { keys: [']'], say: 'Last', act: () => put({ ...wanted, lastRow: cursor.line }) },
+      {
+        keys: ['x'],
+        say: 'Leave out',
+        on: reading.skip?.some((s) => s.line === cursor.line),
+        off: !here,
+        act: () => put(withSkipped(wanted, cursor.line, firstText())),
+      },
+    ].filter((m) => !isJson || ['[', ']', 'x'].includes(m.keys[0]!)),
+  );
+  const cellMarks = $derived<Mark[]>([
+    {
+      keys: ['p'],
+      say: 'Pick',
+      on: reading.picks?.some((p) => p.column + p.line === letter(cursor.column) + cursor.line),
+      off: !here?.cells[cursor.column - lines.firstColumn]?.text,
+      act: pick,
+    },
+  ]);
+  const columnMarks = $derived<Mark[]>([
+    {
+      keys: ['f'],
+      say: reading.fold ? 'Unfold' : 'Fold',
+      off: !reading.fold && last === first,
+      on: !!reading.fold,
+      act: foldColumns,
+    },
+    {
+      keys: ['d'],
+      say: 'Fill down',
+      on: chosen.some((c) => reading.fillDown?.includes(c.name)),
+      act: () => eachColumn('fillDown'),
+    },
+    {
+      keys: ['o'],
+      say: 'Omit',
+      on: chosen.some((c) => reading.omit?.includes(c.name)),
+      act: () => eachColumn('omit'),
+    },
+  ]);
 
   useKeys(() => [
-    { keys: ['j'], say: '', act: () => move(1) },
-    { keys: ['k'], say: '', act: () => move(-1) },
-    { keys: ['ArrowDown'], say: '', act: () => move(1) },
-    { keys: ['ArrowUp'], say: '', act: () => move(-1) },
-    { keys: ['h'], say: 'titles on this line', act: () => line && mark('titleRows', line) },
-    { keys: ['['], say: '', act: () => line && mark('firstRow', line) },
-    { keys: [']'], say: '', act: () => line && mark('lastRow', line) },
-    { keys: ['[', ']'], say: 'first, last record' },
+    { keys: ['j'], say: '', act: () => move(1, 0) },
+    { keys: ['k'], say: '', act: () => move(-1, 0) },
+    { keys: ['ArrowDown'], say: '', act: () => move(1, 0) },
+    { keys: ['ArrowUp'], say: '', act: () => move(-1, 0) },
+    { keys: ['ArrowRight'], say: '', act: (e) => move(0, 1, e.shiftKey) },
+    { keys: ['ArrowLeft'], say: '', act: (e) => move(0, -1, e.shiftKey) },
+    { keys: ['PageDown'], say: '', act: () => move(18, 0) },
+    { keys: ['PageUp'], say: '', act: () => move(-18, 0) },
+    { keys: ['ArrowUp', 'ArrowDown', 'ArrowLeft', 'ArrowRight'], say: 'cell' },
+    ...[...lineMarks, ...cellMarks, ...columnMarks].map((m) => ({
+      ...m,
+      say: '',
+      act: m.off ? () => {} : m.act,
+    })),
     { keys: ['l'], say: 'go to a line', act: () => finder?.focus() },
   ]);
 </script>
@@ -97,32 +192,47 @@
 <div class="body">
   <section class="raw">
     <div class="bt sheets">
-      {#each source.sheets as sheet (sheet.name)}
-        <button
-          class="sheet"
-          class:on={sheet.name === source.reading.sheet}
-          onclick={() =>
-            open.putReading({
-              ...open.plan.reading,
-              sheet: sheet.name,
-              titleRows: undefined,
-              firstRow: undefined,
-              lastRow: undefined,
-            })}
+      {#if source.entries.length > 1}
+        <label class="q" for="entry">file</label>
+        <select
+          id="entry"
+          class="ed"
+          value={reading.entry}
+          onchange={(e) => put(elsewhere(wanted, { entry: e.currentTarget.value }))}
         >
-          <b>{sheet.name}</b>
-          {#if sheet.name === source.reading.sheet}{count(source.lines)} lines{:else if sheet.hidden}hidden
-            sheet{:else}not used{/if}
-        </button>
-      {:else}
-        <b>{count(source.lines)} lines</b>
-      {/each}
+          {#each source.entries as entry (entry)}<option>{entry}</option>{/each}
+        </select>
+      {/if}
+      <div class="tabs">
+        {#each source.sheets as sheet (sheet.name)}
+          {@const on = sheet.name === reading.sheet || !!reading.sheets?.includes(sheet.name)}
+          <span class="sheet" class:on>
+            <button onclick={() => put(elsewhere(wanted, { sheet: sheet.name }))}>
+              <b>{isJson && sheet.name === '.' ? 'the whole list' : sheet.name}</b>
+              {#if on && !reading.sheets?.length}{count(source.lines)} lines{:else if sheet.hidden}hidden{:else if sheet.lines}{count(
+                  sheet.lines,
+                )} lines{/if}
+            </button>
+            {#if !isJson && source.sheets.length > 1 && !(on && !reading.sheets?.length)}
+              <button
+                class="go add"
+                aria-label={on ? `Read ${sheet.name} no more` : `Read ${sheet.name} too`}
+                onclick={() => put(together(wanted, reading.sheet, sheet.name))}
+                >{on ? 'without' : 'read too'}</button
+              >
+            {/if}
+          </span>
+        {:else}
+          <b class="alone">{count(source.lines)} lines</b>
+        {/each}
+      </div>
       <form
         class="end"
         onsubmit={(e) => {
           e.preventDefault();
-          from = Math.max(1, Math.min(Number(goTo) || 1, source.lines));
-          at = 0;
+          place({ ...cursor, line: Number(goTo.replace(/\D/g, '')) || 1 });
+          grid?.reveal(cursor.line);
+          finder?.blur();
         }}
       >
         <label class="q" for="line">go to line</label>
@@ -135,66 +245,56 @@
         />
       </form>
     </div>
-    <div class="scroll sheetbox" {@attach region('Lines of the file')}>
-      <table class="g" style="width: {148 + widths.reduce((a, b) => a + b, 0)}px">
-        <colgroup>
-          <col style="width: 96px" /><col style="width: 52px" />
-          {#each widths as w, c (c)}<col style="width: {w}px" />{/each}
-        </colgroup>
-        <thead>
-          <tr>
-            <th class="r">Read as</th><th></th>
-            {#each { length: width }, c (c)}<th class="letter">{letter(c)}</th>{/each}
-          </tr>
-        </thead>
-        <tbody>
-          {#each lines as l, i (l.line)}
-            <tr class={l.role} class:cur={i === at} onclick={() => (at = i)}>
-              <td class="t role">{role(l, i)}</td>
-              <td class="ln">{l.line}</td>
-              {#each { length: width }, c (c)}
-                {@const cell = l.cells[c]}
-                <td
-                  class:r={cell?.kind === 'number'}
-                  class:bad={cell?.kind === 'error'}
-                  title={cell?.text}><CellText text={cell?.text} /></td
-                >
-              {/each}
-            </tr>
-          {/each}
-        </tbody>
-      </table>
-    </div>
+    <ReadAgain {open} />
+    {#if reading.format === 'fixed'}
+      <Borders {open} />
+    {/if}
+    <MarkBar
+      line={`Line ${count(here?.lineOfSheet ?? cursor.line)}`}
+      cell={`Cell ${letter(cursor.column)}${cursor.line}`}
+      columns={first === last
+        ? `Column ${letter(first)}`
+        : `Columns ${letter(first)} to ${letter(last)}`}
+      {lineMarks}
+      {cellMarks}
+      {columnMarks}
+    />
+    <RawGrid bind:this={grid} {open} {lines} {cursor} {folded} {place} />
     <div class="bt pages">
       <span class="q2"
-        >lines {count(lines[0]?.line ?? 0)} to {count(lines.at(-1)?.line ?? 0)} of {count(
+        >{many(source.rows, 'record')}{reading.fold ? ', folded' : ''}, from {many(
           source.lines,
-        )}</span
-      >
-      <span class="q"
-        >{many(source.rows, 'record')}{source.blankRows
-          ? `, ${many(source.blankRows, 'blank line')}`
-          : ''}</span
+          'line',
+        )}{source.blankRows ? `, ${many(source.blankRows, 'blank line')} among them` : ''}</span
       >
       <span class="end">
-        <button
-          class="button small"
-          disabled={from <= 1}
-          onclick={() => ((from = Math.max(1, from - PAGE)), (at = 0))}>Earlier lines</button
+        {#if source.width > COLUMNS}
+          <span class="q">{count(source.width)} columns</span>
+          <button
+            class="button small"
+            disabled={lines.firstColumn === 0}
+            onclick={() => move(0, -COLUMNS)}>Earlier columns</button
+          >
+          <button
+            class="button small"
+            disabled={lines.firstColumn + COLUMNS >= source.width}
+            onclick={() => move(0, COLUMNS)}>Later columns</button
+          >
+        {/if}
+        <button class="button small" onclick={() => (move(-source.lines, 0), grid?.reveal(1))}
+          >First line</button
         >
         <button
           class="button small"
-          disabled={lines.length < PAGE}
-          onclick={() => ((from = lines.at(-1)!.line + 1), (at = 0))}>Later lines</button
-        >
-        <button
-          class="button small"
-          onclick={() => ((from = Math.max(1, source.lines - 20)), (at = 0))}>Last lines</button
+          onclick={() => (move(source.lines, 0), grid?.reveal(source.lines))}>Last line</button
         >
       </span>
     </div>
+    {#if fold}
+      <FoldPreview {open} {fold} {folded} dismiss={() => (unfolded = true)} />
+    {/if}
   </section>
-  <Evidence {open} {mark} />
+  <Evidence {open} />
 </div>
 
 <style>
@@ -205,59 +305,52 @@
     flex-direction: column;
   }
   .sheets {
-    gap: 4px;
+    gap: 8px;
     border-bottom: 1px solid var(--ink);
     min-height: 38px;
     align-items: flex-end;
   }
-  .sheets .end {
+  .sheets > :not(.tabs) {
     align-self: center;
   }
-  .sheets > b {
+  .tabs {
+    display: flex;
+    align-items: flex-end;
+    gap: 4px;
+    overflow-x: auto;
+    scrollbar-width: none;
+    align-self: flex-end;
+    min-height: 37px;
+  }
+  .alone {
     align-self: center;
-    padding-left: 4px;
   }
   .sheet {
-    padding: 5px 13px 6px;
+    padding: 5px 10px 6px;
     color: var(--ink-2);
-    cursor: pointer;
     margin-bottom: -1px;
+    display: inline-flex;
+    gap: 8px;
+    border: 1px solid transparent;
+    border-top-width: 4px;
+  }
+  .sheet button {
+    cursor: pointer;
+    color: inherit;
+    white-space: nowrap;
   }
   .sheet.on {
     background: var(--paper);
-    border: 1px solid var(--ink);
-    border-top: 4px solid var(--zest-edge);
+    border-color: var(--ink);
+    border-top-color: var(--zest-edge);
     border-bottom-color: var(--paper);
     color: var(--ink);
   }
-  .line {
-    width: 84px;
-  }
-  .sheetbox {
-    flex: 1;
-  }
-  .letter {
-    text-align: center !important;
-    font-weight: 500 !important;
-  }
-  .role {
-    background: var(--paper) !important;
-    text-align: right;
-    color: var(--ink-2);
-    font-weight: 600;
-  }
-  tr.titles td:not(.role, .ln) {
-    background: var(--ink);
-    color: var(--sheet);
-    font-weight: 650;
-  }
-  tr.left-out td:not(.role, .ln),
-  tr.blank td:not(.role, .ln) {
-    background: var(--well);
+  .sheet .add {
     color: var(--ink-3);
   }
-  tr.cur td {
-    border-bottom-color: var(--ink);
+  .line {
+    width: 84px;
   }
   .pages {
     border-top: 1px solid var(--rule);

@@ -55,6 +55,7 @@ public final class Demo implements AutoCloseable {
     Files.createDirectories(files);
     marina.arrivals().writeWorkbook(files.resolve("winter-arrivals.xlsx"));
     marina.arrivals().writeText(files.resolve("winter-arrivals.csv"));
+    marina.officeFiles().write(files);
   }
 
   /** Adds a large file to the ones to try. */

@@ -323,6 +323,33 @@ public final class Arrivals {
     }
   }
 
+  /**
+   * Writes new vessels as a later delivery has them: the column of the owner has another title, the
+   * berth has moved, a telephone number has come and the notes are gone.
+   */
+  public void writeOtherShape(Path file, int count) throws IOException {
+    Names names = new Names(new Random(count));
+    Random random = new Random(count);
+    int[] order = {0, 1, 6, 2, 3, 4, 5, 7, 8};
+    List<String> titles = new ArrayList<>();
+    for (int column : order) {
+      titles.add(column == 5 ? "Owner mail" : TITLES.get(column));
+    }
+    titles.add("Phone on board");
+    try (Writer out = Files.newBufferedWriter(file, StandardCharsets.UTF_8)) {
+      out.write(String.join(";", titles) + "\r\n");
+      for (int i = 0; i < count; i++) {
+        List<Object> cells = row(numbered(90_000 + i, names, random), false, false, random).cells();
+        List<String> line = new ArrayList<>();
+        for (int column : order) {
+          line.add(quoted(cells.get(column)));
+        }
+        line.add("01632 " + (960_000 + random.nextInt(1_000)));
+        out.write(String.join(";", line) + "\r\n");
+      }
+    }
+  }
+
   private Vessel numbered(int number, Names names, Random random) {
     Vessel like = known.get(number % known.size());
     return new Vessel(

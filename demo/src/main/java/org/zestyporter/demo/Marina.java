@@ -115,6 +115,10 @@ public final class Marina {
     return vessels;
   }
 
+  List<Names.Owner> owners() {
+    return owners;
+  }
+
   List<String> berths() {
     return berths;
   }
@@ -122,6 +126,11 @@ public final class Marina {
   /** The file of vessels that come for the winter. */
   public Arrivals arrivals() {
     return arrivals;
+  }
+
+  /** The other files of the office. */
+  public OfficeFiles officeFiles() {
+    return new OfficeFiles(this);
   }
 
   /** Creates the tables and their records in an empty database. */

@@ -42,6 +42,8 @@ final class Findings {
     table.profiles().forEach(this::column);
     notes();
     cellCounts(layout);
+    List<String> confirmed = wanted.confirmed() == null ? List.of() : wanted.confirmed();
+    warnings.replaceAll(w -> confirmed.contains(w.key()) ? w.asConfirmed() : w);
   }
 
   List<Evidence> evidence() {
@@ -126,6 +128,7 @@ final class Findings {
                     + " %,d",
                 count[0],
                 count[1]);
+        case LINE -> found("leftOut", "lines", "%,d lines, as the plan says", count[0]);
         case CONDITION ->
             found("leftOut", "conditions", "%,d lines, as the conditions say", count[0]);
         case NUMBER -> found("leftOut", "numbers", "%,d records by their number", count[0]);

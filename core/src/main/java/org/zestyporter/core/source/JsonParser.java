@@ -17,6 +17,7 @@ import tools.jackson.core.JacksonException;
 import tools.jackson.core.JsonToken;
 import tools.jackson.core.StreamReadConstraints;
 import tools.jackson.core.json.JsonFactory;
+import tools.jackson.databind.DeserializationFeature;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -42,6 +43,8 @@ final class JsonParser implements RowParser {
                           .maxStringLength(DelimitedParser.LONGEST_CELL)
                           .build())
                   .build())
+          // the tokens behind an element belong to the next one
+          .disable(DeserializationFeature.FAIL_ON_TRAILING_TOKENS)
           .build();
 
   /** An array that can make the rows. */

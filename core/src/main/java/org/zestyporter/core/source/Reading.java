@@ -32,6 +32,7 @@ import org.zestyporter.core.value.LocaleSettings;
  * @param stopAfterBlank blank lines in a row that end the records; 0 if none do
  * @param records which of the records are taken
  * @param leaveOut rows that one of these holds for are no records
+ * @param skip single lines that are no records
  * @param totals true if total lines are records too; they are left out otherwise
  * @param omit columns that are left out
  * @param fillDown columns whose blank cells take the value of the cell above
@@ -40,6 +41,7 @@ import org.zestyporter.core.value.LocaleSettings;
  * @param picks cells outside of the table, each a column with the same value in every row
  * @param fold columns that become rows
  * @param locale how numbers and dates are written
+ * @param confirmed warnings that a person has seen and let stand, as {@code code:column}
  * @param columns the columns as they were when the plan was made; another file is compared with
  *     them
  */
@@ -62,6 +64,7 @@ public record Reading(
     @Nullable Integer stopAfterBlank,
     @Nullable Span records,
     @Nullable List<RowTest> leaveOut,
+    @Nullable List<SkippedLine> skip,
     @Nullable Boolean totals,
     @Nullable List<String> omit,
     @Nullable List<String> fillDown,
@@ -70,6 +73,7 @@ public record Reading(
     @Nullable List<Pick> picks,
     @Nullable Fold fold,
     @Nullable LocaleSettings locale,
+    @Nullable List<String> confirmed,
     @Nullable List<ColumnShape> columns)
     implements ReadingBuilder.With {
 

@@ -19,6 +19,7 @@ final class RowSelector {
     BLANK,
     TITLES,
     TOTAL,
+    LINE,
     CONDITION,
     NUMBER
   }
@@ -93,6 +94,7 @@ final class RowSelector {
       clear(rows, lines, line);
     }
     clear(rows, lines, layout.unitsRow());
+    dropSkipped(chunk, lines, rows);
     BitSet blank = blankRows(chunk, rows);
     dropBlank(lines, rows, blank);
     dropTitlesOfParts(chunk, lines, rows);
@@ -117,6 +119,25 @@ final class RowSelector {
     if (at >= 0) {
       rows.clear(at);
     }
+  }
+
+  private void dropSkipped(int chunk, long[] lines, BitSet rows) {
+    for (SkippedLine skipped : reading.skip() == null ? List.<SkippedLine>of() : reading.skip()) {
+      int at = Arrays.binarySearch(lines, skipped.line());
+      if (at >= 0 && rows.get(at) && firstText(chunk, at).equals(skipped.text().strip())) {
+        rows.clear(at);
+        leave(LeftOut.LINE, skipped.line());
+      }
+    }
+  }
+
+  private String firstText(int chunk, int row) {
+    for (int c = 0; c < cache.width(chunk); c++) {
+      if (!cache.isBlank(chunk, c) && !cache.column(chunk, c).cell(row).isBlank()) {
+        return cache.column(chunk, c).cell(row).text().strip();
+      }
+    }
+    return "";
   }
 
   private void leave(LeftOut why, long line) {

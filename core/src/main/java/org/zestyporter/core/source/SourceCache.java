@@ -25,6 +25,9 @@ public final class SourceCache implements Closeable {
   /** Rows in a full chunk. */
   public static final int CHUNK_ROWS = 4096;
 
+  /** Changes whenever the file format does, so that an older cache is not opened. */
+  public static final int VERSION = 2;
+
   private static final int KEPT_CODES = 4_000_000;
   private static final LZ4SafeDecompressor UNPACK =
       LZ4Factory.fastestJavaInstance().safeDecompressor();

@@ -28,6 +28,7 @@ public final class SourceReader {
           SourceFormat.ODS, new OpenDocumentParser(),
           SourceFormat.JSON, JSON);
   private static final long PEEKED_BYTES = 8 << 20;
+  private static final int LONGEST_LINE = 2_000;
 
   private SourceReader() {}
 
@@ -101,6 +102,17 @@ public final class SourceReader {
             PEEKED_BYTES,
             (plain, settled) -> parsePlain(plain, cacheFile, settled, new ReadProgress(), rows));
     return reopen(cacheFile, parsed);
+  }
+
+  /** The first lines of a text as they are, before they are parted into cells. */
+  public static List<String> text(Path file, Reading reading, int lines) throws IOException {
+    if (reading.format() == null || !reading.format().isText() || reading.entry() != null) {
+      return List.of();
+    }
+    String head = TextFiles.headText(TextFiles.head(file), TextFiles.charset(reading.encoding()));
+    return TextFiles.lines(head, false, lines).stream()
+        .map(l -> l.length() > LONGEST_LINE ? l.substring(0, LONGEST_LINE) : l)
+        .toList();
   }
 
   @FunctionalInterface

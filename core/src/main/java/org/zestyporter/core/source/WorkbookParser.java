@@ -40,7 +40,9 @@ final class WorkbookParser implements SheetParser {
       for (Sheet sheet : sheets.toList()) {
         boolean hidden = sheet.getVisibility() != SheetVisibility.VISIBLE;
         Matcher size = DIMENSION.matcher(head(zip, targets.get(sheet.getId())));
-        boolean stated = size.find() && size.group(2).length() < 8;
+        // a writer that streams states nothing, or only the first cell
+        boolean stated =
+            size.find() && size.group(2).length() < 8 && !size.group().endsWith("\"A1\"");
         infos.add(
             new SheetInfo(
                 sheet.getName(),

@@ -22,6 +22,7 @@ import org.zestyporter.core.source.Pick;
 import org.zestyporter.core.source.Reading;
 import org.zestyporter.core.source.ReadingBuilder;
 import org.zestyporter.core.source.RowTest;
+import org.zestyporter.core.source.SkippedLine;
 import org.zestyporter.core.source.SourceFormat;
 import org.zestyporter.core.source.Span;
 import org.zestyporter.core.value.Comparison.Ignore;
@@ -69,6 +70,7 @@ class PlanSchemaTest {
             .stopAfterBlank(2)
             .records(new Span(2, 10L))
             .leaveOut(List.of(new RowTest("Kind", RowTest.Test.IS_NOT, "sloop")))
+            .skip(List.of(new SkippedLine(12, "Page 2")))
             .totals(true)
             .omit(List.of("Notes"))
             .fillDown(List.of("Pontoon"))
@@ -84,6 +86,7 @@ class PlanSchemaTest {
                     List.of("Reading"),
                     true))
             .locale(new LocaleSettings(",", DateOrder.MONTH_DAY_YEAR, "20"))
+            .confirmed(List.of("dates-among-codes:Code"))
             .columns(List.of(new ColumnShape("Boat name", "B", ValueType.TEXT)))
             .build();
     List<Fill> fills =

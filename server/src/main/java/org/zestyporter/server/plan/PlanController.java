@@ -109,8 +109,25 @@ class PlanController {
 
   @GetMapping("/plans/{id}/lines")
   List<PlanViews.RawLine> lines(
-      @PathVariable long id, @RequestParam long from, @RequestParam int count) {
-    return viewer.lines(plans.open(id), from, count);
+      @PathVariable long id,
+      @RequestParam long from,
+      @RequestParam int count,
+      @RequestParam(defaultValue = "0") int firstColumn,
+      @RequestParam(defaultValue = "60") int columns) {
+    return viewer.lines(plans.open(id), from, count, Math.max(0, firstColumn), columns);
+  }
+
+  /** The first lines of the file as text, before they are parted into cells. */
+  @GetMapping("/plans/{id}/text")
+  List<String> text(@PathVariable long id) {
+    return plans.text(id, 12);
+  }
+
+  /** Records as another reading would give them; the plan stays as it is. */
+  @PostMapping("/plans/{id}/preview")
+  PlanViews.ReadingPreview preview(
+      @PathVariable long id, @RequestBody PlanViews.ReadingTrial trial) {
+    return viewer.preview(plans.tryReading(id, trial.reading()), trial);
   }
 
   @GetMapping("/steps")

@@ -12,6 +12,7 @@ import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Plan;
 import org.zestyporter.core.plan.PlanDraft;
 import org.zestyporter.core.plan.PlanJson;
+import org.zestyporter.core.source.FileChange;
 import org.zestyporter.core.source.Reading;
 import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.value.PorterException;
@@ -94,6 +95,17 @@ public class PlanService {
         connections.database(plan.connection()));
   }
 
+  /** The plan's file under another reading. */
+  SourceTable tryReading(long id, Reading reading) {
+    return sources.table(record(id).sourceId(), reading);
+  }
+
+  /** The first lines of the plan's file, if it is text, before they are parted into cells. */
+  List<String> text(long id, int lines) {
+    Opened opened = open(id);
+    return sources.text(opened.source().id(), opened.rows().reading(), lines);
+  }
+
   /** What can be done with a file, best first. */
   public List<PlanViews.Proposal> proposals(long sourceId, String connection) {
     SourceService.Source source = sources.find(sourceId);
@@ -144,7 +156,7 @@ public class PlanService {
         new Plan(
             title(source.name()),
             wanted.connection(),
-            Reading.FIND,
+            Reading.FIND.withColumns(FileChange.shape(rows)),
             List.of(draft.destination()),
             null);
     PlanRecord record =

@@ -24,6 +24,9 @@ import org.zestyporter.core.run.MatchSurvey;
 import org.zestyporter.core.run.Pipeline;
 import org.zestyporter.core.run.Progress;
 import org.zestyporter.core.source.Batch;
+import org.zestyporter.core.source.FileChange;
+import org.zestyporter.core.source.Reading;
+import org.zestyporter.core.source.SheetPart;
 import org.zestyporter.core.source.SourceCache;
 import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.value.Cell;
@@ -35,6 +38,7 @@ import org.zestyporter.core.value.Values;
 @Component
 class PlanViewer {
   private static final int MAX_ROWS = 200;
+  private static final int MAX_COLUMNS = 120;
 
   PlanViews.PlanView view(PlanRecord record, PlanService.Opened opened) {
     SourceTable rows = opened.rows();
@@ -53,16 +57,41 @@ class PlanViewer {
             rows.rowCount(),
             rows.blankRows(),
             rows.raw().lastLine(),
+            rows.raw().width(),
             rows.reading(),
             rows.sheets(),
+            rows.entries(),
+            rows.columnsInFile(),
             rows.profiles(),
             rows.evidence(),
-            rows.warnings()),
+            rows.warnings(),
+            rows.proposals(),
+            changes(opened.plan().reading(), rows)),
         table,
         opened.database().count(table),
         PlanCheck.check(opened.destination(), table, rows.columns()),
         List.of(evidence),
         troubles(opened, table));
+  }
+
+  private static List<FileChange> changes(Reading reading, SourceTable rows) {
+    boolean known = reading != null && reading.columns() != null;
+    return known ? FileChange.compare(reading.columns(), rows) : List.of();
+  }
+
+  /** The first records of another reading of the plan's file. */
+  PlanViews.ReadingPreview preview(SourceTable rows, PlanViews.ReadingTrial trial) {
+    List<PlanViews.PreviewRow> records = new ArrayList<>();
+    long from = Math.max(0, trial.from());
+    long last = Math.min(rows.rowCount(), from + Math.min(MAX_ROWS, trial.count()));
+    for (long row = from; row < last; row++) {
+      Batch batch = rows.batch(rows.batchOf(row));
+      int at = (int) (row - batch.firstRow());
+      List<Cell> cells =
+          Arrays.stream(batch.columns()).limit(MAX_COLUMNS).map(c -> c.cell(at)).toList();
+      records.add(new PlanViews.PreviewRow(batch.lines()[at], cells));
+    }
+    return new PlanViews.ReadingPreview(rows.rowCount(), rows.columns(), records, rows.warnings());
   }
 
   private static RunContext context(PlanService.Opened opened, String who) {
@@ -160,7 +189,8 @@ class PlanViewer {
   }
 
   /** Lines of the file as they stand, from the first one at or after a line number. */
-  List<PlanViews.RawLine> lines(PlanService.Opened opened, long from, int count) {
+  List<PlanViews.RawLine> lines(
+      PlanService.Opened opened, long from, int count, int firstColumn, int columns) {
     SourceTable rows = opened.rows();
     SourceCache raw = rows.raw();
     List<PlanViews.RawLine> lines = new ArrayList<>();
@@ -174,10 +204,18 @@ class PlanViewer {
           r < numbers.length && lines.size() < wanted;
           r++) {
         List<Cell> cells = new ArrayList<>();
-        for (int c = 0; c < raw.width(chunk); c++) {
+        int end = Math.min(raw.width(chunk), firstColumn + Math.min(MAX_COLUMNS, columns));
+        for (int c = firstColumn; c < end; c++) {
           cells.add(raw.column(chunk, c).cell(r));
         }
-        lines.add(new PlanViews.RawLine(numbers[r], role(rows, numbers[r], cells), cells));
+        SheetPart part = rows.part(numbers[r]);
+        lines.add(
+            new PlanViews.RawLine(
+                numbers[r],
+                part == null ? numbers[r] : numbers[r] - part.linesBefore(),
+                part == null ? null : part.sheet(),
+                role(rows, numbers[r], cells),
+                cells));
       }
     }
     return lines;
@@ -187,9 +225,13 @@ class PlanViewer {
     if (rows.reading().titleRows().contains(line)) {
       return "titles";
     }
-    if (line < rows.reading().firstRow() || line > rows.reading().lastRow()) {
-      return "left-out";
+    if (rows.reading().unitsRow() != null && rows.reading().unitsRow() == line) {
+      return "units";
     }
-    return cells.stream().allMatch(Cell::isBlank) ? "blank" : "record";
+    if (rows.isRecord(line)) {
+      return "record";
+    }
+    boolean inside = line >= rows.reading().firstRow() && line <= rows.reading().lastRow();
+    return inside && cells.stream().allMatch(Cell::isBlank) ? "blank" : "left-out";
   }
 }

@@ -9,8 +9,11 @@ import org.zestyporter.core.plan.Plan;
 import org.zestyporter.core.plan.PlanCheck;
 import org.zestyporter.core.plan.PlanDraft;
 import org.zestyporter.core.source.Evidence;
+import org.zestyporter.core.source.FileChange;
+import org.zestyporter.core.source.Proposals;
 import org.zestyporter.core.source.Reading;
 import org.zestyporter.core.source.SheetInfo;
+import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.source.Warning;
 import org.zestyporter.core.value.Cell;
 import org.zestyporter.core.value.ColumnProfile;
@@ -32,18 +35,32 @@ public final class PlanViews {
       LocalDateTime savedAt,
       LocalDateTime openedAt) {}
 
-  /** A file as a plan reads it. */
+  /**
+   * A file as a plan reads it.
+   *
+   * @param lines number of its last line
+   * @param width columns of its widest line
+   * @param entries files of the archive; empty if it is none
+   * @param titles the columns of the sheet before anything is folded or left out
+   * @param proposals what could be done with the file
+   * @param changes how it differs from the file that the plan was made with
+   */
   public record SourceView(
       long id,
       String name,
       long rows,
       long blankRows,
       long lines,
+      int width,
       Reading reading,
       List<SheetInfo> sheets,
+      List<String> entries,
+      List<SourceTable.ColumnInFile> titles,
       List<ColumnProfile> columns,
       List<Evidence> evidence,
-      List<Warning> warnings) {}
+      List<Warning> warnings,
+      Proposals proposals,
+      List<FileChange> changes) {}
 
   /**
    * Values of a field that can't be taken.
@@ -78,8 +95,25 @@ public final class PlanViews {
   public record FieldValue(
       String field, @Nullable String value, @Nullable Problem problem, boolean softened) {}
 
-  /** A raw line of the file. */
-  public record RawLine(long line, String role, List<Cell> cells) {}
+  /**
+   * A raw line of the file.
+   *
+   * @param line its number, counted through all sheets if several are read as one
+   * @param lineOfSheet its number in its sheet
+   * @param sheet its sheet if several are read as one
+   */
+  public record RawLine(
+      long line, long lineOfSheet, @Nullable String sheet, String role, List<Cell> cells) {}
+
+  /** A reading to be tried. */
+  public record ReadingTrial(Reading reading, long from, int count) {}
+
+  /** Records as a reading gives them. */
+  public record ReadingPreview(
+      long rows, List<String> columns, List<PreviewRow> records, List<Warning> warnings) {}
+
+  /** A record before any fill. */
+  public record PreviewRow(long line, List<Cell> cells) {}
 
   /** Settings of a step, as the interface offers them. */
   public record StepHelp(String kind, String title, String help, List<SettingHelp> settings) {}

@@ -38,4 +38,16 @@ class SourceController {
   SourceService.Source find(@PathVariable long id) {
     return sources.find(id);
   }
+
+  /** How far the file is read. */
+  @GetMapping("/{id}/progress")
+  SourceService.Reached reached(@PathVariable long id) throws IOException {
+    return sources.reached(id);
+  }
+
+  /** The first rows of the file, which may still be being read. */
+  @GetMapping("/{id}/peek")
+  SourceService.Peek peek(@PathVariable long id) throws IOException {
+    return sources.peek(id);
+  }
 }

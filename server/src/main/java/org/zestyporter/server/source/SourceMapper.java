@@ -1,5 +1,6 @@
 package org.zestyporter.server.source;
 
+import org.apache.ibatis.annotations.Delete;
 import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Param;
@@ -25,4 +26,7 @@ interface SourceMapper {
   @Update("UPDATE source SET row_count = #{rowCount}, columns_json = #{columns} WHERE id = #{id}")
   void describe(
       @Param("id") long id, @Param("rowCount") long rowCount, @Param("columns") String columns);
+
+  @Delete("DELETE FROM source WHERE id = #{id}")
+  void drop(long id);
 }

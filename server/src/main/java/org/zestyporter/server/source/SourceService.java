@@ -1,5 +1,6 @@
 package org.zestyporter.server.source;
 
+import com.fasterxml.jackson.annotation.JsonValue;
 import jakarta.annotation.PreDestroy;
 import java.io.IOException;
 import java.io.InputStream;
@@ -8,34 +9,87 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.time.LocalDateTime;
+import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.concurrent.ExecutionException;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
 import java.util.concurrent.FutureTask;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.TimeoutException;
 import org.springframework.stereotype.Service;
 import org.zestyporter.core.plan.PlanJson;
+import org.zestyporter.core.source.Batch;
+import org.zestyporter.core.source.ReadProgress;
 import org.zestyporter.core.source.Reading;
 import org.zestyporter.core.source.SourceReader;
 import org.zestyporter.core.source.SourceTable;
+import org.zestyporter.core.value.Cell;
 import org.zestyporter.core.value.PorterException;
 import org.zestyporter.server.web.Times;
 
 /** The files that were brought, read once each. */
 @Service
 public class SourceService {
-  private static final int KEPT_OPEN = 24;
+  private static final int KEPT_OPEN = 10;
+  private static final long PATIENCE_MILLIS = 1_000;
+  private static final int PEEKED_ROWS = 400;
+  private static final int UNKNOWN_ROWS = -1;
+  private static final int SHOWN_ROWS = 40;
+  private static final int SHOWN_COLUMNS = 40;
 
   private final SourceMapper sources;
   private final SourceStore store;
   private final Clock clock;
-  private final Map<Key, FutureTask<SourceTable>> open = new LinkedHashMap<>(32, 0.75f, true);
+  private final Map<Key, Opening> open = new LinkedHashMap<>(32, 0.75f, true);
+  private final ExecutorService readers =
+      Executors.newFixedThreadPool(
+          2,
+          work -> {
+            Thread thread = new Thread(work, "porter-reader");
+            thread.setDaemon(true);
+            return thread;
+          });
 
   private record Key(long source, Reading reading) {}
 
-  /** A file that was brought. */
+  /** A file that is being read or has been. */
+  private record Opening(FutureTask<SourceTable> task, ReadProgress progress) {}
+
+  /** The state of a file that was brought. */
+  public enum State {
+    READING,
+    READY;
+
+    @JsonValue
+    public String word() {
+      return name().toLowerCase(Locale.ROOT);
+    }
+  }
+
+  /**
+   * How far the reading of a file is.
+   *
+   * @param bytes bytes read; 0 where the format does not tell
+   * @param rows rows read so far
+   */
+  public record Reached(State state, long bytes, long totalBytes, long rows) {}
+
+  /** The first lines of a file that is still being read. */
+  public record Peek(List<String> columns, List<List<Cell>> rows) {}
+
+  /**
+   * A file that was brought.
+   *
+   * @param rows its records; -1 while it is being read
+   */
   public record Source(
       long id,
+      State state,
       String name,
       long bytes,
       String sha256,
@@ -51,7 +105,8 @@ public class SourceService {
   }
 
   /**
-   * Keeps a file and reads it.
+   * Keeps a file and begins to read it. A small file is read when this returns, a large one goes on
+   * being read.
    *
    * @throws PorterException if it is too large or holds no table; nothing of it is kept then
    */
@@ -59,15 +114,18 @@ public class SourceService {
     long id = sources.nextId();
     try {
       SourceStore.Kept kept = store.keep(id, body);
-      SourceTable table = table(id, Reading.FIND);
+      Opening opening = opening(id, Reading.FIND);
+      readers.execute(opening.task());
+      SourceTable table = within(opening, PATIENCE_MILLIS);
+      List<String> columns = table == null ? peek(id).columns() : table.columns();
       SourceRecord source =
           new SourceRecord(
               id,
               name,
               kept.bytes(),
               kept.sha256(),
-              table.rowCount(),
-              PlanJson.MAPPER.writeValueAsString(table.columns()),
+              table == null ? UNKNOWN_ROWS : table.rowCount(),
+              PlanJson.MAPPER.writeValueAsString(columns),
               who,
               Times.now(clock));
       sources.insert(source);
@@ -79,18 +137,104 @@ public class SourceService {
     }
   }
 
-  public Source find(long id) {
+  /** The table if it is there in time, else null. */
+  private static SourceTable within(Opening opening, long millis) {
+    try {
+      return opening.task().get(millis, TimeUnit.MILLISECONDS);
+    } catch (TimeoutException e) {
+      return null;
+    } catch (ExecutionException e) {
+      throw cause(e);
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+      throw new IllegalStateException(e);
+    }
+  }
+
+  private static RuntimeException cause(ExecutionException e) {
+    return e.getCause() instanceof RuntimeException cause
+        ? cause
+        : new IllegalStateException(e.getCause());
+  }
+
+  /** The first rows of a file, whether it is read to the end or not. */
+  public Peek peek(long id) throws IOException {
+    Path cache = store.cache(id, "peek");
+    try (SourceTable table = SourceReader.peek(store.file(id), cache, Reading.FIND, PEEKED_ROWS)) {
+      List<List<Cell>> rows = new ArrayList<>();
+      for (int i = 0; i < table.batches() && rows.size() < SHOWN_ROWS; i++) {
+        Batch batch = table.batch(i);
+        for (int r = 0; r < batch.rows() && rows.size() < SHOWN_ROWS; r++) {
+          int row = r;
+          rows.add(
+              Arrays.stream(batch.columns()).limit(SHOWN_COLUMNS).map(c -> c.cell(row)).toList());
+        }
+      }
+      return new Peek(table.columns().stream().limit(SHOWN_COLUMNS).toList(), rows);
+    }
+  }
+
+  /**
+   * How far a file is read. Once it is, its rows are noted.
+   *
+   * @throws PorterException if it turned out to hold no table; the file is dropped then
+   */
+  public Reached reached(long id) throws IOException {
+    SourceRecord source = record(id);
+    List<Opening> all;
+    synchronized (open) {
+      all =
+          open.entrySet().stream()
+              .filter(e -> e.getKey().source() == id)
+              .map(Map.Entry::getValue)
+              .toList();
+    }
+    for (Opening opening : all) {
+      if (!opening.task().isDone()) {
+        ReadProgress p = opening.progress();
+        return new Reached(State.READING, p.bytes(), p.totalBytes(), p.rows());
+      }
+    }
+    if (source.rowCount() == UNKNOWN_ROWS) {
+      try {
+        SourceTable table = table(id, Reading.FIND);
+        sources.describe(id, table.rowCount(), PlanJson.MAPPER.writeValueAsString(table.columns()));
+        return new Reached(State.READY, source.bytes(), source.bytes(), table.rowCount());
+      } catch (PorterException e) {
+        sources.drop(id);
+        store.drop(id);
+        throw e;
+      }
+    }
+    return new Reached(State.READY, source.bytes(), source.bytes(), source.rowCount());
+  }
+
+  /** The first lines of a text as they are, before they are parted into cells. */
+  public List<String> text(long id, Reading reading, int lines) {
+    try {
+      return SourceReader.text(store.file(id), reading, lines);
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+
+  private SourceRecord record(long id) {
     SourceRecord source = sources.find(id);
     if (source == null) {
       throw PorterException.missing("no-such-file", "The file is no longer here. Bring it again.");
     }
-    return view(source);
+    return source;
+  }
+
+  public Source find(long id) {
+    return view(record(id));
   }
 
   private static Source view(SourceRecord s) {
     List<String> columns = List.of(PlanJson.MAPPER.readValue(s.columnsJson(), String[].class));
     return new Source(
         s.id(),
+        s.rowCount() == UNKNOWN_ROWS ? State.READING : State.READY,
         s.name(),
         s.bytes(),
         s.sha256(),
@@ -105,32 +249,42 @@ public class SourceService {
    * that is being read keeps nobody from other files.
    */
   public SourceTable table(long id, Reading reading) {
-    Key key = new Key(id, reading);
-    FutureTask<SourceTable> task;
-    synchronized (open) {
-      task = open.computeIfAbsent(key, k -> new FutureTask<>(() -> read(id, reading)));
-      if (open.size() > KEPT_OPEN) {
-        // what is dropped may still be in use by a job, so it is left to the collector to close
-        open.remove(open.keySet().iterator().next());
-      }
-    }
-    task.run();
+    Opening opening = opening(id, reading);
+    opening.task().run();
     try {
-      return task.get();
+      return opening.task().get();
     } catch (ExecutionException e) {
       synchronized (open) {
-        open.remove(key, task);
+        open.values().remove(opening);
       }
-      throw e.getCause() instanceof RuntimeException cause
-          ? cause
-          : new IllegalStateException(e.getCause());
+      throw cause(e);
     } catch (InterruptedException e) {
       Thread.currentThread().interrupt();
       throw new IllegalStateException(e);
     }
   }
 
-  private SourceTable read(long id, Reading reading) {
+  private Opening opening(long id, Reading reading) {
+    // the columns of an earlier file have no part in how this one is read
+    Key key = new Key(id, reading.withColumns(null));
+    synchronized (open) {
+      Opening opening =
+          open.computeIfAbsent(
+              key,
+              k -> {
+                ReadProgress progress = new ReadProgress();
+                return new Opening(
+                    new FutureTask<>(() -> read(id, k.reading(), progress)), progress);
+              });
+      if (open.size() > KEPT_OPEN) {
+        // what is dropped may still be in use by a job, so it is left to the collector to close
+        open.remove(open.keySet().iterator().next());
+      }
+      return opening;
+    }
+  }
+
+  private SourceTable read(long id, Reading reading, ReadProgress progress) {
     Path file = store.file(id);
     if (!Files.exists(file)) {
       throw PorterException.missing("no-such-file", "The file is no longer here. Bring it again.");
@@ -140,7 +294,7 @@ public class SourceService {
       Path cache = store.cache(id, parsing);
       Path noted = cache.resolveSibling(cache.getFileName() + ".json");
       if (!Files.exists(noted)) {
-        SourceReader.Parsed parsed = SourceReader.parse(file, cache, reading.parsing());
+        SourceReader.Parsed parsed = SourceReader.parse(file, cache, reading.parsing(), progress);
         Files.writeString(noted, PlanJson.MAPPER.writeValueAsString(parsed));
       }
       SourceReader.Parsed parsed =
@@ -158,7 +312,8 @@ public class SourceService {
               e -> {
                 boolean mine = e.getKey().source() == id;
                 if (mine) {
-                  close(e.getValue());
+                  e.getValue().progress().stop();
+                  close(e.getValue().task());
                 }
                 return mine;
               });
@@ -180,8 +335,10 @@ public class SourceService {
 
   @PreDestroy
   void closeAll() {
+    readers.shutdownNow();
     synchronized (open) {
-      open.values().forEach(SourceService::close);
+      open.values().forEach(o -> o.progress().stop());
+      open.values().forEach(o -> close(o.task()));
       open.clear();
     }
   }

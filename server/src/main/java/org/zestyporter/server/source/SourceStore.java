@@ -13,6 +13,7 @@ import java.util.Comparator;
 import java.util.HexFormat;
 import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
+import org.zestyporter.core.source.SourceCache;
 import org.zestyporter.core.value.PorterException;
 import org.zestyporter.server.Settings;
 
@@ -35,7 +36,8 @@ class SourceStore {
   /** Where the cells are kept that a parsing takes out of the file. */
   Path cache(long id, String parsing) {
     byte[] digest = sha256().digest(parsing.getBytes(StandardCharsets.UTF_8));
-    return folder(id).resolve("cells-" + HexFormat.of().formatHex(digest, 0, 8));
+    return folder(id)
+        .resolve("cells" + SourceCache.VERSION + "-" + HexFormat.of().formatHex(digest, 0, 8));
   }
 
   private Path folder(long id) {
