@@ -584,7 +584,6 @@ export interface components {
             decimal: string;
             /** @enum {string} */
             dateOrder: "day-month-year" | "month-day-year" | "year-month-day";
-            century?: string;
         };
         MatchKey: {
             fields: string[];
@@ -658,6 +657,7 @@ export interface components {
             picks?: components["schemas"]["Pick"][];
             fold?: components["schemas"]["Fold"];
             locale?: components["schemas"]["LocaleSettings"];
+            century?: string;
             confirmed?: string[];
             columns?: components["schemas"]["ColumnShape"][];
         };

@@ -70,7 +70,7 @@
     {#each text as line, i (i)}<pre>{line}</pre>{/each}
     {#each borders as border (border)}
       <button
-        class="border"
+        class="edge"
         class:held={held === border}
         style="left: {border * width - 4}px"
         aria-label={`Border before character ${border + 1}`}
@@ -85,7 +85,7 @@
 <style>
   .borders {
     flex: none;
-    max-height: 118px;
+    max-height: 122px;
     padding: 0 12px;
     border-bottom: 1px solid var(--rule);
     background: var(--sheet);
@@ -100,7 +100,7 @@
     visibility: hidden;
   }
   .ruler {
-    height: 20px;
+    height: 24px;
     position: relative;
     color: var(--ink-3);
   }
@@ -111,7 +111,7 @@
     padding-left: 3px;
     cursor: copy;
     color: inherit;
-    height: 20px;
+    height: 24px;
   }
   pre {
     font: inherit;
@@ -119,9 +119,9 @@
     margin: 0;
     white-space: pre;
   }
-  .border {
+  .edge {
     position: absolute;
-    top: 0;
+    top: 24px;
     bottom: 0;
     width: 9px;
     cursor: ew-resize;
@@ -133,8 +133,8 @@
       transparent 5px
     );
   }
-  .border.held,
-  .border:hover {
+  .edge.held,
+  .edge:hover {
     background: linear-gradient(
       to right,
       transparent 2px,

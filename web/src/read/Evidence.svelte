@@ -245,7 +245,7 @@
         >
           <b
             >{reading.titleRows?.length
-              ? `line ${reading.titleRows.map((l) => count(l)).join(' and ')}`
+              ? `${reading.titleRows.length > 1 ? 'lines' : 'line'} ${reading.titleRows.map((l) => count(l)).join(' and ')}`
               : 'none'}</b
           >
           {#if reading.titleRows?.length}
@@ -278,7 +278,7 @@
         <b>{records()}</b>
         <span class="small">
           <label
-            >only the <input
+            >only records <input
               class="entry sign"
               inputmode="numeric"
               aria-label="First record taken"
@@ -288,7 +288,7 @@
                 const from = Number(e.currentTarget.value);
                 put({ records: from > 1 ? { ...wanted.records, from } : undefined });
               }}
-            />th</label
+            /></label
           >
           <label
             >to <input
@@ -397,8 +397,9 @@
           <option value="month-day-year">month, day, year</option>
           <option value="year-month-day">year, month, day</option>
         </select>
-        {#if reading.locale?.century}<span class="q2">
-            two figures mean {reading.locale.century}..</span
+        {#if reading.century}<span class="q2"
+            >two figures mean {reading.century}..
+            <button class="go" onclick={() => put({ century: undefined })}>ask again</button></span
           >{/if}
       </Setting>
       {#if why('spaces').length}

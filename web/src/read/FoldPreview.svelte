@@ -189,6 +189,11 @@
     align-self: stretch;
     border-top: 1px solid var(--rule);
   }
+  .half .g {
+    table-layout: auto;
+    width: max-content;
+    min-width: 100%;
+  }
   .arrow {
     justify-self: center;
     color: var(--ink-2);
@@ -197,7 +202,7 @@
     width: 46px;
   }
   th input.ed {
-    width: 100%;
+    width: 90px;
     font-weight: 650;
     background: transparent;
     color: inherit;

@@ -43,26 +43,27 @@
 
 <style>
   .marks {
-    gap: 14px;
+    gap: 9px;
     padding: 0 12px;
     border-bottom: 1px solid var(--rule);
     overflow-x: auto;
+    scrollbar-width: none;
     background: var(--paper);
   }
   .group {
     display: inline-flex;
-    gap: 4px;
+    gap: 2px;
     align-items: center;
   }
   .group + .group {
     border-left: 1px solid var(--rule);
-    padding-left: 14px;
+    padding-left: 9px;
   }
   .group b {
     margin-right: 3px;
   }
   .mk {
-    padding: 1px 5px;
+    padding: 1px 4px;
     border-radius: 2px;
     color: var(--ink-2);
     cursor: pointer;

@@ -4,7 +4,7 @@
   import type { OpenPlan } from '../plan/plan.svelte';
   import Slip from '../ui/Slip.svelte';
   import { count, many } from '../ui/words';
-  import { changeWords, withChanges, withConfirmed } from './reading';
+  import { changeWords, toggled, withChanges, withConfirmed } from './reading';
 
   let { open }: { open: OpenPlan } = $props();
 
@@ -33,6 +33,12 @@
     open.putReading(withConfirmed(wanted, w.code, w.column ?? undefined));
   }
 
+  /** Renamings that the person does not believe. */
+  let refused = $state<string[]>([]);
+  const taken = $derived(
+    source.changes.filter((c) => c.kind !== 'renamed' || !refused.includes(c.now!.name)),
+  );
+
   /** Fields that a column fills. */
   function uses(name: string | undefined): string {
     if (!name) return '';
@@ -52,7 +58,15 @@
       {#each source.changes.slice(0, 12) as change, i (i)}
         {@const words = changeWords(change)}
         <li>
-          <b>{words.what}</b>
+          {#if change.kind === 'renamed'}
+            <label
+              ><input
+                type="checkbox"
+                checked={!refused.includes(change.now!.name)}
+                onchange={() => (refused = toggled(refused, change.now!.name))}
+              /> <b>{words.what}</b></label
+            >
+          {:else}<b>{words.what}</b>{/if}
           <span class="q2"
             >{words.detail}; {change.before ? uses(change.before.name) : 'offered for fills'}</span
           >
@@ -64,9 +78,8 @@
       </p>{/if}
     <button
       class="button small"
-      onclick={() =>
-        open.putReading(withChanges(wanted, source.changes, source.columns, source.titles))}
-      >{source.changes.some((c) => c.kind === 'renamed')
+      onclick={() => open.putReading(withChanges(wanted, taken, source.columns, source.titles))}
+      >{taken.some((c) => c.kind === 'renamed')
         ? 'Take the new names, keep the fills'
         : 'Go on with these columns'}</button
     >
@@ -85,8 +98,12 @@
           >Month first</button
         >
       {:else if warning.code === 'short-years'}
-        <button class="button small" onclick={() => locale({ century: '20' })}>20..</button>
-        <button class="button small" onclick={() => locale({ century: '19' })}>19..</button>
+        <button class="button small" onclick={() => open.putReading({ ...wanted, century: '20' })}
+          >20..</button
+        >
+        <button class="button small" onclick={() => open.putReading({ ...wanted, century: '19' })}
+          >19..</button
+        >
         <button class="button small" onclick={() => stands(warning)}>They are problems</button>
       {:else}
         <button class="button small" onclick={() => stands(warning)}>Seen, let it stand</button>

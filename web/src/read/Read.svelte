@@ -113,7 +113,7 @@
       },
       {
         keys: ['+'],
-        say: 'Titles too',
+        say: 'also',
         off: here?.role === 'titles',
         act: () => put(withTitleLine(wanted, reading.titleRows ?? [], cursor.line)),
       },
@@ -216,7 +216,7 @@
             {#if !isJson && source.sheets.length > 1 && !(on && !reading.sheets?.length)}
               <button
                 class="go add"
-                aria-label={on ? `Read ${sheet.name} no more` : `Read ${sheet.name} too`}
+                aria-label={on ? `without ${sheet.name}` : `read too: ${sheet.name}`}
                 onclick={() => put(together(wanted, reading.sheet, sheet.name))}
                 >{on ? 'without' : 'read too'}</button
               >
@@ -251,10 +251,8 @@
     {/if}
     <MarkBar
       line={`Line ${count(here?.lineOfSheet ?? cursor.line)}`}
-      cell={`Cell ${letter(cursor.column)}${cursor.line}`}
-      columns={first === last
-        ? `Column ${letter(first)}`
-        : `Columns ${letter(first)} to ${letter(last)}`}
+      cell={`${letter(cursor.column)}${here?.lineOfSheet ?? cursor.line}`}
+      columns={first === last ? letter(first) : `${letter(first)} to ${letter(last)}`}
       {lineMarks}
       {cellMarks}
       {columnMarks}

@@ -10,6 +10,8 @@ export interface Key {
 const NAMES: Record<string, string> = {
   ArrowUp: '↑',
   ArrowDown: '↓',
+  ArrowLeft: '←',
+  ArrowRight: '→',
   Escape: 'Esc',
   Enter: '↵',
 };

@@ -6,20 +6,11 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.sql.SQLException;
-import java.util.ArrayList;
-import java.util.List;
-import org.junit.jupiter.api.AfterAll;
-import org.junit.jupiter.api.BeforeAll;
-import org.junit.jupiter.api.MethodOrderer;
 import org.junit.jupiter.api.Order;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.TestMethodOrder;
-import org.junit.jupiter.api.extension.ExtendWith;
 import org.junit.jupiter.api.io.TempDir;
 import org.openqa.selenium.Keys;
 import org.openqa.selenium.support.ui.Select;
-import org.zestyporter.cli.Demo;
 import org.zestyporter.demo.Arrivals;
 import org.zestyporter.demo.Marina;
 
@@ -27,50 +18,8 @@ import org.zestyporter.demo.Marina;
  * A newcomer's way, in the real interface: from a dropped file to records, and the same file again.
  * The pictures of the documentation are taken on the way.
  */
-@TestMethodOrder(MethodOrderer.OrderAnnotation.class)
-@ExtendWith(StopAtFirstFailure.class)
-class JourneyTest {
-  private static final Path PICTURES = Path.of("..", "docs", "screenshots");
+class JourneyTest extends DemoVisit {
   private static final Arrivals.Facts FACTS = Marina.open().arrivals().facts();
-
-  private static final List<String> BARRIERS = new ArrayList<>();
-
-  @TempDir static Path home;
-  private static Demo demo;
-  private static Browser browser;
-
-  @BeforeAll
-  static void start() throws IOException, SQLException {
-    demo = Demo.start(home, 0);
-    browser = new Browser();
-  }
-
-  @AfterAll
-  static void stop() {
-    if (browser != null) {
-      browser.close();
-    }
-    if (demo != null) {
-      demo.close();
-    }
-  }
-
-  private static void signIn(String password) {
-    browser.find("input[name=name]").clear();
-    browser.find("input[name=name]").sendKeys(Demo.NAME);
-    browser.find("input[name=password]").sendKeys(password);
-    browser.click("button", "Sign in");
-  }
-
-  private static void drop(Path file) {
-    browser.find("#file").sendKeys(file.toAbsolutePath().toString());
-  }
-
-  /** Takes the picture of a main view, and looks for barriers on it. */
-  private static void picture(String name) throws IOException {
-    browser.picture(PICTURES.resolve(name + ".png"));
-    browser.barriers().forEach(barrier -> BARRIERS.add(name + ": " + barrier));
-  }
 
   @Test
   @Order(1)

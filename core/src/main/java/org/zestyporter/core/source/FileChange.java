@@ -115,7 +115,9 @@ public record FileChange(
     boolean place = old.letter().equals(now.letter());
     boolean type = old.type() == now.type();
     double score =
-        (a.equals(b) ? 4 : words ? 1.5 + alike : 0) + (place ? 2 : 0) + (type ? 1 : -1.5);
+        (a.equals(b) ? 4 : words ? 1.5 + alike : 0)
+            + (place ? 2 : 0)
+            + (!type ? -1.5 : now.type() == ValueType.TEXT ? 0.7 : 1);
     List<String> why = new ArrayList<>();
     if (words) {
       why.add("the titles are alike");

@@ -192,7 +192,7 @@ final class Findings {
       String where = cells(f.rows()) + " of " + column.name();
       switch (f.code()) {
         case SHORT_YEARS -> {
-          if (table.reading().locale().century() == null) {
+          if (wanted.century() == null) {
             warn(
                 column,
                 f,

@@ -52,7 +52,8 @@ final class FixedWidth implements RowParser {
     if (!borders.isEmpty() && text[borders.get(0) - 1] > tolerated) {
       borders.remove(0);
     }
-    borders.removeIf(b -> startsOf(lines, b) * 10 < lines.size());
+    List<Integer> all = List.copyOf(borders);
+    borders.removeIf(b -> filled(lines, b, next(all, b)) * 10 < lines.size());
     long agree = lines.stream().filter(l -> keeps(l, borders)).count();
     return new Found(
         borders,
@@ -71,13 +72,15 @@ final class FixedWidth implements RowParser {
                 lines.size())));
   }
 
-  /** Lines with text at the border or in the two characters behind it. */
-  private static long startsOf(List<String> lines, int border) {
+  private static int next(List<Integer> borders, int border) {
+    int at = borders.indexOf(border) + 1;
+    return at < borders.size() ? borders.get(at) : Integer.MAX_VALUE;
+  }
+
+  /** Lines with text in a cell. */
+  private static long filled(List<String> lines, int from, int to) {
     return lines.stream()
-        .filter(
-            l ->
-                l.length() > border
-                    && !l.substring(border, Math.min(l.length(), border + 3)).isBlank())
+        .filter(l -> l.length() > from && !l.substring(from, Math.min(l.length(), to)).isBlank())
         .count();
   }
 

@@ -41,6 +41,7 @@ import org.zestyporter.core.value.LocaleSettings;
  * @param picks cells outside of the table, each a column with the same value in every row
  * @param fold columns that become rows
  * @param locale how numbers and dates are written
+ * @param century the first two figures of years written with two, such as {@code 20}
  * @param confirmed warnings that a person has seen and let stand, as {@code code:column}
  * @param columns the columns as they were when the plan was made; another file is compared with
  *     them
@@ -73,6 +74,7 @@ public record Reading(
     @Nullable List<Pick> picks,
     @Nullable Fold fold,
     @Nullable LocaleSettings locale,
+    @Nullable String century,
     @Nullable List<String> confirmed,
     @Nullable List<ColumnShape> columns)
     implements ReadingBuilder.With {

@@ -53,14 +53,15 @@ public final class SourceTable implements AutoCloseable {
     if (wanted.blankWords() != null) {
       out.blankWords(wanted.blankWords());
     }
+    Profiling profiling = new Profiling(wanted);
+    this.distinct = profiling.distinct;
+    LocaleSettings locale = profiling.settle();
+    // a fold makes no record of a word for blank, so the words come first
     this.recordsBefore = new long[cache.chunks() + 1];
     for (int i = 0; i < cache.chunks(); i++) {
       int count = out.isFolded() ? out.records(i).count() : selector.count(i);
       recordsBefore[i + 1] = recordsBefore[i] + count;
     }
-    Profiling profiling = new Profiling(wanted);
-    this.distinct = profiling.distinct;
-    LocaleSettings locale = profiling.settle();
     profiling.profile(profiles);
     this.reading = complete(wanted, layout, locale, profiling.blankWords);
     Findings findings = new Findings(this, layout, parsed, wanted, profiling.votes);
@@ -90,11 +91,13 @@ public final class SourceTable implements AutoCloseable {
     private final DistinctValues.Budget budget = new DistinctValues.Budget();
     private ColumnProfiler.Votes votes = ColumnProfiler.Votes.NONE;
     private List<String> blankWords;
+    private final LocaleSettings said;
 
     Profiling(Reading wanted) {
       this.wanted = wanted;
       this.blankWords = wanted.blankWords();
-      LocaleSettings guess = wanted.locale() == null ? guess() : wanted.locale();
+      this.said = wanted.locale() == null ? null : wanted.locale().inCentury(wanted.century());
+      LocaleSettings guess = said == null ? guess() : said;
       tally(IntStream.range(0, profilers.length).toArray(), guess);
     }
 
@@ -117,9 +120,7 @@ public final class SourceTable implements AutoCloseable {
 
     private LocaleSettings locale(ColumnProfiler.Votes all, LocaleSettings otherwise) {
       return new LocaleSettings(
-          all.decimal(otherwise.decimal()),
-          all.dateOrder(otherwise.dateOrder()),
-          otherwise.century());
+          all.decimal(otherwise.decimal()), all.dateOrder(otherwise.dateOrder()), wanted.century());
     }
 
     private void tally(int[] columns, LocaleSettings locale) {
@@ -193,18 +194,18 @@ public final class SourceTable implements AutoCloseable {
       for (ColumnProfiler profiler : profilers) {
         votes = votes.plus(profiler.votes());
       }
-      LocaleSettings file =
-          wanted.locale() != null ? wanted.locale() : locale(votes, LocaleSettings.DEFAULT);
+      LocaleSettings file = said != null ? said : locale(votes, LocaleSettings.DEFAULT);
       boolean wordsFound = blankWords == null;
       if (wordsFound) {
         blankWords = findBlankWords();
         out.blankWords(blankWords);
       }
+      boolean refolded = out.isFolded() && !blankWords.isEmpty();
       for (int c = 0; c < profilers.length; c++) {
-        LocaleSettings own = wanted.locale() != null ? file : locale(profilers[c].votes(), file);
+        LocaleSettings own = said != null ? file : locale(profilers[c].votes(), file);
         locales[c] = own;
         boolean otherwise = !own.equals(profilers[c].locale()) && profilers[c].dependsOnLocale();
-        boolean worded = wordsFound && !profilers[c].blankWords().isEmpty();
+        boolean worded = wordsFound && (refolded || !profilers[c].blankWords().isEmpty());
         if (otherwise || worded) {
           tally(new int[] {c}, own);
         }

@@ -1,5 +1,6 @@
 package org.zestyporter.core.value;
 
+import com.fasterxml.jackson.annotation.JsonIgnore;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -8,9 +9,10 @@ import org.jspecify.annotations.Nullable;
  * @param decimal the decimal sign, {@code ","} or {@code "."}
  * @param dateOrder the order of day, month and year
  * @param century the first two figures of years written with two, {@code "20"} or {@code "19"};
- *     null if such years are a problem
+ *     null if such years are a problem; a reading states it beside the locale
  */
-public record LocaleSettings(String decimal, DateOrder dateOrder, @Nullable String century) {
+public record LocaleSettings(
+    String decimal, DateOrder dateOrder, @JsonIgnore @Nullable String century) {
 
   public static final LocaleSettings DEFAULT = new LocaleSettings(".", DateOrder.DAY_MONTH_YEAR);
 
@@ -30,5 +32,10 @@ public record LocaleSettings(String decimal, DateOrder dateOrder, @Nullable Stri
 
   public LocaleSettings(String decimal, DateOrder dateOrder) {
     this(decimal, dateOrder, null);
+  }
+
+  /** The same with years of two figures in another century, or in none. */
+  public LocaleSettings inCentury(@Nullable String other) {
+    return new LocaleSettings(decimal, dateOrder, other);
   }
 }

@@ -85,7 +85,8 @@ class PlanSchemaTest {
                     List.of(new Fold.FoldName("Month", null), new Fold.FoldName("Unit", 6L)),
                     List.of("Reading"),
                     true))
-            .locale(new LocaleSettings(",", DateOrder.MONTH_DAY_YEAR, "20"))
+            .locale(new LocaleSettings(",", DateOrder.MONTH_DAY_YEAR))
+            .century("20")
             .confirmed(List.of("dates-among-codes:Code"))
             .columns(List.of(new ColumnShape("Boat name", "B", ValueType.TEXT)))
             .build();

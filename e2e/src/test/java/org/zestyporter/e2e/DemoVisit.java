@@ -1,0 +1,73 @@
+package org.zestyporter.e2e;
+
+import java.io.IOException;
+import java.nio.file.Path;
+import java.sql.SQLException;
+import java.util.ArrayList;
+import java.util.List;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.MethodOrderer;
+import org.junit.jupiter.api.TestMethodOrder;
+import org.junit.jupiter.api.extension.ExtendWith;
+import org.junit.jupiter.api.io.TempDir;
+import org.openqa.selenium.support.ui.Select;
+import org.zestyporter.cli.Demo;
+
+/** A visit to the demonstration with a browser; what comes first in a class is done first. */
+@TestMethodOrder(MethodOrderer.OrderAnnotation.class)
+@ExtendWith(StopAtFirstFailure.class)
+abstract class DemoVisit {
+  private static final Path PICTURES = Path.of("..", "docs", "screenshots");
+
+  static final List<String> BARRIERS = new ArrayList<>();
+
+  @TempDir static Path home;
+  static Demo demo;
+  static Browser browser;
+
+  @BeforeAll
+  static void start() throws IOException, SQLException {
+    BARRIERS.clear();
+    demo = Demo.start(home, 0);
+    browser = new Browser();
+  }
+
+  @AfterAll
+  static void stop() {
+    if (browser != null) {
+      browser.close();
+    }
+    if (demo != null) {
+      demo.close();
+    }
+  }
+
+  static void signIn(String password) {
+    browser.find("input[name=name]").clear();
+    browser.find("input[name=name]").sendKeys(Demo.NAME);
+    browser.find("input[name=password]").sendKeys(password);
+    browser.click("button", "Sign in");
+  }
+
+  /** Drops a file on the Desk. */
+  static void drop(Path file) {
+    browser.find("#file").sendKeys(file.toAbsolutePath().toString());
+  }
+
+  /** Drops a file on the Desk and makes a plan for a table of one's own choice. */
+  static void plan(Path file, String table) {
+    browser.click("a.place", "Desk");
+    browser.sees("Quick start");
+    drop(file);
+    browser.find(".file b", file.getFileName().toString());
+    new Select(browser.find("#other")).selectByVisibleText(table);
+    browser.sees("Fields of " + table);
+  }
+
+  /** Takes the picture of a main view, and looks for barriers on it. */
+  static void picture(String name) throws IOException {
+    browser.picture(PICTURES.resolve(name + ".png"));
+    browser.barriers().forEach(barrier -> BARRIERS.add(name + ": " + barrier));
+  }
+}
