@@ -121,7 +121,7 @@ final class Archive {
     byte[] head;
     try (InputStream in = zip.getInputStream(entry)) {
       head = in.readNBytes(4096);
-    } catch (ZipException e) {
+    } catch (ZipException | java.io.EOFException e) {
       return false;
     }
     boolean packed = Encodings.startsWith(head, ZIP) || Encodings.startsWith(head, FileFormat.OLE2);
@@ -153,7 +153,7 @@ final class Archive {
       try (InputStream in = zip.getInputStream(found)) {
         copy(in, target, Math.max(1, found.getCompressedSize()), most);
       }
-    } catch (ZipException e) {
+    } catch (ZipException | java.io.EOFException e) {
       throw damaged(e);
     }
   }

@@ -167,7 +167,7 @@ final class CacheWriter implements RowSink, Closeable {
     try {
       packing.get();
     } catch (ExecutionException e) {
-      throw new IOException("The cells can't be kept: " + e.getCause().getMessage(), e.getCause());
+      throw new CacheException(e.getCause());
     } catch (InterruptedException e) {
       Thread.currentThread().interrupt();
       throw new IOException("interrupted", e);

@@ -147,6 +147,9 @@ final class DelimitedParser implements RowParser {
         } else {
           plainCell(column);
         }
+        if (at - start > LONGEST_CELL) {
+          refuseLongCell();
+        }
         if (!more()) {
           endRow(rowLine, column + 1);
           return;
@@ -347,8 +350,24 @@ final class DelimitedParser implements RowParser {
       return at < end || fill();
     }
 
+    private void refuseLongCell() {
+      boolean open = quoted && buffer[start] == quote;
+      throw open
+          ? new UnclosedQuoteException(quoteText, line, true)
+          : PorterException.input(
+              "too-long-cell",
+              String.format(
+                  Locale.ROOT,
+                  "Line %,d holds a cell of more than 10 million characters. No application takes"
+                      + " such a value: see whether the file is what it should be.",
+                  line));
+    }
+
     /** Reads on, keeping all from the start of the cell. */
     private boolean fill() throws IOException {
+      if (end - start > LONGEST_CELL) {
+        refuseLongCell();
+      }
       if (start > 0 && end == buffer.length) {
         System.arraycopy(buffer, start, buffer, 0, end - start);
         at -= start;
@@ -356,18 +375,6 @@ final class DelimitedParser implements RowParser {
         start = 0;
       }
       if (end == buffer.length) {
-        if (end > LONGEST_CELL) {
-          boolean open = quoted && buffer[start] == quote;
-          throw open
-              ? new UnclosedQuoteException(quoteText, line, true)
-              : PorterException.input(
-                  "too-long-cell",
-                  String.format(
-                      Locale.ROOT,
-                      "Line %,d holds a cell of more than 10 million characters. No application"
-                          + " takes such a value: see whether the file is what it should be.",
-                      line));
-        }
         buffer = Arrays.copyOf(buffer, buffer.length * 2);
       }
       int n = in.read(buffer, end, buffer.length - end);

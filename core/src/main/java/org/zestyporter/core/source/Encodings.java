@@ -146,7 +146,7 @@ final class Encodings {
 
   private static Evidence guess(Scan scan) {
     byte[] sample = scan.sample.toByteArray();
-    if (scan.invalid * 100 <= scan.foreign && scan.foreign > 200) {
+    if (scan.invalid * 20 <= scan.foreign) {
       return new Evidence(
           "encoding",
           "UTF-8",
@@ -254,12 +254,13 @@ final class Encodings {
       if (c == org.zestyporter.core.value.Cell.UNDECODABLE || Character.isISOControl(c)) {
         score -= 3;
       } else if (Character.isLetter(c)) {
-        boolean oddCapital =
-            Character.isUpperCase(c) && Character.isLowerCase(before)
-                || Character.isLowerCase(c)
-                    && Character.isUpperCase(before)
-                    && Character.isUpperCase(after);
-        score += oddCapital ? -1 : COMMON.indexOf(c) >= 0 ? 1 : 0.3;
+        boolean upper = Character.isUpperCase(c);
+        boolean oddCase =
+            upper && Character.isLowerCase(before)
+                || upper && Character.isUpperCase(before) && Character.isLowerCase(after)
+                || !upper && Character.isUpperCase(before) && Character.isUpperCase(after);
+        boolean smallStart = !upper && !Character.isLetter(before);
+        score += oddCase ? -1 : (COMMON.indexOf(c) >= 0 ? 1 : 0.3) - (smallStart ? 0.3 : 0);
       } else if (inWord && !isQuoteOrDash(c)) {
         score -= 1;
       } else {

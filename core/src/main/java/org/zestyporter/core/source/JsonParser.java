@@ -45,6 +45,7 @@ final class JsonParser implements RowParser {
                   .build())
           // the tokens behind an element belong to the next one
           .disable(DeserializationFeature.FAIL_ON_TRAILING_TOKENS)
+          .enable(DeserializationFeature.USE_BIG_DECIMAL_FOR_FLOATS)
           .build();
 
   /** An array that can make the rows. */

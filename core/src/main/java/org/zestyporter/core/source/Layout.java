@@ -19,10 +19,10 @@ final class Layout {
   static final int SEARCHED_ROWS = 200;
   private static final int TITLES_WITHIN = 100;
   private static final int LONGEST_TITLE = 120;
-  private static final Pattern TOTAL =
-      Pattern.compile(
-          "(?i)\\s*(grand\\s+|sub[- ]?)?(totals?|totaal|totale?|sum|somme|summe|gesamt|zwischensumme|suma)"
-              + "\\b.{0,40}");
+  private static final String TOTAL_WORDS =
+      "(?i)\\s*(grand\\s+|sub[- ]?)?(totals?|totaal|totale?|sum|somme|summe|gesamt|zwischensumme|suma)";
+  private static final Pattern TOTAL = Pattern.compile(TOTAL_WORDS + "\\b.{0,40}");
+  private static final Pattern JUST_TOTAL = Pattern.compile(TOTAL_WORDS + "\\s*[:.]?\\s*");
   private static final Pattern UNIT =
       Pattern.compile(
           "(?i)[\\[(].{1,16}[\\])]|[munkcd]?m[²³23]?|ft|feet|in|inch(es)?|yd|mi|nm|kn|km/h|kg|g|t|lbs?|"
@@ -310,5 +310,10 @@ final class Layout {
     return at < text.length()
         && "tgsz".indexOf(text.charAt(at) | 0x20) >= 0
         && TOTAL.matcher(text).matches();
+  }
+
+  /** True if a line that begins so is a total, seeing how many of the usual cells it has filled. */
+  static boolean isTotal(String text, long filled, long usual) {
+    return JUST_TOTAL.matcher(text).matches() ? filled < usual : filled * 2 <= usual;
   }
 }

@@ -291,7 +291,8 @@ final class RowSelector {
         filled++;
       }
     }
-    return filled * 2 <= layout.usual();
+    String word = cache.column(chunk, first).cell(row).text();
+    return Layout.isTotal(word, filled, layout.usual());
   }
 
   private void carryOn(int chunk, BitSet rows, Cell[] carry) {

@@ -210,7 +210,12 @@ public final class SourceReader {
       RowParser.Told told = RowParser.Told.NOTHING;
       RowSink sink = rows == Long.MAX_VALUE ? writer : new FirstRows(writer, rows);
       try {
-        told = PARSERS.get(parsed.reading().format()).parse(file, parsed.reading(), sink, progress);
+        Reading reading = parsed.reading();
+        RowParser parser = PARSERS.get(reading.format());
+        told =
+            reading.format().isWorkbook()
+                ? unbroken(() -> parser.parse(file, reading, sink, progress))
+                : parser.parse(file, reading, sink, progress);
       } catch (Enough e) {
         // the rows that were wanted are there
       }
@@ -226,6 +231,22 @@ public final class SourceReader {
           evidence,
           writer.notes(),
           told.widths());
+    }
+  }
+
+  @FunctionalInterface
+  private interface Call<T> {
+    T get() throws IOException;
+  }
+
+  /** Takes any trouble in reading a workbook for a workbook that is broken. */
+  private static <T> T unbroken(Call<T> call) throws IOException {
+    try {
+      return call.get();
+    } catch (CacheException e) {
+      throw e;
+    } catch (IOException e) {
+      throw SheetErrors.unreadable(e);
     }
   }
 
@@ -274,7 +295,8 @@ public final class SourceReader {
     List<Evidence> evidence = new ArrayList<>(start.evidence());
     SourceFormat found = FileFormat.find(file, head);
     if (found.isWorkbook()) {
-      List<SheetInfo> sheets = ((SheetParser) PARSERS.get(found)).sheets(file);
+      SheetParser parser = (SheetParser) PARSERS.get(found);
+      List<SheetInfo> sheets = unbroken(() -> parser.sheets(file));
       Reading reading =
           wanted.with(b -> b.format(found).encoding(null).delimiter(null).quote(null));
       return done(start, sheet(reading, sheets, evidence), sheets, evidence);

@@ -38,8 +38,7 @@ public final class ColumnProfiler {
   private static final Pattern BLANK_WORD =
       Pattern.compile("[-–—]{1,4}|(?i)n/a|n\\.a\\.|#n/a|null|nil|\\(null\\)|\\(blank\\)");
   private static final Pattern NUMBER_BLANK_WORD = Pattern.compile("(?i)na|none|nan|\\?{1,3}|\\.");
-  private static final Pattern DAY_AND_MONTH =
-      Pattern.compile("\\d{1,2}-\\p{L}{3}|\\p{L}{3}-\\d{1,2}");
+  private static final Pattern DAY_AND_MONTH = Pattern.compile("\\d{1,2}-(\\p{L}{3})");
   private static final int SHOWN = 12;
   private static final int LONGEST_TYPED = 60;
 
@@ -237,10 +236,16 @@ public final class ColumnProfiler {
     }
     if (text.indexOf('+') > 0 && SHORTENED.matcher(text).matches()) {
       find(FindingCode.SHORTENED_NUMBERS, count, line, text);
-    } else if (text.length() < 8 && DAY_AND_MONTH.matcher(text).matches()) {
+    } else if (isDayAndMonth(text)) {
       storedDates = plus(storedDates, FindingCode.DATES_AMONG_CODES, count, line, text);
     }
     return text;
+  }
+
+  /** A code such as MAR2, as a spreadsheet shows it once it took it for a date. */
+  private static boolean isDayAndMonth(String text) {
+    Matcher m = text.length() > 7 ? null : DAY_AND_MONTH.matcher(text);
+    return m != null && m.matches() && MonthNames.number(m.group(1)) != null;
   }
 
   private String datePattern(Matcher parted) {

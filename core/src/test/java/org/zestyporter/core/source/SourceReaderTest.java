@@ -6,7 +6,6 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.math.BigDecimal;
-import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -14,8 +13,6 @@ import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.util.List;
 import java.util.function.Consumer;
-import java.util.zip.ZipEntry;
-import java.util.zip.ZipOutputStream;
 import org.dhatim.fastexcel.Workbook;
 import org.dhatim.fastexcel.Worksheet;
 import org.junit.jupiter.api.Test;
@@ -25,7 +22,6 @@ import org.junit.jupiter.params.provider.CsvSource;
 import org.zestyporter.core.value.Cell;
 import org.zestyporter.core.value.DateOrder;
 import org.zestyporter.core.value.PorterException;
-import org.zestyporter.core.value.ValueType;
 
 class SourceReaderTest {
   @TempDir Path folder;
@@ -68,15 +64,6 @@ class SourceReaderTest {
   }
 
   @Test
-  void decimalCommasDoNotPassForDelimiters() throws IOException {
-    try (SourceTable table = text("name;size\nWren;8,5\nHeron;9,25\nTern;7,75\n")) {
-      assertThat(table.reading().delimiter()).isEqualTo(";");
-      assertThat(table.reading().locale().decimal()).isEqualTo(",");
-      assertThat(table.profiles().get(1).type()).isEqualTo(ValueType.DECIMAL);
-    }
-  }
-
-  @Test
   void quotesHoldDelimitersQuotesAndLineBreaks() throws IOException {
     try (SourceTable table =
         text(
@@ -105,27 +92,6 @@ class SourceReaderTest {
   }
 
   @Test
-  void encodingIsFoundInTheBytes() throws IOException {
-    String content = "name;town\nMüller;Århus\nLefèvre;Łódź\n";
-    try (SourceTable utf8 = text(content)) {
-      assertThat(utf8.reading().encoding()).isEqualTo("UTF-8");
-      assertThat(cell(utf8, 1, 1)).isEqualTo("Łódź");
-    }
-    String western = "name;town\nMüller;Århus\n";
-    try (SourceTable table =
-        bytes(western.getBytes(Charset.forName("windows-1252")), Reading.FIND)) {
-      assertThat(table.reading().encoding()).isEqualTo("windows-1252");
-      assertThat(cell(table, 0, 0)).isEqualTo("Müller");
-    }
-    try (SourceTable table =
-        bytes(("\uFEFF" + content).getBytes(StandardCharsets.UTF_16LE), Reading.FIND)) {
-      assertThat(table.reading().encoding()).isEqualTo("UTF-16LE");
-      assertThat(table.columns()).containsExactly("name", "town");
-      assertThat(cell(table, 1, 1)).isEqualTo("Łódź");
-    }
-  }
-
-  @Test
   void titlesAreFoundBelowAHeadingAndTheTotalIsLeftOut() throws IOException {
     try (SourceTable table =
         text(
@@ -141,29 +107,11 @@ class SourceReaderTest {
   }
 
   @Test
-  void withoutTitlesTheLettersName() throws IOException {
-    try (SourceTable table = text("QH-1;8,5;3.11.2026\nQH-2;9;4.11.2026\n")) {
-      assertThat(table.reading().titleRows()).isEmpty();
-      assertThat(table.columns()).containsExactly("Column A", "Column B", "Column C");
-      assertThat(table.rowCount()).isEqualTo(2);
-    }
-  }
-
-  @Test
   void blankAndRepeatedTitlesGetTheirLetter() throws IOException {
     Reading titled = Reading.FIND.withTitleRows(List.of(1L));
     try (SourceTable table =
         bytes("Name;;name\nWren;x;y\n".getBytes(StandardCharsets.UTF_8), titled)) {
       assertThat(table.columns()).containsExactly("Name", "Column B", "name (C)");
-    }
-  }
-
-  @Test
-  void titlesMayRepeatAndHoldQuotes() throws IOException {
-    try (SourceTable table = text("Name,Name,,\"Say \"\"hi\"\"\",  name \na,b,c,d,e\n")) {
-      assertThat(table.columns())
-          .containsExactly("Name", "Name (B)", "Column C", "Say \"hi\"", "name (E)");
-      assertThat(table.rowCount()).isEqualTo(1);
     }
   }
 
@@ -180,28 +128,10 @@ class SourceReaderTest {
   }
 
   @Test
-  void otherAlphabetsArriveWhole() throws IOException {
-    try (SourceTable table = text("код;имя\n1;Мечта\n2;海豚号\n3;الأمل\n4;Zażółć 🚤\n")) {
-      assertThat(table.columns()).containsExactly("код", "имя");
-      assertThat(cell(table, 1, 1)).isEqualTo("海豚号");
-      assertThat(cell(table, 3, 1)).isEqualTo("Zażółć 🚤");
-    }
-  }
-
-  @Test
   void oldLineEndsAndSpacesAroundValuesStay() throws IOException {
     try (SourceTable table = text("a;b\r1; 2 \r3;4\r")) {
       assertThat(table.rowCount()).isEqualTo(2);
       assertThat(cell(table, 0, 1)).isEqualTo(" 2 ");
-    }
-  }
-
-  @Test
-  void raggedRowsKeepEveryCell() throws IOException {
-    try (SourceTable table = text("a,b,c\n1,2,3\n1\n1,2,3,4\n1,2,3\n")) {
-      assertThat(table.columns()).containsExactly("a", "b", "c", "Column D");
-      assertThat(cell(table, 1, 1)).isEmpty();
-      assertThat(cell(table, 2, 3)).isEqualTo("4");
     }
   }
 
@@ -232,106 +162,6 @@ class SourceReaderTest {
     }
   }
 
-  /** A workbook with nothing but a sheet of the given rows, as the standard allows. */
-  private SourceTable bareWorkbook(String rows) throws IOException {
-    String xml = "<?xml version=\"1.0\"?>";
-    String main = "http://schemas.openxmlformats.org/spreadsheetml/2006/main";
-    String office = "http://schemas.openxmlformats.org/officeDocument/2006/relationships";
-    String packaged = "http://schemas.openxmlformats.org/package/2006/";
-    String relations =
-        xml
-            + "<Relationships xmlns=\""
-            + packaged
-            + "relationships\"><Relationship Id=\"r1\""
-            + " Type=\""
-            + office
-            + "/%s\" Target=\"%s\"/></Relationships>";
-    Path file = folder.resolve("bare.xlsx");
-    try (ZipOutputStream zip = new ZipOutputStream(Files.newOutputStream(file))) {
-      put(
-          zip,
-          "[Content_Types].xml",
-          xml
-              + "<Types xmlns=\""
-              + packaged
-              + "content-types\"><Default Extension=\"xml\""
-              + " ContentType=\"application/xml\"/></Types>");
-      put(zip, "_rels/.rels", relations.formatted("officeDocument", "xl/workbook.xml"));
-      put(zip, "xl/_rels/workbook.xml.rels", relations.formatted("worksheet", "worksheets/s.xml"));
-      put(
-          zip,
-          "xl/workbook.xml",
-          xml
-              + "<workbook xmlns=\""
-              + main
-              + "\" xmlns:r=\""
-              + office
-              + "\"><sheets>"
-              + "<sheet name=\"S\" sheetId=\"1\" r:id=\"r1\"/></sheets></workbook>");
-      put(
-          zip,
-          "xl/worksheets/s.xml",
-          xml
-              + "<worksheet xmlns=\""
-              + main
-              + "\"><sheetData>"
-              + rows
-              + "</sheetData></worksheet>");
-    }
-    return SourceReader.open(file, folder.resolve("cache"), Reading.FIND);
-  }
-
-  private static void put(ZipOutputStream zip, String name, String content) throws IOException {
-    zip.putNextEntry(new ZipEntry(name));
-    zip.write(content.getBytes(StandardCharsets.UTF_8));
-  }
-
-  @Test
-  void formulasGiveTheirResultAndNeverPassForBlankInSilence() throws IOException {
-    String text = "<c r=\"%s\" t=\"inlineStr\"><is><t>%s</t></is></c>";
-    try (SourceTable table =
-        bareWorkbook(
-            "<row r=\"1\">"
-                + text.formatted("A1", "name")
-                + text.formatted("B1", "sum")
-                + "</row>"
-                + "<row r=\"2\">"
-                + text.formatted("A2", "a")
-                + "<c r=\"B2\"><f>1+1</f><v>2</v></c></row>"
-                + "<row r=\"3\">"
-                + text.formatted("A3", "b")
-                + "<c r=\"B3\" t=\"str\"><f>IF(1,\"\",2)</f><v></v></c></row>"
-                + "<row r=\"4\">"
-                + text.formatted("A4", "c")
-                + "<c r=\"B4\"><f>2+2</f></c></row>"
-                + "<row r=\"5\">"
-                + text.formatted("A5", "d")
-                + "<c r=\"B5\" t=\"e\"><f>1/0</f><v>#DIV/0!</v></c></row>")) {
-      ColumnChunk sums = table.batch(0).columns()[1];
-      assertThat(sums.cell(0)).isEqualTo(new Cell(Cell.Kind.NUMBER, "2"));
-      assertThat(sums.cell(1).isBlank()).isTrue();
-      assertThat(sums.cell(2)).isEqualTo(new Cell(Cell.Kind.ERROR, "=2+2"));
-      assertThat(sums.cell(3)).isEqualTo(new Cell(Cell.Kind.ERROR, "#DIV/0!"));
-      assertThat(((org.zestyporter.core.value.Problem) sums.cell(2).value()).reason())
-          .contains("a formula without a result");
-    }
-  }
-
-  @ParameterizedTest
-  @CsvSource({
-    "'',empty-file",
-    "'  \n \n',empty-file",
-    "'%PDF-1.7\u0000\u0001',not-a-table",
-    "'\u00D0\u00CF\u0011\u00E0 old',unreadable-workbook",
-    "'\u0089PNG\u0000\u0001',not-a-table",
-    "'PK\u0003\u0004cut',unreadable-workbook"
-  })
-  void whatHoldsNoTableIsRefused(String content, String code) {
-    assertThatThrownBy(
-            () -> bytes(content.getBytes(StandardCharsets.ISO_8859_1), Reading.FIND).close())
-        .isInstanceOfSatisfying(PorterException.class, e -> assertThat(e.code()).isEqualTo(code));
-  }
-
   @Test
   void aPasswordIsToldFromAnOldWorkbook() {
     byte[] name = "EncryptedPackage".getBytes(StandardCharsets.UTF_16LE);
@@ -342,17 +172,6 @@ class SourceReaderTest {
     assertThatThrownBy(() -> bytes(file, Reading.FIND).close())
         .isInstanceOfSatisfying(
             PorterException.class, e -> assertThat(e.code()).isEqualTo("password-protected"));
-  }
-
-  @Test
-  void anArchiveWithoutAWorkbookIsRefused() throws IOException {
-    Path file = folder.resolve("some.zip");
-    try (ZipOutputStream zip = new ZipOutputStream(Files.newOutputStream(file))) {
-      zip.putNextEntry(new ZipEntry("readme.txt"));
-      zip.write("nothing".getBytes(StandardCharsets.UTF_8));
-    }
-    assertThatThrownBy(() -> SourceReader.open(file, folder.resolve("cache"), Reading.FIND))
-        .hasMessageContaining("holds neither text nor a workbook");
   }
 
   @Test
