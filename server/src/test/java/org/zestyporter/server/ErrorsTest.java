@@ -26,7 +26,8 @@ class ErrorsTest extends ServerTest {
         "blank.csv|'  \n\n'|empty-file",
         "photo.csv|'\u0089PNG\u0000\u0001\u0002'|not-a-table",
         "cut.xlsx|'PK\u0003\u0004xx'|unreadable-workbook",
-        "quote.csv|'a;b\n1;\"2\n3;4'|broken-text"
+        "cut.json|'[{\"a\": 1},'|unreadable-json",
+        "page.xls|'<html><body><table></table>'|markup"
       })
   void filesThatCannotBeReadAreRefusedAndNotKept(String name, String content, String code)
       throws Exception {

@@ -106,4 +106,81 @@ class ReadStopTest extends ServerTest {
     assertThat(found.path("records").get(0).path("key").asString()).isEqualTo("1");
     assertThat(get(path + "?key=x").status()).isEqualTo(404);
   }
+
+  private static final String MONTHS =
+      "Meter;Berth;Sep 26;Oct 26;Nov 26\nM-1;A-01;311;402;518\nM-2;A-02;96;-;140\n";
+
+  private long uploaded(String text) throws Exception {
+    Answer answer = upload("months.csv", text.getBytes(StandardCharsets.UTF_8));
+    assertThat(answer.body().path("state").asString()).isEqualTo("ready");
+    return answer.body().path("id").asLong();
+  }
+
+  private long planned(long source, String table, String connection) throws Exception {
+    ObjectNode wanted = PlanJson.MAPPER.createObjectNode();
+    wanted.put("source", source).put("connection", connection).put("table", table);
+    return post("/api/plans", wanted).body().path("id").asLong();
+  }
+
+  @Test
+  void firstRowsAndProgressAreTold() throws Exception {
+    long source = uploaded(MONTHS);
+    JsonNode peek = get("/api/sources/" + source + "/peek").body();
+    assertThat(peek.path("columns")).hasSize(5);
+    assertThat(peek.path("rows").get(1).get(0).path("text").asString()).isEqualTo("M-2");
+    JsonNode reached = get("/api/sources/" + source + "/progress").body();
+    assertThat(reached.path("state").asString()).isEqualTo("ready");
+    assertThat(reached.path("rows").asInt()).isEqualTo(2);
+    assertThat(get("/api/sources/99999/progress").status()).isEqualTo(404);
+  }
+
+  @Test
+  void foldIsTriedBeforeItIsKept() throws Exception {
+    long plan = planned(uploaded(MONTHS), "meter_reading", marina("fold"));
+    JsonNode source = get("/api/plans/" + plan).body().path("source");
+    JsonNode fold = source.path("proposals").path("fold");
+    assertThat(fold.path("from").asString()).isEqualTo("Sep 26");
+    ObjectNode trial = PlanJson.MAPPER.createObjectNode();
+    trial.putObject("reading").set("fold", fold);
+    trial.put("from", 0).put("count", 3);
+    JsonNode preview = post("/api/plans/" + plan + "/preview", trial).body();
+    assertThat(preview.path("rows").asInt()).isEqualTo(5);
+    assertThat(preview.path("records")).hasSize(3);
+    assertThat(preview.path("records").get(1).path("line").asInt()).isEqualTo(2);
+    assertThat(get("/api/plans/" + plan).body().path("source").path("rows").asInt()).isEqualTo(2);
+  }
+
+  @Test
+  void otherFileIsComparedWithTheOneThePlanWasMadeWith() throws Exception {
+    long plan = planned(uploaded("Reg;Boat name;Feet\nQH-1;Wren;8\n"), "vessel", marina("other"));
+    assertThat(get("/api/plans/" + plan).body().path("source").path("changes")).isEmpty();
+    ObjectNode use = PlanJson.MAPPER.createObjectNode();
+    use.put("source", uploaded("Reg;Name of boat;Feet;Colour\nQH-1;Wren;8;red\n"));
+    JsonNode changes =
+        put("/api/plans/" + plan + "/source", use).body().path("source").path("changes");
+    assertThat(changes.findValuesAsString("kind")).containsExactly("renamed", "added");
+    JsonNode view =
+        read(
+            plan,
+            "{\"renamed\": {\"Name of boat\": \"Boat name\"}, \"columns\": [{\"name\": \"Reg\","
+                + " \"letter\": \"A\", \"type\": \"text\"}, {\"name\": \"Boat name\", \"letter\":"
+                + " \"B\", \"type\": \"text\"}, {\"name\": \"Feet\", \"letter\": \"C\", \"type\":"
+                + " \"whole\"}, {\"name\": \"Colour\", \"letter\": \"D\", \"type\": \"text\"}]}");
+    assertThat(view.path("source").path("changes")).isEmpty();
+    assertThat(view.path("source").path("columns").findValuesAsString("name"))
+        .contains("Boat name")
+        .doesNotContain("Name of boat");
+    assertThat(view.path("matters").findValuesAsString("code")).doesNotContain("no-such-column");
+  }
+
+  @Test
+  void textOfFixedWidthIsShownWithItsLines() throws Exception {
+    String text = "Reg     Boat        Tonnes\n" + "QH-0100 Silver Wren    5.0\n".repeat(5);
+    long plan = planned(uploaded(text), "vessel", marina("fixed"));
+    JsonNode reading = get("/api/plans/" + plan).body().path("source").path("reading");
+    assertThat(reading.path("format").asString()).isEqualTo("fixed");
+    assertThat(get("/api/plans/" + plan + "/text").body().get(0).asString()).startsWith("Reg     ");
+    JsonNode lines = get("/api/plans/" + plan + "/lines?from=2&count=1&firstColumn=1").body();
+    assertThat(lines.get(0).path("cells").get(0).path("text").asString()).isEqualTo("Silver Wren");
+  }
 }

@@ -54,6 +54,10 @@ final class FixedWidth implements RowParser {
     }
     List<Integer> all = List.copyOf(borders);
     borders.removeIf(b -> filled(lines, b, next(all, b)) * 10 < lines.size());
+    // words that stand below each other by chance have no title of their own
+    String first = lines.get(0);
+    List<Integer> left = List.copyOf(borders);
+    borders.removeIf(b -> filled(List.of(first), b, next(left, b)) == 0);
     long agree = lines.stream().filter(l -> keeps(l, borders)).count();
     return new Found(
         borders,

@@ -272,7 +272,8 @@ final class RowSelector {
           continue;
         }
         for (int r = rows.nextSetBit(0); r >= 0; r = rows.nextSetBit(r + 1)) {
-          if (column.codes()[r] == code && isHardlyFilled(chunk, r, c)) {
+          boolean said = reading.lastRow() != null && lines[r] == reading.lastRow();
+          if (column.codes()[r] == code && !said && isHardlyFilled(chunk, r, c)) {
             rows.clear(r);
             leave(LeftOut.TOTAL, lines[r]);
           }
