@@ -4,6 +4,7 @@ import de.siegmar.fastcsv.reader.CsvReader;
 import de.siegmar.fastcsv.reader.CsvRecord;
 import io.zonky.test.db.postgres.embedded.EmbeddedPostgres;
 import java.io.IOException;
+import java.io.OutputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
@@ -12,6 +13,12 @@ import java.sql.SQLException;
 import java.time.LocalDateTime;
 import java.util.List;
 import java.util.Locale;
+import java.util.stream.Stream;
+import org.dhatim.fastexcel.Workbook;
+import org.dhatim.fastexcel.Worksheet;
+import org.dhatim.fastexcel.reader.ReadableWorkbook;
+import org.dhatim.fastexcel.reader.ReadingOptions;
+import org.dhatim.fastexcel.reader.Row;
 import org.zestyporter.core.database.Database;
 import org.zestyporter.core.fill.CompiledFill;
 import org.zestyporter.core.fill.FillCompiler;
@@ -38,9 +45,11 @@ public final class Bench {
   private final int rows;
   private final Path folder;
   private double bare;
+  private int measured;
 
   private Bench(int rows, Path folder) {
     this.rows = rows;
+    this.measured = rows;
     this.folder = folder;
   }
 
@@ -72,6 +81,11 @@ public final class Bench {
     measure("parsing into the cache", () -> SourceReader.parse(file, cells, Reading.FIND));
     SourceReader.Parsed parsed = SourceReader.parse(file, cells, Reading.FIND);
     measure("layout and profile from the cache", () -> SourceReader.reopen(cells, parsed).close());
+    measure("both, warm", () -> SourceReader.open(file, cells, Reading.FIND).close());
+    measure("both, warm, once more", () -> SourceReader.open(file, cells, Reading.FIND).close());
+    Path peeked = folder.resolve("peeked");
+    measure("first 400 rows", () -> SourceReader.peek(file, peeked, Reading.FIND, 400).close());
+    SourceReader.parse(file, cells, Reading.FIND);
     System.out.printf(Locale.ROOT, "%-44s %,12d bytes%n", "  the cache", Files.size(cells));
     try (SourceTable source = SourceReader.reopen(cells, parsed)) {
       String h2 = "jdbc:h2:file:" + folder.resolve("marina") + ";DATABASE_TO_LOWER=TRUE";
@@ -79,6 +93,49 @@ public final class Bench {
       try (EmbeddedPostgres postgres = EmbeddedPostgres.builder().start()) {
         String url = postgres.getJdbcUrl("postgres", "postgres");
         on("PostgreSQL", url, "postgres", source);
+      }
+    }
+    workbook();
+  }
+
+  /** A workbook of a fifth of the rows, beside the library's own reading of it. */
+  private void workbook() throws IOException {
+    int count = rows / 5;
+    measured = count;
+    Path file = folder.resolve("arrivals.xlsx");
+    try (OutputStream out = Files.newOutputStream(file);
+        Workbook book = new Workbook(out, "bench", "1.0")) {
+      Worksheet sheet = book.newWorksheet("Arrivals");
+      for (int r = 0; r <= count; r++) {
+        for (int c = 0; c < 12; c++) {
+          if (r == 0) {
+            sheet.value(r, c, "Title " + (char) ('A' + c));
+          } else if (c % 2 == 0) {
+            sheet.value(r, c, (r * 7919 + c) % 50_000 / 100.0);
+          } else {
+            sheet.value(r, c, "text " + (r * 31 + c) % 9_000);
+          }
+        }
+      }
+    }
+    System.out.printf(Locale.ROOT, "%na workbook of %,d rows%n", count);
+    Path cells = folder.resolve("sheet-cells");
+    bare = 0;
+    for (int i = 0; i < 2; i++) {
+      sheetRows(file);
+      SourceReader.open(file, cells, Reading.FIND).close();
+    }
+    bare = measure("bare fastexcel reading", () -> sheetRows(file));
+    measure("parsing into the cache", () -> SourceReader.parse(file, cells, Reading.FIND));
+    measure("parsing and profile", () -> SourceReader.open(file, cells, Reading.FIND).close());
+  }
+
+  private static void sheetRows(Path file) throws IOException {
+    try (ReadableWorkbook book =
+            new ReadableWorkbook(file.toFile(), new ReadingOptions(true, true));
+        Stream<Row> all = book.getFirstSheet().openStream()) {
+      if (all.mapToLong(Row::getCellCount).sum() == 0) {
+        throw new IllegalStateException("nothing was read");
       }
     }
   }
@@ -124,7 +181,7 @@ public final class Bench {
         "%-44s %8.2f s %,12.0f rows/s  %6.1f x%n",
         what,
         seconds,
-        rows / seconds,
+        measured / seconds,
         ratio);
     return seconds;
   }

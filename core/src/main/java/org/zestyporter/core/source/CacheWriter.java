@@ -76,8 +76,8 @@ final class CacheWriter implements RowSink, Closeable {
   }
 
   @Override
-  public void text(int column, char[] chars, int from, int to) {
-    characters += builder(column).text(rows, chars, from, to);
+  public void text(int column, char[] chars, int from, int to, boolean whole) {
+    characters += builder(column).text(rows, chars, from, to, whole);
   }
 
   private ColumnBuilder builder(int column) {

@@ -11,6 +11,9 @@ import org.zestyporter.core.value.Cell;
 final class ColumnBuilder {
   private static final int FIRST_SIZE = 16;
   private static final Cell.Kind[] KINDS = Cell.Kind.values();
+  private static final byte TEXT = (byte) Cell.Kind.TEXT.ordinal();
+  private static final byte ERROR = (byte) Cell.Kind.ERROR.ordinal();
+  private static final int SAMPLED = 6;
 
   private char[] characters = new char[64];
   private int[] ends = new int[FIRST_SIZE];
@@ -22,18 +25,8 @@ final class ColumnBuilder {
   private int lastCode;
 
   /** Puts a cell of text; returns the characters that are new here. */
-  int text(int row, char[] chars, int from, int to) {
-    if (from == to) {
-      return 0;
-    }
-    int hash = 0;
-    boolean whole = true;
-    for (int i = from; i < to; i++) {
-      char c = chars[i];
-      hash = 31 * hash + c;
-      whole &= c != Cell.UNDECODABLE;
-    }
-    return put(row, whole ? Cell.Kind.TEXT : Cell.Kind.ERROR, chars, from, to, hash);
+  int text(int row, char[] chars, int from, int to, boolean whole) {
+    return from == to ? 0 : put(row, whole ? TEXT : ERROR, chars, from, to);
   }
 
   /** Puts a cell; returns the characters that are new here. */
@@ -42,18 +35,40 @@ final class ColumnBuilder {
     if (text.isEmpty() && cell.kind() == Cell.Kind.TEXT) {
       return 0;
     }
-    return put(row, cell.kind(), text.toCharArray(), 0, text.length(), text.hashCode());
+    return put(row, (byte) cell.kind().ordinal(), text.toCharArray(), 0, text.length());
   }
 
-  private int put(int row, Cell.Kind kind, char[] chars, int from, int to, int hash) {
+  /**
+   * A hash of the length and of some characters at both ends and in the middle: equal beginnings
+   * are usual, and cells can be long.
+   */
+  private static int hash(char[] chars, int from, int to) {
+    int length = to - from;
+    int hash = length;
+    int head = Math.min(length, SAMPLED);
+    for (int i = from; i < from + head; i++) {
+      hash = 31 * hash + chars[i];
+    }
+    if (length > SAMPLED) {
+      for (int i = Math.max(from + SAMPLED, to - SAMPLED); i < to; i++) {
+        hash = 31 * hash + chars[i];
+      }
+      hash = 31 * hash + chars[from + length / 2];
+    }
+    return hash;
+  }
+
+  private int put(int row, byte ordinal, char[] chars, int from, int to) {
     if (row >= codes.length) {
       codes = Arrays.copyOf(codes, Math.max(row + 1, codes.length * 2));
     }
-    byte ordinal = (byte) kind.ordinal();
-    if (lastCode != 0 && is(lastCode, ordinal, hash, chars, from, to)) {
+    if (lastCode != 0
+        && kinds[lastCode] == ordinal
+        && Arrays.equals(characters, ends[lastCode - 1], ends[lastCode], chars, from, to)) {
       codes[row] = lastCode;
       return 0;
     }
+    int hash = hash(chars, from, to);
     int slot = spread(hash) & (table.length - 1);
     for (int code = table[slot]; code != 0; code = table[slot]) {
       if (is(code, ordinal, hash, chars, from, to)) {

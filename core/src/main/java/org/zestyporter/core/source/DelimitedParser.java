@@ -10,6 +10,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import org.zestyporter.core.value.Cell;
 import org.zestyporter.core.value.PorterException;
 
 /**
@@ -83,6 +84,13 @@ final class DelimitedParser implements RowParser {
     private int start;
 
     private long line = 1;
+
+    /** False if the cell at hand holds bytes that could not be decoded. */
+    private boolean whole;
+
+    /** Characters at which a cell may end, or that need a closer look. */
+    private final boolean[] special = new boolean[Character.MAX_VALUE + 1];
+
     private char[] unescaped = new char[64];
     private final Map<Integer, Width> widths = new HashMap<>();
     private Width lastWidth = new Width(-1);
@@ -123,6 +131,11 @@ final class DelimitedParser implements RowParser {
       this.quote = quoted ? reading.quote().charAt(0) : 0;
       this.backslash = reading.escape() == Escape.BACKSLASH;
       this.comment = reading.comment() == null ? "" : reading.comment();
+      special['\n'] = true;
+      special['\r'] = true;
+      special[first] = true;
+      special['\\'] = backslash || first == '\\';
+      special[Cell.UNDECODABLE] = true;
     }
 
     void all() throws IOException {
@@ -185,41 +198,37 @@ final class DelimitedParser implements RowParser {
     /** Leaves {@code at} on the delimiter, the line end or the end of the file. */
     private void plainCell(int column) throws IOException {
       int escapes = 0;
+      whole = true;
       while (true) {
         char[] chars = buffer;
+        boolean[] stops = special;
         int to = end;
         int i = at;
-        while (i < to) {
-          char c = chars[i];
-          if (c == '\n' || c == '\r' || c == first || c == '\\' && backslash) {
-            break;
-          }
+        while (i < to && !stops[chars[i]]) {
           i++;
         }
         at = i;
-        if (i < to) {
-          if (backslash && chars[i] == '\\') {
-            at++;
-            escapes++;
-            if (more()) {
-              at++;
-            }
-            continue;
+        if (i == to) {
+          if (!more()) {
+            break;
           }
-          if (chars[i] == first && !single && !follows(delimiter)) {
-            at++;
-            continue;
-          }
+          continue;
+        }
+        char c = chars[i];
+        if (c == '\n' || c == '\r' || c == first && (single || follows(delimiter))) {
           break;
         }
-        if (!more()) {
-          break;
+        whole &= c != Cell.UNDECODABLE;
+        at++;
+        if (c == '\\' && backslash) {
+          escapes++;
+          at += more() ? 1 : 0;
         }
       }
       if (escapes > 0) {
         emitUnescaped(column, start, at, false);
       } else if (at > start) {
-        sink.text(column, buffer, start, at);
+        sink.text(column, buffer, start, at, whole);
       }
     }
 
@@ -227,6 +236,7 @@ final class DelimitedParser implements RowParser {
       long openLine = line;
       at++;
       boolean plain = true;
+      whole = true;
       while (true) {
         if (!more()) {
           throw new UnclosedQuoteException(quoteText, openLine, false);
@@ -253,9 +263,10 @@ final class DelimitedParser implements RowParser {
           lineEnd();
           continue;
         }
+        whole &= c != Cell.UNDECODABLE;
         at++;
       }
-      int close = at - 1;
+      int closeOffset = at - 1 - start;
       boolean stray = false;
       while (more()) {
         char c = buffer[at];
@@ -268,25 +279,30 @@ final class DelimitedParser implements RowParser {
       if (stray) {
         String text = new String(buffer, start, at - start);
         sink.note(NoteCode.STRAY_QUOTE, column, text);
-        strayCell(column, close - start);
+        strayCell(column, closeOffset);
       } else if (plain) {
-        sink.text(column, buffer, start + 1, close);
+        sink.text(column, buffer, start + 1, start + closeOffset, whole);
       } else {
-        emitUnescaped(column, start + 1, close, true);
+        emitUnescaped(column, start + 1, start + closeOffset, true);
       }
     }
 
     /** The cell and what stands behind its closing quote, without the two quotes. */
     private void strayCell(int column, int close) {
-      char[] joined = new char[at - start - 2];
-      System.arraycopy(buffer, start + 1, joined, 0, close - 1);
-      System.arraycopy(buffer, start + close + 1, joined, close - 1, at - start - close - 1);
-      sink.text(column, joined, 0, joined.length);
+      int n = unescape(start + 1, start + close, true, at - start - close - 1);
+      int tail = at - start - close - 1;
+      System.arraycopy(buffer, start + close + 1, unescaped, n, tail);
+      sink.text(column, unescaped, 0, n + tail, whole);
     }
 
     private void emitUnescaped(int column, int from, int to, boolean inQuotes) {
-      if (unescaped.length < to - from) {
-        unescaped = new char[(to - from) * 2];
+      sink.text(column, unescaped, 0, unescape(from, to, inQuotes, 0), whole);
+    }
+
+    /** Puts the characters that are meant into {@code unescaped}, with room for more; how many. */
+    private int unescape(int from, int to, boolean inQuotes, int room) {
+      if (unescaped.length < to - from + room) {
+        unescaped = new char[(to - from + room) * 2];
       }
       int n = 0;
       for (int i = from; i < to; i++) {
@@ -299,7 +315,7 @@ final class DelimitedParser implements RowParser {
         }
         unescaped[n++] = c;
       }
-      sink.text(column, unescaped, 0, n);
+      return n;
     }
 
     private void lineEnd() throws IOException {

@@ -120,8 +120,12 @@ final class Encodings {
     return even * 10 > quarter * 2 * 3 && odd * 20 < even ? "UTF-16BE" : null;
   }
 
-  /** The encoding of a file, with the reason. */
-  static Evidence find(Path file) throws IOException {
+  /**
+   * The encoding of a file, with the reason.
+   *
+   * @param most bytes that are looked at; all of them make it sure
+   */
+  static Evidence find(Path file, long most) throws IOException {
     byte[] head = TextFiles.head(file);
     String marked = marked(head);
     if (marked != null) {
@@ -132,7 +136,7 @@ final class Encodings {
       return new Evidence(
           "encoding", wide, "every plain letter has zero bytes beside it, and there is no mark");
     }
-    Scan scan = scan(file);
+    Scan scan = scan(file, most);
     if (scan.foreign == 0) {
       return new String(head, java.nio.charset.StandardCharsets.ISO_8859_1).contains("\u001B$")
           ? new Evidence("encoding", "ISO-2022-JP", "its escape sequences switch to Japanese")
@@ -309,10 +313,11 @@ final class Encodings {
   }
 
   /** Checks every byte as UTF-8 (RFC 3629) and collects the lines with foreign bytes. */
-  private static Scan scan(Path file) throws IOException {
+  private static Scan scan(Path file, long most) throws IOException {
     Scan scan = new Scan();
     byte[] buffer = new byte[1 << 18];
     int kept = 0;
+    long seen = 0;
     try (InputStream in = Files.newInputStream(file)) {
       int n;
       while ((n = in.readNBytes(buffer, kept, buffer.length - kept)) > 0 || kept > 0) {
@@ -321,7 +326,8 @@ final class Encodings {
         int done = scan(buffer, end, last, scan);
         kept = end - done;
         System.arraycopy(buffer, done, buffer, 0, kept);
-        if (last) {
+        seen += n;
+        if (last || seen >= most) {
           break;
         }
       }

@@ -7,6 +7,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import org.zestyporter.core.value.Cell;
 
 /** Text whose cells have a fixed number of characters, filled up with spaces. */
 final class FixedWidth implements RowParser {
@@ -118,7 +119,11 @@ final class FixedWidth implements RowParser {
             to--;
           }
           if (from < to) {
-            sink.text(c, chars, from, to);
+            boolean whole = true;
+            for (int i = from; i < to; i++) {
+              whole &= chars[i] != Cell.UNDECODABLE;
+            }
+            sink.text(c, chars, from, to, whole);
           }
         }
         sink.endRow(number);

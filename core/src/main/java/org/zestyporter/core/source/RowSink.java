@@ -13,9 +13,14 @@ interface RowSink {
    */
   void cell(int column, Cell cell);
 
-  /** A cell of text, taken out of a buffer. */
-  default void text(int column, char[] chars, int from, int to) {
-    cell(column, Cell.text(new String(chars, from, to - from)));
+  /**
+   * A cell of text, taken out of a buffer.
+   *
+   * @param whole false if it holds bytes that could not be decoded
+   */
+  default void text(int column, char[] chars, int from, int to, boolean whole) {
+    String text = new String(chars, from, to - from);
+    cell(column, whole ? Cell.text(text) : new Cell(Cell.Kind.ERROR, text));
   }
 
   /**

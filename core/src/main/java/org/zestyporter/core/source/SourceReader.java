@@ -181,7 +181,7 @@ public final class SourceReader {
   private static Parsed parsePlain(
       Path file, Path cacheFile, Parsed settled, ReadProgress progress, long rows)
       throws IOException {
-    Parsed parsed = settle(file, settled);
+    Parsed parsed = settle(file, settled, rows == Long.MAX_VALUE ? rows : PEEKED_BYTES);
     try {
       return fill(file, cacheFile, parsed, progress, rows);
     } catch (DelimitedParser.UnclosedQuoteException e) {
@@ -258,8 +258,8 @@ public final class SourceReader {
     }
 
     @Override
-    public void text(int column, char[] chars, int from, int to) {
-      writer.text(column, chars, from, to);
+    public void text(int column, char[] chars, int from, int to, boolean whole) {
+      writer.text(column, chars, from, to, whole);
     }
 
     @Override
@@ -289,7 +289,7 @@ public final class SourceReader {
   }
 
   /** Settles what decides how the bytes become cells. */
-  private static Parsed settle(Path file, Parsed start) throws IOException {
+  private static Parsed settle(Path file, Parsed start, long most) throws IOException {
     byte[] head = TextFiles.head(file);
     Reading wanted = start.reading();
     List<Evidence> evidence = new ArrayList<>(start.evidence());
@@ -303,7 +303,7 @@ public final class SourceReader {
     }
     String encoding = wanted.encoding();
     if (encoding == null) {
-      Evidence why = Encodings.find(file);
+      Evidence why = Encodings.find(file, most);
       evidence.add(why);
       encoding = why.value();
     }

@@ -103,6 +103,29 @@ class DelimitedProperties {
     assertThat(read(text.toString(), ";", "UTF-8", Escape.BACKSLASH)).isEqualTo(trimmed(rows));
   }
 
+  /** Cells of all lengths stand across the ends of the parser's buffer. */
+  @Property(tries = 12)
+  void longTextsComeBack(@ForAll long seed) throws IOException {
+    java.util.Random random = new java.util.Random(seed);
+    List<List<String>> rows = new ArrayList<>();
+    StringBuilder text = new StringBuilder();
+    while (text.length() < 300_000) {
+      List<String> row = new ArrayList<>();
+      for (int c = 0; c < 4; c++) {
+        String cell = "x\n\"y,".repeat(random.nextInt(9)) + "z".repeat(1 + random.nextInt(900));
+        row.add(cell);
+        text.append(c == 0 ? "\"" : ",\"").append(cell.replace("\"", "\"\"")).append('"');
+        if (random.nextInt(3) == 0) {
+          text.append(" stray");
+          row.set(c, cell + " stray");
+        }
+      }
+      rows.add(row);
+      text.append("\r\n");
+    }
+    assertThat(read(text.toString(), ",", "UTF-8", Escape.DOUBLED)).isEqualTo(rows);
+  }
+
   @Provide
   Arbitrary<String> plain() {
     return Arbitraries.strings().withCharRange('a', 'z').withChars('é', '-', '.').ofMaxLength(9);

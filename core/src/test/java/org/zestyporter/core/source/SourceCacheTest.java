@@ -34,7 +34,7 @@ class SourceCacheTest {
     for (int c = 0; c < row.size(); c++) {
       Cell cell = row.get(c);
       if (cell.kind() == Cell.Kind.TEXT) {
-        writer.text(c, cell.text().toCharArray(), 0, cell.text().length());
+        writer.text(c, cell.text().toCharArray(), 0, cell.text().length(), true);
       } else {
         writer.cell(c, cell);
       }
