@@ -1,7 +1,7 @@
 import createClient, { type Middleware } from 'openapi-fetch';
 import { session } from '../account/session.svelte';
 import type { paths } from './schema';
-import type { Source } from './types';
+import type { Peek, Source } from './types';
 
 /** An answer of the server that says what went wrong, in the user's words. */
 export class ApiError extends Error {
@@ -89,4 +89,16 @@ export function bring(file: File, progress: (share: number) => void): Promise<So
     };
     request.send(file);
   });
+}
+
+const PEEKED_BYTES = 256 * 1024;
+
+/** The first rows of a file that is still on its way; null if its beginning alone tells nothing. */
+export async function peekAt(file: File): Promise<Peek | null> {
+  const answer = await fetch('/api/sources/peek', {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/octet-stream', 'X-XSRF-TOKEN': csrfToken() },
+    body: file.slice(0, PEEKED_BYTES),
+  });
+  return answer.ok ? ((await answer.json()) as Peek) : null;
 }

@@ -52,6 +52,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sources/peek": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["peek"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session": {
         parameters: {
             query?: never;
@@ -251,7 +267,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["peek"];
+        get: operations["peek_1"];
         put?: never;
         post?: never;
         delete?: never;
@@ -884,6 +900,15 @@ export interface components {
             /** Format: date-time */
             uploadedAt: string;
         };
+        Cell: {
+            /** @enum {string} */
+            kind: "text" | "number" | "date" | "datetime" | "time" | "boolean" | "error";
+            text: string;
+        };
+        Peek: {
+            columns: string[];
+            rows: components["schemas"]["Cell"][][];
+        };
         Credentials: {
             name: string;
             password: string;
@@ -1041,11 +1066,6 @@ export interface components {
             /** Format: int32 */
             count: number;
         };
-        Cell: {
-            /** @enum {string} */
-            kind: "text" | "number" | "date" | "datetime" | "time" | "boolean" | "error";
-            text: string;
-        };
         PreviewRow: {
             /** Format: int64 */
             line: number;
@@ -1103,10 +1123,6 @@ export interface components {
             totalBytes: number;
             /** Format: int64 */
             rows: number;
-        };
-        Peek: {
-            columns: string[];
-            rows: components["schemas"]["Cell"][][];
         };
         SseEmitter: {
             /** Format: int64 */
@@ -1329,6 +1345,26 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Source"];
+                };
+            };
+        };
+    };
+    peek: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Peek"];
                 };
             };
         };
@@ -1687,7 +1723,7 @@ export interface operations {
             };
         };
     };
-    peek: {
+    peek_1: {
         parameters: {
             query?: never;
             header?: never;

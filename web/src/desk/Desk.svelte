@@ -1,6 +1,6 @@
 <script lang="ts">
   import { onMount } from 'svelte';
-  import { api, ApiError, bring, got } from '../api/client';
+  import { api, ApiError, bring, got, peekAt } from '../api/client';
   import type {
     Connection,
     Peek,
@@ -37,6 +37,9 @@
   let chooser = $state<HTMLInputElement>();
   let loaded = $state(false);
 
+  /** Bytes from which on the first rows are asked for while the file is still on its way. */
+  const LARGE = 4_000_000;
+
   const today = new Date().toLocaleDateString('en-GB', {
     weekday: 'long',
     day: 'numeric',
@@ -66,6 +69,12 @@
     arriving = file.name;
     share = 0;
     try {
+      if (file.size > LARGE) {
+        void peekAt(file).then(
+          (first) => (peek = share === null ? null : first),
+          () => {},
+        );
+      }
       let brought = await bring(file, (s) => (share = s));
       if (brought.state === 'reading') brought = await readThrough(brought.id);
       source = brought;
@@ -76,18 +85,18 @@
         refusal = { name: file.name, why };
     } finally {
       share = null;
+      peek = null;
     }
   }
 
   /** Shows the first rows while a large file is read to its end. */
   async function readThrough(id: number): Promise<Source> {
     const path = { id };
-    peek = await got(api.GET('/api/sources/{id}/peek', { params: { path } }));
+    peek ??= await got(api.GET('/api/sources/{id}/peek', { params: { path } }));
     try {
       await untilRead(id, (r) => (reached = r));
       return await got(api.GET('/api/sources/{id}', { params: { path } }));
     } finally {
-      peek = null;
       reached = null;
     }
   }
@@ -212,12 +221,13 @@
       {:else if share !== null}
         <div class="arrive">
           <b class="m">{arriving}</b>
-          {#if peek}
-            <FirstRows {peek} {reached} />
-          {:else}
+          {#if share < 1 || !reached}
             <progress value={share} max="1" aria-label="Part of the file that has arrived"
             ></progress>
             <span class="q2">{share < 1 ? `${Math.round(share * 100)} % here` : 'reading it'}</span>
+          {/if}
+          {#if peek}
+            <FirstRows {peek} {reached} />
           {/if}
         </div>
       {:else if source}
@@ -312,10 +322,6 @@
     display: grid;
     gap: 7px;
     min-width: 0;
-  }
-  progress {
-    width: 100%;
-    accent-color: var(--zest-edge);
   }
   .lower {
     border-top: 1px solid var(--ink);

@@ -8,14 +8,14 @@
   let { peek, reached }: { peek: Peek; reached: Reached | null } = $props();
 </script>
 
-<p class="q2" role="status">
-  {reached ? `Reading it through: ${reachedWords(reached)}` : 'Reading it through'}
-</p>
-<progress
-  max="1"
-  value={reached && reached.bytes ? reached.bytes / Math.max(1, reached.totalBytes) : undefined}
-  aria-label="Part of the file that is read"
-></progress>
+{#if reached}
+  <p class="q2" role="status">Reading it through: {reachedWords(reached)}</p>
+  <progress
+    max="1"
+    value={reached.bytes ? reached.bytes / Math.max(1, reached.totalBytes) : undefined}
+    aria-label="Part of the file that is read"
+  ></progress>
+{/if}
 <div class="scroll rows" {@attach region('First rows of the file')}>
   <table class="g">
     <thead>
@@ -44,9 +44,5 @@
     table-layout: auto;
     width: max-content;
     min-width: 100%;
-  }
-  progress {
-    width: 100%;
-    accent-color: var(--zest-edge);
   }
 </style>

@@ -30,20 +30,26 @@
 
   const source = $derived(open.view.source);
   const reading = $derived(source.reading);
-  const ratio = $derived(Math.max(1, (source.lines * ROW) / TALLEST));
+  const tall = $derived(source.lines * ROW > TALLEST);
   const shown = $derived(Math.ceil(height / ROW) + 1);
-  const firstSeen = $derived(
-    Math.min(Math.floor((top * ratio) / ROW), Math.max(0, source.lines - 1)),
-  );
+  const total = $derived(Math.min(source.lines * ROW, TALLEST) + ROW + 40);
+  const furthest = $derived(Math.max(0, source.lines - shown + 4));
+  /** Where a tall sheet was put: the bar alone is too coarse to tell the line. */
+  let put = $state.raw<{ top: number; first: number } | null>(null);
+  const firstSeen = $derived.by(() => {
+    if (!tall) return Math.min(Math.floor(top / ROW), Math.max(0, source.lines - 1));
+    if (put && Math.abs(put.top - top) < 2) return put.first;
+    return Math.round((top / Math.max(1, total - height)) * furthest);
+  });
   const from = $derived(Math.max(0, firstSeen - SPARE));
   const to = $derived(Math.min(source.lines, firstSeen + shown + SPARE));
   const seen = $derived(Array.from({ length: to - from }, (_, i) => from + i + 1));
-  const offset = $derived(ratio === 1 ? from * ROW : Math.max(0, top - (firstSeen - from) * ROW));
-  const total = $derived(Math.min(source.lines * ROW, TALLEST) + ROW + 40);
+  const offset = $derived(tall ? Math.max(0, top - (firstSeen - from) * ROW) : from * ROW);
   const width = $derived(Math.min(COLUMNS, source.width - lines.firstColumn));
   const columns = $derived(Array.from({ length: width }, (_, i) => i + lines.firstColumn));
   const profiles = $derived(new Map(source.columns.map((c) => [c.letter, c])));
   const widths = $derived(columns.map((c) => columnWidth(c)));
+  const sheetWidth = $derived(150 + widths.reduce((a, b) => a + b, 0));
   const blankWords = $derived(new Set(reading.blankWords?.map((w) => w.toLowerCase()) ?? []));
   const omitted = $derived(
     new Set(source.titles.filter((t) => reading.omit?.includes(t.name)).map((t) => t.letter)),
@@ -78,8 +84,22 @@
     if (seen) return;
     const near = line === firstSeen || line === firstSeen + shown - 2;
     const target = near && line <= firstSeen ? line - 1 : near ? firstSeen + 1 : line - 6;
-    box.scrollTop = Math.max(0, (target * ROW) / ratio);
-    top = box.scrollTop;
+    scrollTo(Math.max(0, target));
+  }
+
+  function scrollTo(first: number) {
+    const reached = Math.min(first, furthest);
+    const to = tall ? (reached / Math.max(1, furthest)) * (total - height) : first * ROW;
+    box!.scrollTop = to;
+    top = box!.scrollTop;
+    if (tall) put = { top, first: reached };
+  }
+
+  function onwheel(event: WheelEvent) {
+    if (!tall || event.deltaY === 0) return;
+    event.preventDefault();
+    const by = Math.sign(event.deltaY) * Math.max(1, Math.round(Math.abs(event.deltaY) / ROW));
+    scrollTo(Math.max(0, firstSeen + by));
   }
 
   function role(l: RawLine | undefined, line: number): string {
@@ -128,10 +148,11 @@
   bind:this={box}
   bind:clientHeight={height}
   onscroll={() => (top = box!.scrollTop)}
+  {onwheel}
   {@attach region('Lines of the file')}
 >
-  <div class="tall" style="height: {total}px; width: {150 + widths.reduce((a, b) => a + b, 0)}px">
-    <table class="g" style="top: {offset}px">
+  <div class="tall" style="height: {total}px; width: {sheetWidth}px">
+    <table class="g" style="top: {offset}px; width: {sheetWidth}px">
       <colgroup>
         <col style="width: 92px" /><col style="width: 58px" />
         {#each widths as w, i (i)}<col style="width: {w}px" />{/each}

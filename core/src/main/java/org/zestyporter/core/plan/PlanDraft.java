@@ -26,6 +26,11 @@ public final class PlanDraft {
   private static final int ENOUGH = 50;
   private static final int TABLES_LOOKED_INTO = 4;
 
+  /** Of very wide files only so many columns are compared with tables, and with fields. */
+  private static final int COLUMNS_RANKED = 200;
+
+  private static final int COLUMNS_DRAFTED = 500;
+
   private final Database database;
   private final SourceTable source;
   private final LinkValues linkValues;
@@ -67,7 +72,8 @@ public final class PlanDraft {
 
   private int nameScore(TableInfo table) {
     int sum = 0;
-    for (String column : source.columns()) {
+    for (String column :
+        source.columns().subList(0, Math.min(COLUMNS_RANKED, source.columns().size()))) {
       sum +=
           table.fields().stream()
               .mapToInt(f -> nameAgreement(table, f, column).score())
@@ -84,7 +90,7 @@ public final class PlanDraft {
       if (field.generated()) {
         continue;
       }
-      for (int c = 0; c < source.columns().size(); c++) {
+      for (int c = 0; c < Math.min(COLUMNS_DRAFTED, source.columns().size()); c++) {
         Pair pair = pair(table, field, c);
         if (pair != null && pair.score() >= ENOUGH) {
           pairs.add(pair);

@@ -187,6 +187,10 @@ final class Findings {
     return String.format(Locale.ROOT, count == 1 ? "%,d cell" : "%,d cells", count);
   }
 
+  private static String verb(Finding f, String one, String more) {
+    return f.rows() == 1 ? one : more;
+  }
+
   private void column(ColumnProfile column) {
     for (Finding f : column.findings()) {
       String where = cells(f.rows()) + " of " + column.name();
@@ -197,7 +201,11 @@ final class Findings {
                 column,
                 f,
                 true,
-                where + " write the year with two figures, such as “" + f.sample() + "”.");
+                where
+                    + verb(f, " writes", " write")
+                    + " the year with two figures, such as “"
+                    + f.sample()
+                    + "”.");
           }
         }
         case LEADING_ZEROS ->
@@ -206,25 +214,28 @@ final class Findings {
                 f,
                 false,
                 where
-                    + " begin with a zero, such as “"
+                    + verb(f, " begins", " begin")
+                    + " with a zero, such as “"
                     + f.sample()
-                    + "”. They are taken as codes, zeros and all.");
+                    + "”, and taken as codes, zeros and all.");
         case SHORTENED_NUMBERS ->
             warn(
                 column,
                 f,
                 true,
                 where
-                    + " were shortened by a spreadsheet, such as “"
+                    + verb(f, " was", " were")
+                    + " shortened by a spreadsheet, such as “"
                     + f.sample()
-                    + "”. Their last figures are lost: ask for the file as it was exported.");
+                    + "”. The last figures are lost: ask for the file as it was exported.");
         case DATES_AMONG_CODES ->
             warn(
                 column,
                 f,
                 true,
                 where
-                    + " are dates among codes, such as “"
+                    + verb(f, " is a date", " are dates")
+                    + " among codes, such as “"
                     + f.sample()
                     + "”. A spreadsheet may have taken codes for dates: look at line "
                     + f.line()
@@ -243,7 +254,11 @@ final class Findings {
                 column,
                 f,
                 false,
-                where + " have the currency " + f.sample() + " beside them; the amount is read.");
+                where
+                    + verb(f, " has", " have")
+                    + " the currency "
+                    + f.sample()
+                    + " beside it; the amount is read.");
         case ERRORS ->
             warn(
                 column,

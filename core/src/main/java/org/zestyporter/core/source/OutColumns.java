@@ -2,9 +2,11 @@ package org.zestyporter.core.source;
 
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Set;
 import java.util.regex.Pattern;
 import java.util.regex.PatternSyntaxException;
@@ -34,6 +36,7 @@ final class OutColumns {
   private final List<Out> outs = new ArrayList<>();
   private final List<String> names = new ArrayList<>();
   private final List<String> letters = new ArrayList<>();
+  private final Map<String, Integer> places = new HashMap<>();
   private final int[] groups;
   private final int groupSize;
   private final boolean keepBlank;
@@ -79,17 +82,18 @@ final class OutColumns {
 
   private void add(Out out, String name, String letter) {
     String unique = name;
-    for (int n = 2; contains(unique); n++) {
+    for (int n = 2; places.containsKey(unique.toLowerCase(Locale.ROOT)); n++) {
       unique = name + " (" + n + ")";
     }
+    places.put(unique.toLowerCase(Locale.ROOT), outs.size());
     outs.add(out);
     names.add(unique);
     letters.add(letter);
   }
 
-  private boolean contains(String name) {
-    // very wide sheets have unique names already
-    return outs.size() < 2_000 && names.stream().anyMatch(n -> n.equalsIgnoreCase(name));
+  /** Index of a column by name, ignoring capitals; -1 if there is none. */
+  int find(String name) {
+    return places.getOrDefault(name.toLowerCase(Locale.ROOT), -1);
   }
 
   /** The folded columns, in their order. */

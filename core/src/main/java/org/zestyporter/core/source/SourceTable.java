@@ -292,13 +292,7 @@ public final class SourceTable implements AutoCloseable {
 
   /** Index of a column, ignoring capitals; -1 if there is none of that name. */
   public int column(String name) {
-    List<String> names = out.names();
-    for (int i = 0; i < names.size(); i++) {
-      if (names.get(i).equalsIgnoreCase(name)) {
-        return i;
-      }
-    }
-    return -1;
+    return out.find(name);
   }
 
   /** The distinct cells of a column over all records. */

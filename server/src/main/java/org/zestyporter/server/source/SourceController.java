@@ -50,4 +50,10 @@ class SourceController {
   SourceService.Peek peek(@PathVariable long id) throws IOException {
     return sources.peek(id);
   }
+
+  /** The rows in the first bytes of a file, which itself is still on its way. */
+  @PostMapping(path = "/peek", consumes = "application/octet-stream")
+  SourceService.Peek peek(HttpServletRequest request) throws IOException {
+    return sources.peek(request.getInputStream());
+  }
 }

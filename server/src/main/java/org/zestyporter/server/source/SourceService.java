@@ -38,6 +38,7 @@ public class SourceService {
   private static final int KEPT_OPEN = 10;
   private static final long PATIENCE_MILLIS = 1_000;
   private static final int PEEKED_ROWS = 400;
+  private static final int PEEKED_BYTES = 512 * 1024;
   private static final int UNKNOWN_ROWS = -1;
   private static final int SHOWN_ROWS = 40;
   private static final int SHOWN_COLUMNS = 40;
@@ -159,8 +160,26 @@ public class SourceService {
 
   /** The first rows of a file, whether it is read to the end or not. */
   public Peek peek(long id) throws IOException {
-    Path cache = store.cache(id, "peek");
-    try (SourceTable table = SourceReader.peek(store.file(id), cache, Reading.FIND, PEEKED_ROWS)) {
+    return peek(store.file(id), store.cache(id, "peek"));
+  }
+
+  /** The rows in the first bytes of a file; nothing of them is kept. */
+  public Peek peek(InputStream firstBytes) throws IOException {
+    Path folder = Files.createTempDirectory("porter-peek");
+    Path head = folder.resolve("head");
+    Path cells = folder.resolve("cells");
+    try {
+      Files.write(head, firstBytes.readNBytes(PEEKED_BYTES));
+      return peek(head, cells);
+    } finally {
+      Files.deleteIfExists(head);
+      Files.deleteIfExists(cells);
+      Files.deleteIfExists(folder);
+    }
+  }
+
+  private static Peek peek(Path file, Path cells) throws IOException {
+    try (SourceTable table = SourceReader.peek(file, cells, Reading.FIND, PEEKED_ROWS)) {
       List<List<Cell>> rows = new ArrayList<>();
       for (int i = 0; i < table.batches() && rows.size() < SHOWN_ROWS; i++) {
         Batch batch = table.batch(i);
