@@ -22,7 +22,7 @@
   const source = $derived(open.view.source);
   const kept = $derived(source.reading.fold !== undefined);
   const titles = $derived(source.titles.slice(0, 40));
-  const beside = $derived(titles.filter((t) => !folded.has(t.letter)).slice(0, 3));
+  const beside = $derived(titles.filter((t) => !folded.has(t.letter)).slice(0, 2));
   const across = $derived(titles.filter((t) => folded.has(t.letter)).slice(0, 4));
   const shown = $derived([...beside, ...across]);
   const outNames = $derived([...fold.names.map((n) => n.name), ...fold.values]);

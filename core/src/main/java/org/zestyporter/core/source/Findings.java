@@ -11,9 +11,9 @@ import org.zestyporter.core.value.Cell;
 import org.zestyporter.core.value.ColumnProfile;
 import org.zestyporter.core.value.ColumnProfile.Finding;
 import org.zestyporter.core.value.ColumnProfile.FindingCode;
-import org.zestyporter.core.value.ColumnProfiler;
 import org.zestyporter.core.value.DateOrder;
 import org.zestyporter.core.value.LocaleSettings;
+import org.zestyporter.core.value.Votes;
 
 /** Puts what was found in a file into words: evidence for settings, and warnings. */
 final class Findings {
@@ -30,7 +30,7 @@ final class Findings {
       Layout.Found layout,
       SourceReader.Parsed parsed,
       Reading wanted,
-      ColumnProfiler.Votes votes) {
+      Votes votes) {
     this.table = table;
     this.parsed = parsed;
     this.wanted = wanted;
@@ -58,7 +58,7 @@ final class Findings {
     evidence.add(new Evidence(setting, value, String.format(Locale.ROOT, because, numbers)));
   }
 
-  private void locale(ColumnProfiler.Votes votes) {
+  private void locale(Votes votes) {
     LocaleSettings locale = table.reading().locale();
     if (votes.comma() + votes.point() > 0) {
       boolean comma = ",".equals(locale.decimal());
@@ -217,7 +217,7 @@ final class Findings {
                     + verb(f, " begins", " begin")
                     + " with a zero, such as “"
                     + f.sample()
-                    + "”, and taken as codes, zeros and all.");
+                    + "”; taken as codes, zeros and all.");
         case SHORTENED_NUMBERS ->
             warn(
                 column,

@@ -56,7 +56,7 @@ final class JsonParser implements RowParser {
   }
 
   /** The arrays of a file, the one with most elements first among those not inside another. */
-  List<SheetInfo> arrays(Path file, Charset charset) throws IOException {
+  static List<SheetInfo> arrays(Path file, Charset charset) throws IOException {
     Map<String, Candidate> found = new LinkedHashMap<>();
     boolean complete =
         walk(

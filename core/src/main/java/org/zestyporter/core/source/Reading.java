@@ -84,33 +84,25 @@ public record Reading(
 
   /** Only what decides which cells are taken out of the bytes; the same for the same cache. */
   public Reading parsing() {
-    return FIND.with(
-        b ->
-            b.format(format)
-                .entry(entry)
-                .encoding(encoding)
-                .delimiter(delimiter)
-                .quote(quote)
-                .escape(escape)
-                .comment(comment)
-                .borders(borders)
-                .sheet(sheet)
-                .sheets(sheets));
+    return FIND.with(this::copyParsing);
   }
 
   /** This parsing with the titles, range, cells and locale of another reading. */
   public Reading withLayout(Reading other) {
-    return other.with(
-        b ->
-            b.format(format)
-                .entry(entry)
-                .encoding(encoding)
-                .delimiter(delimiter)
-                .quote(quote)
-                .escape(escape)
-                .comment(comment)
-                .borders(borders)
-                .sheet(sheet)
-                .sheets(sheets));
+    return other.with(this::copyParsing);
+  }
+
+  private void copyParsing(ReadingBuilder target) {
+    target
+        .format(format)
+        .entry(entry)
+        .encoding(encoding)
+        .delimiter(delimiter)
+        .quote(quote)
+        .escape(escape)
+        .comment(comment)
+        .borders(borders)
+        .sheet(sheet)
+        .sheets(sheets);
   }
 }

@@ -2,12 +2,10 @@ package org.zestyporter.core.source;
 
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.IntStream;
 import org.zestyporter.core.value.ColumnProfile;
-import org.zestyporter.core.value.ColumnProfiler;
 import org.zestyporter.core.value.DistinctValues;
 import org.zestyporter.core.value.LocaleSettings;
 import org.zestyporter.core.value.PorterException;
@@ -53,8 +51,8 @@ public final class SourceTable implements AutoCloseable {
     if (wanted.blankWords() != null) {
       out.blankWords(wanted.blankWords());
     }
-    Profiling profiling = new Profiling(wanted);
-    this.distinct = profiling.distinct;
+    Profiling profiling = new Profiling(cache, out, wanted);
+    this.distinct = profiling.distinct();
     LocaleSettings locale = profiling.settle();
     // a fold makes no record of a word for blank, so the words come first
     this.recordsBefore = new long[cache.chunks() + 1];
@@ -63,8 +61,8 @@ public final class SourceTable implements AutoCloseable {
       recordsBefore[i + 1] = recordsBefore[i] + count;
     }
     profiling.profile(profiles);
-    this.reading = complete(wanted, layout, locale, profiling.blankWords);
-    Findings findings = new Findings(this, layout, parsed, wanted, profiling.votes);
+    this.reading = complete(wanted, layout, locale, profiling.blankWords());
+    Findings findings = new Findings(this, layout, parsed, wanted, profiling.votes());
     evidence.addAll(findings.evidence());
     this.warnings = findings.warnings();
     this.proposals = Proposals.find(this, layout, titles);
@@ -80,157 +78,6 @@ public final class SourceTable implements AutoCloseable {
                 .lastRow(layout.lastRow())
                 .blankWords(blankWords)
                 .locale(locale));
-  }
-
-  /** Profiles all columns; they are shared out to the processors. */
-  private final class Profiling {
-    private final Reading wanted;
-    private final LocaleSettings[] locales = new LocaleSettings[out.names().size()];
-    private final ColumnProfiler[] profilers = new ColumnProfiler[out.names().size()];
-    private final DistinctValues[] distinct = new DistinctValues[profilers.length];
-    private final DistinctValues.Budget budget = new DistinctValues.Budget();
-    private ColumnProfiler.Votes votes = ColumnProfiler.Votes.NONE;
-    private List<String> blankWords;
-    private final LocaleSettings said;
-
-    Profiling(Reading wanted) {
-      this.wanted = wanted;
-      this.blankWords = wanted.blankWords();
-      this.said = wanted.locale() == null ? null : wanted.locale().inCentury(wanted.century());
-      LocaleSettings guess = said == null ? guess() : said;
-      tally(IntStream.range(0, profilers.length).toArray(), guess);
-    }
-
-    /** What the first records say; if all of them say otherwise, columns are profiled again. */
-    private LocaleSettings guess() {
-      if (cache.chunks() == 0) {
-        return LocaleSettings.DEFAULT;
-      }
-      OutColumns.Records records = out.records(0);
-      ColumnProfiler.Votes all = ColumnProfiler.Votes.NONE;
-      for (int c = 0; c < Math.min(50, profilers.length); c++) {
-        ColumnProfiler profiler = new ColumnProfiler(LocaleSettings.DEFAULT);
-        DistinctValues values = new DistinctValues();
-        add(profiler, values, out.column(0, c, records), cache.lines(0), records);
-        values.tallies().forEach((cell, tally) -> profiler.add(cell, tally.rows(), tally.line()));
-        all = all.plus(profiler.votes());
-      }
-      return locale(all, LocaleSettings.DEFAULT);
-    }
-
-    private LocaleSettings locale(ColumnProfiler.Votes all, LocaleSettings otherwise) {
-      return new LocaleSettings(
-          all.decimal(otherwise.decimal()), all.dateOrder(otherwise.dateOrder()), wanted.century());
-    }
-
-    private void tally(int[] columns, LocaleSettings locale) {
-      for (int c : columns) {
-        profilers[c] = new ColumnProfiler(locale);
-        distinct[c] = new DistinctValues(budget);
-      }
-      if (out.isFolded()) {
-        for (int chunk = 0; chunk < cache.chunks(); chunk++) {
-          OutColumns.Records records = out.records(chunk);
-          for (int c : columns) {
-            tally(chunk, c, records);
-          }
-        }
-        for (int c : columns) {
-          judge(c);
-        }
-        return;
-      }
-      Arrays.stream(columns)
-          .parallel()
-          .forEach(
-              c -> {
-                for (int chunk = 0; chunk < cache.chunks(); chunk++) {
-                  tally(chunk, c, out.records(chunk));
-                }
-                judge(c);
-              });
-    }
-
-    /** Each distinct value is judged once; those that were not kept have been judged already. */
-    private void judge(int column) {
-      distinct[column]
-          .tallies()
-          .forEach((cell, tally) -> profilers[column].add(cell, tally.rows(), tally.line()));
-    }
-
-    private void tally(int chunk, int column, OutColumns.Records records) {
-      if (records.count() > 0) {
-        ColumnChunk cells = out.column(chunk, column, records);
-        add(profilers[column], distinct[column], cells, cache.lines(chunk), records);
-      }
-    }
-
-    private static void add(
-        ColumnProfiler profiler,
-        DistinctValues values,
-        ColumnChunk cells,
-        long[] lines,
-        OutColumns.Records records) {
-      int[] counts = new int[cells.distinct().length];
-      int[] first = new int[counts.length];
-      int[] codes = cells.codes();
-      for (int r = 0; r < codes.length; r++) {
-        if (counts[codes[r]]++ == 0) {
-          first[codes[r]] = r;
-        }
-      }
-      for (int code = 0; code < counts.length; code++) {
-        if (counts[code] > 0) {
-          long line = lines[records.rows()[first[code]]];
-          if (!values.add(cells.distinct()[code], counts[code], line)) {
-            profiler.add(cells.distinct()[code], counts[code], line);
-          }
-        }
-      }
-    }
-
-    /** The locale of the file; columns that were judged in another one are judged again. */
-    LocaleSettings settle() {
-      for (ColumnProfiler profiler : profilers) {
-        votes = votes.plus(profiler.votes());
-      }
-      LocaleSettings file = said != null ? said : locale(votes, LocaleSettings.DEFAULT);
-      boolean wordsFound = blankWords == null;
-      if (wordsFound) {
-        blankWords = findBlankWords();
-        out.blankWords(blankWords);
-      }
-      boolean refolded = out.isFolded() && !blankWords.isEmpty();
-      for (int c = 0; c < profilers.length; c++) {
-        LocaleSettings own = said != null ? file : locale(profilers[c].votes(), file);
-        locales[c] = own;
-        boolean otherwise = !own.equals(profilers[c].locale()) && profilers[c].dependsOnLocale();
-        boolean worded = wordsFound && (refolded || !profilers[c].blankWords().isEmpty());
-        if (otherwise || worded) {
-          tally(new int[] {c}, own);
-        }
-      }
-      return file;
-    }
-
-    /** Words that mean blank in every column that has them. */
-    private List<String> findBlankWords() {
-      Map<String, Integer> found = new LinkedHashMap<>();
-      for (ColumnProfiler profiler : profilers) {
-        profiler.blankWords().keySet().forEach(w -> found.merge(w, 1, Integer::sum));
-      }
-      for (ColumnProfiler profiler : profilers) {
-        profiler.wordsThatMayBeValues().forEach(found::remove);
-      }
-      return List.copyOf(found.keySet());
-    }
-
-    void profile(List<ColumnProfile> target) {
-      for (int c = 0; c < profilers.length; c++) {
-        String name = out.names().get(c);
-        target.add(profilers[c].profile(name, out.letter(c), locales[c], distinct[c]));
-      }
-    }
   }
 
   /** The complete reading: nothing in it is left open. */

@@ -24,12 +24,6 @@ import org.zestyporter.core.value.ColumnProfile.FindingCode;
  * column is profiled again.
  */
 public final class ColumnProfiler {
-  private static final Pattern COMMA_DECIMAL =
-      Pattern.compile("[^\\d-]{0,4}-?[\\d.]*\\d,(\\d{1,2}|\\d{4,})[^\\d]{0,4}");
-  private static final Pattern POINT_DECIMAL =
-      Pattern.compile("[^\\d-]{0,4}-?[\\d,]*\\d\\.(\\d{1,2}|\\d{4,})[^\\d]{0,4}");
-  private static final Pattern GROUPED_POINT = Pattern.compile("-?\\d{1,3}(\\.\\d{3}){2,}");
-  private static final Pattern GROUPED_COMMA = Pattern.compile("-?\\d{1,3}(,\\d{3}){2,}");
   private static final Pattern PARTED_DATE =
       Pattern.compile("(\\d{1,2})([./-])\\s?(\\d{1,2})\\2\\s?(\\d{2}|\\d{4})(?:[ T]\\d.*)?");
   private static final Pattern SHORTENED = Pattern.compile("[+-]?\\d([.,]\\d+)?[Ee]\\+\\d{1,3}");
@@ -72,33 +66,6 @@ public final class ColumnProfiler {
       Comparable<Object> comparable = (Comparable<Object>) value;
       least = least == null || comparable.compareTo(least) < 0 ? comparable : least;
       greatest = greatest == null || comparable.compareTo(greatest) > 0 ? comparable : greatest;
-    }
-  }
-
-  /** Votes of a column on how its sender writes numbers and dates, in rows. */
-  public record Votes(long comma, long point, long dayFirst, long monthFirst, long eitherWay) {
-    public static final Votes NONE = new Votes(0, 0, 0, 0, 0);
-
-    public Votes plus(Votes o) {
-      return new Votes(
-          comma + o.comma,
-          point + o.point,
-          dayFirst + o.dayFirst,
-          monthFirst + o.monthFirst,
-          eitherWay + o.eitherWay);
-    }
-
-    /** The decimal sign that most speak for; the given one if none does. */
-    public String decimal(String otherwise) {
-      return comma == point ? otherwise : comma > point ? "," : ".";
-    }
-
-    /** The order that most dates speak for; the given one if none does. */
-    public DateOrder dateOrder(DateOrder otherwise) {
-      if (dayFirst == monthFirst) {
-        return otherwise;
-      }
-      return dayFirst > monthFirst ? DateOrder.DAY_MONTH_YEAR : DateOrder.MONTH_DAY_YEAR;
     }
   }
 
@@ -189,7 +156,7 @@ public final class ColumnProfiler {
       return text;
     }
     bound |= text.indexOf('.') >= 0 || text.indexOf(',') >= 0;
-    vote(text, count);
+    votes = votes.plus(Votes.ofNumber(text, count));
     String currency = NumberReader.currency(text);
     if (currency != null) {
       count(currencies, currency, count, line);
@@ -210,9 +177,11 @@ public final class ColumnProfiler {
     boolean isParted = parted != null && parted.matches();
     bound |= isParted || signed;
     if (isParted) {
-      vote(parted, count);
+      int first = Integer.parseInt(parted.group(1));
+      int second = Integer.parseInt(parted.group(3));
+      votes = votes.plus(Votes.ofDate(first, second, count));
     } else if (signed) {
-      vote(text, count);
+      votes = votes.plus(Votes.ofNumber(text, count));
     }
     String century = locale.century() == null ? "20" : locale.century();
     Object value = null;
@@ -254,36 +223,6 @@ public final class ColumnProfiler {
     return locale.dateOrder() == DateOrder.MONTH_DAY_YEAR
         ? "M" + sign + "d" + sign + year
         : "d" + sign + "M" + sign + year;
-  }
-
-  private void vote(Matcher date, long count) {
-    int first = Integer.parseInt(date.group(1));
-    int second = Integer.parseInt(date.group(3));
-    if (first > 12 && first <= 31 && second <= 12) {
-      votes = votes.plus(new Votes(0, 0, count, 0, 0));
-    } else if (second > 12 && second <= 31 && first <= 12) {
-      votes = votes.plus(new Votes(0, 0, 0, count, 0));
-    } else {
-      // the same number twice reads alike either way
-      votes = votes.plus(new Votes(0, 0, 0, 0, first == second ? 0 : count));
-    }
-  }
-
-  private void vote(String text, long count) {
-    boolean comma = text.indexOf(',') >= 0;
-    boolean point = text.indexOf('.') >= 0;
-    if (text.length() > 30) {
-      return;
-    }
-    if (comma && COMMA_DECIMAL.matcher(text).matches()) {
-      votes = votes.plus(new Votes(count, 0, 0, 0, 0));
-    } else if (point && POINT_DECIMAL.matcher(text).matches()) {
-      votes = votes.plus(new Votes(0, count, 0, 0, 0));
-    } else if (point && !comma && GROUPED_POINT.matcher(text).matches()) {
-      votes = votes.plus(new Votes(count, 0, 0, 0, 0));
-    } else if (comma && !point && GROUPED_COMMA.matcher(text).matches()) {
-      votes = votes.plus(new Votes(0, count, 0, 0, 0));
-    }
   }
 
   private static boolean isCode(String text) {

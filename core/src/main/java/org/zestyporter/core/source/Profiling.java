@@ -1,0 +1,185 @@
+package org.zestyporter.core.source;
+
+import java.util.Arrays;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.IntStream;
+import org.zestyporter.core.value.ColumnProfile;
+import org.zestyporter.core.value.ColumnProfiler;
+import org.zestyporter.core.value.DistinctValues;
+import org.zestyporter.core.value.LocaleSettings;
+import org.zestyporter.core.value.Votes;
+
+/** Profiles all columns; they are shared out to the processors. */
+final class Profiling {
+  private final SourceCache cache;
+  private final OutColumns out;
+  private final Reading wanted;
+  private final LocaleSettings[] locales;
+  private final ColumnProfiler[] profilers;
+  private final DistinctValues[] distinct;
+  private final DistinctValues.Budget budget = new DistinctValues.Budget();
+  private Votes votes = Votes.NONE;
+  private List<String> blankWords;
+  private final LocaleSettings said;
+
+  Profiling(SourceCache cache, OutColumns out, Reading wanted) {
+    this.cache = cache;
+    this.out = out;
+    this.locales = new LocaleSettings[out.names().size()];
+    this.profilers = new ColumnProfiler[locales.length];
+    this.distinct = new DistinctValues[locales.length];
+    this.wanted = wanted;
+    this.blankWords = wanted.blankWords();
+    this.said = wanted.locale() == null ? null : wanted.locale().inCentury(wanted.century());
+    LocaleSettings guess = said == null ? guess() : said;
+    tally(IntStream.range(0, profilers.length).toArray(), guess);
+  }
+
+  /** What the first records say; if all of them say otherwise, columns are profiled again. */
+  private LocaleSettings guess() {
+    if (cache.chunks() == 0) {
+      return LocaleSettings.DEFAULT;
+    }
+    OutColumns.Records records = out.records(0);
+    Votes all = Votes.NONE;
+    for (int c = 0; c < Math.min(50, profilers.length); c++) {
+      ColumnProfiler profiler = new ColumnProfiler(LocaleSettings.DEFAULT);
+      DistinctValues values = new DistinctValues();
+      add(profiler, values, out.column(0, c, records), cache.lines(0), records);
+      values.tallies().forEach((cell, tally) -> profiler.add(cell, tally.rows(), tally.line()));
+      all = all.plus(profiler.votes());
+    }
+    return locale(all, LocaleSettings.DEFAULT);
+  }
+
+  private LocaleSettings locale(Votes all, LocaleSettings otherwise) {
+    return new LocaleSettings(
+        all.decimal(otherwise.decimal()), all.dateOrder(otherwise.dateOrder()), wanted.century());
+  }
+
+  private void tally(int[] columns, LocaleSettings locale) {
+    for (int c : columns) {
+      profilers[c] = new ColumnProfiler(locale);
+      distinct[c] = new DistinctValues(budget);
+    }
+    if (out.isFolded()) {
+      for (int chunk = 0; chunk < cache.chunks(); chunk++) {
+        OutColumns.Records records = out.records(chunk);
+        for (int c : columns) {
+          tally(chunk, c, records);
+        }
+      }
+      for (int c : columns) {
+        judge(c);
+      }
+      return;
+    }
+    Arrays.stream(columns)
+        .parallel()
+        .forEach(
+            c -> {
+              for (int chunk = 0; chunk < cache.chunks(); chunk++) {
+                tally(chunk, c, out.records(chunk));
+              }
+              judge(c);
+            });
+  }
+
+  /** Each distinct value is judged once; those that were not kept have been judged already. */
+  private void judge(int column) {
+    distinct[column]
+        .tallies()
+        .forEach((cell, tally) -> profilers[column].add(cell, tally.rows(), tally.line()));
+  }
+
+  private void tally(int chunk, int column, OutColumns.Records records) {
+    if (records.count() > 0) {
+      ColumnChunk cells = out.column(chunk, column, records);
+      add(profilers[column], distinct[column], cells, cache.lines(chunk), records);
+    }
+  }
+
+  private static void add(
+      ColumnProfiler profiler,
+      DistinctValues values,
+      ColumnChunk cells,
+      long[] lines,
+      OutColumns.Records records) {
+    int[] counts = new int[cells.distinct().length];
+    int[] first = new int[counts.length];
+    int[] codes = cells.codes();
+    for (int r = 0; r < codes.length; r++) {
+      if (counts[codes[r]]++ == 0) {
+        first[codes[r]] = r;
+      }
+    }
+    for (int code = 0; code < counts.length; code++) {
+      if (counts[code] > 0) {
+        long line = lines[records.rows()[first[code]]];
+        if (!values.add(cells.distinct()[code], counts[code], line)) {
+          profiler.add(cells.distinct()[code], counts[code], line);
+        }
+      }
+    }
+  }
+
+  /** The locale of the file; columns that were judged in another one are judged again. */
+  LocaleSettings settle() {
+    for (ColumnProfiler profiler : profilers) {
+      votes = votes.plus(profiler.votes());
+    }
+    LocaleSettings file = said != null ? said : locale(votes, LocaleSettings.DEFAULT);
+    boolean wordsFound = blankWords == null;
+    if (wordsFound) {
+      blankWords = findBlankWords();
+      out.blankWords(blankWords);
+    }
+    boolean refolded = out.isFolded() && !blankWords.isEmpty();
+    for (int c = 0; c < profilers.length; c++) {
+      LocaleSettings own = said != null ? file : locale(profilers[c].votes(), file);
+      locales[c] = own;
+      boolean otherwise = !own.equals(profilers[c].locale()) && profilers[c].dependsOnLocale();
+      boolean worded = wordsFound && (refolded || !profilers[c].blankWords().isEmpty());
+      if (otherwise || worded) {
+        tally(new int[] {c}, own);
+      }
+    }
+    return file;
+  }
+
+  /** Words that mean blank in every column that has them. */
+  private List<String> findBlankWords() {
+    Map<String, Integer> found = new LinkedHashMap<>();
+    for (ColumnProfiler profiler : profilers) {
+      profiler.blankWords().keySet().forEach(w -> found.merge(w, 1, Integer::sum));
+    }
+    for (ColumnProfiler profiler : profilers) {
+      profiler.wordsThatMayBeValues().forEach(found::remove);
+    }
+    return List.copyOf(found.keySet());
+  }
+
+  void profile(List<ColumnProfile> target) {
+    for (int c = 0; c < profilers.length; c++) {
+      String name = out.names().get(c);
+      target.add(profilers[c].profile(name, out.letter(c), locales[c], distinct[c]));
+    }
+  }
+
+  /** The distinct cells of each column. */
+  DistinctValues[] distinct() {
+    return distinct;
+  }
+
+  /** Words that mean blank, found or said. */
+  List<String> blankWords() {
+    return blankWords;
+  }
+
+  /** What all columns said about decimal sign and date order. */
+  Votes votes() {
+    return votes;
+  }
+}

@@ -1,0 +1,73 @@
+package org.zestyporter.core.value;
+
+import java.util.regex.Pattern;
+
+/**
+ * Votes on how a sender writes numbers and dates, in rows.
+ *
+ * @param eitherWay rows with a date that reads in both orders, but not alike
+ */
+public record Votes(long comma, long point, long dayFirst, long monthFirst, long eitherWay) {
+  private static final Pattern COMMA_DECIMAL =
+      Pattern.compile("[^\\d-]{0,4}-?[\\d.]*\\d,(\\d{1,2}|\\d{4,})[^\\d]{0,4}");
+  private static final Pattern POINT_DECIMAL =
+      Pattern.compile("[^\\d-]{0,4}-?[\\d,]*\\d\\.(\\d{1,2}|\\d{4,})[^\\d]{0,4}");
+  private static final Pattern GROUPED_POINT = Pattern.compile("-?\\d{1,3}(\\.\\d{3}){2,}");
+  private static final Pattern GROUPED_COMMA = Pattern.compile("-?\\d{1,3}(,\\d{3}){2,}");
+  private static final int LONGEST_NUMBER = 30;
+
+  public static final Votes NONE = new Votes(0, 0, 0, 0, 0);
+
+  public Votes plus(Votes o) {
+    return new Votes(
+        comma + o.comma,
+        point + o.point,
+        dayFirst + o.dayFirst,
+        monthFirst + o.monthFirst,
+        eitherWay + o.eitherWay);
+  }
+
+  /** The decimal sign that most speak for; the given one if none does. */
+  public String decimal(String otherwise) {
+    return comma == point ? otherwise : comma > point ? "," : ".";
+  }
+
+  /** The order that most dates speak for; the given one if none does. */
+  public DateOrder dateOrder(DateOrder otherwise) {
+    if (dayFirst == monthFirst) {
+      return otherwise;
+    }
+    return dayFirst > monthFirst ? DateOrder.DAY_MONTH_YEAR : DateOrder.MONTH_DAY_YEAR;
+  }
+
+  /** What a date says whose first two numbers are these. */
+  static Votes ofDate(int first, int second, long rows) {
+    if (first > 12 && first <= 31 && second <= 12) {
+      return new Votes(0, 0, rows, 0, 0);
+    }
+    if (second > 12 && second <= 31 && first <= 12) {
+      return new Votes(0, 0, 0, rows, 0);
+    }
+    // the same number twice reads alike either way
+    return new Votes(0, 0, 0, 0, first == second ? 0 : rows);
+  }
+
+  /** What a text says that may be a number. */
+  static Votes ofNumber(String text, long rows) {
+    boolean comma = text.indexOf(',') >= 0;
+    boolean point = text.indexOf('.') >= 0;
+    if (!comma && !point || text.length() > LONGEST_NUMBER) {
+      return NONE;
+    }
+    boolean decimalComma =
+        comma && COMMA_DECIMAL.matcher(text).matches()
+            || !comma && GROUPED_POINT.matcher(text).matches();
+    boolean decimalPoint =
+        point && POINT_DECIMAL.matcher(text).matches()
+            || !point && GROUPED_COMMA.matcher(text).matches();
+    if (decimalComma) {
+      return new Votes(rows, 0, 0, 0, 0);
+    }
+    return decimalPoint ? new Votes(0, rows, 0, 0, 0) : NONE;
+  }
+}
