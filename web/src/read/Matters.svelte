@@ -17,6 +17,7 @@
   );
   const NAMES: Record<string, string> = {
     'ambiguous-dates': 'Day or month first',
+    'ambiguous-decimals': 'Thousands or decimals',
     'short-years': 'Two-figure years',
     'shortened-numbers': 'Shortened numbers',
     'dates-among-codes': 'Dates among codes',
@@ -97,6 +98,9 @@
         <button class="button small" onclick={() => locale({ dateOrder: 'month-day-year' })}
           >Month first</button
         >
+      {:else if warning.code === 'ambiguous-decimals'}
+        <button class="button small" onclick={() => locale({ decimal: ',' })}>Comma</button>
+        <button class="button small" onclick={() => locale({ decimal: '.' })}>Point</button>
       {:else if warning.code === 'short-years'}
         <button class="button small" onclick={() => open.putReading({ ...wanted, century: '20' })}
           >20..</button

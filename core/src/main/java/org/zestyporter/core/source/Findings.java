@@ -78,6 +78,20 @@ final class Findings {
                   votes.comma(),
                   votes.point()));
     }
+    if (votes.comma() + votes.point() == 0 && votes.eitherSign() > 0 && wanted.locale() == null) {
+      warnings.add(
+          new Warning(
+              0,
+              "ambiguous-decimals",
+              String.format(
+                  Locale.ROOT,
+                  "%,d numbers have one sign with three figures behind it, as in 1.204. It may part"
+                      + " thousands or decimals: say which sign stands before decimals.",
+                  votes.eitherSign()),
+              null,
+              votes.eitherSign(),
+              true));
+    }
     boolean monthFirst = locale.dateOrder() == DateOrder.MONTH_DAY_YEAR;
     if (votes.dayFirst() + votes.monthFirst() > 0) {
       found(

@@ -19,6 +19,8 @@ final class Layout {
   static final int SEARCHED_ROWS = 200;
   private static final int TITLES_WITHIN = 100;
   private static final int LONGEST_TITLE = 120;
+  private static final int COMPARED_ROWS = 30;
+  private static final int COMPARED_COLUMNS = 60;
   private static final String TOTAL_WORDS =
       "(?i)\\s*(grand\\s+|sub[- ]?)?(totals?|totaal|totale?|sum|somme|summe|gesamt|zwischensumme|suma)";
   private static final Pattern TOTAL = Pattern.compile(TOTAL_WORDS + "\\b.{0,40}");
@@ -111,10 +113,44 @@ final class Layout {
       RawRow row = rows.get(i);
       boolean full = row.filled() > 0 && row.filled() * 10 >= usual * 6;
       if (full && (isTitles(row) || isSeriesOfTitles(row)) && !isLabels(rows, i, usual)) {
+        if (isLikeBelow(rows, i)) {
+          return -1;
+        }
         return i;
       }
     }
     return -1;
+  }
+
+  /**
+   * True if a cell is a code of the kind that stands below it, as QH-1 above QH-2: then the line is
+   * a record among others.
+   */
+  private static boolean isLikeBelow(List<RawRow> rows, int at) {
+    RawRow row = rows.get(at);
+    for (int c = 0; c < Math.min(COMPARED_COLUMNS, row.cells().size()); c++) {
+      String shape = shape(row.cell(c).text());
+      if (shape.indexOf('9') < 0 || shape.indexOf('A') < 0) {
+        continue;
+      }
+      int same = 0;
+      int filled = 0;
+      for (RawRow below : rows.subList(at + 1, Math.min(rows.size(), at + COMPARED_ROWS))) {
+        if (!below.cell(c).isBlank()) {
+          filled++;
+          same += shape(below.cell(c).text()).equals(shape) ? 1 : 0;
+        }
+      }
+      if (filled > 0 && same * 10 >= filled * 8) {
+        return true;
+      }
+    }
+    return false;
+  }
+
+  /** Letters as A, figures as 9, each run of them as one. */
+  private static String shape(String text) {
+    return text.strip().replaceAll("\\p{L}+", "A").replaceAll("\\d+", "9").replaceAll("\\s+", " ");
   }
 
   /** A line of two words above wider lines is a label with its value, not titles. */
@@ -145,7 +181,8 @@ final class Layout {
     String text = cell.text().strip();
     return cell.kind() == Cell.Kind.TEXT
         && text.length() <= LONGEST_TITLE
-        && text.codePoints().anyMatch(Character::isLetter)
+        && (text.codePoints().anyMatch(Character::isLetter)
+            || text.codePoints().noneMatch(Character::isDigit))
         && text.indexOf('@') < 0
         && ValueReader.date(text, DateOrder.DAY_MONTH_YEAR, "20") instanceof Problem;
   }

@@ -5,23 +5,27 @@ import java.util.regex.Pattern;
 /**
  * Votes on how a sender writes numbers and dates, in rows.
  *
+ * @param eitherSign rows with a number such as 1.204, whose sign may part thousands or decimals
  * @param eitherWay rows with a date that reads in both orders, but not alike
  */
-public record Votes(long comma, long point, long dayFirst, long monthFirst, long eitherWay) {
+public record Votes(
+    long comma, long point, long eitherSign, long dayFirst, long monthFirst, long eitherWay) {
   private static final Pattern COMMA_DECIMAL =
       Pattern.compile("[^\\d-]{0,4}-?[\\d.]*\\d,(\\d{1,2}|\\d{4,})[^\\d]{0,4}");
   private static final Pattern POINT_DECIMAL =
       Pattern.compile("[^\\d-]{0,4}-?[\\d,]*\\d\\.(\\d{1,2}|\\d{4,})[^\\d]{0,4}");
   private static final Pattern GROUPED_POINT = Pattern.compile("-?\\d{1,3}(\\.\\d{3}){2,}");
   private static final Pattern GROUPED_COMMA = Pattern.compile("-?\\d{1,3}(,\\d{3}){2,}");
+  private static final Pattern ONE_SIGN = Pattern.compile("-?[1-9]\\d{0,2}[.,]\\d{3}");
   private static final int LONGEST_NUMBER = 30;
 
-  public static final Votes NONE = new Votes(0, 0, 0, 0, 0);
+  public static final Votes NONE = new Votes(0, 0, 0, 0, 0, 0);
 
   public Votes plus(Votes o) {
     return new Votes(
         comma + o.comma,
         point + o.point,
+        eitherSign + o.eitherSign,
         dayFirst + o.dayFirst,
         monthFirst + o.monthFirst,
         eitherWay + o.eitherWay);
@@ -43,13 +47,13 @@ public record Votes(long comma, long point, long dayFirst, long monthFirst, long
   /** What a date says whose first two numbers are these. */
   static Votes ofDate(int first, int second, long rows) {
     if (first > 12 && first <= 31 && second <= 12) {
-      return new Votes(0, 0, rows, 0, 0);
+      return new Votes(0, 0, 0, rows, 0, 0);
     }
     if (second > 12 && second <= 31 && first <= 12) {
-      return new Votes(0, 0, 0, rows, 0);
+      return new Votes(0, 0, 0, 0, rows, 0);
     }
     // the same number twice reads alike either way
-    return new Votes(0, 0, 0, 0, first == second ? 0 : rows);
+    return new Votes(0, 0, 0, 0, 0, first == second ? 0 : rows);
   }
 
   /** What a text says that may be a number. */
@@ -66,8 +70,11 @@ public record Votes(long comma, long point, long dayFirst, long monthFirst, long
         point && POINT_DECIMAL.matcher(text).matches()
             || !point && GROUPED_COMMA.matcher(text).matches();
     if (decimalComma) {
-      return new Votes(rows, 0, 0, 0, 0);
+      return new Votes(rows, 0, 0, 0, 0, 0);
     }
-    return decimalPoint ? new Votes(0, rows, 0, 0, 0) : NONE;
+    if (decimalPoint) {
+      return new Votes(0, rows, 0, 0, 0, 0);
+    }
+    return ONE_SIGN.matcher(text).matches() ? new Votes(0, 0, rows, 0, 0, 0) : NONE;
   }
 }

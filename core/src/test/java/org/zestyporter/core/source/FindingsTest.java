@@ -47,6 +47,15 @@ class FindingsTest extends TestTables {
   }
 
   @Test
+  void oneSignBeforeThreeFiguresIsAMatterToConfirm() throws IOException {
+    String numbers = "n;kg\n1;1.204\n2;2.310\n";
+    assertThat(warning(text(numbers), "ambiguous-decimals").rows()).isEqualTo(2);
+    assertThat(text(numbers + "3;4.5\n").warnings()).isEmpty();
+    assertThat(text(numbers.replace("2.310", "2,5")).profiles().get(1).greatest())
+        .isEqualTo("1204");
+  }
+
+  @Test
   void shortYearsAreAskedUntilTheCenturyIsSaid() throws IOException {
     String dates = "a;b\n1;31.03.27\n2;28.02.27\n3;30.04.2027\n";
     Warning asked = warning(text(dates), "short-years");

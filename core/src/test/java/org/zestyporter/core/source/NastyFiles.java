@@ -362,6 +362,20 @@ final class NastyFiles {
         2,
         "QH-1|8,5|3.11.2026");
     read(
+        "no titles, texts only",
+        utf8("QH-1;Wren;sloop\nQH-2;Auk;yawl\nQH-3;Tern;ketch\n"),
+        Map.of("titleRows", List.of()),
+        "Column A|Column B|Column C",
+        3,
+        "QH-1|Wren|sloop");
+    read(
+        "signs as titles",
+        utf8("Name;%;#\nWren;12;1\nAuk;13;2\n"),
+        Map.of("titleRows", List.of(1L)),
+        "Name|%|#",
+        2,
+        "Wren|12|1");
+    read(
         "empty and repeated titles",
         utf8("Name,Name,,\"Say \"\"hi\"\"\",  name \na,b,c,d,e\n"),
         Map.of("titleRows", List.of(1L)),

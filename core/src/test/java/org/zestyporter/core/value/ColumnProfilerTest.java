@@ -60,13 +60,13 @@ class ColumnProfilerTest {
     assertThat(profile("01/02/2026", "03/04/2026").ambiguous()).isTrue();
     assertThat(profile("01/02/2026", "13/04/2026").ambiguous()).isFalse();
     assertThat(profiler(values("04/13/2026", "04/05/2026")).votes())
-        .isEqualTo(new Votes(0, 0, 0, 1, 1));
+        .isEqualTo(new Votes(0, 0, 0, 0, 1, 1));
   }
 
   @Test
   void thousandsDoNotVoteForADecimalSign() {
     assertThat(profiler(values("1.204", "8,75", "12.5")).votes())
-        .isEqualTo(new Votes(1, 1, 0, 0, 0));
+        .isEqualTo(new Votes(1, 1, 1, 0, 0, 0));
   }
 
   @Test
