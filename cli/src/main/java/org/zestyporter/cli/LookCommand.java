@@ -61,12 +61,22 @@ final class LookCommand implements Callable<Integer> {
     out.printf("%s: %s, %,d rows%n", report.file(), report.format().word(), report.rowCount());
     report
         .evidence()
-        .forEach(e -> out.printf("  %-10s %s (%s)%n", e.setting(), e.value(), e.because()));
+        .forEach(
+            e ->
+                out.printf(
+                    "  %-10s %s (%s)%n", e.setting(), e.value().replace("\t", "tab"), e.because()));
     out.printf("%n%-28s %-9s %8s %9s%n", "column", "type", "blank", "distinct");
     for (LookReport.Column c : report.columns()) {
       out.printf("%-28s %-9s %,8d %,9d%n", c.name(), c.type().word(), c.blank(), c.distinct());
     }
-    report.warnings().forEach(w -> out.printf("! %s%n", w.message()));
+    report
+        .warnings()
+        .forEach(
+            w ->
+                out.printf(
+                    "! %s%s%n",
+                    w.row() > 0 && w.column() == null ? "line " + w.row() + ": " : "",
+                    w.message()));
     out.flush();
   }
 }

@@ -131,15 +131,19 @@ final class Findings {
             found(
                 "leftOut",
                 "repeated titles",
-                "%,d lines repeat the titles, the first is line %,d",
+                count[0] == 1
+                    ? "%,d line repeats the titles: line %,d"
+                    : "%,d lines repeat the titles, the first is line %,d",
                 count[0],
                 count[1]);
         case TOTAL ->
             found(
                 "leftOut",
                 "totals",
-                "%,d lines begin with a word for a total and are hardly filled, the first is line"
-                    + " %,d",
+                count[0] == 1
+                    ? "%,d line begins with a word for a total and is hardly filled: line %,d"
+                    : "%,d lines begin with a word for a total and are hardly filled, the first is"
+                        + " line %,d",
                 count[0],
                 count[1]);
         case LINE -> found("leftOut", "lines", "%,d lines, as the plan says", count[0]);
