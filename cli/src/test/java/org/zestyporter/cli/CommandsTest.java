@@ -89,6 +89,48 @@ class CommandsTest {
   }
 
   @Test
+  void lookReadsEveryFileOfTheOffice() throws IOException {
+    MARINA.officeFiles().write(folder);
+    JsonNode json = go("look", folder.resolve("owners-export.csv"), "--json").json();
+    assertThat(json.path("format").asString()).isEqualTo("delimited");
+    assertThat(json.path("encoding").asString()).isEqualTo("windows-1252");
+    assertThat(json.path("delimiter").asString()).isEqualTo(";");
+    assertThat(json.path("columns").get(5).path("locale").asString()).isEqualTo("de");
+    assertThat(json.path("columns").get(5).path("pattern").asString()).isEqualTo("#,##0.00");
+    assertThat(
+            go("look", folder.resolve("meter-round-2026.xlsx"), "--json").json().path("firstRow"))
+        .satisfies(first -> assertThat(first.asInt()).isEqualTo(7));
+    assertThat(go("look", folder.resolve("tariffs-spring.ods"), "--json").json().path("sheets"))
+        .hasSize(2);
+    json =
+        go("look", folder.resolve("harbour-app.json"), "--sheet", "vessels.stays", "--json").json();
+    assertThat(json.path("format").asString()).isEqualTo("json");
+    assertThat(json.path("titleRows")).isEmpty();
+    assertThat(json.path("columns").findValuesAsString("name")).contains("owner.email");
+    assertThat(go("look", folder.resolve("contracts.tsv")).out())
+        .contains("delimiter  tab")
+        .contains("2 lines repeat the titles");
+  }
+
+  @Test
+  void lookTakesAReadingAndNamesTheLinesOfItsWarnings() throws IOException {
+    Path ragged = Files.writeString(folder.resolve("ragged.csv"), "a;b\n1;2\n3\n4;5\n");
+    JsonNode warning = go("look", ragged, "--json").json().path("warnings").get(0);
+    assertThat(warning.path("row").asInt()).isEqualTo(3);
+    assertThat(warning.path("code").asString()).isEqualTo("cell-count");
+    assertThat(go("look", ragged).out()).contains("! line 3: 1 cell where the titles have 2");
+    Path reading =
+        Files.writeString(
+            folder.resolve("reading.json"),
+            "{\"leaveOut\": [{\"column\": \"b\", \"test\": \"blank\"}], \"renamed\": {\"b\":"
+                + " \"beam\"}}");
+    Ended renamed = go("look", ragged, "--reading", reading, "--json");
+    assertThat(renamed.code()).as("the title b still names the column").isZero();
+    assertThat(renamed.json().path("rowCount").asInt()).isEqualTo(2);
+    assertThat(renamed.json().path("columns").get(1).path("name").asString()).isEqualTo("beam");
+  }
+
+  @Test
   void lookRefusesWhatIsNoTableInOneLine() throws IOException {
     Path empty = Files.createFile(folder.resolve("empty.csv"));
     Ended ended = go("look", empty);

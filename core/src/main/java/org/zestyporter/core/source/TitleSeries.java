@@ -38,15 +38,16 @@ final class TitleSeries {
     if (cell.kind() == Cell.Kind.DATE || cell.kind() == Cell.Kind.DATETIME) {
       return new Place("Date", LocalDate.parse(text.substring(0, 10)).toEpochDay());
     }
+    boolean isText = cell.kind() == Cell.Kind.TEXT;
+    Place month = isText ? month(text) : null;
+    if (month != null) {
+      return month;
+    }
     if (YEAR.matcher(text).matches()) {
       return new Place("Year", Long.parseLong(text.substring(0, 4)));
     }
-    if (cell.kind() != Cell.Kind.TEXT) {
+    if (!isText) {
       return null;
-    }
-    Place month = month(text);
-    if (month != null) {
-      return month;
     }
     Matcher m = QUARTER.matcher(text);
     if (m.matches()) {
@@ -73,13 +74,18 @@ final class TitleSeries {
       return new Place("Month", year(m.group(2)) * 12 + monthNumber(m.group(1)));
     }
     m = YEAR_AND_MONTH.matcher(text);
-    if (m.matches() && Integer.parseInt(m.group(2)) <= 12) {
+    if (m.matches() && Integer.parseInt(m.group(2)) <= 12 && !isSeason(m)) {
       return new Place("Month", year(m.group(1)) * 12 + Long.parseLong(m.group(2)));
     }
     m = MONTH_OF_YEAR.matcher(text);
     return m.matches() && Integer.parseInt(m.group(1)) <= 12
         ? new Place("Month", year(m.group(2)) * 12 + Long.parseLong(m.group(1)))
         : null;
+  }
+
+  /** A year and the next one, as 2009/10. */
+  private static boolean isSeason(Matcher m) {
+    return Integer.parseInt(m.group(2)) == (Integer.parseInt(m.group(1)) + 1) % 100;
   }
 
   /** The number of a month's name; 0 if it is none. */

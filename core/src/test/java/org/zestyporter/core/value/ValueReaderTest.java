@@ -9,6 +9,7 @@ import java.time.LocalTime;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 
 class ValueReaderTest {
 
@@ -105,5 +106,86 @@ class ValueReaderTest {
     assertThat(ValueReader.truth(" Yes ")).isEqualTo(true);
     assertThat(ValueReader.truth("0")).isEqualTo(false);
     assertThat(ValueReader.truth("maybe")).isInstanceOf(Problem.class);
+  }
+
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      value = {
+        "€ 12,50|,|12.50",
+        "12,50 €|,|12.50",
+        "EUR 1.204,00|,|1204.00",
+        "$1,204.50|.|1204.50",
+        "1 204,50 kr|,|1204.50",
+        "CHF 7.-|.|",
+        "(1,204.50)|.|-1204.50",
+        "(€ 12,25)|,|-12.25",
+        "€ -3,5|,|-3.5",
+        "−4,5|,|-4.5",
+        "1.204,50-|,|-1204.50",
+        "12,34,567.5|.|1234567.5",
+        "1\u00A0204,5|,|1204.5",
+        "1\u202F204|,|1204",
+        "00042|,|42",
+        "123456789012345678901234567890|.|123456789012345678901234567890"
+      })
+  void amountsAreReadAsOfficesWriteThem(String text, String decimal, String expected) {
+    Object value = ValueReader.number(text, decimal);
+    if (expected == null) {
+      assertThat(value).isInstanceOf(Problem.class);
+    } else {
+      assertThat(value).isEqualTo(new BigDecimal(expected));
+    }
+  }
+
+  @ParameterizedTest
+  @ValueSource(
+      strings = {
+        "QH-2292",
+        "8 ft",
+        "12 AB",
+        "A12",
+        "12%",
+        "1,2,3",
+        "--5",
+        "(5",
+        "5)",
+        "€",
+        "1.2.2026",
+        "12 € 3"
+      })
+  void whatOnlyLooksLikeANumberIsNone(String text) {
+    assertThat(ValueReader.number(text, ".")).isInstanceOf(Problem.class);
+    assertThat(ValueReader.number(text, ",")).isInstanceOf(Problem.class);
+  }
+
+  @ParameterizedTest
+  @CsvSource({
+    "3. März 2026,2026-03-03",
+    "3 février 2026,2026-02-03",
+    "12 de mayo 2026,",
+    "14 maggio 2026,2026-05-14",
+    "2 mei 2026,2026-05-02",
+    "1 août 2026,2026-08-01",
+    "7 октября 2026,2026-10-07",
+    "9 Sept 2026,2026-09-09",
+    "20261119,2026-11-19",
+    "20261319,",
+    "30000101,",
+    "3 Foo 2026,"
+  })
+  void monthsHaveNamesInManyLanguages(String text, LocalDate expected) {
+    Object value = ValueReader.date(text, DateOrder.DAY_MONTH_YEAR, null);
+    if (expected == null) {
+      assertThat(value).isInstanceOf(Problem.class);
+    } else {
+      assertThat(value).isEqualTo(expected);
+    }
+  }
+
+  @ParameterizedTest
+  @CsvSource({"Ja,true", "nein,false", "OUI,true", "non,false", "sì,true", "да,true", "нет,false"})
+  void yesAndNoAreReadInManyLanguages(String text, boolean expected) {
+    assertThat(ValueReader.truth(text)).isEqualTo(expected);
   }
 }
