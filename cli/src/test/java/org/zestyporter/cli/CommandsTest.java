@@ -97,9 +97,8 @@ class CommandsTest {
     assertThat(json.path("delimiter").asString()).isEqualTo(";");
     assertThat(json.path("columns").get(5).path("locale").asString()).isEqualTo("de");
     assertThat(json.path("columns").get(5).path("pattern").asString()).isEqualTo("#,##0.00");
-    assertThat(
-            go("look", folder.resolve("meter-round-2026.xlsx"), "--json").json().path("firstRow"))
-        .satisfies(first -> assertThat(first.asInt()).isEqualTo(7));
+    json = go("look", folder.resolve("meter-round-2026.xlsx"), "--json").json();
+    assertThat(json.path("firstRow").asInt()).isEqualTo(7);
     assertThat(go("look", folder.resolve("tariffs-spring.ods"), "--json").json().path("sheets"))
         .hasSize(2);
     json =
