@@ -83,11 +83,12 @@ describe('the lines of a file', () => {
     }));
 
   it('come a page at a time, each once, and drop what lies beyond', async () => {
-    const get = vi
-      .spyOn(api, 'GET')
-      .mockImplementation((async (_: string, o: { params: { query: { from: number } } }) => ({
-        data: page(o.params.query.from),
-      })) as never);
+    const get = vi.spyOn(api, 'GET').mockImplementation((async (
+      _: string,
+      o: { params: { query: { from: number } } },
+    ) => ({
+      data: page(o.params.query.from),
+    })) as never);
     const lines = new Lines(7, 60, vi.fn());
     lines.want(1, 120);
     lines.want(1, 120);
