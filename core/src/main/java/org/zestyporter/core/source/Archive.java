@@ -70,7 +70,7 @@ final class Archive {
             "The file is an office document, but no workbook, so it holds no table.");
       }
       return Kind.ZIP;
-    } catch (ZipException e) {
+    } catch (IOException | IllegalArgumentException e) {
       throw new PorterException(
           PorterException.Kind.INPUT,
           "unreadable-workbook",
@@ -113,6 +113,8 @@ final class Archive {
           names.add(name);
         }
       }
+    } catch (IOException | IllegalArgumentException e) {
+      throw damaged(e);
     }
     return names;
   }
@@ -153,12 +155,12 @@ final class Archive {
       try (InputStream in = zip.getInputStream(found)) {
         copy(in, target, Math.max(1, found.getCompressedSize()), most);
       }
-    } catch (ZipException | java.io.EOFException e) {
+    } catch (ZipException | java.io.EOFException | IllegalArgumentException e) {
       throw damaged(e);
     }
   }
 
-  private static PorterException damaged(IOException e) {
+  private static PorterException damaged(Exception e) {
     return new PorterException(
         PorterException.Kind.INPUT,
         "unreadable-archive",

@@ -7,6 +7,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.concurrent.CancellationException;
 import org.zestyporter.core.value.Cell;
 import org.zestyporter.core.value.PorterException;
 
@@ -241,9 +242,9 @@ public final class SourceReader {
   static <T> T unbroken(Call<T> call) throws IOException {
     try {
       return call.get();
-    } catch (CacheException e) {
+    } catch (CacheException | PorterException | Enough | CancellationException e) {
       throw e;
-    } catch (IOException e) {
+    } catch (IOException | RuntimeException e) {
       throw SheetErrors.unreadable(e);
     }
   }

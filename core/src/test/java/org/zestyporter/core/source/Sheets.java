@@ -126,7 +126,9 @@ final class Sheets {
     ByteArrayOutputStream out = new ByteArrayOutputStream();
     try (ZipOutputStream zip = new ZipOutputStream(out)) {
       for (Map.Entry<String, byte[]> file : files.entrySet()) {
-        zip.putNextEntry(new ZipEntry(file.getKey()));
+        ZipEntry entry = new ZipEntry(file.getKey());
+        entry.setTime(0);
+        zip.putNextEntry(entry);
         zip.write(file.getValue());
       }
     } catch (IOException e) {
