@@ -88,6 +88,26 @@ class RowsTest extends TestTables {
   }
 
   @Test
+  void totalOnTheLastLineThatAPersonSaidIsARecord() throws IOException {
+    String sums = "Reg;Name;Feet\nQH-1;Wren;8\nQH-2;Auk;7\nTotal;;15\n";
+    assertThat(text(sums).reading().lastRow()).isEqualTo(3);
+    SourceTable said = text(sums, Reading.FIND.withLastRow(4L));
+    assertThat(rows(said)).hasSize(3).endsWith("Total||15");
+  }
+
+  @Test
+  void titlesAndUnitsAreNoRecordsWhereverAPersonPutsThem() throws IOException {
+    String sheet = "x;y\nReg;Feet\nQH-1;8\ntext;m\nQH-2;7\n";
+    Reading reading = Reading.FIND.with(b -> b.titleRows(List.of(2L)).unitsRow(4L).firstRow(1L));
+    SourceTable table = text(sheet, reading);
+    assertThat(table.columns()).containsExactly("Reg", "Feet");
+    assertThat(rows(table)).containsExactly("x|y", "QH-1|8", "QH-2|7");
+    assertThat(lines(table)).containsExactly(1L, 3L, 5L);
+    assertThat(table.isRecord(4)).isFalse();
+    assertThat(table.isRecord(5)).isTrue();
+  }
+
+  @Test
   void columnsAreOmittedAndRenamed() throws IOException {
     Reading reading =
         Reading.FIND.with(b -> b.omit(List.of("Kind")).renamed(Map.of("Feet", "Length")));
