@@ -19,6 +19,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import org.zestyporter.core.value.Cell;
 
 /**
  * Tells in which encoding a text is written, and by what.
@@ -170,14 +171,14 @@ final class Encodings {
     String best = "windows-1252";
     double bestScore = Double.NEGATIVE_INFINITY;
     for (String name : LATIN) {
-      double score = latinScore(decoded(sample, name));
+      double score = mean(decoded(sample, name), Encodings::asLatin);
       if (score > bestScore + 0.02) {
         best = name;
         bestScore = score;
       }
     }
     for (String name : CYRILLIC_OR_GREEK) {
-      double score = scriptScore(decoded(sample, name));
+      double score = mean(decoded(sample, name), Encodings::asOtherScript);
       if (score > bestScore + 0.02) {
         best = name;
         bestScore = score;
@@ -242,33 +243,23 @@ final class Encodings {
     return c < 0x250 && Character.isLetter(c);
   }
 
-  /** How well the foreign characters read as letters of Latin words, at most 1. */
-  private static double latinScore(String text) {
+  /** Judges a foreign character between its neighbours; blanks stand in at the ends. */
+  @FunctionalInterface
+  private interface Judge {
+    double of(char before, char c, char after);
+  }
+
+  /** The mean of what is thought of each foreign character; 0 if there is none. */
+  private static double mean(String text, Judge judge) {
     double score = 0;
     int count = 0;
     for (int i = 0; i < text.length(); i++) {
       char c = text.charAt(i);
-      if (c < 0x80) {
-        continue;
-      }
-      count++;
-      char before = i > 0 ? text.charAt(i - 1) : ' ';
-      char after = i + 1 < text.length() ? text.charAt(i + 1) : ' ';
-      boolean inWord = Character.isLetter(before) || Character.isLetter(after);
-      if (c == org.zestyporter.core.value.Cell.UNDECODABLE || Character.isISOControl(c)) {
-        score -= 3;
-      } else if (Character.isLetter(c)) {
-        boolean upper = Character.isUpperCase(c);
-        boolean oddCase =
-            upper && Character.isLowerCase(before)
-                || upper && Character.isUpperCase(before) && Character.isLowerCase(after)
-                || !upper && Character.isUpperCase(before) && Character.isUpperCase(after);
-        boolean smallStart = !upper && !Character.isLetter(before);
-        score += oddCase ? -1 : (COMMON.indexOf(c) >= 0 ? 1 : 0.3) - (smallStart ? 0.3 : 0);
-      } else if (inWord && !isQuoteOrDash(c)) {
-        score -= 1;
-      } else {
-        score += COMMON.indexOf(c) >= 0 ? 0.8 : 0.1;
+      if (c >= 0x80) {
+        count++;
+        char before = i > 0 ? text.charAt(i - 1) : ' ';
+        char after = i + 1 < text.length() ? text.charAt(i + 1) : ' ';
+        score += judge.of(before, c, after);
       }
     }
     return count == 0 ? 0 : score / count;
@@ -278,30 +269,41 @@ final class Encodings {
     return c == '’' || c == '‘' || c == '–' || c == '—' || c == '“' || c == '”' || c == '„';
   }
 
-  /** How well the foreign characters read as whole words of one other script, at most 1. */
-  private static double scriptScore(String text) {
-    double score = 0;
-    int count = 0;
-    for (int i = 0; i < text.length(); i++) {
-      char c = text.charAt(i);
-      if (c < 0x80) {
-        continue;
-      }
-      count++;
-      char before = i > 0 ? text.charAt(i - 1) : ' ';
-      char after = i + 1 < text.length() ? text.charAt(i + 1) : ' ';
-      if (!Character.isLetter(c) || isLatin(c)) {
-        score -= isQuoteOrDash(c) || c == '№' ? 0 : 1;
-      } else if (isLatin(before) || isLatin(after)) {
-        score -= 1;
-      } else if (Character.isUpperCase(c) && Character.isLowerCase(before)) {
-        score -= 1;
-      } else {
-        boolean alone = !Character.isLetter(before) && !Character.isLetter(after);
-        score += alone ? -0.2 : Character.isLowerCase(c) || Character.isUpperCase(after) ? 1 : 0.9;
-      }
+  /** How well a character reads as a letter of a Latin word, at most 1. */
+  private static double asLatin(char before, char c, char after) {
+    if (c == Cell.UNDECODABLE || Character.isISOControl(c)) {
+      return -3;
     }
-    return count == 0 ? 0 : score / count;
+    if (Character.isLetter(c)) {
+      boolean upper = Character.isUpperCase(c);
+      boolean oddCase =
+          upper && Character.isLowerCase(before)
+              || upper && Character.isUpperCase(before) && Character.isLowerCase(after)
+              || !upper && Character.isUpperCase(before) && Character.isUpperCase(after);
+      boolean smallStart = !upper && !Character.isLetter(before);
+      return oddCase ? -1 : (COMMON.indexOf(c) >= 0 ? 1 : 0.3) - (smallStart ? 0.3 : 0);
+    }
+    boolean inWord = Character.isLetter(before) || Character.isLetter(after);
+    if (inWord && !isQuoteOrDash(c)) {
+      return -1;
+    }
+    return COMMON.indexOf(c) >= 0 ? 0.8 : 0.1;
+  }
+
+  /** How well a character reads as part of a whole word of one other script, at most 1. */
+  private static double asOtherScript(char before, char c, char after) {
+    if (!Character.isLetter(c) || isLatin(c)) {
+      return isQuoteOrDash(c) || c == '№' ? 0 : -1;
+    }
+    if (isLatin(before)
+        || isLatin(after)
+        || Character.isUpperCase(c) && Character.isLowerCase(before)) {
+      return -1;
+    }
+    if (!Character.isLetter(before) && !Character.isLetter(after)) {
+      return -0.2;
+    }
+    return Character.isLowerCase(c) || Character.isUpperCase(after) ? 1 : 0.9;
   }
 
   /** What a pass over the whole file tells of its bytes. */
