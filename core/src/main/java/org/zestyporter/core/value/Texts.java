@@ -1,0 +1,127 @@
+package org.zestyporter.core.value;
+
+import java.text.Normalizer;
+import java.util.Locale;
+import java.util.Set;
+import java.util.regex.Pattern;
+
+/** Operations on texts that steps and formulas share. */
+public final class Texts {
+  private static final Pattern MARKS = Pattern.compile("\\p{M}+");
+  private static final Pattern SPACES = Pattern.compile("[\\s\\u00A0\\u202F]+");
+
+  /** Letters that carry a stroke or are two in one, which decomposition leaves as they are. */
+  private static final String[][] STROKED = {
+    {"ø", "o"},
+    {"Ø", "O"},
+    {"ł", "l"},
+    {"Ł", "L"},
+    {"đ", "d"},
+    {"Đ", "D"},
+    {"ħ", "h"},
+    {"ß", "ss"},
+    {"æ", "ae"},
+    {"Æ", "Ae"},
+    {"œ", "oe"},
+    {"Œ", "Oe"},
+    {"þ", "th"},
+    {"Þ", "Th"},
+    {"ð", "d"},
+    {"ı", "i"}
+  };
+
+  /** Small words inside personal names, in the languages of the senders. */
+  private static final Set<String> PARTICLES =
+      Set.of(
+          "van", "von", "der", "den", "de", "del", "della", "di", "da", "das", "dos", "do", "du",
+          "la", "le", "los", "las", "ten", "ter", "te", "zu", "zur", "zum", "vom", "af", "av", "y",
+          "e", "und", "och", "og", "bin", "ibn", "al", "el", "'t");
+
+  private Texts() {}
+
+  /** Letters without their accents; strokes and joined letters are taken apart too. */
+  public static String withoutAccents(String text) {
+    String bare = MARKS.matcher(Normalizer.normalize(text, Normalizer.Form.NFD)).replaceAll("");
+    for (String[] pair : STROKED) {
+      if (bare.contains(pair[0])) {
+        bare = bare.replace(pair[0], pair[1]);
+      }
+    }
+    return bare;
+  }
+
+  /** The n-th word, from the end if {@code which} is under 0; empty if there is none. */
+  public static String word(String text, int which) {
+    String[] words = SPACES.split(text.strip());
+    int at = which < 0 ? words.length + which : which - 1;
+    return which == 0 || at < 0 || at >= words.length ? "" : words[at];
+  }
+
+  /** Every word with a capital, the rest small. */
+  public static String title(String text) {
+    StringBuilder changed = new StringBuilder(text.length());
+    boolean start = true;
+    for (int i = 0; i < text.length(); ) {
+      int c = text.codePointAt(i);
+      changed.appendCodePoint(start ? Character.toTitleCase(c) : Character.toLowerCase(c));
+      start = !Character.isLetterOrDigit(c) && c != '\'' && c != '’';
+      i += Character.charCount(c);
+    }
+    return changed.toString();
+  }
+
+  /** The first letter of a text as a capital, the rest small. */
+  public static String sentence(String text) {
+    String lower = text.toLowerCase(Locale.ROOT);
+    for (int i = 0; i < lower.length(); i++) {
+      if (Character.isLetter(lower.charAt(i))) {
+        return lower.substring(0, i)
+            + lower.substring(i, i + 1).toUpperCase(Locale.ROOT)
+            + lower.substring(i + 1);
+      }
+    }
+    return lower;
+  }
+
+  /**
+   * A personal name as it is written: {@code VAN DER BERG, o'neill} gives {@code van der Berg,
+   * O'Neill}. Names that already mix capitals and small letters keep their inner capitals.
+   */
+  public static String personalName(String text) {
+    boolean mixed =
+        !text.equals(text.toUpperCase(Locale.ROOT)) && !text.equals(text.toLowerCase(Locale.ROOT));
+    StringBuilder name = new StringBuilder(text.length());
+    String[] words = text.split("(?<=[\\s\\u00A0])|(?=[\\s\\u00A0])");
+    boolean last = true;
+    for (int i = words.length - 1; i >= 0; i--) {
+      boolean isWord = !words[i].isBlank();
+      name.insert(0, isWord ? nameWord(words[i], mixed, last) : words[i]);
+      last = isWord ? words[i].endsWith(",") : last;
+    }
+    return name.toString();
+  }
+
+  private static String nameWord(String word, boolean mixed, boolean last) {
+    String lower = word.toLowerCase(Locale.ROOT);
+    if (!last && PARTICLES.contains(lower)) {
+      return lower;
+    }
+    boolean ownCapitals =
+        mixed && !lower.equals(word) && !word.equals(word.toUpperCase(Locale.ROOT));
+    if (ownCapitals) {
+      return word;
+    }
+    StringBuilder changed = new StringBuilder();
+    boolean start = true;
+    for (int i = 0; i < lower.length(); ) {
+      int c = lower.codePointAt(i);
+      changed.appendCodePoint(start ? Character.toTitleCase(c) : c);
+      start = c == '-' || c == '\'' || c == '’' || c == '.' || c == '(';
+      i += Character.charCount(c);
+    }
+    if (lower.length() > 3 && lower.startsWith("mc") && Character.isLetter(lower.charAt(2))) {
+      changed.setCharAt(2, Character.toUpperCase(changed.charAt(2)));
+    }
+    return changed.toString();
+  }
+}
