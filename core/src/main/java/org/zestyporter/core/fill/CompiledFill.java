@@ -1,7 +1,10 @@
 package org.zestyporter.core.fill;
 
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
+import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.database.FieldInfo;
 import org.zestyporter.core.plan.Fill;
@@ -13,7 +16,7 @@ import org.zestyporter.core.value.ProblemCode;
 import org.zestyporter.core.value.Values;
 
 /**
- * A fill made ready for use: a pure function from a cell to a value of its field.
+ * A fill made ready for use: a pure function from a row to a value of its field.
  *
  * <p>Safe for use by several threads.
  */
@@ -23,31 +26,43 @@ public final class CompiledFill {
   private final Fill fill;
   private final FieldInfo field;
   private final int fieldIndex;
-  private final int column;
+  private final List<Integer> columns;
+  private final boolean perRow;
+  private final Function<Row, Object> start;
   private final List<StepFunction> steps;
   private final Links links;
-  private final Object generated;
+  private final RunContext context;
   private final Object defaultValue;
 
   CompiledFill(
       Fill fill,
       FieldInfo field,
       int fieldIndex,
-      int column,
+      List<Integer> columns,
+      boolean perRow,
+      Function<Row, Object> start,
       List<StepFunction> steps,
       Links links,
-      Object generated) {
+      RunContext context) {
     this.fill = fill;
     this.field = field;
     this.fieldIndex = fieldIndex;
-    this.column = column;
+    this.columns = columns;
+    this.perRow = perRow;
+    this.start = start;
     this.steps = steps;
     this.links = links;
-    this.generated = generated;
+    this.context = context;
     this.defaultValue =
         fill.defaultValue() == null || fill.defaultValue().isBlank()
             ? null
-            : FieldCheck.conform(fill.defaultValue(), field);
+            : FieldCheck.conform(FieldCheck.fromText(fill.defaultValue(), field), field);
+  }
+
+  /** The same with other steps. */
+  CompiledFill withSteps(Fill other, List<StepFunction> functions) {
+    return new CompiledFill(
+        other, field, fieldIndex, columns, perRow, start, functions, links, context);
   }
 
   public Fill fill() {
@@ -63,84 +78,87 @@ public final class CompiledFill {
     return fieldIndex;
   }
 
-  /** Index of the source's column; -1 if the value does not come from one. */
+  /** Indexes of the source's columns that the value depends on, in order; may be empty. */
+  public List<Integer> columns() {
+    return columns;
+  }
+
+  /** Index of the only column that the value depends on; -1 if it depends on more, or on none. */
   public int column() {
-    return column;
+    return columns.size() == 1 && !perRow ? columns.get(0) : -1;
   }
 
-  /** True if the value is the row's own line number. */
-  boolean isLine() {
-    return fill.origin().generator() == Origin.Generator.LINE;
+  /** True if rows differ in the value though their columns hold the same. */
+  public boolean perRow() {
+    return perRow;
   }
 
-  /** Computes the value for a cell; {@code line} is the row's line number. */
-  public Filled compute(Cell cell, long line) {
-    return settle(finish(chain(start(cell, line), null)));
+  Links links() {
+    return links;
   }
 
-  private Object start(Cell cell, long line) {
-    if (column >= 0) {
-      return cell.value();
-    }
-    return isLine() ? (Object) java.math.BigDecimal.valueOf(line) : generated;
+  RunContext context() {
+    return context;
   }
 
-  /** Runs the steps; notes the value after each step if {@code stages} is given. */
-  private Object chain(Object start, List<Object> stages) {
-    Object value = start;
-    int at = 0;
-    for (Step step : fill.steps()) {
-      StepFunction function = steps.get(at++);
-      if (!step.off() && value != null && !(value instanceof Problem)) {
-        value = function.apply(value);
-      }
-      if (stages != null) {
-        stages.add(value);
-      }
-    }
-    return value;
+  /** Computes the value for a row. */
+  public Filled compute(Row row) {
+    Chain chain = new Chain(row, null);
+    return settle(finish(chain.value, row), chain.note);
   }
 
   /** The value after the last step, which a link is looked up by. */
-  Object beforeLink(Cell cell) {
-    return chain(cell.value(), null);
+  Object beforeLink(Row row) {
+    return new Chain(row, null).value;
   }
 
-  private Object finish(Object value) {
+  /** A value on its way through the steps; notes the value after each if stages are wanted. */
+  private final class Chain {
+    private final Object origin;
+    private Object value;
+    private Problem note;
+
+    Chain(Row row, List<Object> stages) {
+      origin = start.apply(row);
+      value = origin;
+      List<Step> settings = fill.steps();
+      for (int i = 0; i < settings.size(); i++) {
+        StepFunction step = steps.get(i);
+        boolean runs =
+            !settings.get(i).off()
+                && !(value instanceof Problem)
+                && (value != null || step.takesBlank());
+        if (runs) {
+          value = step.apply(value, row);
+          if (value instanceof Noted noted) {
+            value = noted.value();
+            note = note == null ? noted.note() : note;
+          }
+        }
+        if (stages != null) {
+          stages.add(value);
+        }
+      }
+    }
+  }
+
+  private Object finish(Object value, Row row) {
     if (value == null || value instanceof Problem) {
       return value;
     }
-    Object found = value;
-    if (links != null) {
-      found = links.find(value);
-      if (found instanceof Problem problem) {
-        boolean blank =
-            problem.code() == ProblemCode.UNKNOWN_LINK
-                && fill.origin().link().whenMissing() == Origin.WhenMissing.BLANK;
-        return blank ? new Softened(problem) : problem;
-      }
-    }
-    return FieldCheck.conform(found, field);
+    Object found = links == null ? value : links.find(value, row);
+    return found instanceof Problem ? found : FieldCheck.conform(found, field);
   }
 
-  private record Softened(Problem problem) {}
-
-  private Filled settle(Object value) {
-    if (value instanceof Softened softened) {
-      return new Filled(null, softened.problem(), true);
-    }
+  private Filled settle(Object value, Problem note) {
     if (value instanceof Problem problem) {
-      return switch (fill.whenBad()) {
-        case REJECT -> new Filled(null, problem, false);
-        case BLANK -> new Filled(null, problem, true);
-        case DEFAULT -> withDefault(problem);
-      };
+      return bad(problem);
     }
     if (value != null) {
-      return new Filled(value, null, false);
+      return note == null ? new Filled(value, null, false) : new Filled(value, note, true);
     }
     return switch (fill.whenBlank()) {
-      case LEAVE -> Filled.BLANK;
+      case LEAVE -> note == null ? Filled.BLANK : new Filled(null, note, true);
       case DEFAULT -> withDefault(null);
       case REJECT ->
           new Filled(
@@ -148,6 +166,34 @@ public final class CompiledFill {
     };
   }
 
+  private Filled bad(Problem problem) {
+    if (problem.code() == ProblemCode.UNKNOWN_LINK
+        && fill.origin().link() != null
+        && fill.origin().link().whenMissing() == Origin.WhenMissing.BLANK) {
+      return new Filled(null, problem, true);
+    }
+    if (isQuestion(problem)) {
+      return new Filled(null, problem, false, true);
+    }
+    return switch (fill.whenBad()) {
+      case ASK, REJECT -> new Filled(null, problem, false);
+      case BLANK -> new Filled(null, problem, true);
+      case DEFAULT -> withDefault(problem);
+    };
+  }
+
+  private boolean isQuestion(Problem problem) {
+    return switch (problem.code()) {
+      case UNKNOWN_WORD -> true;
+      case UNKNOWN_CHOICE -> fill.whenBad() == Fill.WhenBad.ASK;
+      case UNKNOWN_LINK, SEVERAL_LINKS ->
+          fill.origin().link() != null
+              && fill.origin().link().whenMissing() == Origin.WhenMissing.ASK;
+      default -> false;
+    };
+  }
+
+  /** The default, counted: what was blank or bad is told in the ledger. */
   private Filled withDefault(Problem problem) {
     if (defaultValue instanceof Problem wrong) {
       return new Filled(
@@ -155,7 +201,11 @@ public final class CompiledFill {
           new Problem(wrong.code(), wrong.value(), "the default can't be taken: " + wrong.reason()),
           false);
     }
-    return new Filled(defaultValue, problem, problem != null);
+    Problem told =
+        problem != null
+            ? problem
+            : new Problem(ProblemCode.DEFAULTED, "", "blank, so the default is used");
+    return new Filled(defaultValue, told, true);
   }
 
   /**
@@ -169,49 +219,64 @@ public final class CompiledFill {
 
   /** Remembers what was computed for a cell, in bounded memory. */
   public final class Memo {
-    private final java.util.HashMap<Cell, Filled> known = new java.util.HashMap<>();
+    private final Map<Object, Filled> known = new HashMap<>();
 
-    /** The value for a cell of a row. */
-    public Filled get(Cell cell, long line) {
-      if (isLine()) {
-        return compute(cell, line);
+    /** The value for a row. */
+    public Filled get(Row row) {
+      if (perRow) {
+        return compute(row);
       }
-      Filled filled = known.get(cell);
+      Object key = key(row);
+      Filled filled = known.get(key);
       if (filled == null) {
         if (known.size() >= REMEMBERED) {
           known.clear();
         }
-        filled = compute(cell, line);
-        known.put(cell, filled);
+        filled = compute(row);
+        known.put(key, filled);
       }
       return filled;
+    }
+
+    private Object key(Row row) {
+      if (columns.size() == 1) {
+        return row.cell(columns.get(0));
+      }
+      Cell[] cells = new Cell[columns.size()];
+      for (int i = 0; i < cells.length; i++) {
+        cells[i] = row.cell(columns.get(i));
+      }
+      return List.of(cells);
     }
   }
 
   /**
-   * The stages that a cell's value passes through.
+   * The stages that a row's value passes through.
    *
-   * @param origin the value as it came, as text; null if blank
+   * @param cells the cells of the columns that it depends on, in their order
+   * @param origin the value as it came, as text; null if blank, or if it can't be computed
    * @param steps the value after each step, as text; null once blank, or from the failing step on
    * @param stoppedAt index of the failing step; the number of steps if the last check failed; -1 if
    *     nothing failed
    * @param result what is written, as text; null if blank or rejected
    * @param problem why it stops or was softened; null if all is well
+   * @param question true if one answer settles it for all its rows
    */
   public record Trace(
+      List<String> cells,
       @Nullable String origin,
       List<String> steps,
       int stoppedAt,
       @Nullable String result,
       @Nullable Problem problem,
-      boolean softened) {}
+      boolean softened,
+      boolean question) {}
 
-  /** Shows the stages of a cell's value. */
-  public Trace trace(Cell cell, long line) {
+  /** Shows the stages of a row's value. */
+  public Trace trace(Row row) {
     List<Object> stages = new ArrayList<>();
-    Object start = start(cell, line);
-    Object last = chain(start, stages);
-    Filled filled = settle(finish(last));
+    Chain chain = new Chain(row, stages);
+    Filled filled = settle(finish(chain.value, row), chain.note);
     int stopped = -1;
     List<String> texts = new ArrayList<>();
     for (int i = 0; i < stages.size(); i++) {
@@ -224,8 +289,16 @@ public final class CompiledFill {
     if (filled.problem() != null && stopped < 0) {
       stopped = stages.size();
     }
-    String origin = column >= 0 ? cell.text() : Values.text(start);
+    boolean single = column() >= 0 && fill.origin().readsColumn();
+    Object origin = chain.origin;
     return new Trace(
-        origin, texts, stopped, Values.text(filled.value()), filled.problem(), filled.softened());
+        columns.stream().map(c -> row.cell(c).text()).toList(),
+        single ? row.cell(column()).text() : origin instanceof Problem ? null : Values.text(origin),
+        texts,
+        stopped,
+        Values.text(filled.value()),
+        filled.problem(),
+        filled.softened(),
+        filled.question());
   }
 }

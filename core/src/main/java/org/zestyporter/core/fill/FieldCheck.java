@@ -17,6 +17,9 @@ final class FieldCheck {
 
   /** The value in the field's own type, or the problem that keeps it out. */
   static Object conform(Object value, FieldInfo field) {
+    if (value instanceof Problem) {
+      return value;
+    }
     Object typed = typed(value, field);
     if (typed instanceof Problem) {
       return typed;
@@ -25,6 +28,15 @@ final class FieldCheck {
       return checkText(text, field);
     }
     return typed instanceof BigDecimal number ? checkNumber(number, field) : typed;
+  }
+
+  /** A text that a person set, such as a default, as the field's type where it can be read so. */
+  static Object fromText(String text, FieldInfo field) {
+    return switch (field.type()) {
+      case BOOLEAN -> ValueReader.truth(text);
+      case TIME -> ValueReader.time(text);
+      default -> text;
+    };
   }
 
   private static Object typed(Object value, FieldInfo field) {

@@ -4,114 +4,215 @@ import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
+import java.util.TreeSet;
+import java.util.function.Function;
 import org.zestyporter.core.database.Database;
 import org.zestyporter.core.database.FieldInfo;
 import org.zestyporter.core.database.TableInfo;
+import org.zestyporter.core.formula.Formula;
 import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Origin;
 import org.zestyporter.core.plan.Step;
+import org.zestyporter.core.source.Batch;
+import org.zestyporter.core.source.Combinations;
 import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.value.Cell;
-import org.zestyporter.core.value.LocaleSettings;
 import org.zestyporter.core.value.PorterException;
 import org.zestyporter.core.value.Problem;
-import org.zestyporter.core.value.Values;
 
 /**
  * Makes the fills of a destination ready for use.
  *
- * <p>The only look at the database is the one for links; from then on computing is pure.
+ * <p>The only looks at the database are those for links and for the number that a series goes on
+ * from; from then on computing is pure.
  */
 public final class FillCompiler {
   private final Database database;
   private final SourceTable source;
   private final RunContext context;
+  private final Phrases phrases;
+  private boolean everyLink;
 
-  public FillCompiler(Database database, SourceTable source, RunContext context) {
+  public FillCompiler(Database database, SourceTable source, RunContext context, Phrases phrases) {
     this.database = database;
     this.source = source;
     this.context = context;
+    this.phrases = phrases;
+  }
+
+  /** Looks up links for whatever steps may still make of the values, as long as memory allows. */
+  public FillCompiler forTrials() {
+    everyLink = true;
+    return this;
   }
 
   /** Compiles all fills that are not left to the database, in the order of the table's fields. */
   public List<CompiledFill> compile(Destination destination, TableInfo table) {
     List<CompiledFill> compiled = new ArrayList<>();
-    for (int i = 0; i < table.fields().size(); i++) {
-      FieldInfo field = table.fields().get(i);
+    for (FieldInfo field : table.fields()) {
       for (Fill fill : destination.fills()) {
         if (fill.field().equalsIgnoreCase(field.name())
             && fill.origin().kind() != Origin.Kind.DATABASE) {
-          compiled.add(compile(fill, field, i));
+          compiled.add(compile(fill, field, table));
         }
       }
     }
     return compiled;
   }
 
-  /** Compiles one fill. */
-  public CompiledFill compile(Fill fill, FieldInfo field, int fieldIndex) {
-    int column = -1;
-    if (fill.origin().readsColumn()) {
-      column = source.column(fill.origin().column());
-      if (column < 0) {
-        throw PorterException.input(
-            "no-such-column",
-            "The file has no column “"
-                + fill.origin().column()
-                + "”, which fills "
-                + field.name()
-                + ".");
-      }
-    }
-    LocaleSettings locale = source.locale(column);
+  /** Compiles one fill of a table. */
+  public CompiledFill compile(Fill fill, FieldInfo field, TableInfo table) {
+    Origin origin = fill.origin();
+    Set<Integer> columns = new TreeSet<>();
+    int own = origin.readsColumn() ? require(origin.column(), field) : -1;
+    StepContext names = new StepContext(source, phrases, source.locale(own), false);
+    Start start = start(origin, field, table, own, names);
+    columns.addAll(start.columns());
+    boolean perRow = start.perRow();
     List<StepFunction> steps = new ArrayList<>();
     for (Step step : fill.steps()) {
-      steps.add(Steps.compile(step, locale));
-    }
-    Links links = null;
-    if (fill.origin().kind() == Origin.Kind.LINK) {
-      links = links(fill, field, column, steps);
-    }
-    return new CompiledFill(
-        fill, field, fieldIndex, column, steps, links, generated(fill.origin()));
-  }
-
-  private Object generated(Origin origin) {
-    if (origin.kind() == Origin.Kind.FIXED) {
-      return origin.value() == null || origin.value().isEmpty() ? null : origin.value();
-    }
-    if (origin.kind() != Origin.Kind.GENERATED) {
-      return null;
-    }
-    return switch (origin.generator()) {
-      case WHO -> context.who();
-      case RUN_TIME -> context.time();
-      case FILE_NAME -> context.fileName();
-      case LINE -> null;
-    };
-  }
-
-  private Links links(Fill fill, FieldInfo field, int column, List<StepFunction> steps) {
-    CompiledFill before = new CompiledFill(fill, field, -1, column, steps, null, null);
-    Set<Object> values = new HashSet<>();
-    boolean complete = source.distinct(column).beyond() == 0;
-    if (complete) {
-      source.distinct(column).tallies().keySet().forEach(cell -> collect(before, cell, values));
-    } else {
-      for (int i = 0; i < source.batches(); i++) {
-        for (Cell cell : source.cells(i, column).distinct()) {
-          collect(before, cell, values);
-        }
+      steps.add(Steps.compile(step, names));
+      if (!step.off()) {
+        columns.addAll(Steps.columns(step, names));
+        perRow |= Steps.usesLine(step, names);
       }
     }
-    return Links.look(database, field, fill.origin().link(), values);
+    Links links = null;
+    if (origin.kind() == Origin.Kind.LINK) {
+      List<Integer> also =
+          origin.link().also().stream().map(a -> require(a.column(), field)).toList();
+      columns.addAll(also);
+      links = Links.prepare(field, origin.link(), also);
+    }
+    CompiledFill compiled =
+        new CompiledFill(
+            fill,
+            field,
+            table.fields().indexOf(field),
+            List.copyOf(columns),
+            perRow,
+            start.function(),
+            steps,
+            links,
+            context);
+    if (links != null) {
+      links.look(database, field, everyLink ? null : wanted(compiled));
+    }
+    return compiled;
   }
 
-  private static void collect(CompiledFill chain, Cell cell, Set<Object> values) {
-    Object value = chain.beforeLink(cell);
+  /** A compiled fill with other steps, looking up links as it does. */
+  CompiledFill withSteps(CompiledFill of, Fill with) {
+    Integer own =
+        with.origin().readsColumn() ? Integer.valueOf(source.column(with.origin().column())) : null;
+    StepContext names =
+        new StepContext(source, phrases, source.locale(own == null ? -1 : own), false);
+    List<StepFunction> steps = new ArrayList<>();
+    for (Step step : with.steps()) {
+      steps.add(Steps.compile(step, names));
+    }
+    return of.withSteps(with, steps);
+  }
+
+  /** The only column that a fill's value comes from; null if there is none. */
+  String columnName(CompiledFill fill) {
+    return fill.fill().origin().readsColumn() ? fill.fill().origin().column() : null;
+  }
+
+  /** The columns that a fill does not read. */
+  List<String> otherColumns(CompiledFill fill) {
+    List<String> others = new ArrayList<>(source.columns());
+    fill.columns().forEach(c -> others.remove(source.columns().get(c)));
+    return others;
+  }
+
+  private int require(String column, FieldInfo field) {
+    int index = column == null ? -1 : source.column(column);
+    if (index < 0) {
+      throw PorterException.input(
+          "no-such-column",
+          "The file has no column “" + column + "”, which fills " + field.name() + ".");
+    }
+    return index;
+  }
+
+  /** Where values begin: the function, the columns it reads, and whether each row differs. */
+  private record Start(Function<Row, Object> function, List<Integer> columns, boolean perRow) {
+    static Start of(int column) {
+      return new Start(row -> row.cell(column).value(), List.of(column), false);
+    }
+
+    static Start fixed(Object value) {
+      return new Start(row -> value, List.of(), false);
+    }
+  }
+
+  private Start start(Origin origin, FieldInfo field, TableInfo table, int own, StepContext names) {
+    if (own >= 0) {
+      return Start.of(own);
+    }
+    if (origin.kind() == Origin.Kind.GENERATED) {
+      return new Start(
+          Generated.of(origin, field, table, database),
+          List.of(),
+          Generated.perRow(origin.generator()));
+    }
+    if (origin.template() != null) {
+      Template template = new Template(origin.template(), source::column);
+      return new Start(template::apply, template.columns(), false);
+    }
+    if (origin.formula() != null) {
+      Formula formula = Formula.compile(origin.formula(), names);
+      return new Start(formula::run, formula.columns(), formula.usesLine());
+    }
+    return Start.fixed(origin.value() == null || origin.value().isEmpty() ? null : origin.value());
+  }
+
+  /** Everything that a link is asked for in the whole source. */
+  private Set<String> wanted(CompiledFill fill) {
+    Set<String> wanted = new HashSet<>();
+    List<Integer> columns = fill.columns();
+    if (columns.isEmpty() || fill.perRow()) {
+      everyRow(fill, wanted);
+    } else if (columns.size() == 1 && source.distinct(columns.get(0)).beyond() == 0) {
+      int column = columns.get(0);
+      for (Cell cell : source.distinct(column).tallies().keySet()) {
+        collect(fill, ValueRow.of(column, cell, 0, context), wanted);
+      }
+      collect(fill, ValueRow.of(column, Cell.BLANK, 0, context), wanted);
+    } else if (columns.size() == 1) {
+      int column = columns.get(0);
+      for (int i = 0; i < source.batches(); i++) {
+        for (Cell cell : source.cells(i, column).distinct()) {
+          collect(fill, ValueRow.of(column, cell, 0, context), wanted);
+        }
+      }
+    } else {
+      Combinations combinations = source.combinations(columns);
+      if (combinations.beyond() > 0) {
+        everyRow(fill, wanted);
+      } else {
+        combinations.all().forEach(c -> collect(fill, StageTable.row(columns, c, context), wanted));
+      }
+    }
+    return wanted;
+  }
+
+  private void everyRow(CompiledFill fill, Set<String> wanted) {
+    for (int i = 0; i < source.batches(); i++) {
+      Batch batch = source.batch(i);
+      BatchRow row = new BatchRow(batch, context);
+      for (int r = 0; r < batch.rows(); r++) {
+        collect(fill, row.at(r), wanted);
+      }
+    }
+  }
+
+  private static void collect(CompiledFill chain, Row row, Set<String> wanted) {
+    Object value = chain.beforeLink(row);
     if (value != null && !(value instanceof Problem)) {
-      values.add(value instanceof java.math.BigDecimal n ? Values.plain(n) : value);
+      wanted.add(chain.links().wanted(value, row));
     }
   }
 }

@@ -1,10 +1,11 @@
 package org.zestyporter.core.fill;
 
+import java.util.ArrayList;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.database.Database;
 import org.zestyporter.core.database.FieldInfo;
 import org.zestyporter.core.database.TableInfo;
@@ -21,60 +22,101 @@ import org.zestyporter.core.value.Values;
  * <p>Only values that the source asks for are kept, so memory follows the source's distinct values
  * and not the linked table.
  */
-public final class Links {
+final class Links {
   private static final Object SEVERAL = new Object();
+  private static final int MOST = 200_000;
+  private static final String BETWEEN = "\u001F";
 
   private final Comparison comparison;
-  private final Map<String, Object> keys;
+  private final Map<String, Object> keys = new HashMap<>();
   private final String table;
-  private final String by;
+  private final List<String> by = new ArrayList<>();
 
-  private Links(Comparison comparison, Map<String, Object> keys, String table, String by) {
-    this.comparison = comparison;
-    this.keys = keys;
+  /** Columns that hold the values of the further fields. */
+  private final List<Integer> columns;
+
+  private Links(String table, Origin.Link link, List<Integer> columns) {
     this.table = table;
-    this.by = by;
+    this.comparison = Comparison.ignoring(link.ignoring());
+    this.columns = columns;
+    by.add(link.by());
+    link.also().forEach(a -> by.add(a.field()));
   }
 
-  /** Looks up a set of values for a link field. */
-  static Links look(Database database, FieldInfo field, Origin.Link link, Set<Object> values) {
+  /** A look-up that has not looked yet. */
+  static Links prepare(FieldInfo field, Origin.Link link, List<Integer> columns) {
     if (field.link() == null) {
       throw PorterException.input("no-link", field.name() + " is not a link to another table.");
     }
-    Comparison comparison = Comparison.ignoring(link.ignoring());
-    Set<String> wanted = new HashSet<>();
-    for (Object value : values) {
-      wanted.add(comparison.prepare(value));
+    return new Links(field.link().table(), link, columns);
+  }
+
+  /**
+   * Looks up a set of wanted keys, as {@link #wanted} gives them.
+   *
+   * @param wanted null for all that there are, up to a limit
+   */
+  void look(Database database, FieldInfo field, @Nullable Set<String> wanted) {
+    if (wanted != null && wanted.isEmpty()) {
+      return;
     }
-    TableInfo table = database.table(field.link().table());
-    FieldInfo key = table.field(field.link().keyField());
-    Map<String, Object> keys = new HashMap<>();
-    if (!wanted.isEmpty()) {
-      database.scan(
-          table,
-          List.of(table.field(link.by()), key),
-          found -> {
-            String prepared = comparison.prepare(found[0]);
-            if (prepared != null && wanted.contains(prepared)) {
-              keys.merge(prepared, found[1], (a, b) -> Values.same(a, b) ? a : SEVERAL);
+    TableInfo linked = database.table(field.link().table());
+    List<FieldInfo> read = new ArrayList<>(linked.fields(by));
+    read.add(linked.field(field.link().keyField()));
+    int last = read.size() - 1;
+    database.scan(
+        linked,
+        read,
+        found -> {
+          StringBuilder key = new StringBuilder();
+          for (int i = 0; i < last; i++) {
+            String part = comparison.prepare(found[i]);
+            if (part == null) {
+              return;
             }
-          });
+            key.append(i == 0 ? "" : BETWEEN).append(part);
+          }
+          String prepared = key.toString();
+          if (wanted == null ? keys.size() < MOST : wanted.contains(prepared)) {
+            keys.merge(prepared, found[last], (a, b) -> Values.same(a, b) ? a : SEVERAL);
+          }
+        });
+  }
+
+  /** The form in which a value with the row's further values is looked up. */
+  String wanted(Object value, Row row) {
+    String first = comparison.prepare(value);
+    if (columns.isEmpty()) {
+      return first;
     }
-    return new Links(comparison, keys, table.name(), link.by());
+    StringBuilder key = new StringBuilder(first);
+    for (int column : columns) {
+      Object also = row.column(column);
+      Object bare = also instanceof String text ? Steps.trim(text) : also;
+      key.append(BETWEEN)
+          .append(bare == null || bare instanceof Problem ? "" : comparison.prepare(bare));
+    }
+    return key.toString();
   }
 
   /** The key of the record that has the value, or a problem. */
-  Object find(Object value) {
-    Object key = keys.get(comparison.prepare(value));
+  Object find(Object value, Row row) {
+    Object key = keys.get(wanted(value, row));
     if (key == null) {
       return new Problem(
-          ProblemCode.UNKNOWN_LINK, Values.text(value), "no " + table + " has this " + by);
+          ProblemCode.UNKNOWN_LINK, Values.text(value), "no " + table + " has this " + fields());
     }
     return key == SEVERAL
         ? new Problem(
             ProblemCode.SEVERAL_LINKS,
             Values.text(value),
-            "several records of " + table + " have this " + by)
+            "several records of " + table + " have this " + fields())
         : key;
+  }
+
+  private String fields() {
+    return by.size() == 1
+        ? by.get(0)
+        : String.join(", ", by.subList(0, by.size() - 1)) + " and " + by.get(by.size() - 1);
   }
 }

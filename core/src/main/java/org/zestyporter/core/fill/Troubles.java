@@ -3,7 +3,6 @@ package org.zestyporter.core.fill;
 import java.util.List;
 import org.zestyporter.core.source.Batch;
 import org.zestyporter.core.source.SourceTable;
-import org.zestyporter.core.value.Cell;
 
 /** Finds records whose values can't be taken. */
 public final class Troubles {
@@ -35,9 +34,8 @@ public final class Troubles {
   private static boolean troubled(
       Batch batch, int row, List<CompiledFill> fills, List<CompiledFill.Memo> memos) {
     for (int f = 0; f < fills.size(); f++) {
-      int column = fills.get(f).column();
-      Cell cell = column < 0 ? Cell.BLANK : batch.columns()[column].cell(row);
-      if (memos.get(f).get(cell, batch.lines()[row]).rejects()) {
+      BatchRow at = new BatchRow(batch, fills.get(f).context()).at(row);
+      if (memos.get(f).get(at).rejects()) {
         return true;
       }
     }

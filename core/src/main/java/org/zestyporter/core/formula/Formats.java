@@ -8,12 +8,16 @@ import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.LocalTime;
 import java.time.format.DateTimeFormatter;
+import java.time.format.DateTimeFormatterBuilder;
+import java.time.format.ResolverStyle;
+import java.time.temporal.TemporalAccessor;
 import java.util.Locale;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.zestyporter.core.value.Problem;
+import org.zestyporter.core.value.ProblemCode;
 
 /** Numbers and dates written in a format such as {@code #,##0.00} or {@code d mmmm yyyy}. */
 public final class Formats {
@@ -46,6 +50,25 @@ public final class Formats {
     return value instanceof String text ? text : Functions.refuse(value, "neither number nor date");
   }
 
+  /**
+   * Reads a date, or a date with a time, that is written in a format.
+   *
+   * @return a {@link LocalDate}, a {@link LocalDateTime} or a {@link Problem}
+   */
+  public static Object readDate(String text, String format) {
+    try {
+      TemporalAccessor read =
+          formatter(format)
+              .withResolverStyle(ResolverStyle.STRICT)
+              .parseBest(text.strip(), LocalDateTime::from, LocalDate::from);
+      return read;
+    } catch (IllegalArgumentException e) {
+      return new Problem(ProblemCode.NOT_A_DATE, text, "“" + format + "” is no format for a date");
+    } catch (DateTimeException e) {
+      return new Problem(ProblemCode.NOT_A_DATE, text, "not written as " + format);
+    }
+  }
+
   private static Object number(BigDecimal number, String format) {
     try {
       DecimalFormat written =
@@ -59,22 +82,31 @@ public final class Formats {
 
   private static Object date(Object date, String format) {
     try {
-      DateTimeFormatter written = DATES.get(format);
-      if (written == null) {
-        written = DateTimeFormatter.ofPattern(pattern(format), Locale.ENGLISH);
-        if (DATES.size() < REMEMBERED) {
-          DATES.put(format, written);
-        }
-      }
-      return written.format(
-          date instanceof LocalDate day
-              ? day.atStartOfDay()
-              : date instanceof LocalTime time
-                  ? LocalDateTime.of(LocalDate.EPOCH, time)
-                  : (LocalDateTime) date);
+      return formatter(format)
+          .format(
+              date instanceof LocalDate day
+                  ? day.atStartOfDay()
+                  : date instanceof LocalTime time
+                      ? LocalDateTime.of(LocalDate.EPOCH, time)
+                      : (LocalDateTime) date);
     } catch (IllegalArgumentException | DateTimeException e) {
       return Functions.refuse(date, "“" + format + "” is no format for a date");
     }
+  }
+
+  private static DateTimeFormatter formatter(String format) {
+    DateTimeFormatter known = DATES.get(format);
+    if (known == null) {
+      known =
+          new DateTimeFormatterBuilder()
+              .parseCaseInsensitive()
+              .appendPattern(pattern(format))
+              .toFormatter(Locale.ENGLISH);
+      if (DATES.size() < REMEMBERED) {
+        DATES.put(format, known);
+      }
+    }
+    return known;
   }
 
   /** The pattern of {@link DateTimeFormatter} that does the same; mm behind hours are minutes. */

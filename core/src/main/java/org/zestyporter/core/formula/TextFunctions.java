@@ -83,8 +83,7 @@ final class TextFunctions {
             .example("REPLACE([Reg No]; 1; 2; \"QH\")", "QH 0566")
             .does((a, s) -> replace(a)),
         number("FIND", "wanted T, text T, start N?")
-            .says(
-                "the place of a text in another; capitals matter; a problem if it is not there")
+            .says("the place of a text in another; capitals matter; a problem if it is not there")
             .example("FIND(\"H\"; [Boat name])", "6")
             .does((a, s) -> find((String) a[0], (String) a[1], a)),
         number("SEARCH", "wanted T, text T, start N?")

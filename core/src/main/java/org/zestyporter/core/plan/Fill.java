@@ -1,6 +1,7 @@
 package org.zestyporter.core.plan;
 
 import com.fasterxml.jackson.annotation.JsonValue;
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.List;
 import java.util.Locale;
 import org.jspecify.annotations.Nullable;
@@ -18,6 +19,7 @@ import org.jspecify.annotations.Nullable;
  *     which the field is shown
  * @param onlyNew true if existing records keep what they have
  */
+@RecordBuilder
 public record Fill(
     String field,
     Origin origin,
@@ -26,7 +28,8 @@ public record Fill(
     BlankOnMatch blankOnMatch,
     WhenBad whenBad,
     @Nullable String defaultValue,
-    boolean onlyNew) {
+    boolean onlyNew)
+    implements FillBuilder.With {
 
   /** What a blank value means for a new record. */
   public enum WhenBlank {
@@ -54,6 +57,8 @@ public record Fill(
 
   /** What a value that can't be taken means. */
   public enum WhenBad {
+    /** Words that are not among the field's choices are questions; anything else is rejected. */
+    ASK,
     REJECT,
     BLANK,
     DEFAULT;
@@ -77,11 +82,10 @@ public record Fill(
   }
 
   public Fill rejectBlank() {
-    return new Fill(
-        field, origin, steps, WhenBlank.REJECT, blankOnMatch, whenBad, defaultValue, onlyNew);
+    return withWhenBlank(WhenBlank.REJECT);
   }
 
   public Fill forNewOnly() {
-    return new Fill(field, origin, steps, whenBlank, blankOnMatch, whenBad, defaultValue, true);
+    return withOnlyNew(true);
   }
 }

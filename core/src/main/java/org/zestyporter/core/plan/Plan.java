@@ -1,7 +1,9 @@
 package org.zestyporter.core.plan;
 
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.source.Correction;
 import org.zestyporter.core.source.Reading;
 
 /**
@@ -16,17 +18,34 @@ import org.zestyporter.core.source.Reading;
  * @param reading what is fixed of the reading; what is null is found in each file anew
  * @param destinations in writing order
  * @param run how the run goes
+ * @param phrasebooks phrasebooks of this plan alone; they go before shared ones of the same name
+ * @param corrections cells that are read as another text
  */
+@RecordBuilder
 public record Plan(
     String name,
     @Nullable String connection,
     Reading reading,
     List<Destination> destinations,
-    RunSettings run) {
+    RunSettings run,
+    List<Phrasebook> phrasebooks,
+    List<Correction> corrections)
+    implements PlanBuilder.With {
 
   public Plan {
     reading = reading == null ? Reading.FIND : reading;
     destinations = destinations == null ? List.of() : List.copyOf(destinations);
     run = run == null ? RunSettings.ALL_OR_NOTHING : run;
+    phrasebooks = phrasebooks == null ? List.of() : List.copyOf(phrasebooks);
+    corrections = corrections == null ? List.of() : List.copyOf(corrections);
+  }
+
+  public Plan(
+      String name,
+      @Nullable String connection,
+      @Nullable Reading reading,
+      List<Destination> destinations,
+      @Nullable RunSettings run) {
+    this(name, connection, reading, destinations, run, null, null);
   }
 }

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
+import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.database.FieldInfo;
 import org.zestyporter.core.database.TableInfo;
@@ -22,8 +23,19 @@ public final class PlanCheck {
    */
   public record Matter(String code, @Nullable String field, String message) {}
 
-  /** Everything that keeps a destination from being filled; empty if nothing does. */
+  /** As {@link #check(Destination, TableInfo, List, Predicate)}, whatever phrasebooks there are. */
   public static List<Matter> check(Destination destination, TableInfo table, List<String> columns) {
+    return check(destination, table, columns, book -> true);
+  }
+
+  /**
+   * Everything that keeps a destination from being filled; empty if nothing does.
+   *
+   * @param columns names of the file's columns
+   * @param hasBook tells whether there is a phrasebook of a name
+   */
+  public static List<Matter> check(
+      Destination destination, TableInfo table, List<String> columns, Predicate<String> hasBook) {
     List<Matter> matters = new ArrayList<>();
     Set<String> filled = new HashSet<>();
     for (Fill fill : destination.fills()) {
@@ -39,7 +51,7 @@ public final class PlanCheck {
       if (!filled.add(field.name())) {
         matters.add(new Matter("filled-twice", field.name(), field.name() + " is filled twice."));
       }
-      checkFill(fill, field, columns, matters);
+      new FillCheck(field, columns, hasBook, matters).check(fill);
     }
     for (FieldInfo field : table.fields()) {
       if (field.required() && !filled.contains(field.name())) {
@@ -52,49 +64,6 @@ public final class PlanCheck {
     }
     checkKeys(destination, table, filled, matters);
     return matters;
-  }
-
-  private static void checkFill(
-      Fill fill, FieldInfo field, List<String> columns, List<Matter> matters) {
-    Origin origin = fill.origin();
-    if (origin == null || origin.kind() == null) {
-      matters.add(new Matter("no-origin", field.name(), field.name() + " has no origin."));
-      return;
-    }
-    if (origin.readsColumn()
-        && columns.stream().noneMatch(c -> c.equalsIgnoreCase(origin.column()))) {
-      matters.add(
-          new Matter(
-              "no-such-column",
-              field.name(),
-              "The file has no column “"
-                  + origin.column()
-                  + "”, which fills "
-                  + field.name()
-                  + "."));
-    }
-    if (origin.kind() == Origin.Kind.LINK && (field.link() == null || origin.link() == null)) {
-      matters.add(
-          new Matter("no-link", field.name(), field.name() + " is not a link to another table."));
-    }
-    if (origin.kind() == Origin.Kind.GENERATED && origin.generator() == null) {
-      matters.add(
-          new Matter(
-              "no-generator", field.name(), "Say what is generated for " + field.name() + "."));
-    }
-    if (origin.kind() == Origin.Kind.DATABASE && field.required()) {
-      matters.add(
-          new Matter(
-              "required-field",
-              field.name(),
-              field.name() + " is required and the database has no value of its own for it."));
-    }
-    for (Step step : fill.steps()) {
-      String refusal = step.kind() == null ? "A step has no kind" : step.kind().refusal(step);
-      if (refusal != null) {
-        matters.add(new Matter("step-settings", field.name(), field.name() + ": " + refusal + "."));
-      }
-    }
   }
 
   private static void checkKeys(
@@ -128,8 +97,9 @@ public final class PlanCheck {
    *
    * @throws PorterException with all matters in its message and code {@code plan-incomplete}
    */
-  public static void require(Destination destination, TableInfo table, List<String> columns) {
-    List<Matter> matters = check(destination, table, columns);
+  public static void require(
+      Destination destination, TableInfo table, List<String> columns, Predicate<String> hasBook) {
+    List<Matter> matters = check(destination, table, columns, hasBook);
     if (!matters.isEmpty()) {
       throw PorterException.input(
           "plan-incomplete", String.join(" ", matters.stream().map(Matter::message).toList()));

@@ -1,6 +1,5 @@
 package org.zestyporter.core.plan;
 
-import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashSet;
@@ -248,9 +247,14 @@ public final class PlanDraft {
     switch (field.type()) {
       case WHOLE, DECIMAL -> {
         steps.add(Step.of(StepKind.READ_NUMBER));
-        BigDecimal factor = Units.factor(title, field.name());
-        if (factor != null) {
-          steps.add(Step.of(StepKind.MULTIPLY, "by", factor.toPlainString()));
+        if (UnitWords.differ(title, field.name())) {
+          steps.add(
+              Step.of(
+                  StepKind.CONVERT_UNIT,
+                  "from",
+                  UnitWords.in(title).symbol(),
+                  "to",
+                  UnitWords.in(field.name()).symbol()));
           int places =
               field.type() == FieldType.WHOLE ? 0 : field.scale() == null ? 2 : field.scale();
           steps.add(Step.of(StepKind.ROUND, "places", String.valueOf(places)));

@@ -39,7 +39,7 @@ final class Words {
     for (String word : split(name)) {
       if (EMPTY.contains(word)) {
         fillers.add(word);
-      } else if (Units.find(word) == null) {
+      } else if (UnitWords.find(word) == null) {
         words.add(word);
       }
     }

@@ -16,6 +16,9 @@ final class Books {
 
   private record Cause(ProblemCode code, String field, boolean softened) {}
 
+  /** What one answer settles. */
+  private record Asked(ProblemCode code, String field, String value) {}
+
   private static final class Group {
     private final Map<String, RunReport.Sample> values = new LinkedHashMap<>();
     private long rows;
@@ -24,6 +27,7 @@ final class Books {
   private final String table;
   private final long[] outcomes = new long[Outcome.values().length];
   private final Map<Cause, Group> problems = new LinkedHashMap<>();
+  private final Map<Asked, Long> questions = new LinkedHashMap<>();
   private final Map<String, Long> fieldsChanged = new TreeMap<>();
   private final Map<String, BigDecimal[]> totals = new LinkedHashMap<>();
 
@@ -34,7 +38,9 @@ final class Books {
   void count(LedgerEntry entry, List<String> fields) {
     outcomes[entry.outcome().ordinal()]++;
     for (LedgerEntry.Note note : entry.notes()) {
-      if (note.softened() || entry.outcome() == Outcome.REJECTED) {
+      if (note.question()) {
+        questions.merge(new Asked(note.code(), note.field(), note.value()), 1L, Long::sum);
+      } else if (note.softened() || entry.outcome() == Outcome.REJECTED) {
         count(note, entry.line());
       }
     }
@@ -108,6 +114,17 @@ final class Books {
         });
     groups.sort(Comparator.comparingLong(g -> -g.rows()));
     return groups;
+  }
+
+  /** What is open, the ones that hold most rows first. */
+  List<RunReport.Question> questions() {
+    return questions.entrySet().stream()
+        .map(
+            e ->
+                new RunReport.Question(
+                    e.getKey().code(), table, e.getKey().field(), e.getKey().value(), e.getValue()))
+        .sorted(Comparator.comparingLong(q -> -q.rows()))
+        .toList();
   }
 
   List<RunReport.ControlTotal> controlTotals() {

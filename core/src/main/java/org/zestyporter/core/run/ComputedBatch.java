@@ -1,11 +1,12 @@
 package org.zestyporter.core.run;
 
 import java.util.List;
+import org.zestyporter.core.fill.BatchRow;
 import org.zestyporter.core.fill.CompiledFill;
 import org.zestyporter.core.fill.Filled;
+import org.zestyporter.core.fill.RunContext;
 import org.zestyporter.core.source.Batch;
 import org.zestyporter.core.source.ColumnChunk;
-import org.zestyporter.core.value.Cell;
 
 /** A batch with the values that all fills gave for it. */
 final class ComputedBatch {
@@ -22,29 +23,33 @@ final class ComputedBatch {
     this.rejected = rejected;
   }
 
-  /** Computes each fill once for each distinct cell of the batch. */
-  static ComputedBatch of(Batch batch, List<CompiledFill> fills, List<CompiledFill.Memo> memos) {
+  /** Computes each fill once for each distinct cell of the batch, or row by row. */
+  static ComputedBatch of(
+      Batch batch, List<CompiledFill> fills, List<CompiledFill.Memo> memos, RunContext context) {
     Filled[][] filled = new Filled[fills.size()][batch.rows()];
     boolean[] rejected = new boolean[batch.rows()];
+    BatchRow row = new BatchRow(batch, context);
     for (int f = 0; f < fills.size(); f++) {
       int column = fills.get(f).column();
       CompiledFill.Memo memo = memos.get(f);
+      Filled[] values = filled[f];
       if (column < 0) {
-        for (int r = 0; r < batch.rows(); r++) {
-          filled[f][r] = memo.get(Cell.BLANK, batch.lines()[r]);
-          rejected[r] |= filled[f][r].rejects();
+        for (int r = 0; r < values.length; r++) {
+          values[r] = memo.get(row.at(r));
         }
-        continue;
+      } else {
+        ColumnChunk cells = batch.columns()[column];
+        Filled[] byCode = new Filled[cells.distinct().length];
+        for (int r = 0; r < values.length; r++) {
+          int code = cells.codes()[r];
+          if (byCode[code] == null) {
+            byCode[code] = memo.get(row.at(r));
+          }
+          values[r] = byCode[code];
+        }
       }
-      ColumnChunk cells = batch.columns()[column];
-      Filled[] byCode = new Filled[cells.distinct().length];
-      for (int r = 0; r < batch.rows(); r++) {
-        int code = cells.codes()[r];
-        if (byCode[code] == null) {
-          byCode[code] = memo.get(cells.distinct()[code], batch.lines()[r]);
-        }
-        filled[f][r] = byCode[code];
-        rejected[r] |= byCode[code].rejects();
+      for (int r = 0; r < values.length; r++) {
+        rejected[r] |= values[r].rejects();
       }
     }
     return new ComputedBatch(batch, fills, filled, rejected);

@@ -12,6 +12,7 @@ import org.zestyporter.core.database.TableInfo;
 import org.zestyporter.core.database.WriteSession;
 import org.zestyporter.core.fill.CompiledFill;
 import org.zestyporter.core.fill.Filled;
+import org.zestyporter.core.fill.Rules;
 import org.zestyporter.core.match.Matcher;
 import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Fill;
@@ -26,6 +27,7 @@ final class Decider {
   private final List<CompiledFill> fills;
   private final Matcher matcher;
   private final UniqueGuard guard;
+  private final Rules rules;
   private final Map<List<Object>, Long> touched = new HashMap<>();
 
   Decider(
@@ -33,12 +35,14 @@ final class Decider {
       TableInfo table,
       List<CompiledFill> fills,
       Matcher matcher,
-      UniqueGuard guard) {
+      UniqueGuard guard,
+      Rules rules) {
     this.destination = destination;
     this.table = table;
     this.fills = fills;
     this.matcher = matcher;
     this.guard = guard;
+    this.rules = rules;
   }
 
   /** Decides a batch; the matched records are fetched together. */
@@ -95,7 +99,8 @@ final class Decider {
                   fills.get(f).field().name(),
                   value.problem().value(),
                   value.problem().reason(),
-                  value.softened()));
+                  value.softened(),
+                  value.question()));
         }
       }
       if (match == null) {
@@ -187,6 +192,10 @@ final class Decider {
               ProblemCode.REQUIRED, field.name(), "", "blank, and a new record needs a value");
         }
       }
+      Rules.Broken broken = rules.broken(byField, line);
+      if (broken != null) {
+        return reject(ProblemCode.CHECK, null, broken.check(), broken.reason());
+      }
       LedgerEntry.Note clash = guard.clash(line, byField, null);
       if (clash != null) {
         notes.add(clash);
@@ -228,6 +237,10 @@ final class Decider {
       if (changed.isEmpty()) {
         return decision(Outcome.UNCHANGED, null, changed);
       }
+      Rules.Broken broken = rules.isEmpty() ? null : rules.broken(after(fields, values), line);
+      if (broken != null) {
+        return reject(ProblemCode.CHECK, null, broken.check(), broken.reason());
+      }
       LedgerEntry.Note clash = guard.clash(line, byField, record);
       if (clash != null) {
         notes.add(clash);
@@ -235,6 +248,16 @@ final class Decider {
       }
       return decision(
           Outcome.CHANGED, new WriteSession.Change(line, record, fields, values), changed);
+    }
+
+    /** The record as it will stand. */
+    private Object[] after(List<Integer> fields, List<Object> values) {
+      Object[] after = before.clone();
+      for (int i = 0; i < after.length; i++) {
+        int at = fields.indexOf(i);
+        after[i] = at < 0 ? after[i] : values.get(at);
+      }
+      return after;
     }
 
     private Decision skip(ProblemCode code, String reason) {

@@ -32,11 +32,22 @@ public record LedgerEntry(
    * @param field the field; null for the row as a whole
    * @param value the value that could not be taken; null if none
    * @param softened true if the row went on without it, as the plan says
+   * @param question true if one answer settles it for all rows with this value
    */
   public record Note(
       ProblemCode code,
       @Nullable String field,
       @Nullable String value,
       String reason,
-      boolean softened) {}
+      boolean softened,
+      boolean question) {
+    public Note(
+        ProblemCode code,
+        @Nullable String field,
+        @Nullable String value,
+        String reason,
+        boolean softened) {
+      this(code, field, value, reason, softened, false);
+    }
+  }
 }

@@ -11,7 +11,9 @@ import org.zestyporter.core.database.TableInfo;
 import org.zestyporter.core.database.WriteSession;
 import org.zestyporter.core.fill.CompiledFill;
 import org.zestyporter.core.fill.FillCompiler;
+import org.zestyporter.core.fill.Rules;
 import org.zestyporter.core.fill.RunContext;
+import org.zestyporter.core.fill.Shared;
 import org.zestyporter.core.match.Matcher;
 import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Plan;
@@ -35,12 +37,22 @@ public final class Pipeline {
   private final SourceTable source;
   private final Plan plan;
   private final RunContext context;
+  private final Shared shared;
 
   public Pipeline(Database database, SourceTable source, Plan plan, RunContext context) {
+    this(database, source, plan, context, Shared.NONE);
+  }
+
+  /**
+   * @param shared phrasebooks and checks beside the plan's own
+   */
+  public Pipeline(
+      Database database, SourceTable source, Plan plan, RunContext context, Shared shared) {
     this.database = database;
-    this.source = source;
+    this.source = source.corrected(plan.corrections());
     this.plan = plan;
     this.context = context;
+    this.shared = shared;
   }
 
   /** Goes through all rows and writes nothing. */
@@ -104,7 +116,7 @@ public final class Pipeline {
         "done",
         read,
         books.stream().map(Books::destination).toList(),
-        List.of(),
+        books.stream().flatMap(b -> b.questions().stream()).toList(),
         books.stream().flatMap(b -> b.problems().stream()).toList(),
         books.stream().flatMap(b -> b.controlTotals().stream()).toList(),
         books.stream().allMatch(b -> b.balanced(read)),
@@ -115,9 +127,11 @@ public final class Pipeline {
   private Books fill(int index, LastStage last, Ledger ledger, Progress progress) {
     Destination destination = plan.destinations().get(index);
     TableInfo table = database.table(destination.table());
-    PlanCheck.require(destination, table, source.columns());
+    PlanCheck.require(destination, table, source.columns(), shared.phrases(plan)::has);
     List<CompiledFill> fills =
-        new FillCompiler(database, source, context).compile(destination, table);
+        new FillCompiler(database, source, context, shared.phrases(plan))
+            .compile(destination, table);
+    Rules rules = new Rules(shared.checksOf(table.name()), destination.checksOff(), table, context);
     Matcher matcher = new Matcher(destination.keys(), table);
     UniqueGuard guard = new UniqueGuard(table, fills, destination.keys());
     note(fills, table, matcher, guard, progress);
@@ -126,7 +140,7 @@ public final class Pipeline {
 
     Books books = new Books(table.name());
     ledger.begin(index, table.name(), fills.stream().map(f -> f.field().name()).toList());
-    Decider decider = new Decider(destination, table, fills, matcher, guard);
+    Decider decider = new Decider(destination, table, fills, matcher, guard, rules);
     BatchWriter writer = new BatchWriter(index, table, fills, last, books, ledger);
     ExecutorService ahead = Executors.newSingleThreadExecutor(r -> daemon(r, "compute"));
     try {
@@ -160,7 +174,7 @@ public final class Pipeline {
     long done = 0;
     for (int i = 0; i < source.batches(); i++) {
       requireGoing(progress);
-      ComputedBatch batch = ComputedBatch.of(source.batch(i), fills, memos);
+      ComputedBatch batch = ComputedBatch.of(source.batch(i), fills, memos, context);
       for (int row = 0; row < batch.rows(); row++) {
         if (!batch.rejected(row)) {
           batch.values(row, byField);
@@ -175,7 +189,7 @@ public final class Pipeline {
 
   private Future<ComputedBatch> compute(
       ExecutorService ahead, int batch, List<CompiledFill> fills, List<CompiledFill.Memo> memos) {
-    return ahead.submit(() -> ComputedBatch.of(source.batch(batch), fills, memos));
+    return ahead.submit(() -> ComputedBatch.of(source.batch(batch), fills, memos, context));
   }
 
   private static ComputedBatch get(Future<ComputedBatch> next) {

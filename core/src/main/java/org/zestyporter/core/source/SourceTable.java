@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.IntStream;
 import org.zestyporter.core.value.ColumnProfile;
 import org.zestyporter.core.value.DistinctValues;
@@ -35,9 +36,12 @@ public final class SourceTable implements AutoCloseable {
   private final List<ColumnProfile> profiles = new ArrayList<>();
   private final Proposals proposals;
   private final long[] recordsBefore;
+  private final Corrections corrections;
+  private final Map<List<Integer>, Combinations> combinations = new ConcurrentHashMap<>();
 
   SourceTable(SourceCache cache, SourceReader.Parsed parsed) {
     this.cache = cache;
+    this.corrections = Corrections.NONE;
     this.parsed = parsed;
     this.evidence = new ArrayList<>(parsed.evidence());
     Reading wanted = parsed.reading();
@@ -66,6 +70,38 @@ public final class SourceTable implements AutoCloseable {
     evidence.addAll(findings.evidence());
     this.warnings = findings.warnings();
     this.proposals = Proposals.find(this, layout, titles);
+  }
+
+  /** The same rows with some cells corrected. */
+  private SourceTable(SourceTable of, List<Correction> wanted) {
+    this.cache = of.cache;
+    this.parsed = of.parsed;
+    this.evidence = of.evidence;
+    this.warnings = of.warnings;
+    this.titles = of.titles;
+    this.selector = of.selector;
+    this.out = of.out;
+    this.reading = of.reading;
+    this.proposals = of.proposals;
+    this.recordsBefore = of.recordsBefore;
+    this.profiles.addAll(of.profiles);
+    this.corrections = Corrections.of(of, wanted);
+    this.distinct = corrections.distinct(of.distinct);
+  }
+
+  /** The rows as they are with cells corrected; shares all else with this table. */
+  public SourceTable corrected(List<Correction> wanted) {
+    return wanted.isEmpty() ? this : new SourceTable(this, wanted);
+  }
+
+  /** Corrections that don't fit the file any more, because their cells hold something else. */
+  public List<Correction> lapsed() {
+    return corrections.lapsed();
+  }
+
+  /** The distinct combinations of some columns over all records. */
+  public Combinations combinations(List<Integer> columns) {
+    return combinations.computeIfAbsent(columns, c -> Combinations.of(this, c));
   }
 
   private static Reading complete(
@@ -201,12 +237,14 @@ public final class SourceTable implements AutoCloseable {
       long[] all = lines;
       lines = Arrays.stream(records.rows()).mapToLong(r -> all[r]).toArray();
     }
-    return new Batch(recordsBefore[number], lines, columns);
+    return new Batch(recordsBefore[number], lines, corrections.apply(number, lines, columns));
   }
 
   /** The cells of one column in the records of one batch. */
   public ColumnChunk cells(int batch, int column) {
-    return out.column(batch, column, out.records(batch));
+    return corrections.touch(batch, column)
+        ? batch(batch).columns()[column]
+        : out.column(batch, column, out.records(batch));
   }
 
   /**

@@ -95,6 +95,23 @@ public final class DistinctValues {
         || (tallies.size() < FLOOR && cell.text().length() < 2_000);
   }
 
+  /** The same, as if one row held another cell. */
+  public DistinctValues moved(Cell from, Cell to, long line) {
+    DistinctValues copy = new DistinctValues();
+    copy.blank = blank - (from.isBlank() ? 1 : 0);
+    copy.beyond = beyond;
+    tallies.forEach(
+        (cell, tally) -> {
+          Tally own = new Tally(tally.line);
+          own.rows = tally.rows - (cell.equals(from) ? 1 : 0);
+          if (own.rows > 0) {
+            copy.tallies.put(cell, own);
+          }
+        });
+    copy.add(to, 1, line);
+    return copy;
+  }
+
   public Map<Cell, Tally> tallies() {
     return tallies;
   }

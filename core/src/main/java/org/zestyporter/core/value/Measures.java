@@ -51,7 +51,11 @@ public final class Measures {
   public record Conversion(BigDecimal factor, BigDecimal offset) {
     public BigDecimal apply(BigDecimal value) {
       BigDecimal converted = value.multiply(factor).add(offset);
-      return converted.precision() > DIGITS.getPrecision() ? converted.round(DIGITS) : converted;
+      if (converted.precision() <= DIGITS.getPrecision()) {
+        return converted;
+      }
+      BigDecimal bare = converted.round(DIGITS).stripTrailingZeros();
+      return bare.scale() < 0 ? bare.setScale(0) : bare;
     }
   }
 

@@ -24,6 +24,7 @@ import org.zestyporter.core.plan.StepKind;
 import org.zestyporter.core.source.Reading;
 import org.zestyporter.core.source.SourceReader;
 import org.zestyporter.core.source.SourceTable;
+import org.zestyporter.core.value.Cell;
 import org.zestyporter.core.value.Comparison.Ignore;
 import org.zestyporter.core.value.PorterException;
 import org.zestyporter.core.value.ProblemCode;
@@ -63,8 +64,8 @@ class StageTableTest {
 
   private CompiledFill compile(Fill fill) {
     FieldInfo field = boat.field(fill.field());
-    return new FillCompiler(on.database(), source, CONTEXT)
-        .compile(fill, field, boat.fields().indexOf(field));
+    return new FillCompiler(on.database(), source, CONTEXT, Phrases.NONE)
+        .compile(fill, field, boat);
   }
 
   private StageTable stages(Fill fill) {
@@ -221,10 +222,8 @@ class StageTableTest {
   void lineNumbersAreEachRowsOwn() {
     CompiledFill line = compile(Fill.of("line", Origin.generated(Origin.Generator.LINE)));
     CompiledFill.Memo memo = line.memo();
-    assertThat(memo.get(org.zestyporter.core.value.Cell.BLANK, 7).value().toString())
-        .isEqualTo("7");
-    assertThat(memo.get(org.zestyporter.core.value.Cell.BLANK, 8).value().toString())
-        .isEqualTo("8");
+    assertThat(memo.get(ValueRow.of(0, Cell.BLANK, 7, CONTEXT)).value().toString()).isEqualTo("7");
+    assertThat(memo.get(ValueRow.of(0, Cell.BLANK, 8, CONTEXT)).value().toString()).isEqualTo("8");
   }
 
   @Test
@@ -247,7 +246,8 @@ class StageTableTest {
   void missingColumnIsNamed() {
     Destination bad =
         new Destination("boat", List.of(Fill.of("note", Origin.column("Gone"))), null, null);
-    assertThatThrownBy(() -> new FillCompiler(on.database(), source, CONTEXT).compile(bad, boat))
+    assertThatThrownBy(
+            () -> new FillCompiler(on.database(), source, CONTEXT, Phrases.NONE).compile(bad, boat))
         .isInstanceOf(PorterException.class)
         .hasMessageContaining("no column “Gone”")
         .hasMessageContaining("note");

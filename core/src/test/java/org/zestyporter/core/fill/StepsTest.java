@@ -21,7 +21,13 @@ class StepsTest {
   private static final LocaleSettings COMMA = new LocaleSettings(",", DateOrder.DAY_MONTH_YEAR);
 
   private static Object apply(Object value, StepKind kind, String... settings) {
-    return Steps.compile(Step.of(kind, settings), COMMA).apply(value);
+    return apply(value, COMMA, kind, settings);
+  }
+
+  private static Object apply(
+      Object value, LocaleSettings locale, StepKind kind, String... settings) {
+    StepContext context = new StepContext(null, Phrases.NONE, locale, false);
+    return Steps.compile(Step.of(kind, settings), context).apply(value, null);
   }
 
   @Test
@@ -88,7 +94,9 @@ class StepsTest {
 
   @Test
   void cutCountsCharactersAndNotHalves() {
-    assertThat(apply("Wren 🚤🚤", StepKind.CUT, "length", "6")).isEqualTo("Wren 🚤");
+    assertThat(apply("Wren 🚤🚤", StepKind.CUT, "length", "6"))
+        .isEqualTo(
+            new Noted("Wren 🚤", new Problem(ProblemCode.CUT, "Wren 🚤🚤", "cut to 6 characters")));
     assertThat(apply("Wren", StepKind.CUT, "length", "6")).isEqualTo("Wren");
   }
 
@@ -103,8 +111,177 @@ class StepsTest {
   })
   void settingsThatCannotBeUsedAreNamed(StepKind kind, String name, String value) {
     Step step = value == null ? Step.of(kind) : Step.of(kind, name, value);
-    assertThatThrownBy(() -> Steps.compile(step, COMMA))
+    StepContext context = new StepContext(null, Phrases.NONE, COMMA, false);
+    assertThatThrownBy(() -> Steps.compile(step, context))
         .isInstanceOf(PorterException.class)
         .hasMessageContaining(kind.title());
+  }
+
+  /** Settings stand behind the kind as name=value, parted by ~; «blank» is null. */
+  @ParameterizedTest(name = "{0} of {2} gives {3}")
+  @CsvSource(
+      delimiter = '|',
+      quoteCharacter = '\'',
+      value = {
+        "REMOVE_CONTROLS || 'Grey\nHeron\u200B' | Grey Heron",
+        "CASE | to=sentence | GREY HERON, ÉLAN | Grey heron, élan",
+        "CASE | to=name | JAN VAN DER BERG | Jan van der Berg",
+        "CASE | to=name | maria de la cruz-o'neill | Maria de la Cruz-O'Neill",
+        "CASE | to=name | DeShawn MCKENZIE | DeShawn McKenzie",
+        "CASE | to=name | VAN | Van",
+        "REMOVE_ACCENTS || Ærø, Łódź, Straße, Zoë | Aero, Lodz, Strasse, Zoe",
+        "PAD | length=5~with=0 | 42 | 00042",
+        "PAD | length=5~with=ab~side=right | xy | xyaba",
+        "PAD | length=2~with=0 | 12345 | 12345",
+        "TAKE_LEFT | count=2 | QH-0566 | QH",
+        "TAKE_LEFT | count=0 | QH-0566 | «blank»",
+        "TAKE_RIGHT | count=4 | QH-0566 | 0566",
+        "TAKE_BETWEEN | after=(~before=) | Heron (sloop) red | sloop",
+        "TAKE_BETWEEN | after=: | no sign here | no sign here",
+        "TAKE_WORD | which=2 | ' Jan  van Berg ' | van",
+        "TAKE_WORD | which=-1 | Jan van Berg | Berg",
+        "TAKE_WORD | which=9 | Jan van Berg | «blank»",
+        "TAKE_PATTERN | pattern=\\d+ | QH-0566 | 0566",
+        "TAKE_PATTERN | pattern=([A-Z]+)-\\d+ | x QH-0566 | QH",
+        "TAKE_PATTERN | pattern=\\d+ | none | «blank»",
+        "SPLIT | at=/~which=2 | a / b / c | b",
+        "SPLIT | at=/~which=-1 | a / b / c | c",
+        "REPLACE | from=n/a | N/A | «blank»",
+        "REPLACE_WORDS | from=str.~to=street | Mill STR. 5 | Mill street 5",
+        "REPLACE_PATTERN | pattern=(\\w+) (\\d+)~to=$2 $1 | Mill 5 | 5 Mill",
+        "BLANK_WHEN | words=tbc | ' TBC ' | «blank»",
+        "BLANK_WHEN | words=n/a | tbc | tbc",
+        "READ_MONEY | currency=EUR | € 1.204,50 | 1204.50",
+        "READ_PERCENT || 12,5 % | 0.125",
+        "READ_PERCENT | as=points | 12,5 % | 12.5",
+        "READ_MEASURE | in=ft | 32' 6\" | 32.5",
+        "READ_MEASURE | in=ft | 28,5 | 28.5",
+        "READ_MEASURE | in=m | 5 ft 3 in | 1.6002",
+        "READ_MEASURE | in=ft | 7 1/2 ft | 7.5",
+        "READ_MEASURE | in=min | 1 h 30 min | 90",
+        "READ_DATE | pattern=dd mmm yyyy | 03 nov 2026 | 2026-11-03",
+        "READ_DATE | pattern=yyyymmddhhmm | 202611031405 | 2026-11-03T14:05:00",
+        "READ_DATE | order=month-day-year | 11/3/2026 | 2026-11-03",
+        "READ_TIME || 9.30 pm | 21:30",
+        "READ_TIME || 0930 | 09:30",
+        "READ_TIME || 12 am | 00:00",
+        "READ_BOOLEAN | yes=afloat~no=ashore | Ashore | false",
+        "FORMAT | format=0000 | 42 | 42",
+        "PHONE | country=GB | 020 7946 0018 | +44 20 7946 0018",
+        "PHONE | country=Germany~form=plain | 0049 30 123456 | +4930123456",
+        "EMAIL || 'Moe <M.Okafor@Tidewell.example>;' | m.okafor@tidewell.example",
+        "EMAIL || mailto: x@y.example | x@y.example",
+        "COUNTRY || Niederlande | NL",
+        "COUNTRY | form=three-letter | uk | GBR",
+        "COUNTRY | form=number | Österreich | 040",
+        "LANGUAGE || Deutsch | de",
+        "LANGUAGE | form=three-letter | French | fra",
+        "CURRENCY || euro | EUR",
+        "CURRENCY || £ | GBP",
+      })
+  void stepsDoWhatTheirHelpSays(StepKind kind, String settings, String value, String gives) {
+    String[] with =
+        settings == null
+            ? new String[0]
+            : java.util.Arrays.stream(settings.split("~"))
+                .flatMap(p -> java.util.stream.Stream.of(p.split("=", 2)))
+                .toArray(String[]::new);
+    Object result = apply(value, kind, with);
+    assertThat(result instanceof Problem).as(String.valueOf(result)).isFalse();
+    assertThat(result == null ? "«blank»" : org.zestyporter.core.value.Values.text(result))
+        .isEqualTo(gives);
+  }
+
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      quoteCharacter = '\'',
+      value = {
+        "READ_MONEY | currency | EUR | $ 12 | WRONG_TYPE",
+        "READ_PERCENT | as | points | much % | NOT_A_NUMBER",
+        "READ_MEASURE | in | ft | tbc | NOT_A_NUMBER",
+        "READ_MEASURE | in | ft | 5 kg | NOT_A_NUMBER",
+        "READ_DATE | pattern | dd.mm.yyyy | 31.02.2026 | NOT_A_DATE",
+        "READ_TIME | x | x | 25:00 | NOT_A_TIME",
+        "READ_TIME | x | x | 13 pm | NOT_A_TIME",
+        "PHONE | country | GB | 12 | NOT_A_PHONE_NUMBER",
+        "PHONE | country | GB | call me | NOT_A_PHONE_NUMBER",
+        "EMAIL | x | x | moe.tidewell.example | NOT_AN_EMAIL",
+        "EMAIL | x | x | a@b@c.example | NOT_AN_EMAIL",
+        "COUNTRY | x | x | Atlantis | NOT_A_CODE",
+        "CURRENCY | x | x | kr | NOT_A_CODE",
+        "SHIFT_DATE | by=1~unit | days | soon | NOT_A_DATE",
+      })
+  void whatStepsCannotTakeIsAProblem(
+      StepKind kind, String name, String setting, String value, ProblemCode code) {
+    String[] with =
+        name.equals("by=1~unit")
+            ? new String[] {"by", "1", "unit", setting}
+            : new String[] {name, setting};
+    Object result = apply(value, kind, with);
+    assertThat(result).isInstanceOf(Problem.class);
+    assertThat(((Problem) result).code()).isEqualTo(code);
+    assertThat(((Problem) result).value()).isEqualTo(value);
+  }
+
+  @Test
+  void numbersAndDatesAreComputedWith() {
+    BigDecimal number = new BigDecimal("2.345");
+    assertThat(apply(number, StepKind.ADD, "number", "-0.345")).isEqualTo(new BigDecimal("2.000"));
+    assertThat(apply(number, StepKind.ROUND, "places", "2", "how", "down"))
+        .isEqualTo(new BigDecimal("2.34"));
+    assertThat((BigDecimal) apply(number, StepKind.CONVERT_UNIT, "from", "ft", "to", "m"))
+        .isEqualByComparingTo("0.714756");
+    assertThat(
+            (BigDecimal) apply(new BigDecimal(20), StepKind.CONVERT_UNIT, "from", "C", "to", "F"))
+        .isEqualByComparingTo("68");
+    LocalDate day = LocalDate.of(2026, 1, 31);
+    assertThat(apply(day, StepKind.SHIFT_DATE, "by", "1", "unit", "months"))
+        .isEqualTo(LocalDate.of(2026, 2, 28));
+    assertThat(apply(day, StepKind.PERIOD_EDGE, "which", "first", "of", "year"))
+        .isEqualTo(LocalDate.of(2026, 1, 1));
+    assertThat(apply(day.atTime(9, 5), StepKind.PERIOD_EDGE, "which", "last", "of", "month"))
+        .isEqualTo(day.atTime(9, 5));
+    assertThat(apply(day, StepKind.FORMAT, "format", "d mmm yy")).isEqualTo("31 Jan 26");
+    assertThat(apply(new BigDecimal("7"), StepKind.FORMAT, "format", "000")).isEqualTo("007");
+  }
+
+  @Test
+  void severalWordsMayMeanBlank() {
+    assertThat(apply("-", StepKind.BLANK_WHEN, "words", "n/a|-|tbc")).isNull();
+    assertThat(apply("tbd", StepKind.BLANK_WHEN, "words", "n/a|-|tbc")).isEqualTo("tbd");
+  }
+
+  @Test
+  void blanksAreFilledByTheStepsThatAreForThem() {
+    StepContext context = new StepContext(null, Phrases.NONE, COMMA, false);
+    StepFunction standard = Steps.compile(Step.of(StepKind.DEFAULT, "value", "x"), context);
+    assertThat(standard.takesBlank()).isTrue();
+    assertThat(standard.apply(null, null)).isEqualTo("x");
+    assertThat(standard.apply("y", null)).isEqualTo("y");
+    assertThat(Steps.compile(Step.of(StepKind.TRIM), context).takesBlank()).isFalse();
+  }
+
+  @Test
+  void phrasebooksTranslateAndSayWhatTheyDoNotKnow() {
+    Phrases phrases =
+        new Phrases(
+            java.util.List.of(
+                new org.zestyporter.core.plan.Phrasebook(
+                    "Kinds",
+                    java.util.List.of(
+                        new org.zestyporter.core.plan.Phrasebook.Phrase("Kétch  Rig", "ketch"),
+                        new org.zestyporter.core.plan.Phrasebook.Phrase("none", null)))));
+    StepContext context = new StepContext(null, phrases, COMMA, false);
+    StepFunction keep = Steps.compile(Step.of(StepKind.TRANSLATE, "book", "Kinds"), context);
+    assertThat(keep.apply("KETCH RIG", null)).isEqualTo("ketch");
+    assertThat(keep.apply("none", null)).isNull();
+    assertThat(keep.apply("yawl", null)).isEqualTo("yawl");
+    StepFunction ask =
+        Steps.compile(Step.of(StepKind.TRANSLATE, "book", "Kinds", "otherwise", "ask"), context);
+    assertThat(((Problem) ask.apply("yawl", null)).code()).isEqualTo(ProblemCode.UNKNOWN_WORD);
+    StepFunction reject =
+        Steps.compile(Step.of(StepKind.TRANSLATE, "book", "Kinds", "otherwise", "reject"), context);
+    assertThat(((Problem) reject.apply("yawl", null)).code()).isEqualTo(ProblemCode.NOT_AVAILABLE);
   }
 }

@@ -16,6 +16,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 import org.zestyporter.core.source.ColumnShape;
+import org.zestyporter.core.source.Correction;
 import org.zestyporter.core.source.Escape;
 import org.zestyporter.core.source.Fold;
 import org.zestyporter.core.source.Pick;
@@ -96,6 +97,17 @@ class PlanSchemaTest {
                 Origin.fixed("x"),
                 Origin.generated(Origin.Generator.LINE),
                 Origin.link("B", "email", Ignore.values()),
+                Origin.joined("[A] [B]"),
+                Origin.formula("UPPER([A])"),
+                Origin.series(new Origin.Series(100L, 5L, "Q-", 6)),
+                Origin.linked(
+                    "B",
+                    new Origin.Link(
+                        "name",
+                        List.of(new Origin.Also("town", "Town")),
+                        List.of(),
+                        Origin.WhenMissing.CREATE,
+                        List.of(Fill.of("town", Origin.column("Town"))))),
                 Origin.DATABASE)
             .map(
                 o ->
@@ -119,7 +131,15 @@ class PlanSchemaTest {
                 Policies.OnNone.REJECT,
                 Policies.OnSeveral.SKIP,
                 Policies.OnRepeat.KEEP_FIRST));
-    Plan plan = new Plan("p", "marina", reading, List.of(destination), null);
+    Plan plan =
+        new Plan(
+            "p",
+            "marina",
+            reading,
+            List.of(destination.withChecksOff(List.of("dates in order"))),
+            null,
+            List.of(new Phrasebook("Kinds", List.of(new Phrasebook.Phrase("K", null)))),
+            List.of(new Correction(12, "LOA", "tbc", "32")));
     assertThat(errors(PlanJson.write(plan))).isEmpty();
   }
 

@@ -11,6 +11,7 @@ import org.junit.jupiter.params.provider.CsvSource;
 import org.zestyporter.core.database.FieldInfo;
 import org.zestyporter.core.database.FieldType;
 import org.zestyporter.core.database.TableInfo;
+import org.zestyporter.core.value.Measures;
 import org.zestyporter.core.value.PorterException;
 
 class PlanTest {
@@ -78,7 +79,7 @@ class PlanTest {
             "filled-twice",
             "required-field",
             "key-not-filled");
-    assertThatThrownBy(() -> PlanCheck.require(bad, BOAT, List.of("Reg")))
+    assertThatThrownBy(() -> PlanCheck.require(bad, BOAT, List.of("Reg"), book -> true))
         .isInstanceOf(PorterException.class)
         .hasMessageContaining("colour")
         .hasMessageContaining("Register");
@@ -154,11 +155,12 @@ class PlanTest {
     "Weight kg,length_m,"
   })
   void unitsInNamesAreConverted(String column, String field, java.math.BigDecimal factor) {
-    java.math.BigDecimal found = Units.factor(column, field);
-    if (factor == null) {
-      assertThat(found).isNull();
-    } else {
-      assertThat(found).isEqualByComparingTo(factor);
+    assertThat(UnitWords.differ(column, field)).isEqualTo(factor != null);
+    if (factor != null) {
+      assertThat(
+              Measures.conversion(UnitWords.in(column).symbol(), UnitWords.in(field).symbol())
+                  .factor())
+          .isEqualByComparingTo(factor);
     }
   }
 }

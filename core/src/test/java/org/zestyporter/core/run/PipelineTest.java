@@ -225,7 +225,7 @@ class PipelineTest {
     try (on) {
       schema(on);
       Origin.Link link = new Origin.Link("email", List.of(), Origin.WhenMissing.BLANK);
-      Fill owner = Fill.of("owner_id", new Origin(Origin.Kind.LINK, "Owner", null, null, link));
+      Fill owner = Fill.of("owner_id", Origin.linked("Owner", link));
       RunReport report =
           go(
               on,
