@@ -25,7 +25,7 @@
     }
   });
 
-  function leap(path: '/' | '/plans' | '/runs' | '/records') {
+  function leap(path: '/' | '/plans' | '/runs' | '/records' | '/phrasebooks') {
     going = false;
     void navigate(path);
   }
@@ -37,6 +37,7 @@
           { keys: ['p'], say: '', act: () => leap('/plans') },
           { keys: ['r'], say: '', act: () => leap('/runs') },
           { keys: ['e'], say: '', act: () => leap('/records') },
+          { keys: ['b'], say: '', act: () => leap('/phrasebooks') },
           { keys: ['Escape'], say: '', act: () => (going = false) },
         ]
       : [

@@ -1,5 +1,6 @@
 import { createRouter } from 'sv-router';
 import Desk from './desk/Desk.svelte';
+import Phrasebooks from './phrasebooks/Phrasebooks.svelte';
 import Plans from './plan/Plans.svelte';
 import PlanShell from './plan/PlanShell.svelte';
 import Records from './records/Records.svelte';
@@ -14,6 +15,8 @@ export const { p, navigate, isActive, route } = createRouter({
   '/runs': Runs,
   '/records': Records,
   '/records/:connection/:table': Records,
+  '/phrasebooks': Phrasebooks,
+  '/phrasebooks/:id': Phrasebooks,
   '/connections': Connections,
   '*notfound': NotFound,
 });

@@ -36,6 +36,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/phrasebooks/{id}/phrases": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["put"];
+        post?: never;
+        delete: operations["forget"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/connections/{name}/tables/{table}/checks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["checks"];
+        put: operations["putCheck"];
+        post?: never;
+        delete: operations["deleteCheck"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sources": {
         parameters: {
             query?: never;
@@ -148,6 +180,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plans/{id}/trials": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["trials"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/suggestions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["suggest"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plans/{id}/stages": {
         parameters: {
             query?: never;
@@ -180,7 +244,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/connections": {
+    "/api/plans/{id}/formula": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["formula"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/phrasebooks": {
         parameters: {
             query?: never;
             header?: never;
@@ -188,6 +268,54 @@ export interface paths {
             cookie?: never;
         };
         get: operations["all_1"];
+        put?: never;
+        post: operations["create_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/phrasebooks/{id}/csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["csv"];
+        put?: never;
+        post: operations["takeIn"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/phrasebooks/learn": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["learn"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/connections": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["all_2"];
         put?: never;
         post: operations["add"];
         delete?: never;
@@ -484,6 +612,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/phrasebooks/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["find_3"];
+        put?: never;
+        post?: never;
+        delete: operations["delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/phrasebook-uses": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["using"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/functions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["functions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/connections/{name}/tables": {
         parameters: {
             query?: never;
@@ -552,17 +728,29 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        Also: {
+            field: string;
+            column: string;
+        };
         ColumnShape: {
             name: string;
             letter: string;
             /** @enum {string} */
             type: "text" | "whole" | "decimal" | "date" | "datetime" | "time" | "boolean" | "empty";
         };
+        Correction: {
+            /** Format: int64 */
+            line: number;
+            column: string;
+            was: string;
+            now: string;
+        };
         Destination: {
             table: string;
             fills: components["schemas"]["Fill"][];
             keys: components["schemas"]["MatchKey"][];
             policies: components["schemas"]["Policies"];
+            checksOff: string[];
         };
         Fill: {
             field: string;
@@ -573,7 +761,7 @@ export interface components {
             /** @enum {string} */
             blankOnMatch: "keep" | "clear";
             /** @enum {string} */
-            whenBad: "reject" | "blank" | "default";
+            whenBad: "ask" | "reject" | "blank" | "default";
             defaultValue?: string;
             onlyNew: boolean;
         };
@@ -592,9 +780,11 @@ export interface components {
         };
         Link: {
             by: string;
+            also: components["schemas"]["Also"][];
             ignoring: ("case" | "spaces" | "punctuation" | "accents" | "leading-zeros")[];
             /** @enum {string} */
-            whenMissing: "reject" | "blank";
+            whenMissing: "ask" | "reject" | "blank" | "create";
+            create: components["schemas"]["Fill"][];
         };
         LocaleSettings: {
             decimal: string;
@@ -607,12 +797,23 @@ export interface components {
         };
         Origin: {
             /** @enum {string} */
-            kind: "column" | "fixed" | "generated" | "link" | "database";
+            kind: "column" | "joined" | "fixed" | "formula" | "generated" | "link" | "database";
             column?: string;
+            template?: string;
             value?: string;
+            formula?: string;
             /** @enum {string} */
-            generator?: "who" | "run-time" | "file-name" | "line";
+            generator?: "who" | "run-time" | "file-name" | "line" | "row" | "run" | "uuid" | "series";
+            series?: components["schemas"]["Series"];
             link?: components["schemas"]["Link"];
+        };
+        Phrase: {
+            from: string;
+            to?: string;
+        };
+        Phrasebook: {
+            name: string;
+            phrases: components["schemas"]["Phrase"][];
         };
         Pick: {
             name: string;
@@ -627,6 +828,8 @@ export interface components {
             reading: components["schemas"]["Reading"];
             destinations: components["schemas"]["Destination"][];
             run: components["schemas"]["RunSettings"];
+            phrasebooks: components["schemas"]["Phrasebook"][];
+            corrections: components["schemas"]["Correction"][];
         };
         Policies: {
             /** @enum {string} */
@@ -692,6 +895,15 @@ export interface components {
             revision: number;
             plan: components["schemas"]["Plan"];
         };
+        Series: {
+            /** Format: int64 */
+            start?: number;
+            /** Format: int64 */
+            step?: number;
+            prefix?: string;
+            /** Format: int32 */
+            width?: number;
+        };
         SkippedLine: {
             /** Format: int64 */
             line: number;
@@ -705,7 +917,7 @@ export interface components {
         };
         Step: {
             /** @enum {string} */
-            kind: "trim" | "collapse-spaces" | "case" | "replace" | "read-number" | "read-date" | "read-boolean" | "multiply" | "round" | "cut";
+            kind: "trim" | "collapse-spaces" | "remove-controls" | "case" | "remove-accents" | "cut" | "pad" | "take-left" | "take-right" | "take-between" | "take-word" | "take-pattern" | "split" | "replace" | "replace-words" | "replace-pattern" | "translate" | "join" | "or-column" | "blank-when" | "default" | "read-number" | "read-money" | "read-percent" | "read-measure" | "read-date" | "read-time" | "read-boolean" | "multiply" | "add" | "round" | "convert-unit" | "shift-date" | "period-edge" | "format" | "phone" | "email" | "country" | "language" | "currency" | "formula";
             with: {
                 [key: string]: string;
             };
@@ -772,6 +984,10 @@ export interface components {
             troubled: number;
             /** Format: int64 */
             rows: number;
+            /** Format: int64 */
+            questions: number;
+            /** Format: int64 */
+            noted: number;
         };
         FileChange: {
             /** @enum {string} */
@@ -819,6 +1035,8 @@ export interface components {
             matters: components["schemas"]["Matter"][];
             evidence: components["schemas"]["FillEvidence"][];
             troubles: components["schemas"]["FieldTrouble"][];
+            checks: components["schemas"]["TableCheck"][];
+            lapsed: components["schemas"]["Correction"][];
         };
         Proposals: {
             picks: components["schemas"]["Pick"][];
@@ -855,6 +1073,11 @@ export interface components {
             proposals: components["schemas"]["Proposals"];
             changes: components["schemas"]["FileChange"][];
         };
+        TableCheck: {
+            name: string;
+            formula: string;
+            message?: string;
+        };
         TableInfo: {
             schema?: string;
             name: string;
@@ -883,6 +1106,38 @@ export interface components {
         UseSource: {
             /** Format: int64 */
             source: number;
+        };
+        BookSummary: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            connection?: string;
+            table?: string;
+            field?: string;
+            /** Format: int32 */
+            phrases: number;
+            /** Format: int64 */
+            used: number;
+            /** Format: date-time */
+            lastUsed?: string;
+            savedBy: string;
+            /** Format: date-time */
+            savedAt: string;
+        };
+        BookView: {
+            book: components["schemas"]["BookSummary"];
+            phrases: components["schemas"]["PhraseView"][];
+        };
+        PhraseView: {
+            from: string;
+            to?: string;
+            learntBy: string;
+            /** Format: date-time */
+            learntAt: string;
+            /** Format: int64 */
+            used: number;
+            /** Format: date-time */
+            lastUsed?: string;
         };
         Source: {
             /** Format: int64 */
@@ -954,7 +1209,7 @@ export interface components {
         };
         ProblemGroup: {
             /** @enum {string} */
-            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "repeated" | "taken";
+            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "formula" | "not-available" | "unknown-word" | "not-a-phone-number" | "not-an-email" | "not-a-code" | "cut" | "defaulted" | "check" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "repeated" | "taken";
             destination: string;
             field?: string;
             reason: string;
@@ -966,7 +1221,7 @@ export interface components {
         };
         Question: {
             /** @enum {string} */
-            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "repeated" | "taken";
+            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "formula" | "not-available" | "unknown-word" | "not-a-phone-number" | "not-an-email" | "not-a-code" | "cut" | "defaulted" | "check" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "repeated" | "taken";
             destination: string;
             field: string;
             value: string;
@@ -1019,7 +1274,33 @@ export interface components {
             /** Format: int64 */
             rows: number;
         };
+        StepSearch: {
+            fill: components["schemas"]["Fill"];
+            /** Format: int32 */
+            at: number;
+        };
         Trial: {
+            step: components["schemas"]["Step"];
+            /** Format: int32 */
+            at: number;
+            before?: string;
+            after?: string;
+            /** Format: int64 */
+            frees: number;
+            /** Format: int64 */
+            breaks: number;
+            doubtful: boolean;
+            freed: string[];
+        };
+        WordSearch: {
+            fill: components["schemas"]["Fill"];
+            word: string;
+        };
+        Suggestion: {
+            value: string;
+            near: boolean;
+        };
+        FillTrial: {
             fill: components["schemas"]["Fill"];
             /** Format: int32 */
             offset: number;
@@ -1028,7 +1309,7 @@ export interface components {
         };
         Problem: {
             /** @enum {string} */
-            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "repeated" | "taken";
+            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "formula" | "not-available" | "unknown-word" | "not-a-phone-number" | "not-an-email" | "not-a-code" | "cut" | "defaulted" | "check" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "repeated" | "taken";
             value: string;
             reason: string;
         };
@@ -1040,6 +1321,7 @@ export interface components {
             trace: components["schemas"]["Trace"];
         };
         StageTable: {
+            columns: string[];
             /** Format: int32 */
             distinct: number;
             distinctCapped: boolean;
@@ -1047,10 +1329,15 @@ export interface components {
             troubled: number;
             /** Format: int64 */
             troubledRows: number;
+            /** Format: int64 */
+            questions: number;
+            /** Format: int64 */
+            noted: number;
             altered: number[];
             rows: components["schemas"]["Row"][];
         };
         Trace: {
+            cells: string[];
             origin?: string;
             steps: string[];
             /** Format: int32 */
@@ -1058,6 +1345,7 @@ export interface components {
             result?: string;
             problem?: components["schemas"]["Problem"];
             softened: boolean;
+            question: boolean;
         };
         ReadingTrial: {
             reading: components["schemas"]["Reading"];
@@ -1077,6 +1365,46 @@ export interface components {
             columns: string[];
             records: components["schemas"]["PreviewRow"][];
             warnings: components["schemas"]["Warning"][];
+        };
+        FormulaTrial: {
+            fill: components["schemas"]["Fill"];
+            formula: string;
+            inStep: boolean;
+            /** Format: int64 */
+            row: number;
+        };
+        FormulaResult: {
+            /** @enum {string} */
+            kind?: "any" | "text" | "number" | "date" | "time" | "logical";
+            value?: string;
+            problem?: components["schemas"]["Problem"];
+            message?: string;
+            /** Format: int32 */
+            from: number;
+            /** Format: int32 */
+            to: number;
+        };
+        NewBook: {
+            name: string;
+            connection?: string;
+            table?: string;
+            field?: string;
+        };
+        BookId: {
+            /** Format: int64 */
+            id: number;
+        };
+        Csv: {
+            text: string;
+        };
+        TakenIn: {
+            /** Format: int32 */
+            phrases: number;
+        };
+        Learnt: {
+            book: components["schemas"]["NewBook"];
+            from: string;
+            to?: string;
         };
         NewConnection: {
             name: string;
@@ -1099,6 +1427,7 @@ export interface components {
         };
         StepHelp: {
             kind: string;
+            group: string;
             title: string;
             help: string;
             settings: components["schemas"]["SettingHelp"][];
@@ -1143,11 +1472,12 @@ export interface components {
         };
         Note: {
             /** @enum {string} */
-            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "repeated" | "taken";
+            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "formula" | "not-available" | "unknown-word" | "not-a-phone-number" | "not-an-email" | "not-a-code" | "cut" | "defaulted" | "check" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "repeated" | "taken";
             field?: string;
             value?: string;
             reason: string;
             softened: boolean;
+            question: boolean;
         };
         LedgerPage: {
             fields: string[];
@@ -1193,6 +1523,7 @@ export interface components {
             value?: string;
             problem?: components["schemas"]["Problem"];
             softened: boolean;
+            question: boolean;
         };
         WindowRow: {
             /** Format: int64 */
@@ -1201,6 +1532,7 @@ export interface components {
             line: number;
             cells: components["schemas"]["Cell"][];
             values: components["schemas"]["FieldValue"][];
+            broken?: string;
         };
         RowIndex: {
             /** Format: int64 */
@@ -1228,6 +1560,25 @@ export interface components {
             sheet?: string;
             role: string;
             cells: components["schemas"]["Cell"][];
+        };
+        BookUse: {
+            /** Format: int64 */
+            plan: number;
+            name: string;
+            table: string;
+            field: string;
+        };
+        Example: {
+            formula: string;
+            gives: string;
+        };
+        FunctionHelp: {
+            name: string;
+            group: string;
+            signature: string;
+            says: string;
+            ours: boolean;
+            examples: components["schemas"]["Example"][];
         };
         TableCount: {
             name: string;
@@ -1323,6 +1674,131 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PlanView"];
+                };
+            };
+        };
+    };
+    put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Phrase"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BookView"];
+                };
+            };
+        };
+    };
+    forget: {
+        parameters: {
+            query: {
+                word: string;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BookView"];
+                };
+            };
+        };
+    };
+    checks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+                table: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableCheck"][];
+                };
+            };
+        };
+    };
+    putCheck: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+                table: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TableCheck"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableCheck"][];
+                };
+            };
+        };
+    };
+    deleteCheck: {
+        parameters: {
+            query: {
+                check: string;
+            };
+            header?: never;
+            path: {
+                name: string;
+                table: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableCheck"][];
                 };
             };
         };
@@ -1539,6 +2015,58 @@ export interface operations {
             };
         };
     };
+    trials: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StepSearch"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Trial"][];
+                };
+            };
+        };
+    };
+    suggest: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WordSearch"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Suggestion"][];
+                };
+            };
+        };
+    };
     stages: {
         parameters: {
             query?: never;
@@ -1550,7 +2078,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Trial"];
+                "application/json": components["schemas"]["FillTrial"];
             };
         };
         responses: {
@@ -1591,7 +2119,149 @@ export interface operations {
             };
         };
     };
+    formula: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FormulaTrial"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormulaResult"];
+                };
+            };
+        };
+    };
     all_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BookSummary"][];
+                };
+            };
+        };
+    };
+    create_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewBook"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BookId"];
+                };
+            };
+        };
+    };
+    csv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv;charset=UTF-8": string;
+                };
+            };
+        };
+    };
+    takeIn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Csv"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenIn"];
+                };
+            };
+        };
+    };
+    learn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Learnt"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BookId"];
+                };
+            };
+        };
+    };
+    all_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -2047,6 +2717,90 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RawLine"][];
+                };
+            };
+        };
+    };
+    find_3: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BookView"];
+                };
+            };
+        };
+    };
+    delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    using: {
+        parameters: {
+            query: {
+                book: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BookUse"][];
+                };
+            };
+        };
+    };
+    functions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FunctionHelp"][];
                 };
             };
         };

@@ -3,7 +3,7 @@
   import type { OpenPlan } from '../plan/plan.svelte';
   import CellText from '../ui/CellText.svelte';
   import Slip from '../ui/Slip.svelte';
-  import { count } from '../ui/words';
+  import { columnsOf, count } from '../ui/words';
   import { region } from '../ui/region';
 
   interface Props {
@@ -19,8 +19,9 @@
   let box = $state<HTMLElement>();
   // of very wide files the first columns and the one in hand
   const SHOWN = 150;
+  const lit = $derived(columnsOf(fill));
   const columns = $derived(
-    open.view.source.columns.filter((c, i) => i < SHOWN || c.name === fill?.origin.column),
+    open.view.source.columns.filter((c, i) => i < SHOWN || lit.includes(c.name)),
   );
   const place = $derived(
     columns.map((c) => open.view.source.columns.findIndex((o) => o.letter === c.letter)),
@@ -33,7 +34,7 @@
   const total = $derived(columns.reduce((sum, _, i) => sum + width(i), 46));
 
   function troubled(row: WindowRow, column: string): string | undefined {
-    const fields = open.destination.fills.filter((f) => f.origin.column === column);
+    const fields = open.destination.fills.filter((f) => columnsOf(f).includes(column));
     return row.values.find(
       (v) => v.problem && !v.softened && fields.some((f) => f.field === v.field),
     )?.problem?.reason;
@@ -41,7 +42,7 @@
 
   function select(row: WindowRow, column: string) {
     go(row.row);
-    const fed = open.destination.fills.find((f) => f.origin.column === column);
+    const fed = open.destination.fills.find((f) => columnsOf(f).includes(column));
     if (fed) open.field = fed.field;
   }
 
@@ -81,7 +82,7 @@
         <th class="ln"></th>
         {#each columns as column (column.letter)}
           <th
-            class:lit={column.name === fill?.origin.column}
+            class:lit={lit.includes(column.name)}
             class:r={column.type === 'decimal' || column.type === 'whole'}
             title={column.name}>{column.name}</th
           >
@@ -96,7 +97,7 @@
           {#each columns as column, c (column.letter)}
             {@const why = troubled(row, column.name)}
             <td
-              class:lit={column.name === fill?.origin.column}
+              class:lit={lit.includes(column.name)}
               class:r={column.type === 'decimal' || column.type === 'whole'}
               class:trouble={why}
               title={why ?? row.cells[place[c]!]?.text}

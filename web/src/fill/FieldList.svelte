@@ -4,7 +4,7 @@
   import { useKeys } from '../ui/keys.svelte';
   import Slip from '../ui/Slip.svelte';
   import Value from '../ui/Value.svelte';
-  import { count, fieldWords, phrase } from '../ui/words';
+  import { columnsOf, count, fieldWords, phrase } from '../ui/words';
 
   let { open, rows }: { open: OpenPlan; rows: WindowRow[] } = $props();
 
@@ -22,10 +22,10 @@
       return kind && kind !== 'database';
     }).length,
   );
+  const used = $derived(new Set(open.destination.fills.flatMap((f) => columnsOf(f))));
+  const lit = $derived(columnsOf(selected));
   const unused = $derived(
-    open.view.source.columns
-      .map((c) => c.name)
-      .filter((name) => !open.destination.fills.some((f) => f.origin.column === name)),
+    open.view.source.columns.map((c) => c.name).filter((name) => !used.has(name)),
   );
 
   $effect(() => {
@@ -61,7 +61,9 @@
     {#each fields as field (field.name)}
       {@const said = phrase(open.fill(field.name), field)}
       {@const value = current?.values.find((v) => v.field === field.name)}
-      {@const trouble = open.view.troubles.find((t) => t.field === field.name)?.rows ?? 0}
+      {@const counted = open.view.troubles.find((t) => t.field === field.name)}
+      {@const asked = counted?.questions ?? 0}
+      {@const trouble = (counted?.rows ?? 0) - asked}
       {@const matter = open.view.matters.find((m) => m.field === field.name)}
       <button
         class="f"
@@ -75,7 +77,7 @@
           ><Value value={value?.value} {field} connection={open.plan.connection} /></span
         >
         <span class="w">
-          {#if said.column}<span class="col" class:lit={selected?.origin.column === said.column}
+          {#if said.column}<span class="col" class:lit={lit.includes(said.column)}
               >{said.column}</span
             >{/if}{said.rest}
         </span>
@@ -83,8 +85,12 @@
           {#if matter}<span class="o waiting" title={matter.message}
               ><Slip of="waiting" />to fill</span
             >
-          {:else if trouble}<span class="o rejected"><Slip of="rejected" />{count(trouble)}</span
-            >{/if}
+          {:else}
+            {#if asked}<span class="o waiting" title="rows that one answer for each word would free"
+                ><Slip of="waiting" />{count(asked)}</span
+              >{/if}
+            {#if trouble}<span class="o rejected"><Slip of="rejected" />{count(trouble)}</span>{/if}
+          {/if}
         </span>
       </button>
     {/each}

@@ -9,14 +9,14 @@ const rows = [
     row: 0,
     line: 2,
     cells: [],
-    values: [{ field: 'registration', value: 'QH-0931', softened: false }],
+    values: [{ field: 'registration', value: 'QH-0931', softened: false, question: false }],
   },
 ];
 
 describe('the list of fields', () => {
   it('tells how each field is filled and what is in trouble', () => {
     const open = anOpenPlan({
-      troubles: [{ field: 'name', distinct: 9, troubled: 2, rows: 37 }],
+      troubles: [{ field: 'name', distinct: 9, troubled: 2, rows: 37, questions: 0, noted: 0 }],
       matters: [{ code: 'required-field', field: 'notes', message: 'notes is required' }],
     });
     render(FieldList, { open, rows });
@@ -34,7 +34,9 @@ describe('the list of fields', () => {
 
   it('opens with a field that nothing fills, else with one in trouble', () => {
     const matters = [{ code: 'required-field', field: 'notes', message: '' }];
-    const troubles = [{ field: 'name', distinct: 9, troubled: 2, rows: 37 }];
+    const troubles = [
+      { field: 'name', distinct: 9, troubled: 2, rows: 37, questions: 0, noted: 0 },
+    ];
     expect(anOpenPlan({ matters, troubles }).field).toBe('notes');
     expect(anOpenPlan({ troubles }).field).toBe('name');
     expect(anOpenPlan().field).toBe('registration');

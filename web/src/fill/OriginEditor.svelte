@@ -5,9 +5,12 @@
   import type { FieldInfo, Fill, Origin } from '../api/types';
   import type { OpenPlan } from '../plan/plan.svelte';
   import Pick from '../ui/Pick.svelte';
-  import PolicyLine from './PolicyLine.svelte';
   import { tell } from '../ui/toaster';
-  import { changeOrigin, type OriginKind } from './origins';
+  import { GENERATED } from '../ui/words';
+  import LinkEditor from './LinkEditor.svelte';
+  import { bracket, changeOrigin, type OriginKind } from './origins';
+  import PolicyLine from './PolicyLine.svelte';
+  import SeriesEditor from './SeriesEditor.svelte';
 
   interface Props {
     open: OpenPlan;
@@ -19,12 +22,15 @@
   let { open, field, fill, put, children }: Props = $props();
 
   let linked = $state.raw<FieldInfo[]>([]);
+  let template = $state<HTMLInputElement>();
   const kind = $derived<OriginKind>(fill?.origin.kind ?? 'database');
   const columns = $derived(open.view.source.columns.map((c) => c.name));
   const kinds = $derived(
     (
       [
         { value: 'column', text: 'column' },
+        { value: 'joined', text: 'joined', hint: 'several columns by a template' },
+        { value: 'formula', text: 'formula' },
         { value: 'link', text: 'link' },
         { value: 'fixed', text: 'fixed' },
         { value: 'generated', text: 'generated' },
@@ -32,6 +38,17 @@
       ] as { value: OriginKind; text: string; hint?: string }[]
     ).filter((k) => k.value !== 'link' || field.link),
   );
+  // what a link is looked up by counts as its origin too
+  const by = $derived(
+    fill?.origin.formula !== undefined
+      ? 'formula'
+      : fill?.origin.template !== undefined
+        ? 'joined'
+        : fill?.origin.value !== undefined
+          ? 'fixed'
+          : 'column',
+  );
+  const shown = $derived(kind === 'link' ? by : kind);
 
   $effect(() => {
     const link = field.link;
@@ -51,7 +68,9 @@
   // why the draft chose this column, as long as it is still the one
   const because = $derived.by(() => {
     const found = open.view.evidence.find((e) => e.field === field.name);
-    const drafted = found?.column ? found.column === fill?.origin.column : kind === 'generated';
+    const drafted = found?.column
+      ? found.column === fill?.origin.column
+      : kind === 'generated' || kind === 'joined';
     return found && drafted ? found.because : '';
   });
 
@@ -62,6 +81,26 @@
   function set(part: Partial<Origin>) {
     if (fill) put({ ...fill, origin: { ...fill.origin, ...part } });
   }
+
+  /** What a link is looked up by. */
+  function lookUpBy(to: string) {
+    const first = fill?.origin.column ?? columns[0] ?? '';
+    set({
+      column: to === 'column' ? first : undefined,
+      template: to === 'joined' ? bracket(first) : undefined,
+      formula: to === 'formula' ? bracket(first) : undefined,
+      value: to === 'fixed' ? '' : undefined,
+    });
+  }
+
+  /** Puts a column where the cursor stands in the template. */
+  function join(column: string) {
+    const text = fill?.origin.template ?? '';
+    const at = template?.selectionStart ?? text.length;
+    const before = text.slice(0, at);
+    const gap = before && !/[\s(/-]$/.test(before) ? ' ' : '';
+    set({ template: before + gap + bracket(column) + text.slice(at) });
+  }
 </script>
 
 <div class="bt">
@@ -71,7 +110,20 @@
   </span>
 </div>
 <div class="line q2">
-  {#if fill && (kind === 'column' || kind === 'link')}
+  {#if fill && kind === 'link'}
+    <select
+      class="entry from"
+      aria-label="Looked up by"
+      value={by}
+      onchange={(e) => lookUpBy(e.currentTarget.value)}
+    >
+      <option value="column">by a column</option>
+      <option value="joined">by joined columns</option>
+      <option value="formula">by a formula</option>
+      <option value="fixed">by a fixed value</option>
+    </select>
+  {/if}
+  {#if fill && shown === 'column'}
     <select
       class="entry from"
       aria-label="Column"
@@ -81,28 +133,28 @@
       {#if !columns.includes(fill.origin.column ?? '')}<option>{fill.origin.column}</option>{/if}
       {#each columns as column (column)}<option>{column}</option>{/each}
     </select>
-  {/if}
-  {#if fill && kind === 'link' && fill.origin.link}
-    {@const link = fill.origin.link}
+  {:else if fill && shown === 'joined'}
+    <input
+      class="entry m template"
+      aria-label="Template"
+      placeholder="[First name] [Last name]"
+      bind:this={template}
+      value={fill.origin.template ?? ''}
+      onchange={(e) => set({ template: e.currentTarget.value })}
+    />
     <select
       class="entry from"
-      aria-label="Look in"
-      value={link.by}
-      onchange={(e) => set({ link: { ...link, by: e.currentTarget.value } })}
+      aria-label="Put a column into the template"
+      value=""
+      onchange={(e) => {
+        if (e.currentTarget.value) join(e.currentTarget.value);
+        e.currentTarget.value = '';
+      }}
     >
-      {#each linked as f (f.name)}<option value={f.name}>in {f.name}</option>{/each}
+      <option value="">+ column</option>
+      {#each columns as column (column)}<option>{column}</option>{/each}
     </select>
-    <select
-      class="entry from"
-      aria-label="When missing"
-      value={link.whenMissing}
-      onchange={(e) =>
-        set({ link: { ...link, whenMissing: e.currentTarget.value as 'reject' | 'blank' } })}
-    >
-      <option value="reject">missing: reject</option>
-      <option value="blank">missing: blank</option>
-    </select>
-  {:else if fill && kind === 'fixed'}
+  {:else if fill && shown === 'fixed'}
     <input
       class="entry from"
       aria-label="Fixed value"
@@ -112,20 +164,39 @@
     />
   {:else if fill && kind === 'generated'}
     <select
-      class="entry from"
+      class="entry from wide"
       aria-label="What is generated"
       value={fill.origin.generator}
-      onchange={(e) => set({ generator: e.currentTarget.value as Origin['generator'] })}
+      onchange={(e) => {
+        const generator = e.currentTarget.value as Origin['generator'];
+        set({ generator, series: generator === 'series' ? { start: 1, step: 1 } : undefined });
+      }}
     >
-      <option value="who">who starts the Run</option>
-      <option value="run-time">when the Run starts</option>
-      <option value="file-name">name of the file</option>
-      <option value="line">line in the file</option>
+      {#each Object.entries(GENERATED) as [value, text] (value)}<option {value}>{text}</option
+        >{/each}
     </select>
+    {#if fill.origin.generator === 'series'}
+      <SeriesEditor series={fill.origin.series ?? {}} change={(series) => set({ series })} />
+    {/if}
+  {/if}
+  {#if fill && kind === 'link' && fill.origin.link}
+    <LinkEditor {open} {field} link={fill.origin.link} {linked} change={(link) => set({ link })} />
   {/if}
   {#if because}<span class="q because" title={because}>{because}</span>{/if}
   {#if fill && kind !== 'database'}<PolicyLine {field} {fill} {put} />{/if}
 </div>
+{#if fill && shown === 'formula'}
+  {#key `${field.name}|${open.view.id}`}
+    {#await import('./FormulaEditor.svelte') then { default: FormulaEditor }}
+      <FormulaEditor
+        {open}
+        {fill}
+        formula={fill.origin.formula ?? ''}
+        change={(formula) => set({ formula })}
+      />
+    {/await}
+  {/key}
+{/if}
 
 <style>
   .bt {
@@ -136,21 +207,29 @@
   }
   .line {
     display: flex;
-    gap: 8px 14px;
+    flex-wrap: wrap;
+    gap: 5px 14px;
     align-items: center;
     padding: 0 12px 6px;
     flex: none;
     white-space: nowrap;
-    overflow: hidden;
   }
   .because {
     overflow: hidden;
     text-overflow: ellipsis;
     order: 9;
+    max-width: 100%;
   }
   .from {
-    height: 23px;
+    height: 24px;
     max-width: 150px;
     padding: 0 4px;
+  }
+  .wide {
+    max-width: 190px;
+  }
+  .template {
+    width: 300px;
+    height: 24px;
   }
 </style>

@@ -45,6 +45,7 @@
         value={fill.whenBad}
         onchange={(e) => put({ ...fill, whenBad: e.currentTarget.value as Fill['whenBad'] })}
       >
+        {#if field.choices}<option value="ask">ask for each word</option>{/if}
         <option value="reject">reject the row</option>
         {#if field.nullable || field.hasDefault}<option value="blank">leave blank</option>{/if}
         <option value="default">default</option>

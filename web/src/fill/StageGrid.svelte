@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { FieldInfo, Fill, StageRow, StageTable, StepHelp } from '../api/types';
+  import type { FieldInfo, Fill, StageRow, StageTable, StepHelp, Trial } from '../api/types';
   import { api, got } from '../api/client';
   import type { OpenPlan } from '../plan/plan.svelte';
   import CellText from '../ui/CellText.svelte';
@@ -20,15 +20,50 @@
     put: (fill: Fill) => void;
     addAt: (at: number) => void;
     trialAt: number;
+    books: string[];
+    trials: Trial[];
+    edit: (step: number) => void;
+    learnt: (book: string) => void;
   }
-  let { open, field, fill, table, kinds, put, addAt, trialAt }: Props = $props();
+  let { open, field, fill, table, kinds, put, addAt, trialAt, books, trials, edit, learnt }: Props =
+    $props();
 
   const numeric = $derived(field.type === 'decimal' || field.type === 'whole');
   const right = $derived(numeric && fill.origin.kind !== 'link');
   const origin = $derived(
     fill.origin.column ??
-      { fixed: 'Fixed value', generated: 'Generated' }[fill.origin.kind as string] ??
+      {
+        fixed: 'Fixed value',
+        generated: 'Generated',
+        joined: 'Joined',
+        formula: 'Formula',
+        link: fill.origin.formula ? 'Formula' : fill.origin.template ? 'Joined' : 'Fixed value',
+      }[fill.origin.kind as string] ??
       '',
+  );
+  // the columns that come together, where it is not only the one that the value comes from
+  const parts = $derived(
+    table.columns.length > 1 || !fill.origin.column
+      ? table.columns.map((name, i) => ({ name, i })).filter((c) => c.name !== fill.origin.column)
+      : [],
+  );
+  const WIDE: Record<string, number> = {
+    replace: 190,
+    'replace-words': 190,
+    'replace-pattern': 190,
+    translate: 200,
+    formula: 170,
+    'convert-unit': 170,
+    'read-date': 180,
+    'take-between': 170,
+    'read-boolean': 190,
+    pad: 200,
+    'shift-date': 160,
+    'period-edge': 160,
+  };
+  const widthOf = (kind: string) => WIDE[kind] ?? 128;
+  const width = $derived(
+    56 + 116 * (1 + parts.length) + fill.steps.reduce((sum, s) => sum + widthOf(s.kind), 0) + 250,
   );
 
   /** What a stage shows, and whether the step left it as it was. */
@@ -54,17 +89,23 @@
   }
 </script>
 
-<table class="g stage" style="min-width: 100%; width: {56 + 116 + fill.steps.length * 122 + 250}px">
+<table class="g stage" style="min-width: 100%; width: {width}px">
   <colgroup>
-    <col style="width: 56px" /><col style="width: 116px" />
-    {#each fill.steps as s, i (i)}<col style="width: {s.kind === 'replace' ? 190 : 122}px" />{/each}
+    <col style="width: 56px" />
+    {#each parts as part (part.i)}<col style="width: 116px" />{/each}
+    <col style="width: 116px" />
+    {#each fill.steps as s, i (i)}<col style="width: {widthOf(s.kind)}px" />{/each}
     <col />
   </colgroup>
   <thead>
     <tr>
       <th class="ln">rows</th>
+      {#each parts as part (part.i)}
+        <th class="lit"><span class="clip" title={part.name}>{part.name}</span><u>as it came</u></th
+        >
+      {/each}
       <th class:lit={fill.origin.column}>
-        {origin}<u>as it came</u>
+        <span class="clip">{origin}</span><u>{fill.origin.column ? 'as it came' : 'gives'}</u>
         <button class="plus" aria-label="Add a step first" onclick={() => addAt(0)}>+</button>
       </th>
       {#each fill.steps as s, i (i)}
@@ -76,6 +117,9 @@
           help={kinds.find((k) => k.kind === s.kind)}
           altered={table.altered[i]}
           tried={i === trialAt}
+          columns={open.view.source.columns.map((c) => c.name)}
+          {books}
+          edit={() => edit(i)}
           add={() => addAt(i + 1)}
           change={(change) => put(changeStep(fill, i, change))}
         />
@@ -90,11 +134,18 @@
     </tr>
   </thead>
   <tbody>
-    {#each table.rows as row (`${row.line}|${row.trace.origin}`)}
+    {#each table.rows as row (`${row.line}|${row.trace.origin}|${row.trace.cells.join('|')}`)}
       {@const stopped = row.trace.stoppedAt}
       {@const bad = row.trace.problem}
       <tr class:tr={bad} onclick={() => void goTo(row)} class="pickable">
         <td class="ln" title={row.line ? `first on line ${row.line}` : ''}>{count(row.rows)}</td>
+        {#each parts as part (part.i)}
+          <td class="lit"
+            >{#if row.trace.cells[part.i]}<CellText text={row.trace.cells[part.i]} />{:else}<span
+                class="q">blank</span
+              >{/if}</td
+          >
+        {/each}
         <td class:lit={fill.origin.column} class:r={right}>
           {#if row.trace.origin}<CellText text={row.trace.origin} />{:else}<span class="q"
               >blank</span
@@ -113,6 +164,9 @@
             {field}
             {fill}
             {put}
+            {trials}
+            {kinds}
+            {learnt}
             span={fill.steps.length - Math.min(Math.max(stopped, 0), fill.steps.length) + 1}
           />
         {:else}
@@ -180,6 +234,12 @@
     color: var(--ink);
     cursor: pointer;
     font-weight: 500;
+  }
+  .clip {
+    display: block;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
   }
   .out {
     border-left: 2px solid var(--ink) !important;

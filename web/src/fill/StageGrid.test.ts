@@ -20,18 +20,23 @@ const fill = aFill('length_m', 'LOA (ft)', {
 const kinds: StepHelp[] = [
   {
     kind: 'read-number',
+    group: 'read',
     title: 'Read as number',
     help: '',
     settings: [{ name: 'decimal', type: 'choice', required: false, choices: [',', '.'] }],
   },
   {
     kind: 'multiply',
+    group: 'compute',
     title: 'Multiply',
     help: '',
     settings: [{ name: 'by', type: 'number', required: true, choices: [] }],
   },
 ];
 const table: StageTable = {
+  columns: ['LOA (ft)'],
+  questions: 0,
+  noted: 0,
   distinct: 3,
   distinctCapped: false,
   troubled: 2,
@@ -42,6 +47,8 @@ const table: StageTable = {
       rows: 2,
       line: 13,
       trace: {
+        cells: ['tbc'],
+        question: false,
         origin: 'tbc',
         steps: [],
         stoppedAt: 0,
@@ -53,6 +60,8 @@ const table: StageTable = {
       rows: 1,
       line: 90,
       trace: {
+        cells: ['410'],
+        question: false,
         origin: '410',
         steps: ['410', '124.968'],
         stoppedAt: 2,
@@ -64,6 +73,8 @@ const table: StageTable = {
       rows: 118,
       line: 12,
       trace: {
+        cells: [' 25 '],
+        question: false,
         origin: ' 25 ',
         steps: ['25', '7.62'],
         stoppedAt: -1,
@@ -82,7 +93,20 @@ function show() {
     ...open.plan,
     destinations: [{ ...open.plan.destinations[0]!, fills: [fill] }],
   };
-  render(StageGrid, { open, field, fill, table, kinds, put, addAt, trialAt: -1 });
+  render(StageGrid, {
+    open,
+    field,
+    fill,
+    table,
+    kinds,
+    put,
+    addAt,
+    trialAt: -1,
+    books: [],
+    trials: [],
+    edit: vi.fn(),
+    learnt: vi.fn(),
+  });
   return { put, addAt, open };
 }
 

@@ -14,8 +14,13 @@
     put: (fill: Fill) => void;
     add: () => void;
     change: (change: Partial<Step>) => void;
+    columns: string[];
+    books: string[];
+    /** Opens the editor for the step's formula. */
+    edit: () => void;
   }
-  let { step, at, fill, help, altered, tried, put, add, change }: Props = $props();
+  let { step, at, fill, help, altered, tried, put, add, change, columns, books, edit }: Props =
+    $props();
 
   const SAID: Record<string, string> = {
     ',': 'comma',
@@ -26,12 +31,36 @@
     upper: 'CAPITALS',
     lower: 'small letters',
     title: 'Title Case',
+    sentence: 'First letter',
+    name: 'Personal Names',
+    fraction: '12 % is 0.12',
+    points: '12 % is 12',
+    keep: 'else keep',
+    ask: 'else ask',
+    reject: 'else reject',
+    blank: 'else blank',
+    half: 'half up',
+    left: 'in front',
+    right: 'behind',
+    spaced: 'spaced',
+    plain: 'plain',
   };
+  const UNITS =
+    'm cm mm km ft in yd mi Nmi kg g t lbm ozm stone l ml m3 gal uk_gal sec min hr day C F K kWh MWh kW HP bar psi m/s km/h kn m2 ft2 ha ac'.split(
+      ' ',
+    );
   const OPEN: Record<string, string> = {
     decimal: 'as in the file',
     order: 'as in the file',
     century: 'years in full',
+    otherwise: 'else keep',
+    as: '12 % is 0.12',
+    how: 'half up',
+    side: 'in front',
+    form: 'usual form',
   };
+
+  const options = $derived<Record<string, string[]>>({ column: columns, book: books, unit: UNITS });
 
   function set(name: string, value: string) {
     const settings = { ...step.with };
@@ -95,6 +124,25 @@
               >
             {/each}
           </select>
+        {:else if setting.type === 'formula'}
+          <button class="go m formula" onclick={edit} title={step.with[setting.name]}
+            >{step.with[setting.name] || 'write it'}</button
+          >
+        {:else if options[setting.type]}
+          {setting.name === 'column' || setting.name === 'book' ? '' : setting.name}
+          <select
+            class="ed"
+            aria-label="{help.title}: {setting.name}"
+            value={step.with[setting.name] ?? ''}
+            disabled={tried}
+            onchange={(e) => set(setting.name, e.currentTarget.value)}
+          >
+            {#if !options[setting.type]!.includes(step.with[setting.name] ?? '')}
+              <option value={step.with[setting.name] ?? ''}>{step.with[setting.name] ?? '?'}</option
+              >
+            {/if}
+            {#each options[setting.type]! as option (option)}<option>{option}</option>{/each}
+          </select>
         {:else}
           {setting.name}
           <input
@@ -146,6 +194,12 @@
     line-height: 14px;
     color: var(--ink-2);
     cursor: pointer;
+  }
+  .formula {
+    max-width: 100%;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
   }
   select.ed {
     max-width: 100%;

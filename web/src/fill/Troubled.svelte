@@ -1,11 +1,11 @@
 <script lang="ts">
   // A failing cell: why it stops, and what mends it.
-  import type { FieldInfo, Fill, StageRow } from '../api/types';
+  import type { FieldInfo, Fill, StageRow, StepHelp, Suggestion, Trial } from '../api/types';
   import type { OpenPlan } from '../plan/plan.svelte';
   import { api, got } from '../api/client';
   import Slip from '../ui/Slip.svelte';
   import { tell } from '../ui/toaster';
-  import { repairs, type Repair } from './repairs';
+  import { answering, bookFor, mending, repairs, type Repair } from './repairs';
 
   interface Props {
     open: OpenPlan;
@@ -14,31 +14,38 @@
     fill: Fill;
     span: number;
     put: (fill: Fill) => void;
+    trials: Trial[];
+    kinds: StepHelp[];
+    /** A phrasebook has learnt a word. */
+    learnt: (book: string) => void;
   }
-  let { open, row, field, fill, span, put }: Props = $props();
+  let { open, row, field, fill, span, put, trials, kinds, learnt }: Props = $props();
 
   let asking = $state.raw<Repair | null>(null);
   let answer = $state('');
-  let options = $state.raw<string[]>([]);
+  let options = $state.raw<Suggestion[]>([]);
   const problem = $derived(row.trace.problem!);
-  const offered = $derived(
-    row.trace.softened ? [] : repairs(problem, fill, field, row.trace.stoppedAt).slice(0, 2),
-  );
+  const soft = $derived(row.trace.softened);
+  const offered = $derived.by(() => {
+    if (soft) return [];
+    const tried = mending(trials, row, kinds);
+    const known = repairs(problem, fill, field, row.trace.stoppedAt, row);
+    return [...tried, ...known.filter((k) => !tried.some((t) => t.text === k.text))].slice(0, 2);
+  });
+  const likely = $derived(options.filter((o) => o.near).slice(0, 2));
 
   /** What the application knows: its choices, or the linked table's values. */
   async function offer() {
-    options = field.choices ?? [];
-    const by = fill.origin.link?.by;
-    if (fill.origin.kind !== 'link' || !field.link || !by) return;
+    options = [];
+    if (!field.choices && !fill.origin.link) return;
     try {
-      const path = { connection: open.plan.connection!, table: field.link.table };
-      const page = await got(
-        api.GET('/api/connections/{connection}/tables/{table}/records', {
-          params: { path, query: { limit: 500 } },
+      options = await got(
+        api.POST('/api/plans/{id}/suggestions', {
+          params: { path: { id: open.view.id } },
+          body: { fill, word: problem.value },
         }),
       );
-      const at = page.fields.indexOf(by);
-      options = page.records.flatMap((r) => r.values[at] ?? []);
+      if (!answer && options[0]?.near) answer = options[0].value;
     } catch (error) {
       tell(error);
     }
@@ -48,24 +55,67 @@
     event.stopPropagation();
     if (repair.asks) {
       asking = repair;
-      answer = '';
+      answer = repair.begins ?? '';
       void offer();
     } else {
       put(repair.apply(fill, ''));
     }
   }
 
-  function settle(event: SubmitEvent) {
+  async function settle(event: SubmitEvent) {
     event.preventDefault();
-    if (asking && answer) put(asking.apply(open.fill(field.name) ?? fill, answer));
+    const repair = asking;
     asking = null;
+    if (!repair) return;
+    const now = open.fill(field.name) ?? fill;
+    if (repair.corrects) {
+      const column = fill.origin.column ?? '';
+      open.correct({ line: row.line, column, was: row.trace.origin ?? '', now: answer });
+    } else if (repair.learns) {
+      await learn(now);
+    } else if (answer) {
+      put(repair.apply(now, answer));
+    }
+  }
+
+  /** Teaches the field's phrasebook the word, and lets the fill use the book. */
+  async function learn(now: Fill) {
+    const book = bookFor(now, open.destination.table);
+    const table = field.link?.table ?? open.destination.table;
+    try {
+      await got(
+        api.POST('/api/phrasebooks/learn', {
+          body: {
+            book: {
+              name: book,
+              connection: open.plan.connection,
+              table,
+              field: fill.origin.link?.by ?? field.name,
+            },
+            from: problem.value,
+            to: answer || undefined,
+          },
+        }),
+      );
+      const answered = answering(now, book, row.trace.stoppedAt);
+      if (answered !== now) put(answered);
+      learnt(book);
+    } catch (error) {
+      tell(error);
+    }
   }
 </script>
 
-<td class="t" class:bad={!row.trace.softened} class:soft={row.trace.softened} colspan={span}>
+<td
+  class="t"
+  class:bad={!soft && !row.trace.question}
+  class:ask={row.trace.question}
+  class:soft
+  colspan={span}
+>
   {#if asking}
     <form class="why" onsubmit={settle} onclick={(e) => e.stopPropagation()} role="presentation">
-      {asking.asks} use
+      {asking.asks}
       <!-- svelte-ignore a11y_autofocus -->
       <input
         class="entry answer"
@@ -76,24 +126,36 @@
         onkeydown={(e) => e.key === 'Escape' && (asking = null)}
       />
       <datalist id="answers">
-        {#each options as option (option)}<option value={option}></option>{/each}
+        {#each options as option (option.value)}<option value={option.value}></option>{/each}
       </datalist>
-      <button class="button small main">Use it</button>
+      <button class="button small main">{asking.does ?? 'Use it'}</button>
+      {#each likely.filter((o) => o.value !== answer) as option (option.value)}
+        <button class="button small" type="button" onclick={() => (answer = option.value)}
+          >{option.value}?</button
+        >
+      {/each}
     </form>
   {:else}
     <div class="why">
-      <Slip of={row.trace.softened ? 'skipped' : 'rejected'} />
-      {#if row.trace.softened}<b
-          >{fill.whenBad === 'default' ? `Default ${fill.defaultValue}` : 'Left blank'}:</b
+      <Slip of={soft ? 'skipped' : row.trace.question ? 'waiting' : 'rejected'} />
+      {#if soft && problem.code === 'cut'}<b>Cut:</b>
+      {:else if soft}<b
+          >{fill.whenBad === 'default' || problem.code === 'defaulted'
+            ? `Default ${fill.defaultValue}`
+            : 'Left blank'}:</b
         >
+      {:else if row.trace.question}<b>What is it?</b>
       {:else if problem.code === 'out-of-range' || problem.code === 'too-long'}<b class="m"
           >{problem.value}</b
         >
       {:else}<b>Stops here:</b>{/if}
       <span class="reason" title={problem.reason}>{problem.reason}</span>
+      {#if soft && row.trace.result}<b class="m">{row.trace.result}</b>{/if}
       <span class="fixes">
         {#each offered as repair (repair.text)}
-          <button class="button small fix" onclick={(e) => use(repair, e)}>{repair.text}</button>
+          <button class="button small fix" title={repair.hint} onclick={(e) => use(repair, e)}
+            >{repair.text}</button
+          >
         {/each}
       </span>
     </div>
@@ -118,6 +180,13 @@
   .fix {
     color: var(--ink);
     border-color: var(--rej);
+  }
+  .ask {
+    background: var(--ask-w);
+    color: var(--ask) !important;
+  }
+  .ask .fix {
+    border-color: var(--ask);
   }
   .soft {
     color: var(--skip) !important;

@@ -1,4 +1,5 @@
 import type { FieldInfo, Fill, Origin } from '../api/types';
+import { columnsOf } from '../ui/words';
 import { step } from './repairs';
 
 export type OriginKind = Origin['kind'];
@@ -27,7 +28,7 @@ export function changeOrigin(
   columns: string[],
   linked: FieldInfo[],
 ): Fill {
-  const column = fill?.origin.column ?? columns[0];
+  const column = fill?.origin.column ?? columnsOf(fill)[0] ?? columns[0];
   const required = !field.nullable && !field.hasDefault && !field.generated;
   const base: Fill = fill ?? {
     field: field.name,
@@ -50,11 +51,29 @@ export function changeOrigin(
         origin: {
           kind,
           column,
-          link: { by: by?.name ?? 'id', ignoring: ['case', 'spaces'], whenMissing: 'reject' },
+          link: base.origin.link ?? {
+            by: by?.name ?? 'id',
+            also: [],
+            ignoring: ['case', 'spaces'],
+            whenMissing: 'ask',
+            create: [],
+          },
         },
         steps: [step('trim')],
       };
     }
+    case 'joined':
+      return {
+        ...base,
+        origin: { kind, template: base.origin.template ?? (column ? bracket(column) : '') },
+        steps: base.origin.kind === 'column' ? base.steps : [],
+      };
+    case 'formula':
+      return {
+        ...base,
+        origin: { kind, formula: base.origin.formula ?? (column ? bracket(column) : '""') },
+        steps: [],
+      };
     case 'fixed':
       return {
         ...base,
@@ -66,6 +85,11 @@ export function changeOrigin(
     default:
       return { ...base, origin: { kind: 'database' }, steps: [] };
   }
+}
+
+/** A column's name as it stands in templates and formulas. */
+export function bracket(column: string): string {
+  return `[${column.replaceAll(']', ']]')}]`;
 }
 
 function fixedSteps(field: FieldInfo): Fill['steps'] {

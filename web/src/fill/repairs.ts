@@ -1,10 +1,28 @@
-import type { FieldInfo, Fill, Problem, Step, StepKind } from '../api/types';
+import type {
+  FieldInfo,
+  Fill,
+  Problem,
+  StageRow,
+  Step,
+  StepHelp,
+  StepKind,
+  Trial,
+} from '../api/types';
 
 /** Something that mends a troubled value; `apply` gives the fill as it would then be. */
 export interface Repair {
   text: string;
   /** What the person must still say; the repair is applied with the answer. */
   asks?: string;
+  /** What the answer begins with. */
+  begins?: string;
+  /** The word on the button that takes the answer. */
+  does?: string;
+  hint?: string;
+  /** True if the answer is read instead of the cell. */
+  corrects?: boolean;
+  /** True if the answer goes into the field's phrasebook. */
+  learns?: boolean;
   apply: (fill: Fill, answer: string) => Fill;
 }
 
@@ -57,7 +75,7 @@ export function firstSettings(kind: StepKind, field: FieldInfo): Record<string, 
 function replacing(value: string, stoppedAt: number): Repair {
   return {
     text: 'Replace it',
-    asks: `Instead of “${value}”`,
+    asks: `Instead of “${value}” use`,
     apply: (fill, answer) =>
       withStep(fill, Math.max(0, stoppedAt), step('replace', { from: value, to: answer })),
   };
@@ -68,15 +86,57 @@ const leaveBlank: Repair = {
   apply: (fill) => ({ ...fill, whenBad: 'blank' }),
 };
 
+/** Steps that were tried and free this value, the best one first. */
+export function mending(trials: Trial[], row: StageRow, kinds: StepHelp[]): Repair[] {
+  const origin = row.trace.origin;
+  if (!origin || row.trace.question) return [];
+  return trials
+    .filter((t) => t.frees > 0 && !t.doubtful && !t.breaks && t.freed.includes(origin))
+    .slice(0, 1)
+    .map((t) => ({
+      text: `+ ${kinds.find((k) => k.kind === t.step.kind)?.title ?? t.step.kind}`,
+      hint: t.before === undefined ? undefined : `${t.before} gives ${t.after ?? 'nothing'}`,
+      apply: (fill) => withStep(fill, Math.min(t.at, fill.steps.length), t.step),
+    }));
+}
+
+/** Name of the phrasebook that a field's answers go into. */
+export function bookFor(fill: Fill, table: string): string {
+  const used = fill.steps.find((s) => s.kind === 'translate' && !s.off && s.with.book);
+  return used?.with.book ?? `Words for ${table}.${fill.field}`.slice(0, 80);
+}
+
+/** The fill with a step that translates by a phrasebook, where the value would stop. */
+export function answering(fill: Fill, book: string, stoppedAt: number): Fill {
+  if (fill.steps.some((s) => s.kind === 'translate' && !s.off && s.with.book === book)) return fill;
+  const at = Math.max(0, Math.min(stoppedAt, fill.steps.length));
+  return withStep(fill, at, step('translate', { book }));
+}
+
+/** The repair of a word that the application does not know. */
+function answerOf(problem: Problem): Repair {
+  return {
+    text: 'Answer',
+    asks: `“${problem.value}” means`,
+    does: 'Remember',
+    hint: 'one answer for all its rows, kept in a phrasebook',
+    learns: true,
+    apply: (fill) => fill,
+  };
+}
+
 /** What can be done about a value, the likeliest first. */
 export function repairs(
   problem: Problem,
   fill: Fill,
   field: FieldInfo,
   stoppedAt: number,
+  row?: StageRow,
 ): Repair[] {
   const list: Repair[] = [];
   const last = fill.steps.length;
+  if (['unknown-link', 'unknown-choice', 'unknown-word'].includes(problem.code) && problem.value)
+    list.push(answerOf(problem));
   switch (problem.code) {
     case 'too-precise':
       list.push({
@@ -116,11 +176,21 @@ export function repairs(
       return [
         {
           text: 'Use a default',
-          asks: `${field.name} where it is blank`,
+          asks: `${field.name} where it is blank:`,
           apply: (f, answer) => ({ ...f, whenBlank: 'default', defaultValue: answer }),
         },
       ];
   }
+  if (row?.rows === 1 && row.line && row.trace.origin && fill.origin.column)
+    list.push({
+      text: 'Correct it',
+      asks: `Line ${row.line} should say`,
+      begins: row.trace.origin,
+      does: 'Correct',
+      hint: 'kept with the Plan; the file stays as it is',
+      corrects: true,
+      apply: (f) => f,
+    });
   if (problem.value) list.push(replacing(problem.value, stoppedAt));
   if (field.nullable && fill.whenBad === 'reject') list.push(leaveBlank);
   return list;

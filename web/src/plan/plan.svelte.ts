@@ -1,6 +1,6 @@
 import { session } from '../account/session.svelte';
 import { api, ApiError, got } from '../api/client';
-import type { Destination, Fill, Plan, PlanView, Reading, RunView } from '../api/types';
+import type { Correction, Destination, Fill, Plan, PlanView, Reading, RunView } from '../api/types';
 import { work } from '../run/work.svelte';
 import { tell } from '../ui/toaster';
 
@@ -104,6 +104,29 @@ export class OpenPlan {
     }));
   }
 
+  /** Reads a cell as another text, as long as it holds what it holds now. */
+  correct(correction: Correction) {
+    this.edit((plan) => ({
+      ...plan,
+      corrections: [
+        ...plan.corrections.filter(
+          (c) => c.line !== correction.line || c.column !== correction.column,
+        ),
+        correction,
+      ],
+    }));
+  }
+
+  /** Reads a cell as it stands in the file again. */
+  uncorrect(correction: Correction) {
+    this.edit((plan) => ({
+      ...plan,
+      corrections: plan.corrections.filter(
+        (c) => c.line !== correction.line || c.column !== correction.column,
+      ),
+    }));
+  }
+
   putReading(reading: Reading) {
     this.edit((plan) => ({ ...plan, reading }));
   }
@@ -163,6 +186,14 @@ export class OpenPlan {
     } else {
       tell(error);
     }
+  }
+
+  /** Asks for the counts anew: something that the plan refers to has changed. */
+  async refresh() {
+    await this.save();
+    const path = { id: this.view.id };
+    const view = await got(api.GET('/api/plans/{id}', { params: { path } }));
+    if (view.revision === this.view.revision) this.view = view;
   }
 
   /** Takes the plan as somebody else saved it. */

@@ -15,9 +15,12 @@ const plan: Plan = {
       fills: [],
       keys: [{ fields: ['registration'], ignoring: [] }],
       policies: { onMatch: 'update', onNone: 'add', onSeveral: 'reject', onRepeat: 'keep-last' },
+      checksOff: [],
     },
   ],
   run: { mode: 'all-or-nothing' },
+  phrasebooks: [],
+  corrections: [],
 };
 
 function view(revision: number, change: Partial<PlanView> = {}): PlanView {
@@ -49,6 +52,8 @@ function view(revision: number, change: Partial<PlanView> = {}): PlanView {
     matters: [],
     evidence: [],
     troubles: [],
+    checks: [],
+    lapsed: [],
     ...change,
   };
 }
@@ -141,7 +146,9 @@ describe('the trip line', () => {
   it('tells what is open at each stop', () => {
     const open = new OpenPlan(
       view(1, {
-        troubles: [{ field: 'length_m', distinct: 9, troubled: 2, rows: 70 }],
+        troubles: [
+          { field: 'length_m', distinct: 9, troubled: 2, rows: 70, questions: 0, noted: 0 },
+        ],
         source: {
           ...view(1).source,
           warnings: [

@@ -17,6 +17,13 @@
 
   const rejecting = $derived(report.problems.filter((p) => !p.softened));
   const softened = $derived(report.problems.filter((p) => p.softened));
+  const asked = $derived(
+    [...new Set(report.questions.map((q) => q.field))].map((field) => {
+      const words = report.questions.filter((q) => q.field === field);
+      return { field, words, rows: words.reduce((sum, q) => sum + q.rows, 0) };
+    }),
+  );
+  const waiting = $derived(asked.reduce((sum, q) => sum + q.rows, 0));
   const rejected = $derived(report.destinations[0]?.rejected ?? 0);
 
   function cause(group: ProblemGroup): string {
@@ -25,6 +32,12 @@
         const link = open.view.table.fields.find((f) => f.name === group.field)?.link;
         return `not found in ${link?.table ?? 'the other table'}`;
       }
+      case 'defaulted':
+        return 'blank, the default is used';
+      case 'cut':
+        return 'longer than it may be';
+      case 'check':
+        return group.reason;
       case 'not-a-number':
         return 'not a number';
       case 'not-a-date':
@@ -38,6 +51,43 @@
 </script>
 
 <section class="problems">
+  {#if asked.length}
+    <div class="bt">
+      <h2>Questions</h2>
+      <span class="o waiting"
+        ><Slip of="waiting" />{many(report.questions.length, 'word')} in {many(
+          waiting,
+          'row',
+        )}</span
+      >
+    </div>
+    <div class="questions" {@attach region('Questions')}>
+      {#each asked as question (question.field)}
+        <div class="group" data-code="question">
+          <b class="waiting r n">{count(question.rows)}</b>
+          <div>
+            <b class="m">{question.field}</b> knows no such word
+            <div class="values">
+              {#each question.words.slice(0, 6) as word (word.value)}
+                <button
+                  class="value"
+                  title="show its rows"
+                  onclick={() => show(question.field, word.value)}
+                >
+                  <span class="m">{word.value}</span> <span class="q">{count(word.rows)}</span>
+                </button>
+              {/each}
+              {#if question.words.length > 6}<span class="q"
+                  >and {question.words.length - 6} more</span
+                >{/if}
+            </div>
+          </div>
+          {#if fix}<button class="button small" onclick={() => fix(question.field)}>Answer</button
+            >{/if}
+        </div>
+      {/each}
+    </div>
+  {/if}
   <div class="bt">
     <h2>Problems by cause</h2>
     {#if rejected}<span class="o rejected"
@@ -75,7 +125,14 @@
       {#each softened as group (`${group.field}${group.code}`)}
         <div class="group">
           <b class="skipped r n">{count(group.rows)}</b>
-          <div><b class="m">{group.field ?? ''}</b> {cause(group)}, written without it</div>
+          <div>
+            <b class="m">{group.field ?? ''}</b>
+            {cause(group)}{group.code === 'cut'
+              ? ', cut'
+              : group.code === 'defaulted'
+                ? ''
+                : ', written without it'}
+          </div>
         </div>
       {/each}
     {/if}
@@ -101,6 +158,11 @@
     padding: 7px 12px 8px 12px;
     border-top: 1px solid var(--rule);
     align-items: start;
+  }
+  .questions {
+    flex: none;
+    max-height: 45%;
+    overflow: auto;
   }
   .n {
     font-size: 14px;

@@ -27,6 +27,7 @@ const page: LedgerPage = {
           value: 'A long name',
           reason: 'room for 5',
           softened: false,
+          question: false,
         },
       ],
     }),

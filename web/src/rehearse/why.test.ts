@@ -43,7 +43,13 @@ describe('why a field stands as it does', () => {
   });
 
   it('tells how a link was found', () => {
-    const link = { by: 'name', ignoring: [], whenMissing: 'reject' as const };
+    const link = {
+      by: 'name',
+      also: [],
+      ignoring: [],
+      whenMissing: 'reject' as const,
+      create: [],
+    };
     expect(said(fill({ origin: { kind: 'link', column: 'Kind', link } }), entry('4'))).toBe(
       'Kind found by name',
     );

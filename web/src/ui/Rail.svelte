@@ -10,6 +10,7 @@
     { path: '/plans', name: 'Plans' },
     { path: '/runs', name: 'Runs' },
     { path: '/records', name: 'Records' },
+    { path: '/phrasebooks', name: 'Phrasebooks' },
     { path: '/connections', name: 'Connections' },
   ];
   const here = $derived(

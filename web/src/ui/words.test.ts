@@ -67,7 +67,13 @@ describe('a fill as a phrase', () => {
   });
 
   it('says what the other origins do', () => {
-    const link = { by: 'email', ignoring: [], whenMissing: 'reject' as const };
+    const link = {
+      by: 'email',
+      also: [],
+      ignoring: [],
+      whenMissing: 'reject' as const,
+      create: [],
+    };
     expect(phrase(fill({ origin: { kind: 'link', column: 'Owner', link } }), field({})).rest).toBe(
       ' finds email',
     );
@@ -87,6 +93,7 @@ describe('what happened to a row', () => {
     code: 'not-a-date',
     reason: 'no such day',
     softened: false,
+    question: false,
     ...change,
   });
 

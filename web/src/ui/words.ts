@@ -43,11 +43,15 @@ export function limits(field: FieldInfo): string {
   return '';
 }
 
-const GENERATED: Record<string, string> = {
+export const GENERATED: Record<string, string> = {
   who: 'who starts the Run',
   'run-time': 'when the Run starts',
   'file-name': 'name of the file',
   line: 'line in the file',
+  row: 'number of the row',
+  run: 'number of the Run',
+  uuid: 'a random identifier',
+  series: 'numbers in series',
 };
 
 /** What comes before and after the column's name in a fill's phrase. */
@@ -68,13 +72,60 @@ export function phrase(
   switch (fill.origin.kind) {
     case 'column':
       return { column: fill.origin.column, rest: then };
-    case 'link':
-      return { column: fill.origin.column, rest: ` finds ${fill.origin.link?.by ?? ''}` };
+    case 'joined':
+      return { rest: `joined: ${fill.origin.template ?? ''}${then}` };
+    case 'formula':
+      return { rest: `formula: ${fill.origin.formula ?? ''}${then}` };
+    case 'link': {
+      const by = fill.origin.link?.by ?? '';
+      const book = fill.steps.find((s) => s.kind === 'translate' && !s.off);
+      return {
+        column: fill.origin.column,
+        rest: `${book ? ' by phrasebook,' : ''}${fill.origin.column ? '' : linkedBy(fill)} finds ${by}`,
+      };
+    }
     case 'fixed':
       return { rest: `always “${fill.origin.value ?? ''}”${then}` };
     default:
       return { rest: `generated: ${GENERATED[fill.origin.generator ?? ''] ?? ''}` };
   }
+}
+
+function linkedBy(fill: Fill): string {
+  return fill.origin.formula
+    ? 'formula'
+    : fill.origin.template
+      ? fill.origin.template
+      : `“${fill.origin.value ?? ''}”`;
+}
+
+/** Names of the columns that stand in brackets in a template or formula. */
+export function bracketed(text: string | undefined): string[] {
+  const names: string[] = [];
+  for (const match of (text ?? '').matchAll(/\[((?:[^\]]|\]\])+)\]/g))
+    names.push(match[1]!.replaceAll(']]', ']'));
+  return [...new Set(names)];
+}
+
+/** All columns that a fill reads: by its origin, its steps and its look-up. */
+export function columnsOf(fill: Fill | undefined): string[] {
+  if (!fill) return [];
+  const { column, template, formula, link } = fill.origin;
+  const steps = fill.steps
+    .filter((s) => !s.off)
+    .flatMap((s) => [
+      ...(s.with.column ? [s.with.column] : []),
+      ...bracketed(s.kind === 'formula' ? s.with.formula : '').filter((c) => c !== 'value'),
+    ]);
+  return [
+    ...new Set([
+      ...(column ? [column] : []),
+      ...bracketed(template),
+      ...bracketed(formula),
+      ...steps,
+      ...(link?.also ?? []).map((a) => a.column),
+    ]),
+  ];
 }
 
 /** The second line of a step's heading where it has no settings to edit. */

@@ -195,10 +195,17 @@ class ArrivalsTest {
             (long) added, (long) changed, (long) unchanged, (long) skipped, (long) rejected);
   }
 
+  /** Problems and questions by field and code. */
   private static Map<String, Long> rowsByCause(RunReport report) {
-    return report.problems().stream()
-        .collect(
-            Collectors.toMap(p -> p.field() + " " + p.code().word(), RunReport.ProblemGroup::rows));
+    Map<String, Long> rows =
+        report.problems().stream()
+            .collect(
+                Collectors.toMap(
+                    p -> p.field() + " " + p.code().word(), RunReport.ProblemGroup::rows));
+    report
+        .questions()
+        .forEach(q -> rows.merge(q.field() + " " + q.code().word(), q.rows(), Long::sum));
+    return rows;
   }
 
   private static RunReport.ControlTotal total(RunReport report, String field) {

@@ -97,7 +97,8 @@ public final class CompiledFill {
     return links;
   }
 
-  RunContext context() {
+  /** The run that its values are computed for. */
+  public RunContext context() {
     return context;
   }
 

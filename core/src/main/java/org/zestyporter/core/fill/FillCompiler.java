@@ -6,10 +6,12 @@ import java.util.List;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.function.Function;
+import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.database.Database;
 import org.zestyporter.core.database.FieldInfo;
 import org.zestyporter.core.database.TableInfo;
 import org.zestyporter.core.formula.Formula;
+import org.zestyporter.core.formula.Kind;
 import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Origin;
@@ -100,6 +102,46 @@ public final class FillCompiler {
       links.look(database, field, everyLink ? null : wanted(compiled));
     }
     return compiled;
+  }
+
+  /**
+   * A formula that is tried.
+   *
+   * @param value what it gives for a row
+   */
+  public record Tried(Kind kind, Function<Row, Object> value) {}
+
+  /**
+   * Compiles a formula without keeping it.
+   *
+   * @param before the fill whose value it may name; null if it is an origin
+   * @throws org.zestyporter.core.formula.FormulaException naming the place at fault
+   */
+  public Tried tryFormula(String text, @Nullable Fill before, FieldInfo field, TableInfo table) {
+    StepContext names = new StepContext(source, phrases, source.locale(-1), before != null);
+    Formula formula = Formula.compile(text, names);
+    if (before == null) {
+      return new Tried(formula.kind(), formula::run);
+    }
+    CompiledFill chain = compile(unlinked(before), field, table);
+    int at = names.valueIndex();
+    return new Tried(
+        formula.kind(), row -> formula.run(Steps.withValue(row, at, chain.beforeLink(row))));
+  }
+
+  /** A fill without the look-up behind its steps. */
+  private static Fill unlinked(Fill fill) {
+    Origin origin = fill.origin();
+    if (origin.kind() != Origin.Kind.LINK) {
+      return fill;
+    }
+    Origin.Kind kind =
+        origin.column() != null
+            ? Origin.Kind.COLUMN
+            : origin.template() != null
+                ? Origin.Kind.JOINED
+                : origin.formula() != null ? Origin.Kind.FORMULA : Origin.Kind.FIXED;
+    return fill.withOrigin(origin.withKind(kind).withLink(null));
   }
 
   /** A compiled fill with other steps, looking up links as it does. */

@@ -318,6 +318,10 @@ final class Steps {
         && Formula.compile(step.setting("formula"), context.inStep()).usesLine();
   }
 
+  static Row withValue(Row row, int at, Object value) {
+    return new WithValue(row, at, value);
+  }
+
   /** A row in which the value so far is one more column. */
   private record WithValue(Row row, int at, Object value) implements Row {
     @Override

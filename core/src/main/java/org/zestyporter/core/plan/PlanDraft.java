@@ -2,19 +2,21 @@ package org.zestyporter.core.plan;
 
 import java.util.ArrayList;
 import java.util.Comparator;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Set;
+import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.database.Database;
 import org.zestyporter.core.database.FieldInfo;
 import org.zestyporter.core.database.FieldType;
 import org.zestyporter.core.database.TableInfo;
+import org.zestyporter.core.formula.Formula;
 import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.value.Cell;
 import org.zestyporter.core.value.ColumnProfile;
 import org.zestyporter.core.value.Comparison;
+import org.zestyporter.core.value.DistinctValues;
 import org.zestyporter.core.value.ValueType;
 
 /**
@@ -23,6 +25,10 @@ import org.zestyporter.core.value.ValueType;
  */
 public final class PlanDraft {
   private static final int ENOUGH = 50;
+
+  /** More than any likeness of names and values. */
+  private static final int REMEMBERED = 300;
+
   private static final int TABLES_LOOKED_INTO = 4;
 
   /** Of very wide files only so many columns are compared with tables, and with fields. */
@@ -33,11 +39,20 @@ public final class PlanDraft {
   private final Database database;
   private final SourceTable source;
   private final LinkValues linkValues;
+  private final List<Fill> memory;
 
   public PlanDraft(Database database, SourceTable source) {
+    this(database, source, List.of());
+  }
+
+  /**
+   * @param memory fills of earlier plans for the same table, the latest first
+   */
+  public PlanDraft(Database database, SourceTable source, List<Fill> memory) {
     this.database = database;
     this.source = source;
     this.linkValues = new LinkValues(database, source);
+    this.memory = memory;
   }
 
   /**
@@ -55,8 +70,23 @@ public final class PlanDraft {
   /** Why a field is filled so. */
   public record FillEvidence(String field, @Nullable String column, String because) {}
 
+  /**
+   * A column that could feed a field.
+   *
+   * @param remembered the fill that did so in an earlier plan; null if none did
+   */
   private record Pair(
-      FieldInfo field, int column, int score, LinkValues.Overlap link, String because) {}
+      FieldInfo field,
+      int column,
+      int score,
+      LinkValues.@Nullable Overlap link,
+      String because,
+      @Nullable Fill remembered) {
+    Pair(
+        FieldInfo field, int column, int score, LinkValues.@Nullable Overlap link, String because) {
+      this(field, column, score, link, because, null);
+    }
+  }
 
   /** Proposals for the tables that fit best, best first. */
   public List<Proposal> rank() {
@@ -82,31 +112,92 @@ public final class PlanDraft {
     return sum;
   }
 
-  /** Proposes the fills and the match key of one table. */
+  /**
+   * Proposes the fills and the match key of one table. Columns and fields are assigned as a whole:
+   * of all ways to pair them the one with the highest sum is taken.
+   */
   public Proposal draft(TableInfo table) {
-    List<Pair> pairs = new ArrayList<>();
-    for (FieldInfo field : table.fields()) {
-      if (field.generated()) {
-        continue;
-      }
-      for (int c = 0; c < Math.min(COLUMNS_DRAFTED, source.columns().size()); c++) {
-        Pair pair = pair(table, field, c);
+    List<FieldInfo> fields = table.fields().stream().filter(f -> !f.generated()).toList();
+    int columns = Math.min(COLUMNS_DRAFTED, source.columns().size());
+    Pair[][] pairs = new Pair[fields.size()][columns];
+    int[][] scores = new int[fields.size()][columns];
+    for (int f = 0; f < fields.size(); f++) {
+      for (int c = 0; c < columns; c++) {
+        Pair pair = remembered(fields.get(f), c);
+        pair = pair == null ? pair(table, fields.get(f), c) : pair;
         if (pair != null && pair.score() >= ENOUGH) {
-          pairs.add(pair);
+          pairs[f][c] = pair;
+          // of equals the one that stands first in the file
+          scores[f][c] = pair.score() * COLUMNS_DRAFTED - c;
         }
       }
     }
-    pairs.sort(Comparator.comparingInt(p -> -p.score()));
-    Set<String> fieldsTaken = new HashSet<>();
-    Set<Integer> columnsTaken = new HashSet<>();
+    int[] assigned = Assignment.best(scores);
     List<Pair> chosen = new ArrayList<>();
-    for (Pair pair : pairs) {
-      if (!fieldsTaken.contains(pair.field().name()) && columnsTaken.add(pair.column())) {
-        fieldsTaken.add(pair.field().name());
-        chosen.add(pair);
+    for (int f = 0; f < assigned.length; f++) {
+      if (assigned[f] >= 0) {
+        chosen.add(pairs[f][assigned[f]]);
       }
     }
+    chosen.addAll(byElimination(fields, chosen));
     return proposal(table, chosen);
+  }
+
+  /**
+   * Required fields that nothing fills, and columns that feed nothing: where only one column is
+   * left that fits a field, and only one field that it fits, they are paired.
+   */
+  private List<Pair> byElimination(List<FieldInfo> fields, List<Pair> chosen) {
+    List<FieldInfo> open =
+        fields.stream()
+            .filter(f -> f.required() && f.link() == null && f.choices() == null && !f.unique())
+            .filter(f -> !isWho(f) && chosen.stream().noneMatch(p -> p.field() == f))
+            .toList();
+    List<Integer> free =
+        IntStream.range(0, Math.min(COLUMNS_DRAFTED, source.columns().size()))
+            .filter(c -> chosen.stream().noneMatch(p -> p.column() == c))
+            .filter(c -> !isConstant(c))
+            .boxed()
+            .toList();
+    List<Pair> pairs = new ArrayList<>();
+    for (FieldInfo field : open) {
+      List<Integer> fitting = free.stream().filter(c -> fits(c, field)).toList();
+      if (fitting.size() == 1 && open.stream().filter(f -> fits(fitting.get(0), f)).count() == 1) {
+        pairs.add(
+            new Pair(
+                field,
+                fitting.get(0),
+                ENOUGH,
+                null,
+                "the only column left whose values it can take; please check"));
+      }
+    }
+    return pairs;
+  }
+
+  private boolean isConstant(int column) {
+    DistinctValues values = source.distinct(column);
+    return values.tallies().size() < 2 && values.beyond() == 0;
+  }
+
+  private boolean fits(int column, FieldInfo field) {
+    ColumnProfile profile = source.profiles().get(column);
+    boolean number = field.type().isNumber() && profile.type().isNumber();
+    return number || (typeFit(profile, field) > 0);
+  }
+
+  /** The pair that an earlier plan made of a column of this name; null if none did. */
+  private @Nullable Pair remembered(FieldInfo field, int column) {
+    String name = source.columns().get(column);
+    for (Fill fill : memory) {
+      if (fill.field().equalsIgnoreCase(field.name())
+          && fill.origin().readsColumn()
+          && fill.origin().column().equalsIgnoreCase(name)) {
+        return new Pair(
+            field, column, REMEMBERED, null, "an earlier plan fills it from this column", fill);
+      }
+    }
+    return null;
   }
 
   private Proposal proposal(TableInfo table, List<Pair> chosen) {
@@ -123,6 +214,13 @@ public final class PlanDraft {
         evidence.add(
             new FillEvidence(field.name(), source.columns().get(pair.column()), pair.because()));
         score += pair.score();
+      } else if (joined(field, chosen) != null) {
+        Origin origin = joined(field, chosen);
+        fills.add(Fill.of(field.name(), origin, Step.of(StepKind.COLLAPSE_SPACES)));
+        evidence.add(
+            new FillEvidence(
+                field.name(), null, "the file has the parts of a name: " + origin.template()));
+        score += ENOUGH;
       } else if (isWho(field)) {
         fills.add(Fill.of(field.name(), Origin.generated(Origin.Generator.WHO)).forNewOnly());
         evidence.add(new FillEvidence(field.name(), null, "its name asks who entered the record"));
@@ -135,6 +233,31 @@ public final class PlanDraft {
         new Destination(table.name(), fills, keys, Policies.DEFAULT), evidence, score);
   }
 
+  /** First and last name for a field that holds a person's whole name; null if it does not fit. */
+  private @Nullable Origin joined(FieldInfo field, List<Pair> chosen) {
+    List<String> words = Words.split(field.name());
+    boolean whole =
+        field.type() == FieldType.TEXT
+            && (words.equals(List.of("name")) || words.equals(List.of("full", "name")));
+    String first = free(List.of("first", "given", "forename"), chosen);
+    String last = free(List.of("last", "surname", "family"), chosen);
+    return whole && first != null && last != null
+        ? Origin.joined(Formula.quote(first) + " " + Formula.quote(last))
+        : null;
+  }
+
+  /** A column that nothing uses yet and whose title holds one of some words. */
+  private @Nullable String free(List<String> words, List<Pair> chosen) {
+    for (int c = 0; c < Math.min(COLUMNS_DRAFTED, source.columns().size()); c++) {
+      int column = c;
+      if (chosen.stream().noneMatch(p -> p.column() == column)
+          && Words.split(source.columns().get(c)).stream().anyMatch(words::contains)) {
+        return source.columns().get(c);
+      }
+    }
+    return null;
+  }
+
   private static boolean isWho(FieldInfo field) {
     return field.type() == FieldType.TEXT
         && field.name().toLowerCase(Locale.ROOT).matches("(created|entered|added|recorded)_?by");
@@ -143,6 +266,19 @@ public final class PlanDraft {
   private record Agreement(int score, String because) {}
 
   private static Agreement nameAgreement(TableInfo table, FieldInfo field, String column) {
+    Agreement whole = plainAgreement(table, field, column);
+    int dot = column.lastIndexOf('.');
+    if (dot < 0 || dot == column.length() - 1) {
+      return whole;
+    }
+    // of owner.insured the last part names the value, the others say whose it is
+    Agreement last = plainAgreement(table, field, column.substring(dot + 1));
+    return last.score() - 5 > whole.score()
+        ? new Agreement(last.score() - 5, last.because())
+        : whole;
+  }
+
+  private static Agreement plainAgreement(TableInfo table, FieldInfo field, String column) {
     List<String> columnWords = new ArrayList<>(Words.of(column));
     List<String> fieldWords = Words.of(field.name());
     List<String> tableWords = Words.of(table.name());
@@ -185,11 +321,22 @@ public final class PlanDraft {
         return null;
       }
     }
+    if (field.unique() && field.type() == FieldType.TEXT && namesTheTable(table, profile.name())) {
+      score = Math.max(score, 75);
+      because = "it is named like the table, and " + field.name() + " identifies its records";
+    }
     int fit = typeFit(profile, field);
     if (fit < 0 && score < 90) {
       return null;
     }
     return new Pair(field, column, score + fit, null, because);
+  }
+
+  private static boolean namesTheTable(TableInfo table, String column) {
+    List<String> tableWords = Words.of(table.name());
+    List<String> words = Words.of(column);
+    String last = tableWords.get(tableWords.size() - 1);
+    return words.size() == 1 && Words.alike(words.get(0), last) == 1;
   }
 
   private Pair linkPair(FieldInfo field, int column, Agreement name) {
@@ -227,19 +374,26 @@ public final class PlanDraft {
   }
 
   private Fill fill(Pair pair) {
+    if (pair.remembered() != null) {
+      return pair.remembered().withField(pair.field().name());
+    }
     FieldInfo field = pair.field();
     String column = source.columns().get(pair.column());
     List<Step> steps = new ArrayList<>();
     Origin origin = Origin.column(column);
     if (pair.link() != null) {
       origin =
-          Origin.link(
-              column, pair.link().field(), LinkValues.IGNORED.toArray(Comparison.Ignore[]::new));
+          Origin.linked(
+              column,
+              new Origin.Link(pair.link().field(), LinkValues.IGNORED, Origin.WhenMissing.ASK));
       steps.add(Step.of(StepKind.TRIM));
     } else {
       addSteps(steps, field, pair.column(), column);
     }
     Fill fill = Fill.of(field.name(), origin, steps.toArray(Step[]::new));
+    if (field.choices() != null) {
+      fill = fill.withWhenBad(Fill.WhenBad.ASK);
+    }
     return field.required() ? fill.rejectBlank() : fill;
   }
 

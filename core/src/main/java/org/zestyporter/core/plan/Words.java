@@ -19,7 +19,7 @@ final class Words {
           Set.of("phone", "telephone", "mobile", "tel", "cell"),
           Set.of("email", "mail"),
           Set.of("no", "nr", "num", "number"),
-          Set.of("postcode", "zip", "postal"),
+          Set.of("postcode", "zip", "plz"),
           Set.of("town", "city", "place"),
           Set.of("begin", "start", "from"),
           Set.of("end", "until", "till"),

@@ -187,4 +187,42 @@ class PlanDraftTest {
       }
     }
   }
+
+  @ParameterizedTest
+  @MethodSource("org.zestyporter.core.database.Databases#all")
+  void whatAnEarlierPlanDidGoesBeforeNamesAndValues(Databases.Fresh on)
+      throws SQLException, IOException {
+    schema(on);
+    try (on;
+        SourceTable source = file(LOG)) {
+      Fill before =
+          Fill.of("remark", Origin.column("COLOUR"), Step.of(StepKind.CASE, "to", "upper"));
+      PlanDraft.Proposal proposal =
+          new PlanDraft(on.database(), source, List.of(before))
+              .draft(on.database().table("crossing"));
+      assertThat(fill(proposal, "remark")).isEqualTo(before);
+      assertThat(proposal.evidence())
+          .filteredOn(e -> e.field().equals("remark"))
+          .extracting(PlanDraft.FillEvidence::because)
+          .containsExactly("an earlier plan fills it from this column");
+    }
+  }
+
+  @ParameterizedTest
+  @MethodSource("org.zestyporter.core.database.Databases#all")
+  void partsOfANameAreJoinedAndTheOnlyNumbersLeftAreTaken(Databases.Fresh on)
+      throws SQLException, IOException {
+    on.execute(
+        "CREATE TABLE guest (id INTEGER PRIMARY KEY, name VARCHAR(40) NOT NULL,"
+            + " nights INTEGER NOT NULL)");
+    try (on;
+        SourceTable source = file("First;Last;Stay", "Ann;Lee;3", "Bo;Kay;4")) {
+      PlanDraft.Proposal proposal =
+          new PlanDraft(on.database(), source).draft(on.database().table("guest"));
+      assertThat(fill(proposal, "name").origin().template()).isEqualTo("[First] [Last]");
+      assertThat(proposal.evidence())
+          .extracting(PlanDraft.FillEvidence::because)
+          .anyMatch(b -> b.startsWith("the file has the parts of a name"));
+    }
+  }
 }

@@ -14,6 +14,8 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 import org.zestyporter.core.fill.StageTable;
+import org.zestyporter.core.fill.Trials;
+import org.zestyporter.core.formula.Functions;
 import org.zestyporter.core.plan.StepKind;
 import org.zestyporter.core.run.MatchSurvey;
 
@@ -76,8 +78,45 @@ class PlanController {
   /** The stages of a fill that is tried; the plan stays as it is. */
   @PostMapping("/plans/{id}/stages")
   StageTable stages(
-      @PathVariable long id, @RequestBody PlanViews.Trial trial, Principal principal) {
+      @PathVariable long id, @RequestBody PlanViews.FillTrial trial, Principal principal) {
     return viewer.stages(plans.open(id), trial, principal.getName());
+  }
+
+  /** Kinds of steps, the one that frees most troubled rows first; the plan stays as it is. */
+  @PostMapping("/plans/{id}/trials")
+  List<Trials.Trial> trials(
+      @PathVariable long id, @RequestBody PlanViews.StepSearch wanted, Principal principal) {
+    return viewer.trials(plans.open(id), wanted, principal.getName());
+  }
+
+  /** What a formula gives for a record; the plan stays as it is. */
+  @PostMapping("/plans/{id}/formula")
+  PlanViews.FormulaResult formula(
+      @PathVariable long id, @RequestBody PlanViews.FormulaTrial trial, Principal principal) {
+    return viewer.formula(plans.open(id), trial, principal.getName());
+  }
+
+  /** The application's values that a word may mean, the likeliest first. */
+  @PostMapping("/plans/{id}/suggestions")
+  List<PlanViews.Suggestion> suggest(
+      @PathVariable long id, @RequestBody PlanViews.WordSearch wanted) {
+    return viewer.suggest(plans.open(id), wanted);
+  }
+
+  /** The plans that use a phrasebook. */
+  @GetMapping("/phrasebook-uses")
+  List<PlanViews.BookUse> using(@RequestParam String book) {
+    return plans.using(book);
+  }
+
+  @GetMapping("/functions")
+  List<PlanViews.FunctionHelp> functions() {
+    return Functions.all().stream()
+        .map(
+            f ->
+                new PlanViews.FunctionHelp(
+                    f.name(), f.group().title(), f.signature(), f.says(), f.ours(), f.examples()))
+        .toList();
   }
 
   @GetMapping("/plans/{id}/window")
@@ -137,6 +176,7 @@ class PlanController {
             k ->
                 new PlanViews.StepHelp(
                     k.word(),
+                    k.group().word(),
                     k.title(),
                     k.help(),
                     k.settings().stream()

@@ -8,7 +8,9 @@ import java.util.TreeSet;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import org.zestyporter.core.database.Database;
+import org.zestyporter.core.fill.Shared;
 import org.zestyporter.core.plan.Destination;
+import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Plan;
 import org.zestyporter.core.plan.PlanDraft;
 import org.zestyporter.core.plan.PlanJson;
@@ -16,7 +18,9 @@ import org.zestyporter.core.source.FileChange;
 import org.zestyporter.core.source.Reading;
 import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.value.PorterException;
+import org.zestyporter.server.connection.CheckService;
 import org.zestyporter.server.connection.ConnectionService;
+import org.zestyporter.server.phrasebook.PhrasebookService;
 import org.zestyporter.server.source.SourceService;
 import org.zestyporter.server.web.Times;
 
@@ -26,25 +30,46 @@ public class PlanService {
   private final PlanMapper plans;
   private final SourceService sources;
   private final ConnectionService connections;
+  private final CheckService checks;
+  private final PhrasebookService phrasebooks;
+  private final FillCache cache;
   private final Clock clock;
 
-  /** A plan opened with its file and its table. */
+  /**
+   * A plan opened with its file and its table.
+   *
+   * @param rows the file's rows with the plan's corrections
+   * @param shared phrasebooks and checks beside the plan's own
+   * @param words another value after each change of any phrasebook
+   */
   public record Opened(
       long id,
       int revision,
       Plan plan,
       SourceService.Source source,
       SourceTable rows,
-      Database database) {
+      Database database,
+      Shared shared,
+      long words) {
     public Destination destination() {
       return plan.destinations().get(0);
     }
   }
 
-  PlanService(PlanMapper plans, SourceService sources, ConnectionService connections, Clock clock) {
+  PlanService(
+      PlanMapper plans,
+      SourceService sources,
+      ConnectionService connections,
+      CheckService checks,
+      PhrasebookService phrasebooks,
+      FillCache cache,
+      Clock clock) {
     this.plans = plans;
     this.sources = sources;
     this.connections = connections;
+    this.checks = checks;
+    this.phrasebooks = phrasebooks;
+    this.cache = cache;
     this.clock = clock;
   }
 
@@ -91,8 +116,48 @@ public class PlanService {
         record.revision(),
         plan,
         sources.find(record.sourceId()),
-        sources.table(record.sourceId(), plan.reading()),
-        connections.database(plan.connection()));
+        cache.corrected(sources.table(record.sourceId(), plan.reading()), plan.corrections()),
+        connections.database(plan.connection()),
+        new Shared(phrasebooks.forPlans(), checks.of(plan.connection())),
+        phrasebooks.revision());
+  }
+
+  /** Forgets what was computed: the application's records have changed. */
+  public void recordsChanged() {
+    cache.forget();
+  }
+
+  /** Counts the rows that a run translated by shared phrasebooks. */
+  public void countPhrases(Opened opened, String who) {
+    PhraseUse.count(opened, who).forEach(phrasebooks::used);
+  }
+
+  /** Names of the plans that use a phrasebook. */
+  public List<PlanViews.BookUse> using(String book) {
+    List<PlanViews.BookUse> uses = new ArrayList<>();
+    for (PlanRecord record : plans.all()) {
+      Plan plan = PlanJson.read(record.document());
+      plan.destinations().stream()
+          .flatMap(d -> d.fills().stream().map(f -> new Object[] {d.table(), f}))
+          .filter(p -> PhraseUse.uses((Fill) p[1], book))
+          .forEach(
+              p ->
+                  uses.add(
+                      new PlanViews.BookUse(
+                          record.id(), record.name(), (String) p[0], ((Fill) p[1]).field())));
+    }
+    return uses;
+  }
+
+  /** What the person has done with columns before, for this table, the latest first. */
+  private List<Fill> memory(String connection, String table) {
+    return plans.all().stream()
+        .map(r -> PlanJson.read(r.document()))
+        .filter(p -> connection.equals(p.connection()))
+        .flatMap(p -> p.destinations().stream())
+        .filter(d -> d.table().equals(table))
+        .flatMap(d -> d.fills().stream())
+        .toList();
   }
 
   /** The plan's file under another reading. */
@@ -151,7 +216,9 @@ public class PlanService {
     SourceService.Source source = sources.find(wanted.source());
     Database database = connections.database(wanted.connection());
     SourceTable rows = sources.table(source.id(), Reading.FIND);
-    PlanDraft.Proposal draft = new PlanDraft(database, rows).draft(database.table(wanted.table()));
+    PlanDraft.Proposal draft =
+        new PlanDraft(database, rows, memory(wanted.connection(), wanted.table()))
+            .draft(database.table(wanted.table()));
     Plan plan =
         new Plan(
             title(source.name()),

@@ -4,18 +4,25 @@ import java.time.LocalDateTime;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 import org.zestyporter.core.database.FieldInfo;
 import org.zestyporter.core.database.TableInfo;
+import org.zestyporter.core.fill.BatchRow;
 import org.zestyporter.core.fill.CompiledFill;
 import org.zestyporter.core.fill.FillCompiler;
 import org.zestyporter.core.fill.Filled;
+import org.zestyporter.core.fill.Rules;
 import org.zestyporter.core.fill.RunContext;
 import org.zestyporter.core.fill.StageTable;
+import org.zestyporter.core.fill.Trials;
 import org.zestyporter.core.fill.Troubles;
-import org.zestyporter.core.plan.Destination;
+import org.zestyporter.core.formula.FormulaException;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Origin;
+import org.zestyporter.core.plan.Phrasebook;
 import org.zestyporter.core.plan.PlanCheck;
 import org.zestyporter.core.plan.PlanDraft;
 import org.zestyporter.core.plan.PlanJson;
@@ -29,6 +36,7 @@ import org.zestyporter.core.source.Reading;
 import org.zestyporter.core.source.SheetPart;
 import org.zestyporter.core.source.SourceCache;
 import org.zestyporter.core.source.SourceTable;
+import org.zestyporter.core.value.Alike;
 import org.zestyporter.core.value.Cell;
 import org.zestyporter.core.value.PorterException;
 import org.zestyporter.core.value.Problem;
@@ -39,6 +47,14 @@ import org.zestyporter.core.value.Values;
 class PlanViewer {
   private static final int MAX_ROWS = 200;
   private static final int MAX_COLUMNS = 120;
+  private static final int MAX_VALUES = 100_000;
+  private static final int MAX_SUGGESTED = 200;
+
+  private final FillCache cache;
+
+  PlanViewer(FillCache cache) {
+    this.cache = cache;
+  }
 
   PlanViews.PlanView view(PlanRecord record, PlanService.Opened opened) {
     SourceTable rows = opened.rows();
@@ -69,9 +85,11 @@ class PlanViewer {
             changes(opened.plan().reading(), rows)),
         table,
         opened.database().count(table),
-        PlanCheck.check(opened.destination(), table, rows.columns()),
+        matters(opened, table),
         List.of(evidence),
-        troubles(opened, table));
+        troubles(opened, table),
+        opened.shared().checksOf(table.name()),
+        rows.lapsed());
   }
 
   private static List<FileChange> changes(Reading reading, SourceTable rows) {
@@ -99,41 +117,138 @@ class PlanViewer {
   }
 
   private static FillCompiler compiler(PlanService.Opened opened, String who) {
-    return new FillCompiler(opened.database(), opened.rows(), context(opened, who));
+    return new FillCompiler(
+        opened.database(),
+        opened.rows(),
+        context(opened, who),
+        opened.shared().phrases(opened.plan()));
+  }
+
+  private static List<PlanCheck.Matter> matters(PlanService.Opened opened, TableInfo table) {
+    return PlanCheck.check(
+        opened.destination(),
+        table,
+        opened.rows().columns(),
+        opened.shared().phrases(opened.plan())::has);
+  }
+
+  private FillCache.Entry compiled(
+      PlanService.Opened opened, TableInfo table, Fill fill, String who) {
+    FillCache.Key key =
+        new FillCache.Key(
+            opened.rows(),
+            fill,
+            List.of(String.valueOf(opened.plan().connection()), table.name()),
+            List.of(opened.words(), opened.plan().phrasebooks()),
+            who);
+    return cache.get(
+        key, k -> compiler(opened, who).compile(fill, table.field(fill.field()), table));
   }
 
   private List<PlanViews.FieldTrouble> troubles(PlanService.Opened opened, TableInfo table) {
     List<PlanViews.FieldTrouble> troubles = new ArrayList<>();
-    for (CompiledFill fill : usable(opened, table, "")) {
-      StageTable stages = StageTable.of(fill, opened.rows(), 0, 0);
+    for (FillCache.Entry entry : usable(opened, table, "")) {
+      StageTable stages = entry.counts();
       troubles.add(
           new PlanViews.FieldTrouble(
-              fill.field().name(), stages.distinct(), stages.troubled(), stages.troubledRows()));
+              entry.fill().field().name(),
+              stages.distinct(),
+              stages.troubled(),
+              stages.troubledRows(),
+              stages.questions(),
+              stages.noted()));
     }
     return troubles;
   }
 
-  /** Fills that can be computed; the others are named in the plan's matters. */
-  private static List<CompiledFill> usable(PlanService.Opened opened, TableInfo table, String who) {
-    Destination destination = opened.destination();
-    List<String> bad =
-        PlanCheck.check(destination, table, opened.rows().columns()).stream()
-            .map(PlanCheck.Matter::field)
-            .toList();
-    List<Fill> good = destination.fills().stream().filter(f -> !bad.contains(f.field())).toList();
-    return compiler(opened, who)
-        .compile(
-            new Destination(destination.table(), good, destination.keys(), destination.policies()),
-            table);
+  /** Fills that can be computed, by the table's fields; the others are named in the matters. */
+  private List<FillCache.Entry> usable(PlanService.Opened opened, TableInfo table, String who) {
+    List<String> bad = matters(opened, table).stream().map(PlanCheck.Matter::field).toList();
+    return table.fields().stream()
+        .flatMap(
+            field ->
+                opened.destination().fills().stream()
+                    .filter(f -> f.field().equalsIgnoreCase(field.name())))
+        .filter(f -> !bad.contains(f.field()) && f.origin().kind() != Origin.Kind.DATABASE)
+        .map(f -> compiled(opened, table, f, who))
+        .toList();
   }
 
-  StageTable stages(PlanService.Opened opened, PlanViews.Trial trial, String who) {
+  private List<CompiledFill> fills(PlanService.Opened opened, TableInfo table, String who) {
+    return usable(opened, table, who).stream().map(FillCache.Entry::fill).toList();
+  }
+
+  StageTable stages(PlanService.Opened opened, PlanViews.FillTrial trial, String who) {
     TableInfo table = opened.database().table(opened.destination().table());
-    FieldInfo field = table.field(trial.fill().field());
     requireUsable(trial.fill());
-    CompiledFill fill =
-        compiler(opened, who).compile(trial.fill(), field, table.fields().indexOf(field));
+    CompiledFill fill = compiled(opened, table, trial.fill(), who).fill();
     return StageTable.of(fill, opened.rows(), trial.offset(), Math.min(MAX_ROWS, trial.limit()));
+  }
+
+  /** Kinds of steps by how many troubled rows of a fill each would free. */
+  List<Trials.Trial> trials(PlanService.Opened opened, PlanViews.StepSearch wanted, String who) {
+    TableInfo table = opened.database().table(opened.destination().table());
+    Fill fill = wanted.fill();
+    requireUsable(fill);
+    FillCompiler compiler = compiler(opened, who).forTrials();
+    CompiledFill compiled = compiler.compile(fill, table.field(fill.field()), table);
+    List<String> books =
+        Stream.concat(opened.plan().phrasebooks().stream(), opened.shared().phrasebooks().stream())
+            .map(Phrasebook::name)
+            .distinct()
+            .toList();
+    return new Trials(compiler, compiled, opened.rows()).rank(wanted.at(), books);
+  }
+
+  /** The application's values that a word may mean: choices of the field, or values of its link. */
+  List<PlanViews.Suggestion> suggest(PlanService.Opened opened, PlanViews.WordSearch wanted) {
+    TableInfo table = opened.database().table(opened.destination().table());
+    FieldInfo field = table.field(wanted.fill().field());
+    Set<String> values = new TreeSet<>();
+    if (field.choices() != null) {
+      values.addAll(field.choices());
+    } else if (field.link() != null && wanted.fill().origin().link() != null) {
+      TableInfo linked = opened.database().table(field.link().table());
+      FieldInfo by = linked.field(wanted.fill().origin().link().by());
+      opened
+          .database()
+          .scan(
+              linked,
+              List.of(by),
+              found -> {
+                if (found[0] != null && values.size() < MAX_VALUES) {
+                  values.add(Values.text(found[0]));
+                }
+              });
+    }
+    return Alike.ranked(wanted.word(), values, MAX_SUGGESTED).stream()
+        .map(v -> new PlanViews.Suggestion(v, Alike.isNear(wanted.word(), v)))
+        .toList();
+  }
+
+  /** What a formula gives for a record, or why it can't be used. */
+  PlanViews.FormulaResult formula(
+      PlanService.Opened opened, PlanViews.FormulaTrial trial, String who) {
+    TableInfo table = opened.database().table(opened.destination().table());
+    FillCompiler compiler = compiler(opened, who);
+    try {
+      FillCompiler.Tried tried =
+          compiler.tryFormula(
+              trial.formula(),
+              trial.inStep() ? trial.fill() : null,
+              table.field(trial.fill().field()),
+              table);
+      SourceTable rows = opened.rows();
+      long row = Math.max(0, Math.min(rows.rowCount() - 1, trial.row()));
+      Batch batch = rows.batch(rows.batchOf(row));
+      BatchRow at = new BatchRow(batch, context(opened, who)).at((int) (row - batch.firstRow()));
+      Object value = tried.value().apply(at);
+      return value instanceof Problem problem
+          ? new PlanViews.FormulaResult(tried.kind(), null, problem, null, 0, 0)
+          : new PlanViews.FormulaResult(tried.kind(), Values.text(value), null, null, 0, 0);
+    } catch (FormulaException e) {
+      return new PlanViews.FormulaResult(null, null, null, e.what(), e.from(), e.to());
+    }
   }
 
   private static void requireUsable(Fill fill) {
@@ -148,42 +263,60 @@ class PlanViewer {
 
   List<PlanViews.WindowRow> window(PlanService.Opened opened, long from, int count, String who) {
     TableInfo table = opened.database().table(opened.destination().table());
-    List<CompiledFill> fills = usable(opened, table, who);
+    List<CompiledFill> fills = fills(opened, table, who);
     SourceTable rows = opened.rows();
+    Rules rules =
+        new Rules(
+            opened.shared().checksOf(table.name()),
+            opened.destination().checksOff(),
+            table,
+            context(opened, who));
     List<PlanViews.WindowRow> window = new ArrayList<>();
     long last = Math.min(rows.rowCount(), from + Math.min(MAX_ROWS, count));
     for (long row = Math.max(0, from); row < last; row++) {
       Batch batch = rows.batch(rows.batchOf(row));
       int at = (int) (row - batch.firstRow());
-      window.add(row(batch, at, fills));
+      window.add(row(batch, at, fills, table, rules));
     }
     return window;
   }
 
-  private static PlanViews.WindowRow row(Batch batch, int at, List<CompiledFill> fills) {
+  private static PlanViews.WindowRow row(
+      Batch batch, int at, List<CompiledFill> fills, TableInfo table, Rules rules) {
     List<Cell> cells = Arrays.stream(batch.columns()).map(c -> c.cell(at)).toList();
     List<PlanViews.FieldValue> values = new ArrayList<>();
+    Object[] byField = new Object[table.fields().size()];
     for (CompiledFill fill : fills) {
-      Cell cell = fill.column() < 0 ? Cell.BLANK : cells.get(fill.column());
-      Filled filled = fill.compute(cell, batch.lines()[at]);
-      Problem problem = filled.problem();
+      Filled filled = fill.compute(new BatchRow(batch, fill.context()).at(at));
+      byField[fill.fieldIndex()] = filled.value();
       values.add(
           new PlanViews.FieldValue(
-              fill.field().name(), Values.text(filled.value()), problem, filled.softened()));
+              fill.field().name(),
+              Values.text(filled.value()),
+              filled.problem(),
+              filled.softened(),
+              filled.question()));
     }
-    return new PlanViews.WindowRow(batch.firstRow() + at, batch.lines()[at], cells, values);
+    Rules.Broken broken = rules.broken(byField, batch.lines()[at]);
+    return new PlanViews.WindowRow(
+        batch.firstRow() + at,
+        batch.lines()[at],
+        cells,
+        values,
+        broken == null ? null : broken.reason());
   }
 
   long nextTroubled(PlanService.Opened opened, long after, String who) {
     TableInfo table = opened.database().table(opened.destination().table());
-    List<CompiledFill> fills = usable(opened, table, who);
+    List<CompiledFill> fills = fills(opened, table, who);
     long next = Troubles.next(opened.rows(), fills, after);
     return next < 0 && after >= 0 ? Troubles.next(opened.rows(), fills, -1) : next;
   }
 
   MatchSurvey.MatchClasses match(PlanService.Opened opened, String who, int pairs) {
     MatchSurvey survey = new MatchSurvey(Math.min(MAX_ROWS, pairs));
-    new Pipeline(opened.database(), opened.rows(), opened.plan(), context(opened, who))
+    new Pipeline(
+            opened.database(), opened.rows(), opened.plan(), context(opened, who), opened.shared())
         .rehearse(survey, Progress.NONE);
     return survey.result();
   }

@@ -4,10 +4,14 @@ import java.time.LocalDateTime;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.database.TableInfo;
+import org.zestyporter.core.formula.Function;
+import org.zestyporter.core.formula.Kind;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Plan;
 import org.zestyporter.core.plan.PlanCheck;
 import org.zestyporter.core.plan.PlanDraft;
+import org.zestyporter.core.plan.TableCheck;
+import org.zestyporter.core.source.Correction;
 import org.zestyporter.core.source.Evidence;
 import org.zestyporter.core.source.FileChange;
 import org.zestyporter.core.source.Proposals;
@@ -67,10 +71,18 @@ public final class PlanViews {
    *
    * @param troubled distinct values
    * @param rows rows behind them
+   * @param questions rows of them that answers would free
+   * @param noted rows that go on without their value, or with a part of it
    */
-  public record FieldTrouble(String field, int distinct, int troubled, long rows) {}
+  public record FieldTrouble(
+      String field, int distinct, int troubled, long rows, long questions, long noted) {}
 
-  /** Everything that the stops of a plan share. */
+  /**
+   * Everything that the stops of a plan share.
+   *
+   * @param checks the checks of the table
+   * @param lapsed corrections whose cells hold something else by now
+   */
   public record PlanView(
       long id,
       int revision,
@@ -82,18 +94,29 @@ public final class PlanViews {
       long tableRecords,
       List<PlanCheck.Matter> matters,
       List<PlanDraft.FillEvidence> evidence,
-      List<FieldTrouble> troubles) {}
+      List<FieldTrouble> troubles,
+      List<TableCheck> checks,
+      List<Correction> lapsed) {}
 
   /** What can be done with a file: a plan that fits it, or a new plan for a table. */
   public record Proposal(
       @Nullable Long plan, String name, String table, int columns, int of, String because) {}
 
-  /** A row before and after its fills. */
-  public record WindowRow(long row, long line, List<Cell> cells, List<FieldValue> values) {}
+  /**
+   * A row before and after its fills.
+   *
+   * @param broken what a check of the table has against it; null if nothing
+   */
+  public record WindowRow(
+      long row, long line, List<Cell> cells, List<FieldValue> values, @Nullable String broken) {}
 
   /** What a fill gives for a row. */
   public record FieldValue(
-      String field, @Nullable String value, @Nullable Problem problem, boolean softened) {}
+      String field,
+      @Nullable String value,
+      @Nullable Problem problem,
+      boolean softened,
+      boolean question) {}
 
   /**
    * A raw line of the file.
@@ -116,7 +139,8 @@ public final class PlanViews {
   public record PreviewRow(long line, List<Cell> cells) {}
 
   /** Settings of a step, as the interface offers them. */
-  public record StepHelp(String kind, String title, String help, List<SettingHelp> settings) {}
+  public record StepHelp(
+      String kind, String group, String title, String help, List<SettingHelp> settings) {}
 
   /** One setting of a step. */
   public record SettingHelp(String name, String type, boolean required, List<String> choices) {}
@@ -128,5 +152,57 @@ public final class PlanViews {
   public record NewPlan(long source, String connection, String table) {}
 
   /** A fill to be tried. */
-  public record Trial(Fill fill, int offset, int limit) {}
+  public record FillTrial(Fill fill, int offset, int limit) {}
+
+  /** A fill for which steps are to be tried, at a place or, under 0, at every place. */
+  public record StepSearch(Fill fill, int at) {}
+
+  /**
+   * A formula to be tried.
+   *
+   * @param fill the fill that it is for, with the steps before it if it is a step's
+   * @param inStep true if it may name the value so far
+   * @param row index of the record that it is shown for
+   */
+  public record FormulaTrial(Fill fill, String formula, boolean inStep, long row) {}
+
+  /**
+   * What a formula gives.
+   *
+   * @param kind type of its values; null if it can't be used
+   * @param value for the record in hand, as text; null if blank
+   * @param problem what the record's value is refused for
+   * @param message why the formula can't be used; null if it can
+   * @param from first character at fault, from 0
+   * @param to the character after the last one at fault
+   */
+  public record FormulaResult(
+      @Nullable Kind kind,
+      @Nullable String value,
+      @Nullable Problem problem,
+      @Nullable String message,
+      int from,
+      int to) {}
+
+  /** A plan's field that uses a phrasebook. */
+  public record BookUse(long plan, String name, String table, String field) {}
+
+  /** A word of the source for which the application's values are wanted. */
+  public record WordSearch(Fill fill, String word) {}
+
+  /**
+   * A value of the application that may be meant by a word.
+   *
+   * @param near true if it is probably the word spelt otherwise
+   */
+  public record Suggestion(String value, boolean near) {}
+
+  /** A function of formulas, for those who write them. */
+  public record FunctionHelp(
+      String name,
+      String group,
+      String signature,
+      String says,
+      boolean ours,
+      List<Function.Example> examples) {}
 }

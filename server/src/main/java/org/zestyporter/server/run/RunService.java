@@ -93,7 +93,8 @@ public class RunService {
     PlanCheck.require(
         opened.destination(),
         opened.database().table(opened.destination().table()),
-        opened.rows().columns());
+        opened.rows().columns(),
+        opened.shared().phrases(opened.plan())::has);
     if (!busyPlans.add(planId)) {
       throw new PorterException(
           PorterException.Kind.CONFLICT,
@@ -157,7 +158,10 @@ public class RunService {
               opened.database(),
               opened.rows(),
               opened.plan(),
-              new RunContext(who, now, opened.source().name()));
+              number == null
+                  ? new RunContext(who, now, opened.source().name())
+                  : new RunContext(who, now, opened.source().name(), number),
+              opened.shared());
       StoredLedger ledger = new StoredLedger(runs, id);
       RunReport report =
           number == null
@@ -167,6 +171,9 @@ public class RunService {
           id, "done", Times.now(clock), PlanJson.MAPPER.writeValueAsString(report), null, null);
       if (number == null) {
         runs.dropOlderRehearsals(opened.id(), id);
+      } else {
+        plans.recordsChanged();
+        plans.countPhrases(opened, who);
       }
     } catch (PorterException e) {
       fail(id, e.code(), e.getMessage());

@@ -23,7 +23,9 @@ import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Plan;
 import org.zestyporter.core.plan.PlanJson;
 import org.zestyporter.core.value.PorterException;
+import org.zestyporter.server.connection.CheckService;
 import org.zestyporter.server.connection.ConnectionService;
+import org.zestyporter.server.phrasebook.PhrasebookService;
 import org.zestyporter.server.source.SourceService;
 
 class PlanServiceTest {
@@ -40,6 +42,9 @@ class PlanServiceTest {
           plans,
           sources,
           connections,
+          mock(CheckService.class),
+          mock(PhrasebookService.class),
+          new FillCache(),
           Clock.fixed(Instant.parse("2026-11-23T09:00:00Z"), ZoneOffset.UTC));
 
   @BeforeEach

@@ -1,0 +1,57 @@
+package org.zestyporter.core.value;
+
+import java.util.Collection;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Locale;
+import org.apache.commons.text.similarity.JaroWinklerSimilarity;
+
+/** Tells which of some values a word that is spelt otherwise may mean. */
+public final class Alike {
+  private static final JaroWinklerSimilarity SIMILARITY = new JaroWinklerSimilarity();
+  private static final double NEAR = 0.82;
+
+  private Alike() {}
+
+  private record Ranked(String value, double likeness) {}
+
+  /** The values most like a word, the likeliest first; those that are far off come last. */
+  public static List<String> ranked(String word, Collection<String> values, int most) {
+    String wanted = fold(word);
+    return values.stream()
+        .map(v -> new Ranked(v, likeness(wanted, fold(v))))
+        .sorted(
+            Comparator.comparingDouble((Ranked r) -> -r.likeness()).thenComparing(Ranked::value))
+        .limit(most)
+        .map(Ranked::value)
+        .toList();
+  }
+
+  /** True if a word is probably a value that is spelt otherwise. */
+  public static boolean isNear(String word, String value) {
+    return likeness(fold(word), fold(value)) >= NEAR;
+  }
+
+  private static String fold(String text) {
+    return Texts.withoutAccents(text)
+        .toLowerCase(Locale.ROOT)
+        .replaceAll("[^\\p{L}\\p{N}]+", " ")
+        .strip();
+  }
+
+  /** Of the whole texts, or of a word of one that is the other. */
+  private static double likeness(String a, String b) {
+    double whole = SIMILARITY.apply(a, b);
+    for (String part : a.split(" ")) {
+      if (part.length() > 2 && part.equals(b)) {
+        return Math.max(whole, 0.97);
+      }
+    }
+    for (String part : b.split(" ")) {
+      if (part.length() > 2 && part.equals(a)) {
+        return Math.max(whole, 0.95);
+      }
+    }
+    return whole;
+  }
+}

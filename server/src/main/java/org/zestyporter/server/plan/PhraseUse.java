@@ -1,0 +1,78 @@
+package org.zestyporter.server.plan;
+
+import java.time.LocalDateTime;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import org.zestyporter.core.database.TableInfo;
+import org.zestyporter.core.fill.CompiledFill;
+import org.zestyporter.core.fill.FillCompiler;
+import org.zestyporter.core.fill.RunContext;
+import org.zestyporter.core.fill.StageTable;
+import org.zestyporter.core.plan.Destination;
+import org.zestyporter.core.plan.Fill;
+import org.zestyporter.core.plan.Step;
+import org.zestyporter.core.plan.StepKind;
+
+/** Which words of a file were translated by phrasebooks. */
+final class PhraseUse {
+  private PhraseUse() {}
+
+  /** True if a fill translates by a phrasebook, in a step or in a formula. */
+  static boolean uses(Fill fill, String book) {
+    String quoted = "\"" + book.replace("\"", "\"\"") + "\"";
+    boolean inOrigin = fill.origin().formula() != null && fill.origin().formula().contains(quoted);
+    return inOrigin
+        || fill.steps().stream()
+            .anyMatch(
+                s ->
+                    book.equals(s.setting("book"))
+                        || (s.kind() == StepKind.FORMULA
+                            && s.setting("formula") != null
+                            && s.setting("formula").contains(quoted)));
+  }
+
+  /** Rows by word, for each phrasebook that a plan's steps use. */
+  static Map<String, Map<String, Long>> count(PlanService.Opened opened, String who) {
+    Map<String, Map<String, Long>> uses = new HashMap<>();
+    RunContext context = new RunContext(who, LocalDateTime.now(), opened.source().name());
+    for (Destination destination : opened.plan().destinations()) {
+      TableInfo table = opened.database().table(destination.table());
+      List<Fill> translating =
+          destination.fills().stream()
+              .filter(f -> f.steps().stream().anyMatch(PhraseUse::translates))
+              .toList();
+      if (translating.isEmpty()) {
+        continue;
+      }
+      FillCompiler compiler =
+          new FillCompiler(
+              opened.database(), opened.rows(), context, opened.shared().phrases(opened.plan()));
+      for (CompiledFill fill : compiler.compile(destination.withFills(translating), table)) {
+        count(StageTable.of(fill, opened.rows(), 0, Integer.MAX_VALUE), fill.fill(), uses);
+      }
+    }
+    return uses;
+  }
+
+  private static boolean translates(Step step) {
+    return step.kind() == StepKind.TRANSLATE && !step.off();
+  }
+
+  private static void count(StageTable stages, Fill fill, Map<String, Map<String, Long>> uses) {
+    for (int i = 0; i < fill.steps().size(); i++) {
+      Step step = fill.steps().get(i);
+      if (!translates(step)) {
+        continue;
+      }
+      Map<String, Long> words = uses.computeIfAbsent(step.setting("book"), b -> new HashMap<>());
+      for (StageTable.Row row : stages.rows()) {
+        String before = i == 0 ? row.trace().origin() : row.trace().steps().get(i - 1);
+        if (before != null && !Objects.equals(before, row.trace().steps().get(i))) {
+          words.merge(before, row.rows(), Long::sum);
+        }
+      }
+    }
+  }
+}
