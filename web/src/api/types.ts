@@ -14,6 +14,7 @@ export type Destination = Schemas['Destination'];
 export type Differences = Schemas['Differences'];
 export type Evidence = Schemas['Evidence'];
 export type FieldInfo = Schemas['FieldInfo'];
+export type FieldValue = Schemas['FieldValue'];
 export type Fill = Schemas['Fill'];
 export type FormulaResult = Schemas['FormulaResult'];
 export type FunctionHelp = Schemas['FunctionHelp'];

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { FieldInfo, Fill, WindowRow } from '../api/types';
+  import type { FieldInfo, FieldValue, Fill, WindowRow } from '../api/types';
   import type { OpenPlan } from '../plan/plan.svelte';
   import CellText from '../ui/CellText.svelte';
   import Slip from '../ui/Slip.svelte';
@@ -33,11 +33,11 @@
   }
   const total = $derived(columns.reduce((sum, _, i) => sum + width(i), 46));
 
-  function troubled(row: WindowRow, column: string): string | undefined {
+  function troubled(row: WindowRow, column: string): FieldValue | undefined {
     const fields = open.destination.fills.filter((f) => columnsOf(f).includes(column));
     return row.values.find(
       (v) => v.problem && !v.softened && fields.some((f) => f.field === v.field),
-    )?.problem?.reason;
+    );
   }
 
   function select(row: WindowRow, column: string) {
@@ -99,12 +99,13 @@
             <td
               class:lit={lit.includes(column.name)}
               class:r={column.type === 'decimal' || column.type === 'whole'}
-              class:trouble={why}
-              title={why ?? row.cells[place[c]!]?.text}
+              class:trouble={why && !why.question}
+              class:asked={why?.question}
+              title={why?.problem?.reason ?? row.cells[place[c]!]?.text}
               onclick={() => select(row, column.name)}
-              >{#if why}<span class="rejected"><Slip of="rejected" /></span>{/if}<CellText
-                text={row.cells[place[c]!]?.text}
-              /></td
+              >{#if why}<span class={why.question ? 'waiting' : 'rejected'}
+                  ><Slip of={why.question ? 'waiting' : 'rejected'} /></span
+                >{/if}<CellText text={row.cells[place[c]!]?.text} /></td
             >
           {/each}
           <td></td></tr
@@ -127,6 +128,11 @@
     color: var(--ink-2);
     cursor: pointer;
   }
+  .asked {
+    color: var(--ask) !important;
+    font-weight: 650 !important;
+  }
+  .asked > span,
   .trouble > span {
     margin-right: 5px;
   }

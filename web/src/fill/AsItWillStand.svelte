@@ -60,18 +60,23 @@
         {@const entry = entries.find((e) => e.line === row.line)}
         <tr class:cur={row.row === open.cursor} class="pickable" onclick={() => go(row.row)}>
           <td class="ln">{row.line}</td>
-          <td class="t"
-            >{#if entry}<Outcome of={entry.outcome} />{/if}</td
+          <td class="t" title={row.broken}
+            >{#if entry}<Outcome of={entry.outcome} />{:else if row.broken}<span class="rejected"
+                ><Slip of="rejected" /> {row.broken}</span
+              >{/if}</td
           >
           {#each fields as f (f.name)}
             {@const value = row.values.find((v) => v.field === f.name)}
             {@const bad = value?.problem && !value.softened}
             <td
               class:lit={f.name === field.name && !bad}
-              class:bad
+              class:bad={bad && !value?.question}
+              class:ask={value?.question}
               class:r={numeric(f)}
               title={value?.problem?.reason}
-              >{#if bad}<Slip of="rejected" /> none{:else}<Value
+              >{#if value?.question}<Slip of="waiting" /> {value.problem?.value}{:else if bad}<Slip
+                  of="rejected"
+                /> none{:else}<Value
                   value={value?.value}
                   field={f}
                   connection={open.plan.connection}
@@ -89,6 +94,10 @@
   .top {
     border-top: 1px solid var(--ink);
     margin-top: auto;
+  }
+  .ask {
+    background: var(--ask-w);
+    color: var(--ask);
   }
   .box {
     overflow-x: auto;

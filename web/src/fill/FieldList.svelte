@@ -4,13 +4,17 @@
   import { useKeys } from '../ui/keys.svelte';
   import Slip from '../ui/Slip.svelte';
   import Value from '../ui/Value.svelte';
-  import { columnsOf, count, fieldWords, phrase } from '../ui/words';
+  import { columnsOf, count, fieldWords, many, phrase } from '../ui/words';
+  import Checks from './Checks.svelte';
+  import Corrections from './Corrections.svelte';
 
   let { open, rows }: { open: OpenPlan; rows: WindowRow[] } = $props();
 
   let finder = $state<HTMLInputElement>();
   let list = $state<HTMLElement>();
   let search = $state('');
+  let checking = $state(false);
+  let correcting = $state(false);
   const fields = $derived(
     open.view.table.fields.filter((f) => f.name.toLowerCase().includes(search.toLowerCase())),
   );
@@ -96,12 +100,26 @@
     {/each}
   </div>
   <div class="unused">
+    <button class="go checks" onclick={() => (checking = true)}
+      >{open.view.checks.length
+        ? `${many(open.view.checks.length, 'check')} of the table`
+        : 'Checks of the table'}</button
+    >
+    {#if open.plan.corrections.length}
+      <button class="go checks" onclick={() => (correcting = true)}
+        >{many(open.plan.corrections.length, 'corrected cell')}{open.view.lapsed.length
+          ? `, ${open.view.lapsed.length} lapsed`
+          : ''}</button
+      >
+    {/if}
     <b>Columns not used:</b>
     {#if unused.length}{#each unused.slice(0, 12) as name (name)}<span class="col">{name}</span
         >{/each}{unused.length > 12 ? ` and ${count(unused.length - 12)} more` : ''}{:else}none. All {open
         .view.source.columns.length} go somewhere.{/if}
   </div>
 </section>
+{#if checking}<Checks {open} bind:shown={checking} />{/if}
+{#if correcting}<Corrections {open} bind:shown={correcting} />{/if}
 
 <style>
   .fields {
@@ -180,6 +198,10 @@
     padding: 7px 16px;
     color: var(--ink-3);
     line-height: 22px;
+  }
+  .checks {
+    float: right;
+    margin-left: 10px;
   }
   .unused .col {
     margin-right: 4px;

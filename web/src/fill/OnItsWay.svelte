@@ -44,6 +44,16 @@
     kept && editing >= 0 ? { ...kept, steps: kept.steps.slice(0, editing) } : null,
   );
 
+  // why the draft chose this column, as long as it is still the one
+  const because = $derived.by(() => {
+    const found = open.view.evidence.find((e) => e.field === field.name);
+    const kind = kept?.origin.kind;
+    const drafted = found?.column
+      ? found.column === kept?.origin.column
+      : kind === 'generated' || kind === 'joined';
+    return found && drafted ? found.because : '';
+  });
+
   $effect(() => {
     const tried = fill;
     const wanted = limit;
@@ -171,8 +181,10 @@
     >
   {/if}
   {#if trial}
-    <button class="button small" onclick={leave}>Drop it <kbd>Esc</kbd></button>
-    <button class="button small main" onclick={keep}>Keep the step <kbd>↵</kbd></button>
+    <span class="end">
+      <button class="button small" onclick={leave}>Drop it <kbd>Esc</kbd></button>
+      <button class="button small main" onclick={keep}>Keep the step <kbd>↵</kbd></button>
+    </span>
   {/if}
 </OriginEditor>
 {#if formula && before}
@@ -237,6 +249,7 @@
               : ''}
           </button>
         {/if}
+        {#if because}<span class="because" title={because}>Drafted so: {because}.</span>{/if}
         <span class="end">pale = the step left it as it was</span>
       </div>
     {/if}
@@ -275,7 +288,14 @@
     min-height: 28px;
     padding: 0 12px;
   }
+  .because {
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
   .more .end {
     margin-left: auto;
+    white-space: nowrap;
+    padding-left: 12px;
   }
 </style>

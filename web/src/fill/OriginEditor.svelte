@@ -4,7 +4,6 @@
   import { api, got } from '../api/client';
   import type { FieldInfo, Fill, Origin } from '../api/types';
   import type { OpenPlan } from '../plan/plan.svelte';
-  import Pick from '../ui/Pick.svelte';
   import { tell } from '../ui/toaster';
   import { GENERATED } from '../ui/words';
   import LinkEditor from './LinkEditor.svelte';
@@ -28,14 +27,14 @@
   const kinds = $derived(
     (
       [
-        { value: 'column', text: 'column' },
-        { value: 'joined', text: 'joined', hint: 'several columns by a template' },
-        { value: 'formula', text: 'formula' },
-        { value: 'link', text: 'link' },
-        { value: 'fixed', text: 'fixed' },
-        { value: 'generated', text: 'generated' },
-        { value: 'database', text: 'database', hint: 'left to the database' },
-      ] as { value: OriginKind; text: string; hint?: string }[]
+        { value: 'column', text: 'Column' },
+        { value: 'joined', text: 'Joined columns' },
+        { value: 'formula', text: 'Formula' },
+        { value: 'link', text: 'Link' },
+        { value: 'fixed', text: 'Fixed value' },
+        { value: 'generated', text: 'Generated' },
+        { value: 'database', text: 'Left to the database' },
+      ] as { value: OriginKind; text: string }[]
     ).filter((k) => k.value !== 'link' || field.link),
   );
   // what a link is looked up by counts as its origin too
@@ -64,15 +63,6 @@
       tell(error);
     }
   }
-
-  // why the draft chose this column, as long as it is still the one
-  const because = $derived.by(() => {
-    const found = open.view.evidence.find((e) => e.field === field.name);
-    const drafted = found?.column
-      ? found.column === fill?.origin.column
-      : kind === 'generated' || kind === 'joined';
-    return found && drafted ? found.because : '';
-  });
 
   function change(to: OriginKind) {
     put(changeOrigin(fill, field, to, columns, linked));
@@ -105,11 +95,16 @@
 
 <div class="bt">
   {@render children()}
-  <span class="end">
-    <Pick label="Where the value comes from" options={kinds} value={kind} pick={change} />
-  </span>
 </div>
 <div class="line q2">
+  <select
+    class="entry from kind"
+    aria-label="Where the value comes from"
+    value={kind}
+    onchange={(e) => change(e.currentTarget.value as OriginKind)}
+  >
+    {#each kinds as k (k.value)}<option value={k.value}>{k.text}</option>{/each}
+  </select>
   {#if fill && kind === 'link'}
     <select
       class="entry from"
@@ -182,7 +177,6 @@
   {#if fill && kind === 'link' && fill.origin.link}
     <LinkEditor {open} {field} link={fill.origin.link} {linked} change={(link) => set({ link })} />
   {/if}
-  {#if because}<span class="q because" title={because}>{because}</span>{/if}
   {#if fill && kind !== 'database'}<PolicyLine {field} {fill} {put} />{/if}
 </div>
 {#if fill && shown === 'formula'}
@@ -214,11 +208,9 @@
     flex: none;
     white-space: nowrap;
   }
-  .because {
-    overflow: hidden;
-    text-overflow: ellipsis;
-    order: 9;
-    max-width: 100%;
+  .kind {
+    font-weight: 600;
+    color: var(--ink);
   }
   .from {
     height: 24px;

@@ -57,6 +57,7 @@
     'read-date': 180,
     'take-between': 170,
     'read-boolean': 190,
+    round: 150,
     pad: 200,
     'shift-date': 160,
     'period-edge': 160,

@@ -148,7 +148,7 @@ describe('the stage table', () => {
   it('asks what stands for a value that cannot be read', async () => {
     const { put } = show();
     await userEvent.click(within(row('tbc')).getByRole('button', { name: 'Replace it' }));
-    await userEvent.type(screen.getByLabelText('Instead of “tbc”'), '32{Enter}');
+    await userEvent.type(screen.getByLabelText('Instead of “tbc” use'), '32{Enter}');
     expect(put.mock.calls[0]?.[0].steps[0]).toEqual(step('replace', { from: 'tbc', to: '32' }));
   });
 

@@ -109,8 +109,8 @@
     position: absolute;
     right: 12px;
     top: 44px;
-    width: 340px;
-    max-height: calc(100% - 50px);
+    width: 350px;
+    max-height: 350px;
     display: flex;
     flex-direction: column;
     background: var(--sheet);

@@ -65,13 +65,20 @@ export function changeOrigin(
     case 'joined':
       return {
         ...base,
-        origin: { kind, template: base.origin.template ?? (column ? bracket(column) : '') },
+        origin: {
+          kind,
+          template:
+            base.origin.template ?? (fill?.origin.column ? bracket(fill.origin.column) : ''),
+        },
         steps: base.origin.kind === 'column' ? base.steps : [],
       };
     case 'formula':
       return {
         ...base,
-        origin: { kind, formula: base.origin.formula ?? (column ? bracket(column) : '""') },
+        origin: {
+          kind,
+          formula: base.origin.formula ?? (fill?.origin.column ? bracket(fill.origin.column) : ''),
+        },
         steps: [],
       };
     case 'fixed':

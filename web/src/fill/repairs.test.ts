@@ -67,7 +67,9 @@ describe('repairs', () => {
   it('replace a value before the step at which it stops', () => {
     const replace = repairs(problem('not-a-number'), fill, length, 0).find((r) => r.asks);
     expect(replace?.apply(fill, '32').steps[0]).toEqual(step('replace', { from: 'tbc', to: '32' }));
-    const late = repairs(problem('unknown-link', 'Ketch rig'), fill, length, 2).find((r) => r.asks);
+    const late = repairs(problem('unknown-link', 'Ketch rig'), fill, length, 2).find(
+      (r) => r.text === 'Replace it',
+    );
     expect(late?.apply(fill, 'ketch').steps[2]?.kind).toBe('replace');
   });
 

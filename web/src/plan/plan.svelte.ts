@@ -28,7 +28,9 @@ export class OpenPlan {
   private pending: Promise<void> = Promise.resolve();
 
   destination: Destination = $derived(this.plan.destinations[0]!);
+  /** Values that can't be taken, and those of them that an answer would free. */
   trouble = $derived(this.view.troubles.reduce((sum, t) => sum + t.rows, 0));
+  questions = $derived(this.view.troubles.reduce((sum, t) => sum + t.questions, 0));
   /** True if the last rehearsal is of this plan and this file as they stand. */
   rehearsed = $derived(
     this.rehearsal?.state === 'done' &&

@@ -1,5 +1,5 @@
 import type { OpenPlan } from './plan.svelte';
-import { many } from '../ui/words';
+import { count, many } from '../ui/words';
 
 export const STOPS = ['read', 'fill', 'match', 'rehearse', 'run'] as const;
 export type Stop = (typeof STOPS)[number];
@@ -36,12 +36,18 @@ export function standing(open: OpenPlan, stop: Stop): Standing {
       return n ? { words: `${n} to confirm`, tone: 'waiting', open: true } : clear;
     }
     case 'fill': {
-      const unfilled = open.view.matters.filter((m) => m.code === 'required-field').length;
+      const unfilled = new Set(
+        open.view.matters.filter((m) => m.field && m.code !== 'key-not-filled').map((m) => m.field),
+      ).size;
       if (unfilled)
         return { words: `${many(unfilled, 'field')} to fill`, tone: 'waiting', open: true };
-      return open.trouble
-        ? { words: `${many(open.trouble, 'value')} troubled`, tone: 'rejected', open: true }
-        : clear;
+      const bad = open.trouble - open.questions;
+      const asked = open.questions ? `${count(open.questions)} to answer` : '';
+      if (bad) {
+        const words = [`${many(bad, 'value')} troubled`, asked].filter(Boolean).join(', ');
+        return { words, tone: 'rejected', open: true };
+      }
+      return asked ? { words: asked, tone: 'waiting', open: true } : clear;
     }
     case 'match':
       return open.destination.keys.length

@@ -184,7 +184,7 @@ class JourneyTest extends DemoVisit {
     browser.find("[data-field=notes]").click();
     browser.sees("On its way to notes");
     browser.deleteCookie("PORTER_SESSION");
-    browser.click(".pick button", "fixed");
+    new Select(browser.find("select.kind")).selectByVisibleText("Fixed value");
     browser.sees("You were signed out");
     browser.find("input[name=password]").sendKeys(demo.password());
     browser.click("button", "Sign in");
@@ -246,7 +246,7 @@ class JourneyTest extends DemoVisit {
             + "body: JSON.stringify({revision: v.revision,"
             + "plan: {...v.plan, name: 'Arrivals of the other'}})}))");
     browser.find("[data-field=notes]").click();
-    browser.click(".pick button", "fixed");
+    new Select(browser.find("select.kind")).selectByVisibleText("Fixed value");
     browser.sees("saved this plan meanwhile");
     browser.click("button", "Load it again");
     browser.until(

@@ -148,7 +148,9 @@ public final class CompiledFill {
       return value;
     }
     Object found = links == null ? value : links.find(value, row);
-    return found instanceof Problem ? found : FieldCheck.conform(found, field);
+    return found instanceof Problem || found instanceof PendingRecord
+        ? found
+        : FieldCheck.conform(found, field);
   }
 
   private Filled settle(Object value, Problem note) {

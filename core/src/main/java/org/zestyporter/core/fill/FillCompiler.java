@@ -67,9 +67,9 @@ public final class FillCompiler {
   public CompiledFill compile(Fill fill, FieldInfo field, TableInfo table) {
     Origin origin = fill.origin();
     Set<Integer> columns = new TreeSet<>();
-    int own = origin.readsColumn() ? require(origin.column(), field) : -1;
-    StepContext names = new StepContext(source, phrases, source.locale(own), false);
-    Start start = start(origin, field, table, own, names);
+    int ownColumn = origin.readsColumn() ? require(origin.column(), field) : -1;
+    StepContext names = new StepContext(source, phrases, source.locale(ownColumn), false);
+    Start start = start(origin, field, table, ownColumn, names);
     columns.addAll(start.columns());
     boolean perRow = start.perRow();
     List<StepFunction> steps = new ArrayList<>();
@@ -86,6 +86,10 @@ public final class FillCompiler {
           origin.link().also().stream().map(a -> require(a.column(), field)).toList();
       columns.addAll(also);
       links = Links.prepare(field, origin.link(), also);
+      if (origin.link().whenMissing() == Origin.WhenMissing.CREATE) {
+        List<CompiledFill> own = maker(links, field, origin.link(), also);
+        own.forEach(f -> columns.addAll(f.columns()));
+      }
     }
     CompiledFill compiled =
         new CompiledFill(
@@ -167,6 +171,16 @@ public final class FillCompiler {
     List<String> others = new ArrayList<>(source.columns());
     fill.columns().forEach(c -> others.remove(source.columns().get(c)));
     return others;
+  }
+
+  /** Lets links make the records that they miss; gives the fills that these records have. */
+  private List<CompiledFill> maker(
+      Links links, FieldInfo field, Origin.Link link, List<Integer> also) {
+    TableInfo linked = database.table(field.link().table());
+    Destination made = new Destination(linked.name(), link.create(), null, null);
+    List<CompiledFill> fills = compile(made, linked);
+    links.makeMissing(new RecordMaker(linked, field.link().keyField(), link, also, fills));
+    return fills;
   }
 
   private int require(String column, FieldInfo field) {

@@ -5,6 +5,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.database.Database;
 import org.zestyporter.core.database.FieldInfo;
@@ -35,6 +36,11 @@ final class Links {
   /** Columns that hold the values of the further fields. */
   private final List<Integer> columns;
 
+  /** Makes records that are missing; null if none is to be made. */
+  private RecordMaker maker;
+
+  private final Map<String, Object> made = new ConcurrentHashMap<>();
+
   private Links(String table, Origin.Link link, List<Integer> columns) {
     this.table = table;
     this.comparison = Comparison.ignoring(link.ignoring());
@@ -49,6 +55,10 @@ final class Links {
       throw PorterException.input("no-link", field.name() + " is not a link to another table.");
     }
     return new Links(field.link().table(), link, columns);
+  }
+
+  void makeMissing(RecordMaker how) {
+    maker = how;
   }
 
   /**
@@ -101,7 +111,11 @@ final class Links {
 
   /** The key of the record that has the value, or a problem. */
   Object find(Object value, Row row) {
-    Object key = keys.get(wanted(value, row));
+    String wanted = wanted(value, row);
+    Object key = keys.get(wanted);
+    if (key == null && maker != null) {
+      return made.computeIfAbsent(wanted, w -> maker.make(value, row));
+    }
     if (key == null) {
       return new Problem(
           ProblemCode.UNKNOWN_LINK, Values.text(value), "no " + table + " has this " + fields());

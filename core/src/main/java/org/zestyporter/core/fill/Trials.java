@@ -128,6 +128,7 @@ public final class Trials {
     }
     String before = null;
     String after = null;
+    boolean shownFree = false;
     long frees = 0;
     List<String> freed = new ArrayList<>();
     for (int i = 0; i < troubled.size(); i++) {
@@ -143,9 +144,11 @@ public final class Trials {
       String received = at == 0 ? trace.origin() : trace.steps().get(at - 1);
       String made = trace.steps().get(at);
       boolean reached = trace.stoppedAt() < 0 || trace.stoppedAt() > at;
-      if (before == null && received != null && reached && !Objects.equals(received, made)) {
+      boolean shows = received != null && reached && !Objects.equals(received, made);
+      if (shows && (before == null || (free && !shownFree))) {
         before = received;
         after = made;
+        shownFree = free;
       }
     }
     long breaks = 0;

@@ -3,6 +3,8 @@ package org.zestyporter.core.run;
 import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.HashSet;
+import java.util.IdentityHashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -10,6 +12,7 @@ import java.util.stream.Collectors;
 import org.zestyporter.core.database.TableInfo;
 import org.zestyporter.core.database.WriteSession;
 import org.zestyporter.core.fill.CompiledFill;
+import org.zestyporter.core.fill.PendingRecord;
 import org.zestyporter.core.plan.Origin;
 import org.zestyporter.core.value.Values;
 
@@ -42,6 +45,7 @@ final class BatchWriter {
   void write(List<Decision> decisions) {
     List<WriteSession.Change> changes =
         decisions.stream().map(Decision::change).filter(c -> c != null).toList();
+    make(changes);
     List<List<Object>> written = changes.isEmpty() ? List.of() : last.write(table, changes);
     Map<List<Object>, Object[]> readBack = readBack(written);
     List<LedgerEntry> entries = new ArrayList<>(decisions.size());
@@ -63,6 +67,40 @@ final class BatchWriter {
             decisions.get(decisions.size() - 1).line(),
             java.util.Arrays.stream(counts).boxed().toList(),
             entries));
+  }
+
+  /** Makes the linked records that these changes need and that nobody has made yet. */
+  private void make(List<WriteSession.Change> changes) {
+    Map<TableInfo, List<PendingRecord>> wanted = new LinkedHashMap<>();
+    Map<PendingRecord, Long> lines = new IdentityHashMap<>();
+    for (WriteSession.Change change : changes) {
+      for (Object value : change.values()) {
+        if (value instanceof PendingRecord record && record.claim()) {
+          wanted.computeIfAbsent(record.table(), t -> new ArrayList<>()).add(record);
+          lines.put(record, change.line());
+        }
+      }
+    }
+    wanted.forEach(
+        (linked, records) -> {
+          List<List<Object>> keys =
+              last.write(
+                  linked,
+                  records.stream()
+                      .map(r -> new WriteSession.Change(lines.get(r), null, r.fields(), r.values()))
+                      .toList());
+          for (int i = 0; i < keys.size(); i++) {
+            PendingRecord record = records.get(i);
+            record.made(keys.get(i) == null ? null : keys.get(i).get(0));
+            books.created(
+                linked.name(), record.name(), Values.text(record.key()), lines.get(record));
+          }
+        });
+    for (WriteSession.Change change : changes) {
+      change
+          .values()
+          .replaceAll(v -> v instanceof PendingRecord r && r.key() != null ? r.key() : v);
+    }
   }
 
   private Map<List<Object>, Object[]> readBack(List<List<Object>> written) {

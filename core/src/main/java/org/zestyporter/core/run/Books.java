@@ -28,6 +28,7 @@ final class Books {
   private final long[] outcomes = new long[Outcome.values().length];
   private final Map<Cause, Group> problems = new LinkedHashMap<>();
   private final Map<Asked, Long> questions = new LinkedHashMap<>();
+  private final List<RunReport.Created> created = new ArrayList<>();
   private final Map<String, Long> fieldsChanged = new TreeMap<>();
   private final Map<String, BigDecimal[]> totals = new LinkedHashMap<>();
 
@@ -64,6 +65,15 @@ final class Books {
     } else if (group.values.size() < VALUES_COUNTED) {
       group.values.put(value, new RunReport.Sample(line, value, note.reason(), 1));
     }
+  }
+
+  /** Counts a linked record that was made, or would be. */
+  void created(String linked, String name, String key, long line) {
+    created.add(new RunReport.Created(linked, name, key, line));
+  }
+
+  List<RunReport.Created> created() {
+    return created;
   }
 
   /** Adds a number that the source gave and the one that the table holds for it. */

@@ -119,6 +119,7 @@ public final class Pipeline {
         books.stream().flatMap(b -> b.questions().stream()).toList(),
         books.stream().flatMap(b -> b.problems().stream()).toList(),
         books.stream().flatMap(b -> b.controlTotals().stream()).toList(),
+        books.stream().flatMap(b -> b.created().stream()).toList(),
         books.stream().allMatch(b -> b.balanced(read)),
         Math.round(seconds * 1000) / 1000.0,
         Math.round(read / Math.max(seconds, 1e-6)));

@@ -14,6 +14,7 @@ import org.zestyporter.core.value.ProblemCode;
  * @param run the run's number; null for a rehearsal
  * @param state {@code done} once every row is accounted for
  * @param read rows read from the source
+ * @param created records of linked tables that were made, or would be
  * @param balanced true if rows and control totals agree
  * @param seconds how long it took
  * @param rowsPerSecond rows read a second
@@ -28,6 +29,7 @@ public record RunReport(
     List<Question> questions,
     List<ProblemGroup> problems,
     List<ControlTotal> controlTotals,
+    List<Created> created,
     boolean balanced,
     double seconds,
     long rowsPerSecond) {
@@ -52,6 +54,19 @@ public record RunReport(
 
   /** A field and a number of records. */
   public record FieldCount(String field, long records) {}
+
+  public RunReport {
+    created = created == null ? List.of() : created;
+  }
+
+  /**
+   * A record of a linked table that a row needed.
+   *
+   * @param value what it is looked up by
+   * @param key its primary key; null before it is made
+   * @param row line of the row that needed it first
+   */
+  public record Created(String table, String value, @Nullable String key, long row) {}
 
   /** Something that one answer settles for all its rows. */
   public record Question(

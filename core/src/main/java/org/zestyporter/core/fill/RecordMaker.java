@@ -1,0 +1,83 @@
+package org.zestyporter.core.fill;
+
+import java.util.List;
+import org.zestyporter.core.database.FieldInfo;
+import org.zestyporter.core.database.TableInfo;
+import org.zestyporter.core.plan.Origin;
+import org.zestyporter.core.value.PorterException;
+import org.zestyporter.core.value.Problem;
+import org.zestyporter.core.value.ProblemCode;
+import org.zestyporter.core.value.Values;
+
+/** Makes the records that links miss, of what they are looked up by and of fills of their own. */
+final class RecordMaker {
+  private final TableInfo table;
+  private final Origin.Link link;
+  private final List<Integer> alsoColumns;
+  private final List<CompiledFill> fills;
+
+  RecordMaker(
+      TableInfo table,
+      String keyField,
+      Origin.Link link,
+      List<Integer> alsoColumns,
+      List<CompiledFill> fills) {
+    if (!table.primaryKey().equals(List.of(table.field(keyField).name()))) {
+      throw PorterException.input(
+          "no-create",
+          "Records of " + table.name() + " can't be created: " + keyField + " is not its key.");
+    }
+    this.table = table;
+    this.link = link;
+    this.alsoColumns = alsoColumns;
+    this.fills = fills;
+  }
+
+  /** A record for a value that was not found, or the problem that keeps it from being made. */
+  Object make(Object value, Row row) {
+    Object[] values = new Object[table.fields().size()];
+    Problem problem = put(values, table.field(link.by()), value);
+    for (int i = 0; i < alsoColumns.size() && problem == null; i++) {
+      Object also = row.column(alsoColumns.get(i));
+      Object bare = also instanceof String text ? Steps.trim(text) : also;
+      problem =
+          bare instanceof Problem p
+              ? p
+              : put(values, table.field(link.also().get(i).field()), bare);
+    }
+    for (int i = 0; i < fills.size() && problem == null; i++) {
+      Filled filled = fills.get(i).compute(row);
+      problem = filled.rejects() ? named(fills.get(i).field(), filled.problem()) : null;
+      values[fills.get(i).fieldIndex()] = filled.value();
+    }
+    for (FieldInfo field : table.fields()) {
+      if (problem == null && field.required() && values[table.fields().indexOf(field)] == null) {
+        problem = named(field, new Problem(ProblemCode.REQUIRED, "", "a value is required"));
+      }
+    }
+    return problem == null
+        ? new PendingRecord(table, values, Values.text(value))
+        : new Problem(
+            ProblemCode.UNKNOWN_LINK,
+            Values.text(value),
+            "no "
+                + table.name()
+                + " has this "
+                + link.by()
+                + ", and none can be made: "
+                + problem.reason());
+  }
+
+  private Problem put(Object[] values, FieldInfo field, Object value) {
+    Object conform = value == null ? null : FieldCheck.conform(value, field);
+    if (conform instanceof Problem problem) {
+      return named(field, problem);
+    }
+    values[table.fields().indexOf(field)] = conform;
+    return null;
+  }
+
+  private static Problem named(FieldInfo field, Problem problem) {
+    return new Problem(problem.code(), problem.value(), field.name() + ": " + problem.reason());
+  }
+}
