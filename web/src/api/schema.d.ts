@@ -1207,6 +1207,13 @@ export interface components {
             /** Format: int64 */
             records: number;
         };
+        MadeRecord: {
+            table: string;
+            value: string;
+            key?: string;
+            /** Format: int64 */
+            row: number;
+        };
         ProblemGroup: {
             /** @enum {string} */
             code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "formula" | "not-available" | "unknown-word" | "not-a-phone-number" | "not-an-email" | "not-a-code" | "cut" | "defaulted" | "check" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "repeated" | "taken";
@@ -1239,6 +1246,7 @@ export interface components {
             questions: components["schemas"]["Question"][];
             problems: components["schemas"]["ProblemGroup"][];
             controlTotals: components["schemas"]["ControlTotal"][];
+            created: components["schemas"]["MadeRecord"][];
             balanced: boolean;
             /** Format: double */
             seconds: number;

@@ -101,9 +101,7 @@
   </div>
   <div class="unused">
     <button class="go checks" onclick={() => (checking = true)}
-      >{open.view.checks.length
-        ? `${many(open.view.checks.length, 'check')} of the table`
-        : 'Checks of the table'}</button
+      >{open.view.checks.length ? many(open.view.checks.length, 'check') : 'Checks'}</button
     >
     {#if open.plan.corrections.length}
       <button class="go checks" onclick={() => (correcting = true)}

@@ -2,6 +2,7 @@
   // Which record of the other table is meant, and what happens if there is none.
   import type { FieldInfo, Origin } from '../api/types';
   import type { OpenPlan } from '../plan/plan.svelte';
+  import CreateEditor from './CreateEditor.svelte';
 
   type Link = NonNullable<Origin['link']>;
   interface Props {
@@ -109,7 +110,11 @@
   <option value="ask">missing: ask</option>
   <option value="reject">missing: reject</option>
   {#if field.nullable}<option value="blank">missing: blank</option>{/if}
+  <option value="create">missing: create</option>
 </select>
+{#if link.whenMissing === 'create' && field.link}
+  <CreateEditor {link} table={field.link.table} {linked} {columns} {change} />
+{/if}
 
 <style>
   .from {

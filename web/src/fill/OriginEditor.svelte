@@ -202,13 +202,14 @@
   .line {
     display: flex;
     flex-wrap: wrap;
-    gap: 5px 14px;
+    gap: 5px 12px;
     align-items: center;
     padding: 0 12px 6px;
     flex: none;
     white-space: nowrap;
   }
   .kind {
+    field-sizing: content;
     font-weight: 600;
     color: var(--ink);
   }

@@ -107,7 +107,9 @@
       {/each}
       <th class:lit={fill.origin.column}>
         <span class="clip">{origin}</span><u>{fill.origin.column ? 'as it came' : 'gives'}</u>
-        <button class="plus" aria-label="Add a step first" onclick={() => addAt(0)}>+</button>
+        {#if trialAt < 0}<button class="plus" aria-label="Add a step first" onclick={() => addAt(0)}
+            >+</button
+          >{/if}
       </th>
       {#each fill.steps as s, i (i)}
         <StageHead
@@ -118,6 +120,7 @@
           help={kinds.find((k) => k.kind === s.kind)}
           altered={table.altered[i]}
           tried={i === trialAt}
+          trying={trialAt >= 0}
           columns={open.view.source.columns.map((c) => c.name)}
           {books}
           edit={() => edit(i)}

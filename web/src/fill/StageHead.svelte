@@ -18,9 +18,24 @@
     books: string[];
     /** Opens the editor for the step's formula. */
     edit: () => void;
+    /** True while any step is on trial. */
+    trying: boolean;
   }
-  let { step, at, fill, help, altered, tried, put, add, change, columns, books, edit }: Props =
-    $props();
+  let {
+    step,
+    at,
+    fill,
+    help,
+    altered,
+    tried,
+    put,
+    add,
+    change,
+    columns,
+    books,
+    edit,
+    trying,
+  }: Props = $props();
 
   const SAID: Record<string, string> = {
     ',': 'comma',
@@ -160,7 +175,7 @@
         >{/if}
     {:else}{stepWords(step, altered)}{/if}
   </u>
-  {#if !tried}<button class="plus" aria-label="Add a step after {help?.title}" onclick={add}
+  {#if !trying}<button class="plus" aria-label="Add a step after {help?.title}" onclick={add}
       >+</button
     >{/if}
 </th>

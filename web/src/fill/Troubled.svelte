@@ -28,7 +28,7 @@
   const soft = $derived(row.trace.softened);
   const offered = $derived.by(() => {
     if (soft) return [];
-    const tried = mending(trials, row, kinds);
+    const tried = mending(trials, row, kinds, fill);
     const known = repairs(problem, fill, field, row.trace.stoppedAt, row);
     return [...tried, ...known.filter((k) => !tried.some((t) => t.text === k.text))].slice(0, 2);
   });
@@ -145,9 +145,7 @@
             : 'Left blank'}:</b
         >
       {:else if row.trace.question}<b>What is it?</b>
-      {:else if problem.code === 'out-of-range' || problem.code === 'too-long'}<b class="m"
-          >{problem.value}</b
-        >
+      {:else if problem.code === 'out-of-range'}<b class="m">{problem.value}</b>
       {:else}<b>Stops here:</b>{/if}
       <span class="reason" title={problem.reason}>{problem.reason}</span>
       {#if soft && row.trace.result}<b class="m">{row.trace.result}</b>{/if}

@@ -87,10 +87,11 @@ const leaveBlank: Repair = {
 };
 
 /** Steps that were tried and free this value, the best one first. */
-export function mending(trials: Trial[], row: StageRow, kinds: StepHelp[]): Repair[] {
+export function mending(trials: Trial[], row: StageRow, kinds: StepHelp[], fill: Fill): Repair[] {
   const origin = row.trace.origin;
   if (!origin || row.trace.question) return [];
   return trials
+    .filter((t) => !fill.steps.some((s) => s.kind === t.step.kind))
     .filter((t) => t.frees > 0 && !t.doubtful && !t.breaks && t.freed.includes(origin))
     .slice(0, 1)
     .map((t) => ({

@@ -85,7 +85,7 @@
       >
         <b>{book.name}</b>
         <span class="q2"
-          >{#if book.table}for <span class="m">{book.table}.{book.field}</span>,{' '}
+          >{#if book.table}for <span class="m">{book.table}.{book.field}</span> ·
           {/if}{many(book.phrases, 'phrase')}</span
         >
         <span class="q"

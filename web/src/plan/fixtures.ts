@@ -144,6 +144,7 @@ export function aReport(change: Partial<RunReport> = {}): RunReport {
     ],
     questions: [],
     problems: [],
+    created: [],
     controlTotals: [],
     balanced: true,
     seconds: 0.4,

@@ -44,7 +44,7 @@ export function standing(open: OpenPlan, stop: Stop): Standing {
       const bad = open.trouble - open.questions;
       const asked = open.questions ? `${count(open.questions)} to answer` : '';
       if (bad) {
-        const words = [`${many(bad, 'value')} troubled`, asked].filter(Boolean).join(', ');
+        const words = asked ? `${count(bad)} troubled, ${asked}` : `${many(bad, 'value')} troubled`;
         return { words, tone: 'rejected', open: true };
       }
       return asked ? { words: asked, tone: 'waiting', open: true } : clear;

@@ -23,6 +23,12 @@
       return { field, words, rows: words.reduce((sum, q) => sum + q.rows, 0) };
     }),
   );
+  const made = $derived(
+    [...new Set(report.created.map((c) => c.table))].map((table) => ({
+      table,
+      records: report.created.filter((c) => c.table === table),
+    })),
+  );
   const waiting = $derived(asked.reduce((sum, q) => sum + q.rows, 0));
   const rejected = $derived(report.destinations[0]?.rejected ?? 0);
 
@@ -120,6 +126,25 @@
           >{/if}
       </div>
     {/each}
+    {#if made.length}
+      <div class="bt soft">
+        <h2>Linked records {report.run ? 'made' : 'to be made'}</h2>
+      </div>
+      {#each made as group (group.table)}
+        <div class="group">
+          <b class="new r n">{count(group.records.length)}</b>
+          <div>
+            <b class="m">{group.table}</b>
+            <div class="values">
+              {#each group.records.slice(0, 6) as record (record.value)}
+                <span class="value m" title="first needed on line {record.row}">{record.value}</span
+                >
+              {/each}
+            </div>
+          </div>
+        </div>
+      {/each}
+    {/if}
     {#if softened.length}
       <div class="bt soft"><h2>Let go, as the Plan says</h2></div>
       {#each softened as group (`${group.field}${group.code}`)}

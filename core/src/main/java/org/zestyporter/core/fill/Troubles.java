@@ -15,30 +15,20 @@ public final class Troubles {
    * @return its index, or -1 if there is none further on
    */
   public static long next(SourceTable source, List<CompiledFill> fills, long after) {
-    if (after + 1 >= source.rowCount()) {
+    if (after + 1 >= source.rowCount() || fills.isEmpty()) {
       return -1;
     }
     List<CompiledFill.Memo> memos = fills.stream().map(CompiledFill::memo).toList();
     for (int i = source.batchOf(after + 1); i < source.batches(); i++) {
       Batch batch = source.batch(i);
       int from = (int) Math.max(0, after + 1 - batch.firstRow());
-      for (int row = from; row < batch.rows(); row++) {
-        if (troubled(batch, row, fills, memos)) {
+      ComputedBatch computed = ComputedBatch.of(batch, fills, memos, fills.get(0).context());
+      for (int row = from; row < computed.rows(); row++) {
+        if (computed.rejected(row)) {
           return batch.firstRow() + row;
         }
       }
     }
     return -1;
-  }
-
-  private static boolean troubled(
-      Batch batch, int row, List<CompiledFill> fills, List<CompiledFill.Memo> memos) {
-    for (int f = 0; f < fills.size(); f++) {
-      BatchRow at = new BatchRow(batch, fills.get(f).context()).at(row);
-      if (memos.get(f).get(at).rejects()) {
-        return true;
-      }
-    }
-    return false;
   }
 }

@@ -28,7 +28,7 @@ final class Books {
   private final long[] outcomes = new long[Outcome.values().length];
   private final Map<Cause, Group> problems = new LinkedHashMap<>();
   private final Map<Asked, Long> questions = new LinkedHashMap<>();
-  private final List<RunReport.Created> created = new ArrayList<>();
+  private final List<RunReport.MadeRecord> created = new ArrayList<>();
   private final Map<String, Long> fieldsChanged = new TreeMap<>();
   private final Map<String, BigDecimal[]> totals = new LinkedHashMap<>();
 
@@ -69,10 +69,10 @@ final class Books {
 
   /** Counts a linked record that was made, or would be. */
   void created(String linked, String name, String key, long line) {
-    created.add(new RunReport.Created(linked, name, key, line));
+    created.add(new RunReport.MadeRecord(linked, name, key, line));
   }
 
-  List<RunReport.Created> created() {
+  List<RunReport.MadeRecord> created() {
     return created;
   }
 

@@ -11,6 +11,7 @@ import org.zestyporter.core.database.FieldInfo;
 import org.zestyporter.core.database.TableInfo;
 import org.zestyporter.core.database.WriteSession;
 import org.zestyporter.core.fill.CompiledFill;
+import org.zestyporter.core.fill.ComputedBatch;
 import org.zestyporter.core.fill.Filled;
 import org.zestyporter.core.fill.Rules;
 import org.zestyporter.core.match.Matcher;

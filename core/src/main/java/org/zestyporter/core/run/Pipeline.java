@@ -10,6 +10,7 @@ import org.zestyporter.core.database.Database;
 import org.zestyporter.core.database.TableInfo;
 import org.zestyporter.core.database.WriteSession;
 import org.zestyporter.core.fill.CompiledFill;
+import org.zestyporter.core.fill.ComputedBatch;
 import org.zestyporter.core.fill.FillCompiler;
 import org.zestyporter.core.fill.Rules;
 import org.zestyporter.core.fill.RunContext;

@@ -29,7 +29,7 @@ public record RunReport(
     List<Question> questions,
     List<ProblemGroup> problems,
     List<ControlTotal> controlTotals,
-    List<Created> created,
+    List<MadeRecord> created,
     boolean balanced,
     double seconds,
     long rowsPerSecond) {
@@ -66,7 +66,7 @@ public record RunReport(
    * @param key its primary key; null before it is made
    * @param row line of the row that needed it first
    */
-  public record Created(String table, String value, @Nullable String key, long row) {}
+  public record MadeRecord(String table, String value, @Nullable String key, long row) {}
 
   /** Something that one answer settles for all its rows. */
   public record Question(

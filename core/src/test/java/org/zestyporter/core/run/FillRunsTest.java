@@ -153,7 +153,7 @@ class FillRunsTest {
       Pipeline pipeline = new Pipeline(on.database(), source, creates, CONTEXT);
       RunReport rehearsed = pipeline.rehearse(Ledger.NONE, Progress.NONE);
       assertThat(rehearsed.created())
-          .extracting(RunReport.Created::value)
+          .extracting(RunReport.MadeRecord::value)
           .containsExactly("Week", "night");
       assertThat(records(on.database(), "tariff")).hasSize(1);
       assertThat(rehearsed.problems())
@@ -169,8 +169,8 @@ class FillRunsTest {
           new Pipeline(on.database(), source, creates, CONTEXT)
               .run("2026-0001", Ledger.NONE, Progress.NONE);
       assertThat(run.destinations()).isEqualTo(rehearsed.destinations());
-      assertThat(run.created()).extracting(RunReport.Created::key).doesNotContainNull();
-      assertThat(run.created()).extracting(RunReport.Created::row).containsExactly(3L, 6L);
+      assertThat(run.created()).extracting(RunReport.MadeRecord::key).doesNotContainNull();
+      assertThat(run.created()).extracting(RunReport.MadeRecord::row).containsExactly(3L, 6L);
       List<Object[]> tariffs = records(on.database(), "tariff");
       assertThat(tariffs).extracting(t -> t[1]).containsExactlyInAnyOrder("day", "Week", "night");
       assertThat(tariffs)

@@ -1,15 +1,11 @@
-package org.zestyporter.core.run;
+package org.zestyporter.core.fill;
 
 import java.util.List;
-import org.zestyporter.core.fill.BatchRow;
-import org.zestyporter.core.fill.CompiledFill;
-import org.zestyporter.core.fill.Filled;
-import org.zestyporter.core.fill.RunContext;
 import org.zestyporter.core.source.Batch;
 import org.zestyporter.core.source.ColumnChunk;
 
 /** A batch with the values that all fills gave for it. */
-final class ComputedBatch {
+public final class ComputedBatch {
   private final Batch batch;
   private final List<CompiledFill> fills;
   private final Filled[][] filled;
@@ -24,7 +20,7 @@ final class ComputedBatch {
   }
 
   /** Computes each fill once for each distinct cell of the batch, or row by row. */
-  static ComputedBatch of(
+  public static ComputedBatch of(
       Batch batch, List<CompiledFill> fills, List<CompiledFill.Memo> memos, RunContext context) {
     Filled[][] filled = new Filled[fills.size()][batch.rows()];
     boolean[] rejected = new boolean[batch.rows()];
@@ -55,25 +51,25 @@ final class ComputedBatch {
     return new ComputedBatch(batch, fills, filled, rejected);
   }
 
-  int rows() {
+  public int rows() {
     return batch.rows();
   }
 
-  long line(int row) {
+  public long line(int row) {
     return batch.lines()[row];
   }
 
-  Filled filled(int fill, int row) {
+  public Filled filled(int fill, int row) {
     return filled[fill][row];
   }
 
   /** True if a fill of the row can't be taken. */
-  boolean rejected(int row) {
+  public boolean rejected(int row) {
     return rejected[row];
   }
 
   /** Puts the row's values into an array by the table's fields. */
-  void values(int row, Object[] byField) {
+  public void values(int row, Object[] byField) {
     java.util.Arrays.fill(byField, null);
     for (int f = 0; f < fills.size(); f++) {
       byField[fills.get(f).fieldIndex()] = filled[f][row].value();
