@@ -17,6 +17,8 @@ import org.zestyporter.core.value.Cell;
 import org.zestyporter.core.value.ColumnProfile;
 import org.zestyporter.core.value.Comparison;
 import org.zestyporter.core.value.DistinctValues;
+import org.zestyporter.core.value.Measures;
+import org.zestyporter.core.value.Problem;
 import org.zestyporter.core.value.ValueType;
 
 /**
@@ -25,6 +27,7 @@ import org.zestyporter.core.value.ValueType;
  */
 public final class PlanDraft {
   private static final int ENOUGH = 50;
+  private static final int VALUES_TRIED = 200;
 
   /** More than any likeness of names and values. */
   private static final int REMEMBERED = 300;
@@ -326,10 +329,25 @@ public final class PlanDraft {
       because = "it is named like the table, and " + field.name() + " identifies its records";
     }
     int fit = typeFit(profile, field);
+    if (fit < 0 && field.type().isNumber() && measuresShare(column) >= 0.5) {
+      fit = 0;
+    }
     if (fit < 0 && score < 90) {
       return null;
     }
     return new Pair(field, column, score + fit, null, because);
+  }
+
+  /** Share of a column's first distinct values that are numbers, or numbers with their unit. */
+  private double measuresShare(int column) {
+    String decimal = source.locale(column).decimal();
+    List<Cell> cells =
+        source.distinct(column).tallies().keySet().stream().limit(VALUES_TRIED).toList();
+    long fitting =
+        cells.stream()
+            .filter(c -> !(Measures.read(c.text(), "m", decimal) instanceof Problem))
+            .count();
+    return cells.isEmpty() ? 0 : (double) fitting / cells.size();
   }
 
   private static boolean namesTheTable(TableInfo table, String column) {
@@ -341,7 +359,8 @@ public final class PlanDraft {
 
   private Pair linkPair(FieldInfo field, int column, Agreement name) {
     LinkValues.Overlap overlap = linkValues.best(field, column);
-    if (overlap == null || overlap.share() < 0.4) {
+    // a few known words are enough where the names agree, for the others may be spelt otherwise
+    if (overlap == null || overlap.share() < (name.score() >= 70 ? 0.1 : 0.4)) {
       return null;
     }
     int score = name.score() / 2 + (int) Math.round(60 * overlap.share());

@@ -250,7 +250,11 @@ public class PhrasebookService {
             : firstLine.indexOf('\t') >= 0 ? '\t' : ',';
     int count = 0;
     try (CsvReader<CsvRecord> csv =
-        CsvReader.builder().fieldSeparator(separator).ofCsvRecord(bare)) {
+        CsvReader.builder()
+            .fieldSeparator(separator)
+            .allowExtraFields(true)
+            .allowMissingFields(true)
+            .ofCsvRecord(bare)) {
       for (CsvRecord line : csv) {
         boolean titles =
             count == 0
