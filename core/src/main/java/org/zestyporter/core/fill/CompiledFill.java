@@ -104,13 +104,22 @@ public final class CompiledFill {
 
   /** Computes the value for a row. */
   public Filled compute(Row row) {
-    Chain chain = new Chain(row, null);
+    return compute(row, null);
+  }
+
+  /**
+   * Computes the value for a row.
+   *
+   * @param altered counts, for each step, the values that it changed; null if nobody counts
+   */
+  Filled compute(Row row, int @Nullable [] altered) {
+    Chain chain = new Chain(row, null, altered);
     return settle(finish(chain.value, row), chain.note);
   }
 
   /** The value after the last step, which a link is looked up by. */
   Object beforeLink(Row row) {
-    return new Chain(row, null).value;
+    return new Chain(row, null, null).value;
   }
 
   /** A value on its way through the steps; notes the value after each if stages are wanted. */
@@ -119,7 +128,7 @@ public final class CompiledFill {
     private Object value;
     private Problem note;
 
-    Chain(Row row, List<Object> stages) {
+    Chain(Row row, List<Object> stages, int[] altered) {
       origin = start.apply(row);
       value = origin;
       List<Step> settings = fill.steps();
@@ -130,10 +139,14 @@ public final class CompiledFill {
                 && !(value instanceof Problem)
                 && (value != null || step.takesBlank());
         if (runs) {
+          Object before = value;
           value = step.apply(value, row);
           if (value instanceof Noted noted) {
             value = noted.value();
             note = note == null ? noted.note() : note;
+          }
+          if (altered != null && isAltered(before, value)) {
+            altered[i]++;
           }
         }
         if (stages != null) {
@@ -141,6 +154,15 @@ public final class CompiledFill {
         }
       }
     }
+  }
+
+  /** True if a step made another value that reads differently. */
+  private static boolean isAltered(Object before, Object after) {
+    if (after == null || after instanceof Problem || after.equals(before)) {
+      return false;
+    }
+    return before instanceof String && after instanceof String
+        || !Values.text(after).equals(Values.text(before));
   }
 
   private Object finish(Object value, Row row) {
@@ -278,7 +300,7 @@ public final class CompiledFill {
   /** Shows the stages of a row's value. */
   public Trace trace(Row row) {
     List<Object> stages = new ArrayList<>();
-    Chain chain = new Chain(row, stages);
+    Chain chain = new Chain(row, stages, null);
     Filled filled = settle(finish(chain.value, row), chain.note);
     int stopped = -1;
     List<String> texts = new ArrayList<>();

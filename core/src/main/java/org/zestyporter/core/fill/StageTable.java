@@ -5,6 +5,7 @@ import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
+import java.util.PriorityQueue;
 import org.zestyporter.core.source.Batch;
 import org.zestyporter.core.source.Combinations;
 import org.zestyporter.core.source.SourceTable;
@@ -44,11 +45,7 @@ public record StageTable(
    * @param rows how many rows hold it
    * @param line line of the first of them
    */
-  public record Row(long rows, long line, CompiledFill.Trace trace) {
-    boolean troubled() {
-      return trace.problem() != null && !trace.softened();
-    }
-  }
+  public record Row(long rows, long line, CompiledFill.Trace trace) {}
 
   /**
    * Computes the stages of a fill over all distinct values of its columns.
@@ -56,44 +53,85 @@ public record StageTable(
    * @param limit the most rows to return
    */
   public static StageTable of(CompiledFill fill, SourceTable source, int offset, int limit) {
-    List<Row> rows = new ArrayList<>();
-    boolean capped = visit(fill, source, (stage, row) -> rows.add(stage));
-    rows.sort(
-        Comparator.comparing((Row r) -> !r.troubled())
-            .thenComparing(r -> -r.rows())
-            .thenComparing(Row::line));
-    int troubled = 0;
-    long troubledRows = 0;
-    long questions = 0;
-    long noted = 0;
-    int[] altered = new int[fill.fill().steps().size()];
-    for (Row row : rows) {
-      if (row.troubled()) {
-        troubled++;
-        troubledRows += row.rows();
-        questions += row.trace().question() ? row.rows() : 0;
-      } else if (row.trace().softened()) {
-        noted += row.rows();
-      }
-      countAltered(row.trace(), altered);
-    }
-    int from = Math.min(offset, rows.size());
-    List<Row> page = rows.subList(from, Math.min(rows.size(), from + limit));
+    Counts counts = new Counts(fill, (int) Math.min(Integer.MAX_VALUE, (long) offset + limit));
+    boolean capped = visit(fill, source, counts);
+    List<Row> page = counts.first().stream().skip(offset).map(l -> l.row(fill)).toList();
     return new StageTable(
         fill.columns().stream().map(c -> source.columns().get(c)).toList(),
-        rows.size(),
+        counts.distinct,
         capped,
-        troubled,
-        troubledRows,
-        questions,
-        noted,
-        Arrays.stream(altered).boxed().toList(),
-        List.copyOf(page));
+        counts.troubled,
+        counts.troubledRows,
+        counts.questions,
+        counts.noted,
+        Arrays.stream(counts.altered).boxed().toList(),
+        page);
   }
 
-  /** What is done with each distinct value and a row that holds it. */
+  /** A distinct value before anybody asks for its stages. */
+  private record Light(long rows, boolean troubled, org.zestyporter.core.fill.Row row) {
+    /** Troubled ones first, then by their rows, then as they stand in the file. */
+    static final Comparator<Light> ORDER =
+        Comparator.comparing((Light l) -> !l.troubled)
+            .thenComparing(l -> -l.rows)
+            .thenComparing(l -> l.row.line());
+
+    Row row(CompiledFill fill) {
+      return new Row(rows, row.line(), fill.trace(row));
+    }
+  }
+
+  /** Counts all values and keeps the first ones, so that only these are shown stage by stage. */
+  private static final class Counts implements Visitor {
+    private final CompiledFill fill;
+    private final int wanted;
+    private final PriorityQueue<Light> kept = new PriorityQueue<>(Light.ORDER.reversed());
+    private final int[] altered;
+    private int distinct;
+    private int troubled;
+    private long troubledRows;
+    private long questions;
+    private long noted;
+
+    Counts(CompiledFill fill, int wanted) {
+      this.fill = fill;
+      this.wanted = wanted;
+      this.altered = new int[fill.fill().steps().size()];
+    }
+
+    @Override
+    public void visit(org.zestyporter.core.fill.Row row, long rows) {
+      Filled filled = fill.compute(row, altered);
+      distinct++;
+      if (filled.rejects()) {
+        troubled++;
+        troubledRows += rows;
+        questions += filled.question() ? rows : 0;
+      } else if (filled.softened()) {
+        noted += rows;
+      }
+      if (wanted == 0) {
+        return;
+      }
+      Light light = new Light(rows, filled.rejects(), row);
+      if (kept.size() < wanted) {
+        kept.add(light);
+      } else if (Light.ORDER.compare(light, kept.peek()) < 0) {
+        kept.poll();
+        kept.add(light);
+      }
+    }
+
+    List<Light> first() {
+      List<Light> sorted = new ArrayList<>(kept);
+      sorted.sort(Light.ORDER);
+      return sorted;
+    }
+  }
+
+  /** What is done with a row that stands for all that hold the same value. */
   interface Visitor {
-    void visit(Row stage, org.zestyporter.core.fill.Row row);
+    void visit(org.zestyporter.core.fill.Row row, long rows);
   }
 
   /** Visits all distinct values; true if there are more than are kept. */
@@ -104,10 +142,10 @@ public record StageTable(
       DistinctValues values = source.distinct(column);
       for (Map.Entry<Cell, DistinctValues.Tally> e : values.tallies().entrySet()) {
         long line = e.getValue().line();
-        show(fill, ValueRow.of(column, e.getKey(), line, context), e.getValue().rows(), visitor);
+        visitor.visit(ValueRow.of(column, e.getKey(), line, context), e.getValue().rows());
       }
       if (values.blank() > 0) {
-        show(fill, ValueRow.of(column, Cell.BLANK, 0, context), values.blank(), visitor);
+        visitor.visit(ValueRow.of(column, Cell.BLANK, 0, context), values.blank());
       }
       return values.beyond() > 0;
     }
@@ -116,19 +154,14 @@ public record StageTable(
     }
     if (fill.columns().isEmpty()) {
       long line = source.rowCount() == 0 ? 1 : source.batch(source.batchOf(0)).lines()[0];
-      show(fill, ValueRow.of(-1, Cell.BLANK, line, context), source.rowCount(), visitor);
+      visitor.visit(ValueRow.of(-1, Cell.BLANK, line, context), source.rowCount());
       return false;
     }
     Combinations combinations = source.combinations(fill.columns());
     for (Combinations.Combination c : combinations.all()) {
-      show(fill, row(fill.columns(), c, context), c.rows(), visitor);
+      visitor.visit(row(fill.columns(), c, context), c.rows());
     }
     return combinations.beyond() > 0;
-  }
-
-  private static void show(
-      CompiledFill fill, org.zestyporter.core.fill.Row row, long rows, Visitor visitor) {
-    visitor.visit(new Row(rows, row.line(), fill.trace(row)), row);
   }
 
   private static boolean firstRows(CompiledFill fill, SourceTable source, Visitor visitor) {
@@ -136,7 +169,7 @@ public record StageTable(
     for (int i = 0; i < source.batches() && shown < ROWS_EACH; i++) {
       Batch batch = source.batch(i);
       for (int r = 0; r < batch.rows() && shown < ROWS_EACH; r++, shown++) {
-        show(fill, new BatchRow(batch, fill.context()).at(r), 1, visitor);
+        visitor.visit(new BatchRow(batch, fill.context()).at(r), 1);
       }
     }
     return source.rowCount() > shown;
@@ -151,16 +184,5 @@ public record StageTable(
         combination.line(),
         combination.index(),
         context);
-  }
-
-  private static void countAltered(CompiledFill.Trace trace, int[] altered) {
-    String before = trace.origin();
-    for (int i = 0; i < altered.length; i++) {
-      String after = trace.steps().get(i);
-      if (after != null && !after.equals(before)) {
-        altered[i]++;
-      }
-      before = after;
-    }
   }
 }

@@ -25,9 +25,9 @@ public final class Trials {
   private final FillCompiler compiler;
   private final CompiledFill fill;
   private final List<StageTable.Row> troubled = new ArrayList<>();
-  private final List<StageTable.Row> fine = new ArrayList<>();
+  private final List<Row> fine = new ArrayList<>();
+  private final List<Long> fineCounts = new ArrayList<>();
   private final List<org.zestyporter.core.fill.Row> troubledRows = new ArrayList<>();
-  private final List<org.zestyporter.core.fill.Row> fineRows = new ArrayList<>();
 
   /**
    * A step that was tried.
@@ -59,13 +59,17 @@ public final class Trials {
     StageTable.visit(
         fill,
         source,
-        (stage, row) -> {
-          if (stage.troubled() && troubled.size() < TROUBLED_TRIED) {
-            troubled.add(stage);
+        (row, rows) -> {
+          if (troubled.size() >= TROUBLED_TRIED && fine.size() >= FINE_TRIED) {
+            return;
+          }
+          boolean rejected = fill.compute(row).rejects();
+          if (rejected && troubled.size() < TROUBLED_TRIED) {
+            troubled.add(new StageTable.Row(rows, row.line(), fill.trace(row)));
             troubledRows.add(row);
-          } else if (!stage.troubled() && fine.size() < FINE_TRIED) {
-            fine.add(stage);
-            fineRows.add(row);
+          } else if (!rejected && fine.size() < FINE_TRIED) {
+            fineCounts.add(rows);
+            fine.add(row);
           }
         });
   }
@@ -153,8 +157,8 @@ public final class Trials {
     }
     long breaks = 0;
     for (int i = 0; i < fine.size(); i++) {
-      if (tried.compute(fineRows.get(i)).rejects()) {
-        breaks += fine.get(i).rows();
+      if (tried.compute(fine.get(i)).rejects()) {
+        breaks += fineCounts.get(i);
       }
     }
     return new Trial(step, at, before, after, frees, breaks, drops(step.kind()), freed);

@@ -224,10 +224,13 @@ public class PhrasebookService {
   /** A book as CSV (RFC 4180) with the titles from, to. */
   public String csv(long id) {
     StringWriter text = new StringWriter();
-    CsvWriter csv = CsvWriter.builder().build(text);
-    csv.writeRecord("from", "to");
-    for (PhraseView phrase : find(id).phrases()) {
-      csv.writeRecord(phrase.from(), phrase.to() == null ? "" : phrase.to());
+    try (CsvWriter csv = CsvWriter.builder().build(text)) {
+      csv.writeRecord("from", "to");
+      for (PhraseView phrase : find(id).phrases()) {
+        csv.writeRecord(phrase.from(), phrase.to() == null ? "" : phrase.to());
+      }
+    } catch (java.io.IOException e) {
+      throw new java.io.UncheckedIOException(e);
     }
     return text.toString();
   }
