@@ -61,7 +61,10 @@
         <tr class:cur={row.row === open.cursor} class="pickable" onclick={() => go(row.row)}>
           <td class="ln">{row.line}</td>
           <td class="t" title={row.broken}
-            >{#if entry}<Outcome of={entry.outcome} />{:else if row.broken}<span class="rejected"
+            >{#if entry}<Outcome
+                of={entry.outcome}
+                waiting={entry.notes.some((n) => n.question)}
+              />{:else if row.broken}<span class="rejected"
                 ><Slip of="rejected" /> {row.broken}</span
               >{/if}</td
           >

@@ -85,8 +85,8 @@
       >
         <b>{book.name}</b>
         <span class="q2"
-          >{#if book.table}for <span class="m">{book.table}.{book.field}</span> ·
-          {/if}{many(book.phrases, 'phrase')}</span
+          >{many(book.phrases, 'phrase')}
+          {#if book.table}for <span class="m">{book.table}.{book.field}</span>{/if}</span
         >
         <span class="q"
           >{book.used

@@ -150,7 +150,12 @@
         {#each page?.entries ?? [] as e, i (e.line)}
           <tr class="pickable" class:cur={i === at} onclick={() => (at = i)}>
             <td class="ln">{e.line}</td>
-            <td class="t"><Outcome of={e.outcome} /></td>
+            <td class="t"
+              ><Outcome
+                of={e.outcome}
+                waiting={run.kind === 'rehearsal' && e.notes.some((n) => n.question)}
+              /></td
+            >
             {#each shownFields as f (f)}<td>{value(e, f)}</td>{/each}
             {#if run.kind === 'run'}
               <td

@@ -30,7 +30,7 @@
     })),
   );
   const waiting = $derived(asked.reduce((sum, q) => sum + q.rows, 0));
-  const rejected = $derived(report.destinations[0]?.rejected ?? 0);
+  const rejected = $derived(rejecting.reduce((sum, p) => sum + p.rows, 0));
 
   function cause(group: ProblemGroup): string {
     switch (group.code) {

@@ -3,7 +3,10 @@
   import Slip from './Slip.svelte';
   import { capital } from './words';
 
-  let { of }: { of: Outcome } = $props();
+  /** `waiting` if a question holds the row that would be rejected without its answer. */
+  let { of, waiting = false }: { of: Outcome; waiting?: boolean } = $props();
 </script>
 
-<span class="o {of}"><Slip {of} />{capital(of)}</span>
+{#if waiting}<span class="o waiting"><Slip of="waiting" />Waiting</span>{:else}<span class="o {of}"
+    ><Slip {of} />{capital(of)}</span
+  >{/if}

@@ -8,6 +8,8 @@ class Labels {
 
   /** The label of a record, '' until it is known. */
   of(connection: string, table: string, key: string): string {
+    // a record that is still to be made has no key to ask for
+    if (key.startsWith('new ')) return '';
     const name = `${connection}/${table}/${key}`;
     const label = this.known.get(name);
     if (label === undefined) this.want(`${connection}/${table}`, key);

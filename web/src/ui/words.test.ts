@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { FieldInfo, Fill, Note } from '../api/types';
-import { count, ends, fieldWords, happened, limits, many, phrase, when } from './words';
+import { columnsOf, count, ends, fieldWords, happened, limits, many, phrase, when } from './words';
 
 const field = (change: Partial<FieldInfo>): FieldInfo => ({
   name: 'f',
@@ -85,6 +85,31 @@ describe('a fill as a phrase', () => {
     );
     expect(phrase(undefined, field({ generated: true })).rest).toBe('the database numbers it');
     expect(phrase(undefined, field({})).rest).toBe('left blank');
+  });
+});
+
+describe('the columns of a fill', () => {
+  it('are those of its origin, its steps and its look-up', () => {
+    const read = fill({
+      origin: {
+        kind: 'link',
+        template: '[Town], [Size [m]]]',
+        link: {
+          by: 'name',
+          also: [{ field: 'land', column: 'Land' }],
+          ignoring: [],
+          whenMissing: 'ask',
+          create: [],
+        },
+      },
+      steps: [
+        { kind: 'or-column', with: { column: 'City' }, off: false },
+        { kind: 'join', with: { column: 'Unused' }, off: true },
+        { kind: 'formula', with: { formula: '[value] & [Kind]' }, off: false },
+      ],
+    });
+    expect(columnsOf(read)).toEqual(['Town', 'Size [m]', 'City', 'Kind', 'Land']);
+    expect(columnsOf(undefined)).toEqual([]);
   });
 });
 

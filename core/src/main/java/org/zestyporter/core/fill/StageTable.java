@@ -68,6 +68,40 @@ public record StageTable(
         page);
   }
 
+  /**
+   * Only the counts; its rows are counted over the whole file even where the columns hold more
+   * distinct values than are kept.
+   */
+  public static StageTable counts(CompiledFill fill, SourceTable source) {
+    StageTable kept = of(fill, source, 0, 0);
+    if (!kept.distinctCapped()) {
+      return kept;
+    }
+    long troubled = 0;
+    long questions = 0;
+    long noted = 0;
+    List<CompiledFill.Memo> memos = List.of(fill.memo());
+    for (int i = 0; i < source.batches(); i++) {
+      ComputedBatch batch = ComputedBatch.of(source.batch(i), List.of(fill), memos, fill.context());
+      for (int row = 0; row < batch.rows(); row++) {
+        Filled filled = batch.filled(0, row);
+        troubled += filled.rejects() ? 1 : 0;
+        questions += filled.question() ? 1 : 0;
+        noted += filled.problem() != null && filled.softened() ? 1 : 0;
+      }
+    }
+    return new StageTable(
+        kept.columns(),
+        kept.distinct(),
+        true,
+        kept.troubled(),
+        troubled,
+        questions,
+        noted,
+        kept.altered(),
+        List.of());
+  }
+
   /** A distinct value before anybody asks for its stages. */
   private record Light(long rows, boolean troubled, org.zestyporter.core.fill.Row row) {
     /** Troubled ones first, then by their rows, then as they stand in the file. */

@@ -26,6 +26,7 @@ import org.zestyporter.core.source.SourceReader;
 import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.value.Cell;
 import org.zestyporter.core.value.Comparison.Ignore;
+import org.zestyporter.core.value.DistinctValues;
 import org.zestyporter.core.value.PorterException;
 import org.zestyporter.core.value.ProblemCode;
 
@@ -232,6 +233,29 @@ class StageTableTest {
     assertThat(page.rows()).extracting(r -> r.trace().origin()).containsExactly("28,5", "");
     assertThat(page.distinct()).isEqualTo(4);
     assertThat(page.troubled()).isEqualTo(1);
+  }
+
+  @Test
+  void rowsAreCountedOverTheWholeFileHoweverManyValuesItHolds() throws IOException {
+    StringBuilder text = new StringBuilder("Feet;Kind\n");
+    for (int i = 0; i < DistinctValues.LIMIT + 50; i++) {
+      text.append(i).append(";sloop\n");
+    }
+    text.append("tbc;sloop\ntbd;sloop\n");
+    Path file = folder.resolve("many.csv");
+    Files.writeString(file, text);
+    try (SourceTable many = SourceReader.open(file, folder.resolve("many-cells"), Reading.FIND)) {
+      CompiledFill feet =
+          new FillCompiler(on.database(), many, CONTEXT, Phrases.NONE)
+              .compile(
+                  Fill.of("note", Origin.column("Feet"), Step.of(StepKind.READ_NUMBER)),
+                  boat.field("note"),
+                  boat);
+      assertThat(StageTable.of(feet, many, 0, 5).troubledRows()).isZero();
+      StageTable counts = StageTable.counts(feet, many);
+      assertThat(counts.distinctCapped()).isTrue();
+      assertThat(counts.troubledRows()).isEqualTo(2);
+    }
   }
 
   @Test

@@ -51,7 +51,7 @@ class FillCache {
 
     synchronized StageTable counts() {
       if (counts == null) {
-        counts = StageTable.of(fill, rows, 0, 0);
+        counts = StageTable.counts(fill, rows);
       }
       return counts;
     }
