@@ -53,18 +53,18 @@
     'replace-pattern': 190,
     translate: 200,
     formula: 170,
-    'convert-unit': 170,
+    'convert-unit': 150,
+    'read-number': 140,
     'read-date': 180,
     'take-between': 170,
     'read-boolean': 190,
-    round: 150,
     pad: 200,
     'shift-date': 160,
     'period-edge': 160,
   };
   const widthOf = (kind: string) => WIDE[kind] ?? 128;
   const width = $derived(
-    56 + 116 * (1 + parts.length) + fill.steps.reduce((sum, s) => sum + widthOf(s.kind), 0) + 250,
+    56 + 116 * (1 + parts.length) + fill.steps.reduce((sum, s) => sum + widthOf(s.kind), 0) + 212,
   );
 
   /** What a stage shows, and whether the step left it as it was. */
@@ -211,6 +211,7 @@
     color: var(--ink-2);
     line-height: 17px;
     overflow: hidden;
+    padding-right: 16px;
     text-overflow: ellipsis;
   }
   .stage :global(th.lit),

@@ -121,10 +121,12 @@
   </div>
   <u>
     {#if !step.off && help?.settings.length}
-      {#each help.settings as setting (setting.name)}
+      {#each help.settings as setting, n (setting.name)}
+        {@const spare = n > 0 && !setting.required && !step.with[setting.name]}
         {#if setting.type === 'choice'}
           <select
             class="ed"
+            class:spare
             aria-label="{help.title}: {setting.name}"
             disabled={tried}
             value={step.with[setting.name] ?? ''}
@@ -215,6 +217,14 @@
     overflow: hidden;
     text-overflow: ellipsis;
     white-space: nowrap;
+  }
+  /* what is left open shows when it is looked for */
+  .spare {
+    display: none;
+  }
+  th:hover .spare,
+  th:focus-within .spare {
+    display: inline-block;
   }
   select.ed {
     max-width: 100%;
