@@ -31,6 +31,9 @@ final class Steps {
   private static final java.util.regex.Pattern BREAKS =
       java.util.regex.Pattern.compile("[\\n\\r\\t]+");
 
+  /** Characters that a replacement may make. */
+  private static final long MOST_MADE = 20_000_000;
+
   private Steps() {}
 
   static StepFunction compile(Step step, StepContext context) {
@@ -227,6 +230,9 @@ final class Steps {
     }
     return (value, row) -> {
       String text = Values.text(value);
+      if ((text.length() + 1L) * to.length() > MOST_MADE) {
+        return new Problem(ProblemCode.FORMULA, text, "the text could become too long");
+      }
       try {
         String changed = pattern.matcher(text).replaceAll(to);
         return changed.equals(text) ? value : changed.isEmpty() ? null : changed;

@@ -24,6 +24,9 @@ import org.zestyporter.core.value.Texts;
  * and the facts of the run.
  */
 final class OwnFunctions {
+  /** Characters that a replacement may make before anybody counts them. */
+  private static final long MOST_MADE = 20_000_000;
+
   private OwnFunctions() {}
 
   private static Function.Builder conversion(String name, String parameters, Kind gives) {
@@ -244,6 +247,11 @@ final class OwnFunctions {
           Object with = replacement.run(scope);
           if (with instanceof Problem) {
             return with;
+          }
+          // an empty match may stand between any two characters
+          if ((text.length() + 1L) * ((String) with).length() > MOST_MADE) {
+            return Compiler.located(
+                refuse(text, "the text could become too long"), "SWAP", call.from());
           }
           try {
             return pattern.matcher(text).replaceAll((String) with);

@@ -234,7 +234,10 @@ final class TextFunctions {
       return text;
     }
     if (a.length < 4 || a[3] == null) {
-      return text.replace(old, (String) a[2]);
+      long most = (long) text.length() / old.length() * ((String) a[2]).length();
+      return most > Formula.LONGEST_TEXT && made(text, old, (String) a[2]) > Formula.LONGEST_TEXT
+          ? refuse(old, "the text would be over 100,000 characters")
+          : text.replace(old, (String) a[2]);
     }
     int which = whole(a[3]);
     if (which < 1) {
@@ -248,6 +251,15 @@ final class TextFunctions {
       }
     }
     return text.substring(0, at) + a[2] + text.substring(at + old.length());
+  }
+
+  /** Length of a text after a replacement, without making it. */
+  private static long made(String text, String old, String with) {
+    long length = text.length();
+    for (int at = text.indexOf(old); at >= 0; at = text.indexOf(old, at + old.length())) {
+      length += with.length() - old.length();
+    }
+    return length;
   }
 
   private static Object replace(Object[] a) {

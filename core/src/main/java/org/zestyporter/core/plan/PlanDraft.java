@@ -108,7 +108,7 @@ public final class PlanDraft {
         source.columns().subList(0, Math.min(COLUMNS_RANKED, source.columns().size()))) {
       sum +=
           table.fields().stream()
-              .mapToInt(f -> nameAgreement(table, f, column).score())
+              .mapToInt(f -> Likeness.of(table, f, column).score())
               .max()
               .orElse(0);
     }
@@ -266,50 +266,9 @@ public final class PlanDraft {
         && field.name().toLowerCase(Locale.ROOT).matches("(created|entered|added|recorded)_?by");
   }
 
-  private record Agreement(int score, String because) {}
-
-  private static Agreement nameAgreement(TableInfo table, FieldInfo field, String column) {
-    Agreement whole = plainAgreement(table, field, column);
-    int dot = column.lastIndexOf('.');
-    if (dot < 0 || dot == column.length() - 1) {
-      return whole;
-    }
-    // of owner.insured the last part names the value, the others say whose it is
-    Agreement last = plainAgreement(table, field, column.substring(dot + 1));
-    return last.score() - 5 > whole.score()
-        ? new Agreement(last.score() - 5, last.because())
-        : whole;
-  }
-
-  private static Agreement plainAgreement(TableInfo table, FieldInfo field, String column) {
-    List<String> columnWords = new ArrayList<>(Words.of(column));
-    List<String> fieldWords = Words.of(field.name());
-    List<String> tableWords = Words.of(table.name());
-    Agreement best = new Agreement(Words.agreement(columnWords, fieldWords), "the names agree");
-    if (columnWords.size() > 1) {
-      columnWords.removeIf(w -> tableWords.stream().anyMatch(t -> Words.alike(w, t) > 0.5));
-      int withoutTable = Words.agreement(columnWords, fieldWords) - 3;
-      if (withoutTable > best.score()) {
-        best = new Agreement(withoutTable, "the names agree");
-      }
-    }
-    String comment = field.comment();
-    if (comment != null) {
-      String first = Words.of(column).get(0);
-      if (first.length() >= 3 && Words.initials(comment).startsWith(first)) {
-        return best.score() >= 80 ? best : new Agreement(80, "short for “" + comment + "”");
-      }
-      int said = Words.agreement(Words.of(column), Words.of(comment)) * 8 / 10;
-      if (said > best.score()) {
-        best = new Agreement(said, "the field is described as “" + comment + "”");
-      }
-    }
-    return best;
-  }
-
   private Pair pair(TableInfo table, FieldInfo field, int column) {
     ColumnProfile profile = source.profiles().get(column);
-    Agreement name = nameAgreement(table, field, profile.name());
+    Likeness name = Likeness.of(table, field, profile.name());
     if (field.link() != null) {
       return linkPair(field, column, name);
     }
@@ -324,7 +283,9 @@ public final class PlanDraft {
         return null;
       }
     }
-    if (field.unique() && field.type() == FieldType.TEXT && namesTheTable(table, profile.name())) {
+    if (field.unique()
+        && field.type() == FieldType.TEXT
+        && Likeness.isTheTable(table, profile.name())) {
       score = Math.max(score, 75);
       because = "it is named like the table, and " + field.name() + " identifies its records";
     }
@@ -350,14 +311,7 @@ public final class PlanDraft {
     return cells.isEmpty() ? 0 : (double) fitting / cells.size();
   }
 
-  private static boolean namesTheTable(TableInfo table, String column) {
-    List<String> tableWords = Words.of(table.name());
-    List<String> words = Words.of(column);
-    String last = tableWords.get(tableWords.size() - 1);
-    return words.size() == 1 && Words.alike(words.get(0), last) == 1;
-  }
-
-  private Pair linkPair(FieldInfo field, int column, Agreement name) {
+  private Pair linkPair(FieldInfo field, int column, Likeness name) {
     LinkValues.Overlap overlap = linkValues.best(field, column);
     // a few known words are enough where the names agree, for the others may be spelt otherwise
     if (overlap == null || overlap.share() < (name.score() >= 70 ? 0.1 : 0.4)) {

@@ -2,9 +2,9 @@ package org.zestyporter.core.source;
 
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.IntStream;
 import org.zestyporter.core.value.ColumnProfile;
 import org.zestyporter.core.value.DistinctValues;
@@ -24,6 +24,8 @@ import org.zestyporter.core.value.PorterException;
  * }</pre>
  */
 public final class SourceTable implements AutoCloseable {
+  private static final int COMBINATIONS_KEPT = 6;
+
   private final SourceCache cache;
   private final Reading reading;
   private final SourceReader.Parsed parsed;
@@ -37,7 +39,17 @@ public final class SourceTable implements AutoCloseable {
   private final Proposals proposals;
   private final long[] recordsBefore;
   private final Corrections corrections;
-  private final Map<List<Integer>, Combinations> combinations = new ConcurrentHashMap<>();
+
+  /** The combinations that were asked for last; more would take too much memory. */
+  private final Map<List<Integer>, Combinations> combinations =
+      new LinkedHashMap<>(8, 0.75f, true) {
+        private static final long serialVersionUID = 1L;
+
+        @Override
+        protected boolean removeEldestEntry(Map.Entry<List<Integer>, Combinations> eldest) {
+          return size() > COMBINATIONS_KEPT;
+        }
+      };
 
   SourceTable(SourceCache cache, SourceReader.Parsed parsed) {
     this.cache = cache;
@@ -101,7 +113,9 @@ public final class SourceTable implements AutoCloseable {
 
   /** The distinct combinations of some columns over all records. */
   public Combinations combinations(List<Integer> columns) {
-    return combinations.computeIfAbsent(columns, c -> Combinations.of(this, c));
+    synchronized (combinations) {
+      return combinations.computeIfAbsent(columns, c -> Combinations.of(this, c));
+    }
   }
 
   private static Reading complete(

@@ -216,6 +216,11 @@ class FormulaTest {
   void whatAFormulaMakesIsBounded() {
     assertThat(problem("REPT(\"x\"; 1000000)").reason()).contains("100,000 characters");
     assertThat(problem(nested("x", 9)).reason()).contains("100,000 characters");
+    assertThat(problem("SUBSTITUTE(REPT(\"a\"; 90000); \"a\"; REPT(\"b\"; 90000))").reason())
+        .contains("100,000 characters");
+    assertThat(problem("SWAP(REPT(\"a\"; 90000); \"\"; REPT(\"b\"; 90000))").reason())
+        .contains("too long");
+    assertThat(text("SUBSTITUTE(\"banana\"; \"an\"; \"-\")")).isEqualTo("b--a");
     assertThat(problem("9 ^ 999 * 9 ^ 999").reason()).contains("too many digits");
     assertThat(problem("1E200 * 1E200").code()).isEqualTo(ProblemCode.FORMULA);
     assertThat(refusal("(".repeat(200) + "1" + ")".repeat(200)).what()).contains("64 levels");

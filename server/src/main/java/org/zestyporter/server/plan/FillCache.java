@@ -18,7 +18,7 @@ import org.zestyporter.core.source.SourceTable;
  */
 @Component
 class FillCache {
-  private static final int FILLS = 400;
+  private static final int FILLS = 120;
   private static final int CORRECTED = 16;
   private static final long FOR = Duration.ofSeconds(30).toNanos();
 
