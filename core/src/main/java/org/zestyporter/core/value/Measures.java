@@ -2,6 +2,7 @@ package org.zestyporter.core.value;
 
 import java.math.BigDecimal;
 import java.math.MathContext;
+import java.math.RoundingMode;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -19,7 +20,12 @@ import tech.units.indriya.unit.Units;
  * that stand in headings. The measures themselves are those of JSR 385.
  */
 public final class Measures {
-  private static final MathContext DIGITS = new MathContext(20);
+  private static final MathContext DIGITS = MathContext.DECIMAL128;
+
+  /** Digits of a converted measure that mean something. */
+  private static final MathContext SHOWN = new MathContext(15);
+
+  private static final int PLACES = 12;
   private static final Map<String, Measure> BY_NAME = new HashMap<>();
   private static final Map<String, Measure> MEASURES = new LinkedHashMap<>();
 
@@ -51,10 +57,15 @@ public final class Measures {
   public record Conversion(BigDecimal factor, BigDecimal offset) {
     public BigDecimal apply(BigDecimal value) {
       BigDecimal converted = value.multiply(factor).add(offset);
-      if (converted.precision() <= DIGITS.getPrecision()) {
+      if (converted.precision() <= SHOWN.getPrecision() && converted.scale() <= PLACES) {
         return converted;
       }
-      BigDecimal bare = converted.round(DIGITS).stripTrailingZeros();
+      // what the factor's own last digits leave behind is no part of the measure
+      BigDecimal bare =
+          offset.signum() == 0
+              ? converted.round(SHOWN)
+              : converted.setScale(PLACES, RoundingMode.HALF_UP);
+      bare = bare.stripTrailingZeros();
       return bare.scale() < 0 ? bare.setScale(0) : bare;
     }
   }

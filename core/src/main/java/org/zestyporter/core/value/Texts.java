@@ -92,11 +92,12 @@ public final class Texts {
         !text.equals(text.toUpperCase(Locale.ROOT)) && !text.equals(text.toLowerCase(Locale.ROOT));
     StringBuilder name = new StringBuilder(text.length());
     String[] words = text.split("(?<=[\\s\\u00A0])|(?=[\\s\\u00A0])");
-    boolean last = true;
+    boolean wordsBehind = false;
     for (int i = words.length - 1; i >= 0; i--) {
       boolean isWord = !words[i].isBlank();
+      boolean last = !wordsBehind || words[i].endsWith(",");
       name.insert(0, isWord ? nameWord(words[i], mixed, last) : words[i]);
-      last = isWord ? words[i].endsWith(",") : last;
+      wordsBehind |= isWord;
     }
     return name.toString();
   }

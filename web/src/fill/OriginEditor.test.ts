@@ -1,0 +1,103 @@
+import { createRawSnippet } from 'svelte';
+import { render, screen } from '@testing-library/svelte';
+import userEvent from '@testing-library/user-event';
+import { beforeEach, describe, expect, it, vi } from 'vitest';
+import { api } from '../api/client';
+import type { Fill } from '../api/types';
+import { aField, aFill, anOpenPlan } from '../plan/fixtures';
+import OriginEditor from './OriginEditor.svelte';
+import { changeOrigin } from './origins';
+import { step } from './repairs';
+
+const head = createRawSnippet(() => ({ render: () => '<h2>On its way</h2>' }));
+const town = aField('town_id', { type: 'whole', link: { table: 'town', keyField: 'id' } });
+const linked = [
+  aField('id', { type: 'whole', generated: true, nullable: false }),
+  aField('name', { unique: true, nullable: false }),
+  aField('land', { nullable: false }),
+];
+
+function show(fill: Fill | undefined, field = aField('name')) {
+  vi.spyOn(api, 'GET').mockResolvedValue({ data: { fields: linked } } as never);
+  const put = vi.fn();
+  render(OriginEditor, { open: anOpenPlan(), field, fill, put, children: head });
+  return put;
+}
+
+async function choose(label: string, option: string) {
+  await userEvent.selectOptions(await screen.findByLabelText(label), option);
+}
+
+describe('where the value comes from', () => {
+  beforeEach(() => vi.restoreAllMocks());
+
+  it('is changed in one list, a link only for fields that are one', async () => {
+    const put = show(aFill('name', 'Boat name'));
+    expect(screen.queryByRole('option', { name: 'Link' })).toBeNull();
+    await choose('Where the value comes from', 'Formula');
+    expect(put.mock.lastCall?.[0].origin).toEqual({ kind: 'formula', formula: '[Boat name]' });
+    await choose('Where the value comes from', 'Joined columns');
+    expect(put.mock.lastCall?.[0].origin).toEqual({ kind: 'joined', template: '[Boat name]' });
+  });
+
+  it('puts columns into a template', async () => {
+    const fill = {
+      ...aFill('name', ''),
+      origin: { kind: 'joined' as const, template: '[Reg No]' },
+    };
+    const put = show(fill);
+    await choose('Put a column into the template', 'Colour');
+    expect(put.mock.lastCall?.[0].origin.template).toBe('[Reg No] [Colour]');
+  });
+
+  it('says how numbers go on', async () => {
+    const origin = {
+      kind: 'generated' as const,
+      generator: 'series' as const,
+      series: { start: 1 },
+    };
+    const put = show({ ...aFill('name', ''), origin });
+    const first = screen.getByLabelText('First number');
+    await userEvent.clear(first);
+    await userEvent.tab();
+    expect(put.mock.lastCall?.[0].origin.series).toEqual({ start: undefined });
+    await userEvent.type(screen.getByLabelText('Prefix'), 'Q-{Tab}');
+    expect(put.mock.lastCall?.[0].origin.series.prefix).toBe('Q-');
+    await userEvent.type(screen.getByLabelText('Fewest digits'), '4{Tab}');
+    expect(put.mock.lastCall?.[0].origin.series.width).toBe(4);
+    await choose('What is generated', 'a random identifier');
+    expect(put.mock.lastCall?.[0].origin).toEqual({ kind: 'generated', generator: 'uuid' });
+  });
+
+  it('looks a link up by what is wanted, in as many fields as are wanted', async () => {
+    const fill = changeOrigin(aFill('town_id', 'Boat name'), town, 'link', ['Boat name'], linked);
+    expect(fill.origin.link).toMatchObject({ by: 'name', whenMissing: 'ask' });
+    const put = show(fill, town);
+    await choose('Looked up by', 'by a formula');
+    expect(put.mock.lastCall?.[0].origin).toMatchObject({ kind: 'link', formula: '[Boat name]' });
+    await userEvent.click(await screen.findByText('look in one more field of town'));
+    expect(put.mock.lastCall?.[0].origin.link.also).toEqual([{ field: 'id', column: 'Reg No' }]);
+    await userEvent.click(screen.getByLabelText('accents don’t matter'));
+    expect(put.mock.lastCall?.[0].origin.link.ignoring).toEqual(['case', 'spaces', 'accents']);
+    await choose('When missing', 'missing: create');
+    expect(put.mock.lastCall?.[0].origin.link.whenMissing).toBe('create');
+  });
+
+  it('fills the other fields of a record that is made', async () => {
+    const made = changeOrigin(aFill('town_id', 'Boat name'), town, 'link', ['Boat name'], linked);
+    made.origin.link!.whenMissing = 'create';
+    const put = show(made, town);
+    expect(await screen.findByText('its record needs 1 more value')).toBeTruthy();
+    await choose('New town: land', 'Colour');
+    expect(put.mock.lastCall?.[0].origin.link.create).toEqual([
+      expect.objectContaining({
+        field: 'land',
+        origin: { kind: 'column', column: 'Colour' },
+        steps: [step('trim')],
+        whenBlank: 'reject',
+      }),
+    ]);
+    await choose('New town: land', 'always…');
+    expect(put.mock.lastCall?.[0].origin.link.create[0].origin.kind).toBe('fixed');
+  });
+});
