@@ -93,6 +93,12 @@ abstract class PlanCommand implements Callable<Integer> {
           "%s: %,d new, %,d changed, %,d unchanged, %,d skipped, %,d rejected%n",
           d.table(), d.added(), d.changed(), d.unchanged(), d.skipped(), d.rejected());
     }
+    for (RunReport.MadeRecord m : report.created()) {
+      out.printf("%s: “%s” is new, for line %d%n", m.table(), m.value(), m.row());
+    }
+    for (RunReport.Question q : report.questions()) {
+      out.printf("%,8d %s: what does “%s” mean?%n", q.rows(), q.field(), q.value());
+    }
     for (RunReport.ProblemGroup p : report.problems()) {
       out.printf(
           "%,8d %s: “%s” %s (line %d)%n",

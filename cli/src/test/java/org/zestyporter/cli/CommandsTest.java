@@ -161,6 +161,10 @@ class CommandsTest {
         .filteredOn(l -> l.contains(",unknown-link,type_id,"))
         .hasSize(FACTS.unknownKinds());
 
+    assertThat(go("rehearse", plan, file, "--to", url).out())
+        .contains("22 type_id: what does “Ketch rig” mean?")
+        .contains("The books balance.");
+
     Ended run = go("run", plan, file, "--to", url, "--json");
     assertThat(run.code()).isEqualTo(1);
     assertThat(run.json().path("destinations")).isEqualTo(rehearsal.json().path("destinations"));

@@ -41,7 +41,7 @@ final class Steps {
     kind.require(step);
     return switch (kind) {
       case TRIM -> text(Steps::trim);
-      case COLLAPSE_SPACES -> text(s -> SPACES.matcher(s).replaceAll(" "));
+      case COLLAPSE_SPACES -> text(s -> isCollapsed(s) ? s : SPACES.matcher(s).replaceAll(" "));
       case REMOVE_CONTROLS ->
           text(s -> CONTROLS.matcher(BREAKS.matcher(s).replaceAll(" ")).replaceAll(""));
       case CASE -> text(changeCase(step.setting("to")));
@@ -114,6 +114,19 @@ final class Steps {
       to--;
     }
     return text.substring(from, to);
+  }
+
+  /** True if single plain spaces are all the space there is, as in most texts. */
+  private static boolean isCollapsed(String text) {
+    boolean space = false;
+    for (int i = 0; i < text.length(); i++) {
+      char c = text.charAt(i);
+      if (isSpace(c) && (c != ' ' || space)) {
+        return false;
+      }
+      space = c == ' ';
+    }
+    return true;
   }
 
   private static boolean isSpace(char c) {
