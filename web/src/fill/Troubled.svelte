@@ -30,7 +30,10 @@
     if (soft) return [];
     const tried = mending(trials, row, kinds, fill);
     const known = repairs(problem, fill, field, row.trace.stoppedAt, row);
-    return [...tried, ...known.filter((k) => !tried.some((t) => t.text === k.text))].slice(0, 2);
+    return [...tried, ...known.filter((k) => !tried.some((t) => t.text === k.text))].slice(
+      0,
+      span > 1 || fill.steps.length < 3 ? 2 : 1,
+    );
   });
   const likely = $derived(options.filter((o) => o.near).slice(0, 2));
 
@@ -167,6 +170,7 @@
     align-items: center;
   }
   .reason {
+    min-width: 52px;
     overflow: hidden;
     text-overflow: ellipsis;
   }
