@@ -184,6 +184,7 @@ class FillTest extends DemoVisit {
 
     field("email");
     browser.type("a");
+    browser.find("[data-kind=email]");
     browser.find(".say input").sendKeys("mail");
     browser.find("[data-kind=email]").click();
     browser.find("th.tried", "E-mail");
@@ -192,6 +193,7 @@ class FillTest extends DemoVisit {
 
     field("phone");
     browser.type("a");
+    browser.find("[data-kind=phone]");
     browser.find(".say input").sendKeys("phone" + Keys.ARROW_DOWN);
     browser.find("th.tried", "Phone number");
     browser.find(".say input").sendKeys(Keys.ENTER);
