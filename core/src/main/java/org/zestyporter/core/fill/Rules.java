@@ -3,7 +3,6 @@ package org.zestyporter.core.fill;
 import java.time.LocalDateTime;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.function.UnaryOperator;
 import org.zestyporter.core.database.FieldInfo;
 import org.zestyporter.core.database.TableInfo;
 import org.zestyporter.core.formula.Formula;
@@ -96,18 +95,8 @@ public final class Rules {
       }
 
       @Override
-      public LocaleSettings locale(int column) {
-        return LocaleSettings.DEFAULT;
-      }
-
-      @Override
       public LocaleSettings locale() {
         return LocaleSettings.DEFAULT;
-      }
-
-      @Override
-      public UnaryOperator<String> phrasebook(String name) {
-        return null;
       }
     };
   }

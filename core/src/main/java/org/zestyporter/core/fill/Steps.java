@@ -48,8 +48,9 @@ final class Steps {
       case REMOVE_ACCENTS -> text(Texts::withoutAccents);
       case CUT -> cut(whole(step, "length"));
       case PAD -> pad(whole(step, "length"), step.setting("with"), step.setting("side"));
-      case TAKE_LEFT -> text(s -> part(s, 0, whole(step, "count")));
-      case TAKE_RIGHT -> text(s -> part(s, length(s) - whole(step, "count"), Integer.MAX_VALUE));
+      case TAKE_LEFT -> text(s -> Texts.part(s, 0, whole(step, "count")));
+      case TAKE_RIGHT ->
+          text(s -> Texts.part(s, length(s) - whole(step, "count"), Integer.MAX_VALUE));
       case TAKE_BETWEEN -> text(between(step.setting("after"), step.setting("before")));
       case TAKE_WORD -> text(s -> Texts.word(s, whole(step, "which")));
       case TAKE_PATTERN -> takePattern(step);
@@ -147,19 +148,12 @@ final class Steps {
     return text.codePointCount(0, text.length());
   }
 
-  private static String part(String text, int from, int count) {
-    int length = length(text);
-    int start = Math.max(0, Math.min(from, length));
-    int end = (int) Math.min((long) start + count, length);
-    return text.substring(text.offsetByCodePoints(0, start), text.offsetByCodePoints(0, end));
-  }
-
   private static StepFunction cut(int most) {
     return (value, row) -> {
       if (!(value instanceof String text) || length(text) <= most) {
         return value;
       }
-      String kept = part(text, 0, most);
+      String kept = Texts.part(text, 0, most);
       return new Noted(
           kept.isEmpty() ? null : kept,
           new Problem(ProblemCode.CUT, text, "cut to " + most + " characters"));
@@ -173,7 +167,7 @@ final class Steps {
           if (missing <= 0) {
             return s;
           }
-          String filling = part(with.repeat(missing), 0, missing);
+          String filling = Texts.part(with.repeat(missing), 0, missing);
           return "right".equals(side) ? s + filling : filling + s;
         });
   }

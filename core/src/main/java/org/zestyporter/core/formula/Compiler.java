@@ -3,6 +3,7 @@ package org.zestyporter.core.formula;
 import java.math.BigDecimal;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Set;
 import org.apache.commons.text.similarity.LevenshteinDistance;
 import org.zestyporter.core.value.LocaleSettings;
@@ -93,7 +94,7 @@ final class Compiler {
     String nearest = null;
     int least = Math.min(NEAR, Math.max(1, name.length() / 2)) + 1;
     for (String other : known) {
-      int between = distance.apply(name.toLowerCase(), other.toLowerCase());
+      int between = distance.apply(name.toLowerCase(Locale.ROOT), other.toLowerCase(Locale.ROOT));
       if (between >= 0 && between < least) {
         least = between;
         nearest = other;

@@ -74,11 +74,6 @@ public final class Functions {
       }
 
       @Override
-      public LocaleSettings locale(int column) {
-        return columns.locale();
-      }
-
-      @Override
       public LocaleSettings locale() {
         return columns.locale();
       }

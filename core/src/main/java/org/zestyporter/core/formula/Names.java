@@ -24,10 +24,14 @@ public interface Names {
   }
 
   /** What the values of a column are. */
-  ValueType type(int column);
+  default ValueType type(int column) {
+    return ValueType.TEXT;
+  }
 
   /** How a column's texts are read as numbers and dates. */
-  LocaleSettings locale(int column);
+  default LocaleSettings locale(int column) {
+    return locale();
+  }
 
   /** How texts are read that come from no column. */
   LocaleSettings locale();
@@ -35,7 +39,9 @@ public interface Names {
   /**
    * The translation of words by a phrasebook, null for unknown ones; null if there is no such book.
    */
-  UnaryOperator<String> phrasebook(String name);
+  default UnaryOperator<String> phrasebook(String name) {
+    return null;
+  }
 
   /** Columns of texts in one locale, and no phrasebooks. */
   static Names of(List<String> columns, LocaleSettings locale) {
@@ -46,23 +52,8 @@ public interface Names {
       }
 
       @Override
-      public ValueType type(int column) {
-        return ValueType.TEXT;
-      }
-
-      @Override
-      public LocaleSettings locale(int column) {
-        return locale;
-      }
-
-      @Override
       public LocaleSettings locale() {
         return locale;
-      }
-
-      @Override
-      public UnaryOperator<String> phrasebook(String name) {
-        return null;
       }
     };
   }

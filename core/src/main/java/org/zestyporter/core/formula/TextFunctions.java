@@ -7,6 +7,7 @@ import java.math.BigDecimal;
 import java.math.RoundingMode;
 import java.util.List;
 import java.util.Locale;
+import org.zestyporter.core.value.Texts;
 import org.zestyporter.core.value.ValueReader;
 
 /** Text functions (ODF 1.2 part 2, 6.20). */
@@ -163,7 +164,7 @@ final class TextFunctions {
 
   private static Object left(String text, Object[] a) {
     int count = whole(a, 1, 1);
-    return count < 0 ? refuse(a[1], "the count is under 0") : part(text, 0, count);
+    return count < 0 ? refuse(a[1], "the count is under 0") : Texts.part(text, 0, count);
   }
 
   private static Object right(String text, Object[] a) {
@@ -171,7 +172,7 @@ final class TextFunctions {
     int length = text.codePointCount(0, text.length());
     return count < 0
         ? refuse(a[1], "the count is under 0")
-        : part(text, Math.max(0, length - count), count);
+        : Texts.part(text, Math.max(0, length - count), count);
   }
 
   private static Object middle(String text, BigDecimal start, BigDecimal count) {
@@ -180,15 +181,7 @@ final class TextFunctions {
           whole(start) < 1 ? start : count,
           whole(start) < 1 ? "the first character is 1" : "the count is under 0");
     }
-    return part(text, whole(start) - 1, whole(count));
-  }
-
-  /** Characters of a text; fewer if it ends before. */
-  static String part(String text, int from, int count) {
-    int length = text.codePointCount(0, text.length());
-    int start = Math.min(from, length);
-    int end = (int) Math.min((long) start + count, length);
-    return text.substring(text.offsetByCodePoints(0, start), text.offsetByCodePoints(0, end));
+    return Texts.part(text, whole(start) - 1, whole(count));
   }
 
   static String proper(String text) {
@@ -268,7 +261,7 @@ final class TextFunctions {
     if (!(gone instanceof String cut)) {
       return gone;
     }
-    String before = part(text, 0, whole(a[1]) - 1);
+    String before = Texts.part(text, 0, whole(a[1]) - 1);
     return before + a[3] + text.substring(before.length() + cut.length());
   }
 
@@ -277,7 +270,7 @@ final class TextFunctions {
     if (start < 1) {
       return refuse(a[2], "the first character is 1");
     }
-    int from = part(text, 0, start - 1).length();
+    int from = Texts.part(text, 0, start - 1).length();
     int at = text.indexOf(wanted, from);
     return at < 0
         ? refuse(text, "“" + wanted + "” is not in it")

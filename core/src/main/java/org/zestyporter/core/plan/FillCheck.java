@@ -9,7 +9,6 @@ import org.zestyporter.core.formula.Formula;
 import org.zestyporter.core.formula.FormulaException;
 import org.zestyporter.core.formula.Names;
 import org.zestyporter.core.value.LocaleSettings;
-import org.zestyporter.core.value.ValueType;
 
 /** Checks one fill: its origin, its steps, and all that they name. */
 final class FillCheck {
@@ -150,16 +149,6 @@ final class FillCheck {
     @Override
     public List<String> columns() {
       return names;
-    }
-
-    @Override
-    public ValueType type(int column) {
-      return ValueType.TEXT;
-    }
-
-    @Override
-    public LocaleSettings locale(int column) {
-      return LocaleSettings.DEFAULT;
     }
 
     @Override

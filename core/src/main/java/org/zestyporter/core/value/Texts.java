@@ -57,6 +57,14 @@ public final class Texts {
     return which == 0 || at < 0 || at >= words.length ? "" : words[at];
   }
 
+  /** Characters of a text from an index on, counted by code points; fewer if it ends before. */
+  public static String part(String text, int from, int count) {
+    int length = text.codePointCount(0, text.length());
+    int start = Math.max(0, Math.min(from, length));
+    int end = (int) Math.min((long) start + count, length);
+    return text.substring(text.offsetByCodePoints(0, start), text.offsetByCodePoints(0, end));
+  }
+
   /** Every word with a capital, the rest small. */
   public static String title(String text) {
     StringBuilder changed = new StringBuilder(text.length());
