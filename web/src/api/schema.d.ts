@@ -14,7 +14,7 @@ export interface paths {
         get: operations["find"];
         put: operations["save"];
         post?: never;
-        delete?: never;
+        delete: operations["delete"];
         options?: never;
         head?: never;
         patch?: never;
@@ -75,7 +75,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        get: operations["all"];
         put?: never;
         post: operations["bring"];
         delete?: never;
@@ -139,7 +139,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all"];
+        get: operations["all_1"];
         put?: never;
         post: operations["create"];
         delete?: never;
@@ -267,7 +267,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all_1"];
+        get: operations["all_2"];
         put?: never;
         post: operations["create_1"];
         delete?: never;
@@ -315,7 +315,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all_2"];
+        get: operations["all_3"];
         put?: never;
         post: operations["add"];
         delete?: never;
@@ -366,7 +366,7 @@ export interface paths {
         get: operations["find_1"];
         put?: never;
         post?: never;
-        delete?: never;
+        delete: operations["delete_1"];
         options?: never;
         head?: never;
         patch?: never;
@@ -404,6 +404,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sources/{id}/deletion": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["deletion"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/runs": {
         parameters: {
             query?: never;
@@ -430,7 +446,7 @@ export interface paths {
         get: operations["find_2"];
         put?: never;
         post?: never;
-        delete?: never;
+        delete: operations["delete_2"];
         options?: never;
         head?: never;
         patch?: never;
@@ -492,6 +508,22 @@ export interface paths {
             cookie?: never;
         };
         get: operations["differences"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{id}/deletion": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["deletion_1"];
         put?: never;
         post?: never;
         delete?: never;
@@ -612,6 +644,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plans/{id}/deletion": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["deletion_2"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/phrasebooks/{id}": {
         parameters: {
             query?: never;
@@ -622,7 +670,7 @@ export interface paths {
         get: operations["find_3"];
         put?: never;
         post?: never;
-        delete: operations["delete"];
+        delete: operations["delete_3"];
         options?: never;
         head?: never;
         patch?: never;
@@ -692,6 +740,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/connections/{name}/deletion": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["deletion_3"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/connections/{connection}/tables/{table}/records": {
         parameters: {
             query?: never;
@@ -719,6 +783,22 @@ export interface paths {
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/connections/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["delete_4"];
         options?: never;
         head?: never;
         patch?: never;
@@ -889,6 +969,8 @@ export interface components {
         RunSettings: {
             /** @enum {string} */
             mode: "all-or-nothing";
+            /** @enum {string} */
+            whenAltered: "accept" | "refuse";
         };
         SavePlan: {
             /** Format: int32 */
@@ -975,6 +1057,8 @@ export interface components {
             link?: components["schemas"]["LinkInfo"];
             /** Format: int32 */
             jdbcType: number;
+            typeName: string;
+            unfillable?: string;
         };
         FieldTrouble: {
             field: string;
@@ -1168,10 +1252,6 @@ export interface components {
             name: string;
             password: string;
         };
-        Person: {
-            name: string;
-            shownName: string;
-        };
         NewPlan: {
             /** Format: int64 */
             source: number;
@@ -1186,6 +1266,7 @@ export interface components {
             destination: string;
             field: string;
             source: number;
+            altered: number;
             written: number;
         };
         DestinationReport: {
@@ -1216,7 +1297,7 @@ export interface components {
         };
         ProblemGroup: {
             /** @enum {string} */
-            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "formula" | "not-available" | "unknown-word" | "not-a-phone-number" | "not-an-email" | "not-a-code" | "cut" | "defaulted" | "check" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "repeated" | "taken";
+            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "malformed" | "forbidden-character" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "formula" | "not-available" | "unknown-word" | "not-a-phone-number" | "not-an-email" | "not-a-code" | "cut" | "defaulted" | "check" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "repeated" | "taken" | "altered";
             destination: string;
             field?: string;
             reason: string;
@@ -1228,7 +1309,7 @@ export interface components {
         };
         Question: {
             /** @enum {string} */
-            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "formula" | "not-available" | "unknown-word" | "not-a-phone-number" | "not-an-email" | "not-a-code" | "cut" | "defaulted" | "check" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "repeated" | "taken";
+            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "malformed" | "forbidden-character" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "formula" | "not-available" | "unknown-word" | "not-a-phone-number" | "not-an-email" | "not-a-code" | "cut" | "defaulted" | "check" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "repeated" | "taken" | "altered";
             destination: string;
             field: string;
             value: string;
@@ -1317,7 +1398,7 @@ export interface components {
         };
         Problem: {
             /** @enum {string} */
-            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "formula" | "not-available" | "unknown-word" | "not-a-phone-number" | "not-an-email" | "not-a-code" | "cut" | "defaulted" | "check" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "repeated" | "taken";
+            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "malformed" | "forbidden-character" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "formula" | "not-available" | "unknown-word" | "not-a-phone-number" | "not-an-email" | "not-a-code" | "cut" | "defaulted" | "check" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "repeated" | "taken" | "altered";
             value: string;
             reason: string;
         };
@@ -1461,6 +1542,15 @@ export interface components {
             /** Format: int64 */
             rows: number;
         };
+        Deletion: {
+            goes: string[];
+            affected: string[];
+            refused?: string;
+        };
+        Person: {
+            name: string;
+            shownName: string;
+        };
         SseEmitter: {
             /** Format: int64 */
             timeout?: number;
@@ -1480,7 +1570,7 @@ export interface components {
         };
         Note: {
             /** @enum {string} */
-            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "formula" | "not-available" | "unknown-word" | "not-a-phone-number" | "not-an-email" | "not-a-code" | "cut" | "defaulted" | "check" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "repeated" | "taken";
+            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "malformed" | "forbidden-character" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "formula" | "not-available" | "unknown-word" | "not-a-phone-number" | "not-an-email" | "not-a-code" | "cut" | "defaulted" | "check" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "repeated" | "taken" | "altered";
             field?: string;
             value?: string;
             reason: string;
@@ -1591,7 +1681,7 @@ export interface components {
         TableCount: {
             name: string;
             /** Format: int64 */
-            records: number;
+            records?: number;
         };
         RecordPage: {
             fields: string[];
@@ -1657,6 +1747,26 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["PlanView"];
                 };
+            };
+        };
+    };
+    delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -1811,6 +1921,26 @@ export interface operations {
             };
         };
     };
+    all: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Source"][];
+                };
+            };
+        };
+    };
     bring: {
         parameters: {
             query: {
@@ -1878,7 +2008,9 @@ export interface operations {
             query?: never;
             header?: never;
             path?: never;
-            cookie?: never;
+            cookie?: {
+                PORTER_KNOWN?: string;
+            };
         };
         requestBody: {
             content: {
@@ -1892,7 +2024,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Person"];
+                    "application/json": Record<string, never>;
                 };
             };
         };
@@ -1935,7 +2067,7 @@ export interface operations {
             };
         };
     };
-    all: {
+    all_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -2153,7 +2285,7 @@ export interface operations {
             };
         };
     };
-    all_1: {
+    all_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -2199,7 +2331,9 @@ export interface operations {
     };
     csv: {
         parameters: {
-            query?: never;
+            query?: {
+                raw?: boolean;
+            };
             header?: never;
             path: {
                 id: number;
@@ -2269,7 +2403,7 @@ export interface operations {
             };
         };
     };
-    all_2: {
+    all_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -2379,6 +2513,26 @@ export interface operations {
             };
         };
     };
+    delete_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     reached: {
         parameters: {
             query?: never;
@@ -2419,6 +2573,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Peek"];
+                };
+            };
+        };
+    };
+    deletion: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Deletion"];
                 };
             };
         };
@@ -2464,6 +2640,26 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["RunView"];
                 };
+            };
+        };
+    };
+    delete_2: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -2557,6 +2753,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Differences"];
+                };
+            };
+        };
+    };
+    deletion_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Deletion"];
                 };
             };
         };
@@ -2729,6 +2947,28 @@ export interface operations {
             };
         };
     };
+    deletion_2: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Deletion"];
+                };
+            };
+        };
+    };
     find_3: {
         parameters: {
             query?: never;
@@ -2751,7 +2991,7 @@ export interface operations {
             };
         };
     };
-    delete: {
+    delete_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -2858,6 +3098,28 @@ export interface operations {
             };
         };
     };
+    deletion_3: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Deletion"];
+                };
+            };
+        };
+    };
     page_1: {
         parameters: {
             query?: {
@@ -2910,6 +3172,26 @@ export interface operations {
                         [key: string]: string;
                     };
                 };
+            };
+        };
+    };
+    delete_4: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

@@ -74,7 +74,7 @@
 <div class="box" {@attach region('As it came')} bind:this={box}>
   <table class="g" style="min-width: 100%; width: {total}px">
     <colgroup>
-      <col style="width: 46px" />
+      <col style:width="46px" />
       {#each columns as column, i (column.letter)}<col style="width: {width(i)}px" />{/each}<col />
     </colgroup>
     <thead>

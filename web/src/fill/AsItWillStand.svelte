@@ -43,7 +43,7 @@
 <div class="box" {@attach region('As it will stand')} bind:this={box}>
   <table class="g" style="min-width: 100%; width: {total}px">
     <colgroup>
-      <col style="width: 46px" /><col style="width: 104px" />
+      <col style:width="46px" /><col style:width="104px" />
       {#each fields as f (f.name)}<col style="width: {widthOf(f)}px" />{/each}<col />
     </colgroup>
     <thead>

@@ -56,6 +56,10 @@
           placeholder('[Column] & " " & UPPER([Other column])'),
           keymap.of([...completionKeymap, ...historyKeymap, ...defaultKeymap]),
           EditorView.lineWrapping,
+          // the page's own word, without which its style sheet would not be let in
+          EditorView.cspNonce.of(
+            document.querySelector<HTMLMetaElement>('meta[property=csp-nonce]')?.nonce ?? '',
+          ),
           EditorView.contentAttributes.of({ 'aria-label': 'Formula' }),
           EditorView.updateListener.of((update) => {
             if (update.docChanged) written = update.state.doc.toString();

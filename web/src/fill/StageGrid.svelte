@@ -92,9 +92,9 @@
 
 <table class="g stage" style="min-width: 100%; width: {width}px">
   <colgroup>
-    <col style="width: 56px" />
-    {#each parts as part (part.i)}<col style="width: 116px" />{/each}
-    <col style="width: 116px" />
+    <col style:width="56px" />
+    {#each parts as part (part.i)}<col style:width="116px" />{/each}
+    <col style:width="116px" />
     {#each fill.steps as s, i (i)}<col style="width: {widthOf(s.kind)}px" />{/each}
     <col />
   </colgroup>

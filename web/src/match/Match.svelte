@@ -95,7 +95,7 @@
       <ClassLines {open} {classes} />
       <Pairs {open} {classes} {at} {move} />
     {:else}
-      <p class="q" style="padding: 14px 16px">Looking for the records…</p>
+      <p class="q" style:padding="14px 16px">Looking for the records…</p>
     {/if}
   </section>
 </div>

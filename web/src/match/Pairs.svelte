@@ -45,7 +45,7 @@
   {#if shown.length}
     <table class="g">
       <colgroup>
-        <col style="width: 122px" /><col style="width: 96px" />
+        <col style:width="122px" /><col style:width="96px" />
         {#each shown as pair (pair.line)}<col /><col />{/each}
       </colgroup>
       <thead>
@@ -104,7 +104,7 @@
       </tbody>
     </table>
   {:else}
-    <p class="q" style="padding: 4px 16px 14px">No row changes a record that is there.</p>
+    <p class="q" style:padding="4px 16px 14px">No row changes a record that is there.</p>
   {/if}
 </div>
 

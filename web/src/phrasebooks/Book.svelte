@@ -188,9 +188,9 @@
     <div class="scroll list" {@attach region('Phrases')}>
       <table class="g">
         <colgroup
-          ><col style="width: 27%" /><col style="width: 27%" /><col style="width: 9%" /><col
-            style="width: 14%"
-          /><col /><col style="width: 90px" /></colgroup
+          ><col style:width="27%" /><col style:width="27%" /><col style:width="9%" /><col
+            style:width="14%"
+          /><col /><col style:width="90px" /></colgroup
         >
         <thead
           ><tr

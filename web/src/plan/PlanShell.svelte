@@ -77,7 +77,7 @@
 
 {#if failure}
   <div class="pagehead"><h1>Plan</h1></div>
-  <p class="message" style="margin: 16px" role="alert">
+  <p class="message" style:margin="16px" role="alert">
     {failure} <a class="go" href="/plans">All plans</a>
   </p>
 {:else if open}

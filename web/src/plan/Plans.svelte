@@ -56,9 +56,9 @@
   {:else}
     <table class="g">
       <colgroup
-        ><col style="width: 30%" /><col style="width: 18%" /><col /><col style="width: 110px" /><col
-          style="width: 130px"
-        /><col style="width: 120px" /></colgroup
+        ><col style:width="30%" /><col style:width="18%" /><col /><col style:width="110px" /><col
+          style:width="130px"
+        /><col style:width="120px" /></colgroup
       >
       <thead
         ><tr

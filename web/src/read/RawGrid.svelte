@@ -154,7 +154,7 @@
   <div class="tall" style="height: {total}px; width: {sheetWidth}px">
     <table class="g" style="top: {offset}px; width: {sheetWidth}px">
       <colgroup>
-        <col style="width: 92px" /><col style="width: 58px" />
+        <col style:width="92px" /><col style:width="58px" />
         {#each widths as w, i (i)}<col style="width: {w}px" />{/each}
       </colgroup>
       <thead>

@@ -52,8 +52,8 @@
   <div class="scroll list" {@attach region('Connections')}>
     <table class="g">
       <colgroup
-        ><col style="width: 26%" /><col style="width: 16%" /><col /><col
-          style="width: 14%"
+        ><col style:width="26%" /><col style:width="16%" /><col /><col
+          style:width="14%"
         /></colgroup
       >
       <thead><tr><th>Application</th><th>Name</th><th>Address</th><th>User</th></tr></thead>

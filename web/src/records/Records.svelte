@@ -183,7 +183,7 @@
         </div>
         <div class="scroll" {@attach region('One record')}>
           <table class="g one">
-            <colgroup><col style="width: 190px" /><col style="width: 360px" /><col /></colgroup>
+            <colgroup><col style:width="190px" /><col style:width="360px" /><col /></colgroup>
             <tbody>
               {#each info.fields as field, i (field.name)}
                 <tr
@@ -229,7 +229,7 @@
               {/each}
             </tbody>
           </table>
-          {#if page.records.length === 0}<p class="q" style="padding: 14px 16px">
+          {#if page.records.length === 0}<p class="q" style:padding="14px 16px">
               No record is like that.
             </p>{/if}
         </div>

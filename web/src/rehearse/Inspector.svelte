@@ -54,7 +54,7 @@
 <div class="scroll why" {@attach region('Why')} class:low>
   <table class="g">
     <colgroup
-      ><col style="width: 122px" /><col style="width: 150px" /><col style="width: 190px" /><col
+      ><col style:width="122px" /><col style:width="150px" /><col style:width="190px" /><col
       /></colgroup
     >
     <thead><tr><th>Field</th><th>Before</th><th>After</th><th>Why</th></tr></thead>

@@ -133,9 +133,9 @@
   <div class="scroll list" {@attach region('Ledger')} bind:this={list}>
     <table class="g">
       <colgroup>
-        <col style="width: 52px" /><col style="width: 104px" />
+        <col style:width="52px" /><col style:width="104px" />
         {#each shownFields as f, i (f)}<col style="width: {i === 0 ? 100 : 150}px" />{/each}
-        {#if run.kind === 'run'}<col style="width: 70px" />{/if}
+        {#if run.kind === 'run'}<col style:width="70px" />{/if}
         <col />
       </colgroup>
       <thead>
@@ -171,7 +171,7 @@
         {/each}
       </tbody>
     </table>
-    {#if page?.total === 0}<p class="q" style="padding: 12px 16px">No row is of this kind.</p>{/if}
+    {#if page?.total === 0}<p class="q" style:padding="12px 16px">No row is of this kind.</p>{/if}
   </div>
   {#if page && page.total > PAGE}
     <div class="bt turn">

@@ -44,7 +44,7 @@
 </div>
 <div class="scroll" {@attach region('Runs')}>
   {#if runs?.length === 0}
-    <p style="padding: 24px 16px">
+    <p style:padding="24px 16px">
       Nothing has been run yet. A <a class="go" href="/plans">plan</a> is rehearsed first, then run.
     </p>
   {:else if runs}

@@ -4,16 +4,24 @@ import de.siegmar.fastcsv.writer.CsvWriter;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.function.Function;
+import java.util.stream.Collectors;
 import org.zestyporter.core.run.Ledger;
 import org.zestyporter.core.run.LedgerChunk;
 import org.zestyporter.core.run.LedgerEntry;
+import org.zestyporter.core.value.HarmlessCells;
 
 /** Writes a ledger as CSV, one line a row and destination. */
 final class CsvLedger implements Ledger, AutoCloseable {
   private final CsvWriter out;
+  private final boolean raw;
   private String table = "";
 
-  CsvLedger(Path file) throws IOException {
+  /**
+   * @param raw true if cells are written as they are, even if a spreadsheet takes them for formulas
+   */
+  CsvLedger(Path file, boolean raw) throws IOException {
+    this.raw = raw;
     out = CsvWriter.builder().build(file);
     out.writeRecord(
         "row",
@@ -34,17 +42,29 @@ final class CsvLedger implements Ledger, AutoCloseable {
   @Override
   public void append(LedgerChunk chunk) {
     for (LedgerEntry entry : chunk.entries()) {
-      LedgerEntry.Note note = entry.notes().isEmpty() ? null : entry.notes().get(0);
       out.writeRecord(
           Long.toString(entry.line()),
-          table,
+          cell(table),
           entry.outcome().word(),
           entry.matchedBy() == 0 ? "" : Integer.toString(entry.matchedBy()),
-          entry.recordKey() == null ? "" : entry.recordKey(),
-          note == null ? "" : note.code().word(),
-          note == null || note.field() == null ? "" : note.field(),
-          note == null ? "" : note.reason());
+          cell(entry.recordKey()),
+          cell(all(entry, note -> note.code().word())),
+          cell(all(entry, LedgerEntry.Note::field)),
+          cell(all(entry, LedgerEntry.Note::reason)));
     }
+  }
+
+  /** What all notes of a row say, in their order, so that the parts of the columns correspond. */
+  private static String all(LedgerEntry entry, Function<LedgerEntry.Note, String> part) {
+    return entry.notes().stream()
+        .map(part)
+        .map(p -> p == null ? "" : p)
+        .collect(Collectors.joining("; "));
+  }
+
+  private String cell(String text) {
+    String bare = text == null ? "" : text;
+    return raw ? bare : HarmlessCells.guard(bare);
   }
 
   @Override

@@ -8,6 +8,7 @@ import java.sql.DriverManager;
 import java.sql.SQLException;
 import java.util.Optional;
 import org.zestyporter.demo.Marina;
+import org.zestyporter.server.store.OwnerOnly;
 
 /** The server with the made-up marina as its only application. */
 public final class Demo implements AutoCloseable {
@@ -28,18 +29,23 @@ public final class Demo implements AutoCloseable {
    * @param port 0 for any that is free
    */
   public static Demo start(Path home, int port) throws IOException, SQLException {
-    Files.createDirectories(home);
+    OwnerOnly.folder(home);
+    // beside our own records, and the only folder whose databases may be connected to
+    Path application = OwnerOnly.folder(home.resolve("application"));
     String url =
-        "jdbc:h2:file:" + home.toAbsolutePath().resolve("marina") + ";DATABASE_TO_LOWER=TRUE";
-    if (!Files.exists(home.resolve("marina.mv.db"))) {
+        "jdbc:h2:file:"
+            + application.toAbsolutePath().resolve("marina")
+            + ";DATABASE_TO_LOWER=TRUE";
+    if (!Files.exists(application.resolve("marina.mv.db"))) {
       build(url, home.resolve("files"));
     }
-    Server server = Server.start(home, port);
+    Server server =
+        Server.start(home, port, "--porter.database-folders=" + application.toAbsolutePath());
     Demo demo = new Demo(server, home);
     Optional<String> password = server.firstAccount(NAME, "Odile Brask");
     if (password.isPresent()) {
       // no secret: it stands beside the made-up data that it opens
-      Files.writeString(demo.note(), password.get() + "\n");
+      Files.writeString(OwnerOnly.file(demo.note()), password.get() + "\n");
     }
     if (server.connections().all().isEmpty()) {
       server.connections().add("marina", "Quillhaven Marina", url, "sa", "");

@@ -1,10 +1,10 @@
 package org.zestyporter.cli;
 
 import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.SQLException;
 import java.util.concurrent.Callable;
+import org.zestyporter.core.source.Temporary;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 
@@ -19,7 +19,7 @@ final class DemoCommand implements Callable<Integer> {
   @Option(
       names = "--home",
       paramLabel = "DIR",
-      description = "where to keep it; a fresh folder each time if left out")
+      description = "where to keep it; a fresh folder, gone at the end, if left out")
   Path home;
 
   @Option(
@@ -30,7 +30,7 @@ final class DemoCommand implements Callable<Integer> {
 
   @Override
   public Integer call() throws IOException, SQLException, InterruptedException {
-    Path folder = home != null ? home : Files.createTempDirectory("porter-demo");
+    Path folder = home != null ? home : Temporary.folder("demo");
     Demo demo = Demo.start(folder, port);
     if (rows > 0) {
       demo.writeLarge(rows);

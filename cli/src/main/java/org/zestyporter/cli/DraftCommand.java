@@ -5,21 +5,29 @@ import java.io.PrintWriter;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Set;
+import java.util.TreeSet;
 import java.util.concurrent.Callable;
 import org.zestyporter.core.database.Database;
+import org.zestyporter.core.database.TableInfo;
+import org.zestyporter.core.plan.Fill;
+import org.zestyporter.core.plan.Origin;
 import org.zestyporter.core.plan.Plan;
 import org.zestyporter.core.plan.PlanDraft;
 import org.zestyporter.core.plan.PlanJson;
+import org.zestyporter.core.source.FileChange;
 import org.zestyporter.core.source.Reading;
+import org.zestyporter.core.source.SourceTable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
+import tools.jackson.databind.JsonNode;
 
 @Command(
     name = "draft",
-    description = "Proposes a plan for a file and a table.",
+    description = "Proposes a plan for a file and a table; without a table, ranks the tables.",
     mixinStandardHelpOptions = true)
 final class DraftCommand implements Callable<Integer> {
   @Spec CommandSpec spec;
@@ -30,8 +38,14 @@ final class DraftCommand implements Callable<Integer> {
   @Option(names = "--to", required = true, paramLabel = "URL", description = "JDBC address")
   String to;
 
-  @Option(names = "--table", required = true, paramLabel = "T")
+  @Option(names = "--table", paramLabel = "T", description = "left out to rank the tables")
   String table;
+
+  @Option(names = "--sheet", paramLabel = "S", description = "the sheet to read")
+  String sheet;
+
+  @Option(names = "--reading", paramLabel = "R.json", description = "how to read the file")
+  Path reading;
 
   @Option(names = "--out", paramLabel = "PLAN.json", description = "where to write the plan")
   Path outFile;
@@ -39,28 +53,138 @@ final class DraftCommand implements Callable<Integer> {
   @Option(names = "--json", description = "print the plan")
   boolean json;
 
+  /**
+   * What is proposed, and what is left.
+   *
+   * @param fieldsLeft fields that nothing fills, with whether a new record needs them
+   * @param columnsLeft columns that fill nothing
+   */
+  private record Drafted(
+      Plan plan,
+      List<PlanDraft.FillEvidence> evidence,
+      List<FieldLeft> fieldsLeft,
+      List<String> columnsLeft) {}
+
+  private record FieldLeft(String field, boolean required) {}
+
+  /** A table that a file may be meant for. */
+  private record Ranked(String table, long columns, int of) {}
+
   @Override
   public Integer call() throws IOException {
     Database database = Target.open(to, System.getenv());
-    try (OpenedFile opened = OpenedFile.open(file, Reading.FIND)) {
-      PlanDraft.Proposal proposal =
-          new PlanDraft(database, opened.table()).draft(database.table(table));
-      String name = file.getFileName().toString().replaceFirst("\\.[^.]+$", "");
-      Plan plan = new Plan(name, null, Reading.FIND, List.of(proposal.destination()), null);
+    Reading wanted =
+        reading == null ? Reading.FIND : PlanJson.readReading(Files.readString(reading));
+    try (OpenedFile opened =
+        OpenedFile.open(file, sheet == null ? wanted : wanted.withSheet(sheet))) {
+      PlanDraft draft = new PlanDraft(database, opened.table());
       PrintWriter out = spec.commandLine().getOut();
-      if (outFile != null) {
-        Files.writeString(outFile, PlanJson.write(plan) + "\n");
-      }
-      if (json) {
-        out.println(PlanJson.write(plan));
+      if (table == null) {
+        rank(draft.rank(), opened.table(), out);
       } else {
-        for (PlanDraft.FillEvidence e : proposal.evidence()) {
-          out.printf(
-              "%-20s %-24s %s%n", e.field(), e.column() == null ? "-" : e.column(), e.because());
-        }
+        propose(draft.draft(database.table(table)), database.table(table), opened.table(), out);
       }
       out.flush();
       return Porter.DONE;
     }
+  }
+
+  private void rank(List<PlanDraft.Proposal> proposals, SourceTable source, PrintWriter out) {
+    List<Ranked> ranked =
+        proposals.stream()
+            .map(p -> new Ranked(p.destination().table(), p.columnsUsed(), source.columns().size()))
+            .toList();
+    if (json) {
+      Json.print(out, ranked);
+      return;
+    }
+    for (Ranked r : ranked) {
+      out.printf("%-24s %d of %d columns find a field%n", r.table(), r.columns(), r.of());
+    }
+    out.println("Say which with --table.");
+  }
+
+  private void propose(
+      PlanDraft.Proposal proposal, TableInfo info, SourceTable source, PrintWriter out)
+      throws IOException {
+    String name = file.getFileName().toString().replaceFirst("\\.[^.]+$", "");
+    Plan plan = new Plan(name, null, found(source), List.of(proposal.destination()), null);
+    Set<String> filled = new TreeSet<>(String.CASE_INSENSITIVE_ORDER);
+    plan.destinations().get(0).fills().stream()
+        .filter(f -> f.origin().kind() != Origin.Kind.DATABASE)
+        .forEach(f -> filled.add(f.field()));
+    List<FieldLeft> fieldsLeft =
+        info.fields().stream()
+            .filter(f -> !filled.contains(f.name()))
+            .map(f -> new FieldLeft(f.name(), f.required()))
+            .toList();
+    Set<String> used = new TreeSet<>(String.CASE_INSENSITIVE_ORDER);
+    String document = PlanJson.write(plan);
+    plan.destinations().get(0).fills().forEach(f -> used.addAll(named(f, source)));
+    List<String> columnsLeft = source.columns().stream().filter(c -> !used.contains(c)).toList();
+    if (outFile != null) {
+      Files.writeString(outFile, document + "\n");
+    }
+    if (json) {
+      Json.print(out, new Drafted(plan, proposal.evidence(), fieldsLeft, columnsLeft));
+      return;
+    }
+    for (PlanDraft.FillEvidence e : proposal.evidence()) {
+      out.printf("%-20s %-24s %s%n", e.field(), e.column() == null ? "-" : e.column(), e.because());
+    }
+    if (!fieldsLeft.isEmpty()) {
+      out.println(
+          "Fields left to the database: "
+              + String.join(
+                  ", ",
+                  fieldsLeft.stream()
+                      .map(f -> f.field() + (f.required() ? " (required!)" : ""))
+                      .toList()));
+    }
+    if (!columnsLeft.isEmpty()) {
+      out.println("Columns that fill nothing: " + String.join(", ", columnsLeft));
+    }
+  }
+
+  /** The columns that a fill names, anywhere in it. */
+  private static Set<String> named(Fill fill, SourceTable source) {
+    JsonNode document = PlanJson.MAPPER.valueToTree(fill);
+    Set<String> named = new TreeSet<>(String.CASE_INSENSITIVE_ORDER);
+    for (String column : source.columns()) {
+      boolean own = column.equalsIgnoreCase(fill.origin().column());
+      if (own || names(document, column)) {
+        named.add(column);
+      }
+    }
+    return named;
+  }
+
+  private static boolean names(JsonNode node, String column) {
+    if (node.isString()) {
+      return node.asString().equalsIgnoreCase(column)
+          || node.asString().contains("[" + column + "]");
+    }
+    for (JsonNode part : node) {
+      if (names(part, column)) {
+        return true;
+      }
+    }
+    return false;
+  }
+
+  /**
+   * The reading that was found, as far as it says something of the next file too: not where this
+   * one ends, nor which words mean blank in it.
+   */
+  private static Reading found(SourceTable source) {
+    return source
+        .reading()
+        .with(
+            b ->
+                b.lastRow(null)
+                    .skip(null)
+                    .blankWords(null)
+                    .confirmed(null)
+                    .columns(FileChange.shape(source)));
   }
 }

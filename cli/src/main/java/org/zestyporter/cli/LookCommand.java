@@ -38,9 +38,7 @@ final class LookCommand implements Callable<Integer> {
   @Override
   public Integer call() throws IOException {
     Reading wanted =
-        reading == null
-            ? Reading.FIND
-            : PlanJson.MAPPER.readValue(Files.readString(reading), Reading.class);
+        reading == null ? Reading.FIND : PlanJson.readReading(Files.readString(reading));
     if (sheet != null) {
       wanted = wanted.withSheet(sheet);
     }

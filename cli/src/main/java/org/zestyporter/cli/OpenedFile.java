@@ -7,6 +7,7 @@ import java.nio.file.Path;
 import org.zestyporter.core.source.Reading;
 import org.zestyporter.core.source.SourceReader;
 import org.zestyporter.core.source.SourceTable;
+import org.zestyporter.core.source.Temporary;
 
 /** A file opened for one command, with a cache that goes away with it. */
 record OpenedFile(SourceTable table, Path cache) implements AutoCloseable {
@@ -15,11 +16,11 @@ record OpenedFile(SourceTable table, Path cache) implements AutoCloseable {
     if (!Files.isRegularFile(file)) {
       throw new NoSuchFileException(file.toString());
     }
-    Path cache = Files.createTempFile("porter", ".cells");
+    Path cache = Temporary.file(".cells");
     try {
       return new OpenedFile(SourceReader.open(file, cache, reading), cache);
     } catch (IOException | RuntimeException e) {
-      Files.deleteIfExists(cache);
+      Temporary.drop(cache);
       throw e;
     }
   }
@@ -27,6 +28,6 @@ record OpenedFile(SourceTable table, Path cache) implements AutoCloseable {
   @Override
   public void close() throws IOException {
     table.close();
-    Files.deleteIfExists(cache);
+    Temporary.drop(cache);
   }
 }

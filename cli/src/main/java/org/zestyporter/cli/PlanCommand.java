@@ -38,6 +38,11 @@ abstract class PlanCommand implements Callable<Integer> {
       description = "where to write each row's fate")
   Path ledgerFile;
 
+  @Option(
+      names = "--raw-cells",
+      description = "write cells of the ledger as they are, even if they begin like formulas")
+  boolean rawCells;
+
   @Option(names = "--json", description = "print one JSON document")
   boolean json;
 
@@ -50,13 +55,16 @@ abstract class PlanCommand implements Callable<Integer> {
     }
     Plan plan = PlanJson.read(Files.readString(planFile));
     try (OpenedFile opened = OpenedFile.open(file, plan.reading());
-        CsvLedger ledger = ledgerFile == null ? null : new CsvLedger(ledgerFile)) {
+        CsvLedger ledger = ledgerFile == null ? null : new CsvLedger(ledgerFile, rawCells)) {
       RunContext context =
           new RunContext(
               System.getProperty("user.name"), LocalDateTime.now(), file.getFileName().toString());
       Pipeline pipeline =
           new Pipeline(Target.open(to, System.getenv()), opened.table(), plan, context);
       RunReport report = go(pipeline, ledger == null ? Ledger.NONE : ledger, progress());
+      if (ledger != null) {
+        ledger.close();
+      }
       PrintWriter out = spec.commandLine().getOut();
       if (json) {
         Json.print(out, report);
@@ -72,6 +80,10 @@ abstract class PlanCommand implements Callable<Integer> {
       return Progress.NONE;
     }
     return (phase, rows, total) -> {
+      if (phase == Progress.Phase.WAITING) {
+        System.err.print("\rwaiting for another run into the same table ");
+        return;
+      }
       int done = (int) (30 * rows / Math.max(1, total));
       System.err.printf(
           "\r%-9s [%s%s] %,d of %,d rows ",
@@ -101,11 +113,22 @@ abstract class PlanCommand implements Callable<Integer> {
     }
     for (RunReport.ProblemGroup p : report.problems()) {
       out.printf(
-          "%,8d %s: “%s” %s (line %d)%n",
-          p.rows(), p.field(), p.sample().value(), p.sample().reason(), p.sample().row());
+          "%,8d %s“%s” %s (line %d)%n",
+          p.rows(),
+          p.field() == null ? "" : p.field() + ": ",
+          p.sample().value(),
+          p.sample().reason(),
+          p.sample().row());
     }
     for (RunReport.ControlTotal t : report.controlTotals()) {
-      out.printf("sum of %s: file %s, table %s%n", t.field(), t.source(), t.written());
+      out.printf(
+          "sum of %s: file %s, %stable %s%n",
+          t.field(),
+          t.source().toPlainString(),
+          t.altered().signum() == 0
+              ? ""
+              : "changed by the application " + t.altered().toPlainString() + ", ",
+          t.written().toPlainString());
     }
     out.println(report.balanced() ? "The books balance." : "The books do NOT balance.");
     out.flush();

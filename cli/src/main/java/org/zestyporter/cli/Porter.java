@@ -1,5 +1,6 @@
 package org.zestyporter.cli;
 
+import org.zestyporter.core.source.Temporary;
 import org.zestyporter.core.value.PorterException;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
@@ -27,11 +28,13 @@ public final class Porter implements Runnable {
   @CommandLine.Spec CommandLine.Model.CommandSpec spec;
 
   public static void main(String[] args) {
+    Temporary.sweep();
     System.exit(commandLine().execute(args));
   }
 
   static CommandLine commandLine() {
     return new CommandLine(new Porter())
+        .setExecutionStrategy(Porter::execute)
         .setExitCodeExceptionMapper(Porter::exitCode)
         .setExecutionExceptionHandler(
             (e, command, parsed) -> {
@@ -40,10 +43,36 @@ public final class Porter implements Runnable {
             });
   }
 
+  /** What asks for more memory than there is ends with a sentence, not with a trace. */
+  private static int execute(CommandLine.ParseResult parsed) {
+    try {
+      return new CommandLine.RunLast().execute(parsed);
+    } catch (OutOfMemoryError | StackOverflowError e) {
+      parsed
+          .commandSpec()
+          .commandLine()
+          .getErr()
+          .println(
+              "There is not enough memory for this: the file or the plan asks for more than this"
+                  + " machine gives (Java's option -Xmx).");
+      return UNUSABLE;
+    }
+  }
+
   private static String plain(Exception e) {
-    return e instanceof java.nio.file.NoSuchFileException missing
-        ? "There is no file " + missing.getFile() + "."
-        : "Something went wrong: " + e;
+    if (e instanceof java.nio.file.NoSuchFileException missing) {
+      return "There is no file " + missing.getFile() + ".";
+    }
+    if (e instanceof java.nio.file.AccessDeniedException denied) {
+      return "The file " + denied.getFile() + " may not be read or written by you.";
+    }
+    if (e instanceof java.io.IOException) {
+      return "A file can't be read or written: " + e.getMessage() + ".";
+    }
+    return "Something went wrong in Zesty Porter itself; nothing was written. ("
+        + e.getClass().getSimpleName()
+        + (e.getStackTrace().length == 0 ? "" : " at " + e.getStackTrace()[0])
+        + ")";
   }
 
   private static int exitCode(Throwable e) {

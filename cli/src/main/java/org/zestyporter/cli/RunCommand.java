@@ -1,9 +1,16 @@
 package org.zestyporter.cli;
 
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.database.Database;
+import org.zestyporter.core.database.Settled;
 import org.zestyporter.core.run.Ledger;
+import org.zestyporter.core.run.LedgerChunk;
 import org.zestyporter.core.run.Pipeline;
 import org.zestyporter.core.run.Progress;
 import org.zestyporter.core.run.RunReport;
+import org.zestyporter.core.run.Settlement;
+import org.zestyporter.core.value.PorterException;
 import picocli.CommandLine.Command;
 
 @Command(
@@ -13,6 +20,71 @@ import picocli.CommandLine.Command;
 final class RunCommand extends PlanCommand {
   @Override
   RunReport go(Pipeline pipeline, Ledger ledger, Progress progress) {
-    return pipeline.run("command-line", ledger, progress);
+    Marked marked = new Marked(ledger);
+    try {
+      return pipeline.run("command-line", marked, progress);
+    } catch (PorterException e) {
+      if (e.code().equals("unsure") && marked.settled(Target.open(to, System.getenv()))) {
+        return marked.report;
+      }
+      throw e;
+    }
+  }
+
+  /** Remembers the books and the mark of the transaction, should its end be in doubt. */
+  private static final class Marked implements Ledger {
+    private static final int TRIES = 30;
+
+    private final Ledger ledger;
+    private RunReport report;
+    private String mark;
+
+    Marked(Ledger ledger) {
+      this.ledger = ledger;
+    }
+
+    @Override
+    public void begin(int destination, String table, List<String> fields) {
+      ledger.begin(destination, table, fields);
+    }
+
+    @Override
+    public void append(LedgerChunk chunk) {
+      ledger.append(chunk);
+    }
+
+    @Override
+    public void beforeCommit(RunReport books, @Nullable String of) {
+      ledger.beforeCommit(books, of);
+      report = books;
+      mark = of;
+    }
+
+    /** True if the run stands; asks for a while, since the database may be starting again. */
+    boolean settled(Database database) {
+      for (int i = 0; i < TRIES && mark != null; i++) {
+        try {
+          Settled found = new Settlement(database).byMark(mark);
+          if (found != Settled.GOING) {
+            return found == Settled.COMMITTED;
+          }
+          Thread.sleep(1_000);
+        } catch (PorterException e) {
+          pause();
+        } catch (InterruptedException e) {
+          Thread.currentThread().interrupt();
+          return false;
+        }
+      }
+      return false;
+    }
+
+    private static void pause() {
+      try {
+        Thread.sleep(1_000);
+      } catch (InterruptedException e) {
+        Thread.currentThread().interrupt();
+      }
+    }
   }
 }

@@ -3,7 +3,8 @@ package org.zestyporter.cli;
 import java.net.BindException;
 import java.nio.file.Path;
 import java.sql.SQLException;
-import java.util.Map;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Optional;
 import org.springframework.boot.SpringApplication;
 import org.springframework.boot.web.server.PortInUseException;
@@ -29,15 +30,16 @@ final class Server {
     return home != null ? Path.of(home) : Path.of(System.getProperty("user.home"), ".zesty-porter");
   }
 
-  static Server start(Path home, int port) {
+  static Server start(Path home, int port, String... more) {
     SpringApplication application = new SpringApplication(PorterServer.class);
     application.setLogStartupInfo(false);
-    application.setDefaultProperties(
-        Map.of(
-            "porter.home", home.toAbsolutePath().toString(),
-            "server.port", Integer.toString(port)));
+    // what the command line says goes before what the environment says
+    List<String> arguments = new ArrayList<>();
+    arguments.add("--porter.home=" + home.toAbsolutePath());
+    arguments.add("--server.port=" + port);
+    arguments.addAll(List.of(more));
     try {
-      return new Server(application.run());
+      return new Server(application.run(arguments.toArray(String[]::new)));
     } catch (RuntimeException e) {
       throw new PorterException(PorterException.Kind.INPUT, "no-start", why(e, home, port), e);
     }
@@ -45,6 +47,9 @@ final class Server {
 
   private static String why(Throwable e, Path home, int port) {
     for (Throwable cause = e; cause != null; cause = cause.getCause()) {
+      if (cause instanceof PorterException told) {
+        return told.getMessage();
+      }
       if (cause instanceof SQLException sql && sql.getErrorCode() == H2_IN_USE) {
         return "Another server is using the data folder " + home + ". Stop it, or choose another.";
       }
@@ -52,7 +57,11 @@ final class Server {
         return "Port " + port + " is taken. Choose another with --port.";
       }
     }
-    return "The server did not start: " + e.getMessage();
+    Throwable root = e;
+    while (root.getCause() != null) {
+      root = root.getCause();
+    }
+    return "The server did not start: " + root.getMessage();
   }
 
   String address() {

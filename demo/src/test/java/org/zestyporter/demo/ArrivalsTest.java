@@ -212,6 +212,6 @@ class ArrivalsTest {
     return report.controlTotals().stream()
         .filter(t -> t.field().equals(field))
         .findFirst()
-        .orElse(new RunReport.ControlTotal("", field, BigDecimal.ZERO, BigDecimal.ZERO));
+        .orElse(new RunReport.ControlTotal("", field, BigDecimal.ZERO, null, BigDecimal.ZERO));
   }
 }

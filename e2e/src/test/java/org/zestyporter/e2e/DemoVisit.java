@@ -20,6 +20,9 @@ import org.zestyporter.cli.Demo;
 abstract class DemoVisit {
   private static final Path PICTURES = Path.of("..", "docs", "screenshots");
 
+  /** The pictures in docs are taken again only when asked for, by {@code ./porter pictures}. */
+  private static final boolean WANTED = Boolean.getBoolean("porter.pictures");
+
   static final List<String> BARRIERS = new ArrayList<>();
 
   @TempDir static Path home;
@@ -67,7 +70,9 @@ abstract class DemoVisit {
 
   /** Takes the picture of a main view, and looks for barriers on it. */
   static void picture(String name) throws IOException {
-    browser.picture(PICTURES.resolve(name + ".png"));
+    if (WANTED) {
+      browser.picture(PICTURES.resolve(name + ".png"));
+    }
     browser.barriers().forEach(barrier -> BARRIERS.add(name + ": " + barrier));
   }
 }

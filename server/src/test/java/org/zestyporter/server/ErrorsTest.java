@@ -101,7 +101,7 @@ class ErrorsTest extends ServerTest {
             .put("password", "p");
     Answer unreachable = post("/api/connections", connection);
     assertThat(unreachable.status()).isEqualTo(502);
-    assertThat(unreachable.code()).isEqualTo("database-unreachable");
+    assertThat(unreachable.code()).isEqualTo("database-port");
     assertThat(post("/api/connections", connection.put("url", "jdbc:odd:x")).code())
         .isEqualTo("unknown-database");
     assertThat(post("/api/connections", connection.put("name", "No Good")).code())

@@ -37,6 +37,7 @@ abstract class ServerTest {
   static void home(DynamicPropertyRegistry registry) {
     registry.add("porter.home", HOME::toString);
     registry.add("porter.upload-limit", () -> "3MB");
+    registry.add("porter.database-folders", HOME::toString);
   }
 
   private static Path temporary() {

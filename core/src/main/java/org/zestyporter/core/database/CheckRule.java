@@ -26,6 +26,23 @@ record CheckRule(String field, List<String> choices, BigDecimal least, BigDecima
   private static final Pattern BOUND =
       Pattern.compile("[\"`]?(\\w+)[\"`]?\\)?\\s*(>=|<=)\\s*\\(?(-?\\d+(?:\\.\\d+)?)\\)?");
 
+  /** Both rules at once; the narrower bound counts. */
+  CheckRule and(CheckRule other) {
+    if (other == null) {
+      return this;
+    }
+    List<String> both = choices == null ? other.choices : choices;
+    return new CheckRule(
+        field,
+        both,
+        least == null || other.least != null && other.least.compareTo(least) > 0
+            ? other.least
+            : least,
+        greatest == null || other.greatest != null && other.greatest.compareTo(greatest) < 0
+            ? other.greatest
+            : greatest);
+  }
+
   /** The rule in a constraint's text, or null if it is of another kind. */
   static CheckRule parse(String clause) {
     String text = CAST.matcher(clause).replaceAll("").replaceFirst("(?i)^\\s*CHECK\\s*", "");

@@ -5,6 +5,7 @@ import java.sql.DriverManager;
 import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
+import java.sql.Statement;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
@@ -12,9 +13,10 @@ import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Consumer;
+import java.util.function.Function;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.value.PorterException;
-import org.zestyporter.core.value.Values;
 
 /**
  * A business application's database.
@@ -39,21 +41,76 @@ public final class Database {
   }
 
   private final Connections connections;
-  private final Map<String, TableInfo> known = new ConcurrentHashMap<>();
-  private volatile Dialect dialect;
+  private final Patience patience;
+  private final Map<String, TableInfo> known;
+  private final Dialect dialect;
+  private final Going going;
+  private final Claims claims;
 
-  public Database(Connections connections) {
+  private Database(
+      Connections connections,
+      Patience patience,
+      Dialect dialect,
+      Map<String, TableInfo> known,
+      Claims claims) {
     this.connections = connections;
+    this.patience = patience;
+    this.dialect = dialect;
+    this.known = known;
+    this.going = new Going(patience);
+    this.claims = claims;
   }
 
-  /** A database reached through its JDBC address, one connection for each use. */
+  /**
+   * A database whose connections come from elsewhere, such as a pool.
+   *
+   * @param address what was parsed of its address
+   */
+  public Database(Connections connections, Address address, Patience patience) {
+    this(
+        connections,
+        patience,
+        Dialect.of(address.product()),
+        new ConcurrentHashMap<>(),
+        Claims.of(address));
+  }
+
+  /**
+   * A database reached through its JDBC address, one connection for each use.
+   *
+   * @throws PorterException if the address may not be used
+   */
   public static Database connect(String url, String user, String password) {
-    return new Database(() -> DriverManager.getConnection(url, user, password));
+    return connect(Address.parse(url, Address.Rules.ANYWHERE), user, password, Patience.USUAL);
   }
 
-  /** Names of all tables, in alphabetical order. */
+  /** The same, with an address that was parsed. */
+  public static Database connect(Address address, String user, String password, Patience patience) {
+    return new Database(
+        () -> DriverManager.getConnection(address.url(), user, password), address, patience);
+  }
+
+  /** The same database for one purpose, whose statements {@link #cancel} ends. */
+  public Database stoppable() {
+    return new Database(connections, patience, dialect, known, claims);
+  }
+
+  /** Ends all statements that are going, and lets none begin. */
+  public void cancel() {
+    going.cancel();
+  }
+
+  /**
+   * Names of all tables: those of the connection's own schema, then those of others with their
+   * schema before them, each in alphabetical order.
+   */
   public List<String> tableNames() {
-    return use(connection -> new Metadata(connection, dialect(connection)).tableNames());
+    return use(connection -> List.copyOf(new Metadata(connection, dialect).tables().keySet()));
+  }
+
+  /** Names of the tables in the connection's own schema, in alphabetical order. */
+  public List<String> ownTableNames() {
+    return use(connection -> new Metadata(connection, dialect).ownTables());
   }
 
   /**
@@ -69,16 +126,42 @@ public final class Database {
   private TableInfo readTable(String name) {
     return use(
         connection -> {
-          Metadata metadata = new Metadata(connection, dialect(connection));
-          for (String found : metadata.tableNames()) {
-            if (found.equalsIgnoreCase(name)) {
-              return metadata.table(found);
-            }
+          Metadata metadata = new Metadata(connection, dialect);
+          Map<String, Metadata.Named> tables = metadata.tables();
+          String found = nearest(name, tables.keySet());
+          if (found != null) {
+            return metadata.table(found, tables.get(found));
           }
-          throw PorterException.missing(
-              "no-such-table",
-              "The database has no table “" + name + "”. It may have been renamed or removed.");
+          Map<String, Metadata.Named> views = metadata.views();
+          String view = nearest(name, views.keySet());
+          throw view == null ? noTable(name) : aView(view, metadata.shownBy(views.get(view)));
         });
+  }
+
+  /** The very name, or the only one that differs in capitals. */
+  private static String nearest(String name, Collection<String> names) {
+    if (names.contains(name)) {
+      return name;
+    }
+    List<String> alike = names.stream().filter(name::equalsIgnoreCase).toList();
+    return alike.size() == 1 ? alike.get(0) : null;
+  }
+
+  private static PorterException noTable(String name) {
+    return PorterException.missing(
+        "no-such-table",
+        "The database has no table “" + name + "”. It may have been renamed or removed.");
+  }
+
+  private static PorterException aView(String name, List<String> shown) {
+    return PorterException.input(
+        "a-view",
+        "“"
+            + name
+            + "” is a view: it shows records that are kept elsewhere, and can't be filled itself. "
+            + (shown.isEmpty()
+                ? "Choose the table that keeps them."
+                : "Its records are kept in " + String.join(", ", shown) + ": choose from these."));
   }
 
   /** Drops what is known of the tables. */
@@ -90,13 +173,8 @@ public final class Database {
   public long count(TableInfo table) {
     return use(
         connection -> {
-          try (PreparedStatement query =
-                  connection.prepareStatement(
-                      "SELECT COUNT(*) FROM " + dialect(connection).name(table));
-              ResultSet found = query.executeQuery()) {
-            found.next();
-            return found.getLong(1);
-          }
+          String sql = "SELECT COUNT(*) FROM " + dialect.name(table);
+          return going.use(connection, sql, Database::first);
         });
   }
 
@@ -106,11 +184,14 @@ public final class Database {
         connection -> {
           connection.setAutoCommit(false);
           try {
-            String sql = "SELECT " + list(fields) + " FROM " + dialect(connection).name(table);
-            try (PreparedStatement query = connection.prepareStatement(sql)) {
-              query.setFetchSize(FETCH_SIZE);
-              read(query, fields, consumer);
-            }
+            String sql = "SELECT " + list(fields) + " FROM " + dialect.name(table);
+            going.use(
+                connection,
+                sql,
+                query -> {
+                  query.setFetchSize(FETCH_SIZE);
+                  return read(query, fields, consumer);
+                });
           } finally {
             connection.rollback();
             connection.setAutoCommit(true);
@@ -128,10 +209,9 @@ public final class Database {
   public List<Object[]> page(TableInfo table, String search, long offset, int limit) {
     return use(
         connection -> {
-          Dialect d = dialect(connection);
           List<FieldInfo> searched = search == null ? List.of() : searched(table);
           StringBuilder sql =
-              new StringBuilder("SELECT " + list(table.fields()) + " FROM " + d.name(table));
+              new StringBuilder("SELECT " + list(table.fields()) + " FROM " + dialect.name(table));
           sql.append(where(searched));
           if (!table.primaryKey().isEmpty()) {
             sql.append(" ORDER BY ").append(list(table.fields(table.primaryKey())));
@@ -139,10 +219,13 @@ public final class Database {
           sql.append(" OFFSET ").append(offset).append(" ROWS FETCH NEXT ").append(limit);
           sql.append(" ROWS ONLY");
           List<Object[]> records = new ArrayList<>();
-          try (PreparedStatement query = connection.prepareStatement(sql.toString())) {
-            bindSearch(query, searched, search);
-            read(query, table.fields(), records::add);
-          }
+          going.use(
+              connection,
+              sql.toString(),
+              query -> {
+                bindSearch(query, searched, search);
+                return read(query, table.fields(), records::add);
+              });
           return records;
         });
   }
@@ -155,14 +238,14 @@ public final class Database {
     return use(
         connection -> {
           List<FieldInfo> searched = searched(table);
-          String sql = "SELECT COUNT(*) FROM " + dialect(connection).name(table) + where(searched);
-          try (PreparedStatement query = connection.prepareStatement(sql)) {
-            bindSearch(query, searched, search);
-            try (ResultSet found = query.executeQuery()) {
-              found.next();
-              return found.getLong(1);
-            }
-          }
+          String sql = "SELECT COUNT(*) FROM " + dialect.name(table) + where(searched);
+          return going.use(
+              connection,
+              sql,
+              query -> {
+                bindSearch(query, searched, search);
+                return first(query);
+              });
         });
   }
 
@@ -202,34 +285,28 @@ public final class Database {
     Map<List<Object>, Object[]> records = new HashMap<>();
     List<List<Object>> all = new ArrayList<>(keys);
     List<FieldInfo> keyFields = table.fields(table.primaryKey());
-    int[] at = keyFields.stream().mapToInt(table.fields()::indexOf).toArray();
+    Function<Object[], List<Object>> keyOf = table.keys();
     for (int from = 0; from < all.size(); from += KEYS_PER_QUERY) {
       List<List<Object>> some = all.subList(from, Math.min(all.size(), from + KEYS_PER_QUERY));
       String sql =
           "SELECT "
               + list(table.fields())
               + " FROM "
-              + dialect(connection).name(table)
+              + dialect.name(table)
               + " WHERE "
               + keyed(keyFields, some.size());
-      try (PreparedStatement query = connection.prepareStatement(sql)) {
-        int parameter = 1;
-        for (List<Object> key : some) {
-          for (int i = 0; i < keyFields.size(); i++) {
-            Fields.bind(query, parameter++, keyFields.get(i), key.get(i), dialect);
-          }
-        }
-        read(
-            query,
-            table.fields(),
-            values -> {
-              List<Object> key = new ArrayList<>(at.length);
-              for (int i : at) {
-                key.add(Values.key(values[i]));
+      going.use(
+          connection,
+          sql,
+          query -> {
+            int parameter = 1;
+            for (List<Object> key : some) {
+              for (int i = 0; i < keyFields.size(); i++) {
+                Fields.bind(query, parameter++, keyFields.get(i), key.get(i), dialect);
               }
-              records.put(key, values);
-            });
-      }
+            }
+            return read(query, table.fields(), values -> records.put(keyOf.apply(values), values));
+          });
     }
     return records;
   }
@@ -245,7 +322,14 @@ public final class Database {
     return (one + " OR ").repeat(count - 1) + one;
   }
 
-  private static void read(
+  private static Long first(PreparedStatement query) throws SQLException {
+    try (ResultSet found = query.executeQuery()) {
+      found.next();
+      return found.getLong(1);
+    }
+  }
+
+  private static boolean read(
       PreparedStatement query, List<FieldInfo> fields, Consumer<Object[]> consumer)
       throws SQLException {
     try (ResultSet found = query.executeQuery()) {
@@ -257,30 +341,51 @@ public final class Database {
         consumer.accept(values);
       }
     }
+    return true;
   }
 
   /** Opens a transaction for writing; it is rolled back unless committed. */
   public WriteSession begin() {
+    Connection connection = null;
     try {
-      Connection connection = connections.get();
+      connection = open();
       connection.setAutoCommit(false);
-      return new WriteSession(this, connection, dialect(connection));
+      return new WriteSession(this, connection, dialect, going, claims);
     } catch (SQLException e) {
+      close(connection);
       throw DatabaseErrors.translate(e);
     }
+  }
+
+  private static void close(Connection connection) {
+    try {
+      if (connection != null) {
+        connection.close();
+      }
+    } catch (SQLException e) {
+      // the error that led here is the one to tell
+    }
+  }
+
+  /** What became of a transaction by its {@link WriteSession#mark}; null if nobody can tell. */
+  public @Nullable Settled settled(String mark) {
+    return use(connection -> dialect.settled(connection, mark));
   }
 
   private String list(List<FieldInfo> fields) {
     return fields.stream().map(f -> dialect.quote(f.name())).collect(Collectors.joining(", "));
   }
 
-  private Dialect dialect(Connection connection) throws SQLException {
-    Dialect found = dialect;
-    if (found == null) {
-      found = Dialect.of(connection.getMetaData());
-      dialect = found;
+  private Connection open() throws SQLException {
+    Connection connection = connections.get();
+    try (Statement wait = connection.createStatement()) {
+      dialect.requireThere(connection);
+      wait.execute(dialect.lockWait(patience.lock().toMillis()));
+      return connection;
+    } catch (SQLException | RuntimeException e) {
+      close(connection);
+      throw e;
     }
-    return found;
   }
 
   private interface Use<T> {
@@ -288,8 +393,7 @@ public final class Database {
   }
 
   private <T> T use(Use<T> use) {
-    try (Connection connection = connections.get()) {
-      dialect(connection);
+    try (Connection connection = open()) {
       return use.with(connection);
     } catch (SQLException e) {
       throw DatabaseErrors.translate(e);

@@ -6,7 +6,12 @@ import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.value.PorterException;
 
 /** What differs between databases; each dialect overrides only that. */
 interface Dialect {
@@ -14,9 +19,78 @@ interface Dialect {
   /** The query for the texts of a table's check constraints; parameters are schema and table. */
   String checkQuery();
 
-  /** True if the text of a value must be handed over with its type left open (enumerations). */
+  /** The types of a table's fields by the fields' names. */
+  Map<String, NativeType> types(Connection connection, String schema, String table)
+      throws SQLException;
+
+  /** Schemas of the database's own. */
+  boolean isSystemSchema(String schema);
+
+  /** The statement that limits how long this session waits for a lock. */
+  String lockWait(long millis);
+
+  /** True if the text of a value must be handed over with its type left open. */
   default boolean openTyped(FieldInfo field) {
     return false;
+  }
+
+  /** True if JSON must be handed over as bytes, since as a text it would become a JSON string. */
+  default boolean jsonAsBytes() {
+    return false;
+  }
+
+  /** The tables whose records a view shows, as far as the database tells. */
+  default List<String> shownBy(Connection connection, String schema, String view)
+      throws SQLException {
+    return List.of();
+  }
+
+  /** Sets of fields that identify a record, the primary key among them. */
+  default List<List<String>> uniques(
+      Connection connection, String catalog, String schema, String table) throws SQLException {
+    Map<String, List<String>> indexes = new LinkedHashMap<>();
+    try (ResultSet index =
+        connection.getMetaData().getIndexInfo(catalog, schema, table, true, true)) {
+      while (index.next()) {
+        String field = index.getString("COLUMN_NAME");
+        String partial = index.getString("FILTER_CONDITION");
+        if (field != null && partial == null) {
+          indexes.computeIfAbsent(index.getString("INDEX_NAME"), n -> new ArrayList<>()).add(field);
+        }
+      }
+    }
+    return List.copyOf(indexes.values());
+  }
+
+  /**
+   * Claims tables for a transaction, so that no other one of ours writes into them meanwhile.
+   *
+   * @param exclusive tables that are written
+   * @param shared tables that records are looked up in
+   * @return false if another one has them; the transaction goes on then
+   */
+  default boolean claim(Connection connection, Set<String> exclusive, Set<String> shared)
+      throws SQLException {
+    return true;
+  }
+
+  /** What tells this transaction from all others, even after a crash; null if nothing does. */
+  default @Nullable String mark(Connection connection) throws SQLException {
+    return null;
+  }
+
+  /** What became of a transaction by its mark; null if the database can't tell. */
+  default @Nullable Settled settled(Connection connection, String mark) throws SQLException {
+    return null;
+  }
+
+  /**
+   * Throws if the database behind a connection is no longer where it was.
+   *
+   * @throws PorterException with code {@code database-lost}
+   */
+  default void requireThere(Connection connection) throws SQLException {
+    // a server tells by itself
   }
 
   default String quote(String identifier) {
@@ -25,8 +99,8 @@ interface Dialect {
 
   default String name(TableInfo table) {
     return table.schema() == null
-        ? quote(table.name())
-        : quote(table.schema()) + "." + quote(table.name());
+        ? quote(table.relation())
+        : quote(table.schema()) + "." + quote(table.relation());
   }
 
   /** The rules of a table's check constraints that can be told beforehand. */
@@ -48,11 +122,22 @@ interface Dialect {
     return rules;
   }
 
-  /** The dialect of a database; the one of the SQL standard if it is not known. */
+  /**
+   * The dialect of a database.
+   *
+   * @throws PorterException if it is not a supported one
+   */
   static Dialect of(DatabaseMetaData metadata) throws SQLException {
-    return switch (metadata.getDatabaseProductName()) {
+    return of(metadata.getDatabaseProductName());
+  }
+
+  static Dialect of(String product) {
+    return switch (product) {
       case "PostgreSQL" -> new PostgresDialect();
-      default -> new H2Dialect();
+      case "H2" -> new H2Dialect();
+      default ->
+          throw PorterException.input(
+              "unknown-database", product + " is not supported yet; PostgreSQL and H2 are.");
     };
   }
 }

@@ -1,19 +1,34 @@
 package org.zestyporter.core.database;
 
 import com.fasterxml.jackson.annotation.JsonValue;
-import java.sql.Types;
+import java.math.BigDecimal;
+import java.time.DateTimeException;
+import java.time.LocalDate;
+import java.time.LocalDateTime;
+import java.time.LocalTime;
+import java.time.OffsetDateTime;
 import java.util.Locale;
+import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.value.Storage;
 
 /** The kinds of fields that can be filled. */
 public enum FieldType {
-  TEXT,
-  WHOLE,
-  DECIMAL,
-  DATE,
-  DATETIME,
-  TIME,
-  BOOLEAN,
-  OTHER;
+  TEXT(Storage.Kind.TEXT),
+  WHOLE(Storage.Kind.NUMBER),
+  DECIMAL(Storage.Kind.NUMBER),
+  DATE(Storage.Kind.DATE),
+  DATETIME(Storage.Kind.MOMENT),
+  TIME(Storage.Kind.TIME),
+  BOOLEAN(Storage.Kind.BOOLEAN),
+  OTHER(Storage.Kind.OTHER);
+
+  private static final int LONGEST_NUMBER = 1_000;
+
+  private final Storage.Kind usual;
+
+  FieldType(Storage.Kind usual) {
+    this.usual = usual;
+  }
 
   @JsonValue
   public String word() {
@@ -24,25 +39,30 @@ public enum FieldType {
     return this == WHOLE || this == DECIMAL;
   }
 
-  static FieldType of(int jdbcType, int scale) {
-    return switch (jdbcType) {
-      case Types.CHAR,
-          Types.VARCHAR,
-          Types.LONGVARCHAR,
-          Types.NCHAR,
-          Types.NVARCHAR,
-          Types.LONGNVARCHAR,
-          Types.CLOB,
-          Types.NCLOB ->
-          TEXT;
-      case Types.TINYINT, Types.SMALLINT, Types.INTEGER, Types.BIGINT -> WHOLE;
-      case Types.DECIMAL, Types.NUMERIC -> scale == 0 ? WHOLE : DECIMAL;
-      case Types.REAL, Types.FLOAT, Types.DOUBLE -> DECIMAL;
-      case Types.DATE -> DATE;
-      case Types.TIMESTAMP, Types.TIMESTAMP_WITH_TIMEZONE -> DATETIME;
-      case Types.TIME, Types.TIME_WITH_TIMEZONE -> TIME;
-      case Types.BOOLEAN, Types.BIT -> BOOLEAN;
-      default -> OTHER;
-    };
+  /**
+   * A value that {@link org.zestyporter.core.value.Values#text} has written.
+   *
+   * @return null if the text can be no value of this type
+   */
+  @Nullable Object read(String text) {
+    try {
+      return switch (this) {
+        case TEXT, OTHER -> text;
+        case WHOLE, DECIMAL -> text.length() > LONGEST_NUMBER ? null : new BigDecimal(text);
+        case DATE -> LocalDate.parse(text);
+        case DATETIME ->
+            text.matches(".*(Z|[+-]\\d\\d:\\d\\d)")
+                ? OffsetDateTime.parse(text)
+                : LocalDateTime.parse(text);
+        case TIME -> LocalTime.parse(text);
+        case BOOLEAN -> text.equals("true") || text.equals("false") ? Boolean.valueOf(text) : null;
+      };
+    } catch (NumberFormatException | DateTimeException e) {
+      return null;
+    }
+  }
+
+  Storage.Kind usualStorage() {
+    return usual;
   }
 }

@@ -9,126 +9,171 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.TreeMap;
+import org.jspecify.annotations.Nullable;
 
 /** Reads tables and fields from the database's own catalogue. */
 final class Metadata {
-  private static final int UNLIMITED = 1_000_000;
+  private static final String[] TABLES = {"TABLE", "BASE TABLE", "PARTITIONED TABLE"};
+  private static final String[] VIEWS = {"VIEW", "MATERIALIZED VIEW"};
 
   private final Connection connection;
+  private final DatabaseMetaData meta;
   private final Dialect dialect;
+  private final @Nullable String catalog;
+  private final @Nullable String home;
 
-  Metadata(Connection connection, Dialect dialect) {
+  Metadata(Connection connection, Dialect dialect) throws SQLException {
     this.connection = connection;
+    this.meta = connection.getMetaData();
     this.dialect = dialect;
+    this.catalog = connection.getCatalog();
+    this.home = connection.getSchema();
   }
 
-  /** Names of the tables in the connection's schema, in alphabetical order. */
-  List<String> tableNames() throws SQLException {
-    List<String> names = new ArrayList<>();
-    String[] kinds = {"TABLE", "BASE TABLE", "PARTITIONED TABLE"};
-    try (ResultSet tables =
-        connection
-            .getMetaData()
-            .getTables(connection.getCatalog(), connection.getSchema(), "%", kinds)) {
+  /** A relation by its schema and name. */
+  record Named(@Nullable String schema, String relation) {}
+
+  /**
+   * What can be written to, by what plans call it: the tables of the connection's own schema first,
+   * then those of others with their schema before them, each in alphabetical order.
+   */
+  Map<String, Named> tables() throws SQLException {
+    return relations(TABLES);
+  }
+
+  /** The tables of the connection's own schema, in alphabetical order. */
+  List<String> ownTables() throws SQLException {
+    return tables().entrySet().stream()
+        .filter(e -> isHome(e.getValue().schema()))
+        .map(Map.Entry::getKey)
+        .toList();
+  }
+
+  /** The views, by what plans would call them. */
+  Map<String, Named> views() throws SQLException {
+    return relations(VIEWS);
+  }
+
+  private Map<String, Named> relations(String[] kinds) throws SQLException {
+    List<Named> own = new ArrayList<>();
+    List<Named> others = new ArrayList<>();
+    try (ResultSet tables = meta.getTables(catalog, null, "%", kinds)) {
       while (tables.next()) {
-        names.add(tables.getString("TABLE_NAME"));
+        Named named = new Named(tables.getString("TABLE_SCHEM"), tables.getString("TABLE_NAME"));
+        if (isHome(named.schema())) {
+          own.add(named);
+        } else if (!dialect.isSystemSchema(named.schema())) {
+          others.add(named);
+        }
       }
     }
-    names.sort(String.CASE_INSENSITIVE_ORDER);
-    return names;
+    Map<String, Named> all = new LinkedHashMap<>();
+    for (List<Named> part : List.of(own, others)) {
+      Map<String, Named> sorted = new TreeMap<>(Metadata::alphabetical);
+      part.forEach(n -> sorted.put(shown(n.schema(), n.relation()), n));
+      sorted.forEach(all::putIfAbsent);
+    }
+    return all;
   }
 
-  /** The table of exactly that name. */
-  TableInfo table(String name) throws SQLException {
-    DatabaseMetaData meta = connection.getMetaData();
-    String catalog = connection.getCatalog();
-    String schema = connection.getSchema();
-    List<String> key = primaryKey(meta, catalog, schema, name);
-    List<List<String>> uniques = uniques(meta, catalog, schema, name, key);
-    Map<String, LinkInfo> links = links(meta, catalog, schema, name);
+  private static int alphabetical(String a, String b) {
+    int bare = a.compareToIgnoreCase(b);
+    return bare == 0 ? a.compareTo(b) : bare;
+  }
+
+  private boolean isHome(@Nullable String schema) {
+    return schema == null || schema.equals(home);
+  }
+
+  private String shown(@Nullable String schema, String relation) {
+    return isHome(schema) ? relation : schema + "." + relation;
+  }
+
+  /** The tables whose records a view shows, as far as the database tells. */
+  List<String> shownBy(Named view) throws SQLException {
+    return dialect.shownBy(connection, view.schema(), view.relation());
+  }
+
+  /** A table with its fields. */
+  TableInfo table(String name, Named table) throws SQLException {
+    String schema = table.schema();
+    String relation = table.relation();
+    List<String> key = primaryKey(schema, relation);
+    Map<String, NativeType> types = dialect.types(connection, schema, relation);
+    List<List<String>> uniques =
+        dialect.uniques(connection, catalog, schema, relation).stream()
+            .filter(fields -> !fields.equals(key) && types.keySet().containsAll(fields))
+            .distinct()
+            .toList();
+    Map<String, LinkInfo> links = links(schema, relation);
     Map<String, CheckRule> checks = new HashMap<>();
-    for (CheckRule rule : dialect.checks(connection, schema, name)) {
-      checks.put(rule.field().toLowerCase(java.util.Locale.ROOT), rule);
+    for (CheckRule rule : dialect.checks(connection, schema, relation)) {
+      checks.merge(rule.field().toLowerCase(Locale.ROOT), rule, CheckRule::and);
     }
     List<FieldInfo> fields = new ArrayList<>();
-    try (ResultSet columns = meta.getColumns(catalog, schema, escaped(meta, name), "%")) {
+    try (ResultSet columns = meta.getColumns(catalog, escaped(schema), escaped(relation), "%")) {
       while (columns.next()) {
-        fields.add(field(columns, key, uniques, links, checks));
+        String field = columns.getString("COLUMN_NAME");
+        NativeType type = types.get(field);
+        if (type != null) {
+          boolean unique = key.equals(List.of(field)) || uniques.contains(List.of(field));
+          CheckRule rule = checks.get(field.toLowerCase(Locale.ROOT));
+          fields.add(field(columns, type, unique, links.get(field), rule));
+        }
       }
     }
-    return new TableInfo(schema, name, comment(meta, catalog, schema, name), fields, key, uniques);
+    return new TableInfo(schema, name, relation, comment(schema, relation), fields, key, uniques);
   }
 
-  private FieldInfo field(
+  private static FieldInfo field(
       ResultSet column,
-      List<String> key,
-      List<List<String>> uniques,
-      Map<String, LinkInfo> links,
-      Map<String, CheckRule> checks)
+      NativeType type,
+      boolean unique,
+      @Nullable LinkInfo link,
+      @Nullable CheckRule check)
       throws SQLException {
-    String name = column.getString("COLUMN_NAME");
-    int jdbcType = column.getInt("DATA_TYPE");
-    int size = column.getInt("COLUMN_SIZE");
-    int scale = column.getInt("DECIMAL_DIGITS");
-    boolean nullable = column.getInt("NULLABLE") != DatabaseMetaData.columnNoNulls;
-    boolean generated =
-        "YES".equals(column.getString("IS_AUTOINCREMENT"))
-            || "YES".equals(column.getString("IS_GENERATEDCOLUMN"));
-    boolean hasDefault = column.getString("COLUMN_DEF") != null;
+    NativeType.Domain domain = type.domain();
+    CheckRule rule = domain == null || domain.rule() == null ? check : domain.rule().and(check);
+    BigDecimal[] range = type.range();
+    boolean exact = type.type().isNumber() && type.bits() == 0;
     String comment = column.getString("REMARKS");
-    FieldType type = FieldType.of(jdbcType, scale);
-    boolean exact = jdbcType == java.sql.Types.DECIMAL || jdbcType == java.sql.Types.NUMERIC;
-    List<String> alone = List.of(name);
-    CheckRule rule = checks.get(name.toLowerCase(java.util.Locale.ROOT));
-    BigDecimal[] range = integerRange(jdbcType);
     return new FieldInfo(
-        name,
-        type,
-        type == FieldType.TEXT && size > 0 && size < UNLIMITED ? size : null,
-        exact && size < UNLIMITED ? size : null,
-        exact && size < UNLIMITED ? scale : null,
-        nullable,
-        hasDefault,
-        generated,
-        key.equals(alone) || uniques.contains(alone),
+        column.getString("COLUMN_NAME"),
+        type.type(),
+        type.type() == FieldType.TEXT ? type.limit() : null,
+        exact ? type.limit() : null,
+        exact ? type.scale() : null,
+        column.getInt("NULLABLE") != DatabaseMetaData.columnNoNulls
+            && (domain == null || !domain.required()),
+        column.getString("COLUMN_DEF") != null || domain != null && domain.hasDefault(),
+        type.always()
+            || "YES".equals(column.getString("IS_AUTOINCREMENT"))
+            || "YES".equals(column.getString("IS_GENERATEDCOLUMN")),
+        unique,
         comment == null || comment.isBlank() ? null : comment,
-        rule == null ? null : rule.choices(),
+        type.choices() != null ? type.choices() : rule == null ? null : rule.choices(),
         rule == null || rule.least() == null ? range[0] : rule.least(),
         rule == null || rule.greatest() == null ? range[1] : rule.greatest(),
-        links.get(name),
-        jdbcType);
+        link,
+        column.getInt("DATA_TYPE"),
+        type.storage(),
+        type.name(),
+        type.unfillable());
   }
 
-  private static BigDecimal[] integerRange(int jdbcType) {
-    int bits =
-        switch (jdbcType) {
-          case java.sql.Types.TINYINT -> 7;
-          case java.sql.Types.SMALLINT -> 15;
-          case java.sql.Types.INTEGER -> 31;
-          case java.sql.Types.BIGINT -> 63;
-          default -> 0;
-        };
-    if (bits == 0) {
-      return new BigDecimal[2];
-    }
-    BigDecimal power = BigDecimal.valueOf(2).pow(bits);
-    return new BigDecimal[] {power.negate(), power.subtract(BigDecimal.ONE)};
-  }
-
-  private static String comment(DatabaseMetaData meta, String catalog, String schema, String name)
-      throws SQLException {
-    try (ResultSet table = meta.getTables(catalog, schema, escaped(meta, name), null)) {
+  private @Nullable String comment(@Nullable String schema, String relation) throws SQLException {
+    try (ResultSet table = meta.getTables(catalog, escaped(schema), escaped(relation), null)) {
       String comment = table.next() ? table.getString("REMARKS") : null;
       return comment == null || comment.isBlank() ? null : comment;
     }
   }
 
-  private static List<String> primaryKey(
-      DatabaseMetaData meta, String catalog, String schema, String table) throws SQLException {
+  private List<String> primaryKey(@Nullable String schema, String relation) throws SQLException {
     Map<Short, String> fields = new TreeMap<>();
-    try (ResultSet keys = meta.getPrimaryKeys(catalog, schema, table)) {
+    try (ResultSet keys = meta.getPrimaryKeys(catalog, schema, relation)) {
       while (keys.next()) {
         fields.put(keys.getShort("KEY_SEQ"), keys.getString("COLUMN_NAME"));
       }
@@ -136,33 +181,17 @@ final class Metadata {
     return List.copyOf(fields.values());
   }
 
-  private static List<List<String>> uniques(
-      DatabaseMetaData meta, String catalog, String schema, String table, List<String> key)
-      throws SQLException {
-    Map<String, List<String>> indexes = new LinkedHashMap<>();
-    try (ResultSet index = meta.getIndexInfo(catalog, schema, table, true, true)) {
-      while (index.next()) {
-        String field = index.getString("COLUMN_NAME");
-        String partial = index.getString("FILTER_CONDITION");
-        if (field != null && partial == null) {
-          indexes.computeIfAbsent(index.getString("INDEX_NAME"), n -> new ArrayList<>()).add(field);
-        }
-      }
-    }
-    return indexes.values().stream().filter(fields -> !fields.equals(key)).distinct().toList();
-  }
-
   /** Links of one field; a foreign key over several fields is left to the database. */
-  private static Map<String, LinkInfo> links(
-      DatabaseMetaData meta, String catalog, String schema, String table) throws SQLException {
+  private Map<String, LinkInfo> links(@Nullable String schema, String relation)
+      throws SQLException {
     Map<String, List<String[]>> keys = new LinkedHashMap<>();
-    try (ResultSet imported = meta.getImportedKeys(catalog, schema, table)) {
+    try (ResultSet imported = meta.getImportedKeys(catalog, schema, relation)) {
       while (imported.next()) {
         keys.computeIfAbsent(imported.getString("FK_NAME"), n -> new ArrayList<>())
             .add(
                 new String[] {
                   imported.getString("FKCOLUMN_NAME"),
-                  imported.getString("PKTABLE_NAME"),
+                  shown(imported.getString("PKTABLE_SCHEM"), imported.getString("PKTABLE_NAME")),
                   imported.getString("PKCOLUMN_NAME")
                 });
       }
@@ -176,8 +205,12 @@ final class Metadata {
     return links;
   }
 
-  private static String escaped(DatabaseMetaData meta, String name) throws SQLException {
+  private @Nullable String escaped(@Nullable String name) throws SQLException {
     String escape = meta.getSearchStringEscape();
-    return name.replace("_", escape + "_").replace("%", escape + "%");
+    return name == null
+        ? null
+        : name.replace(escape, escape + escape)
+            .replace("_", escape + "_")
+            .replace("%", escape + "%");
   }
 }

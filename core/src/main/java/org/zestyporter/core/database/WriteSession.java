@@ -7,12 +7,14 @@ import java.sql.SQLException;
 import java.sql.Savepoint;
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.value.PorterException;
-import org.zestyporter.core.value.Values;
 
 /**
  * A transaction that writes records in bulk. Not for use by several threads.
@@ -49,30 +51,62 @@ public final class WriteSession implements AutoCloseable {
   private final Database database;
   private final Connection connection;
   private final Dialect dialect;
+  private final Going going;
+  private final Claims claims;
 
-  WriteSession(Database database, Connection connection, Dialect dialect) {
+  WriteSession(
+      Database database, Connection connection, Dialect dialect, Going going, Claims claims) {
     this.database = database;
     this.connection = connection;
     this.dialect = dialect;
+    this.going = going;
+    this.claims = claims;
+  }
+
+  /**
+   * Claims tables until the end of the transaction, so that no other run, of this process or of
+   * another where the database can tell, writes into them meanwhile.
+   *
+   * @param written tables that records are written into
+   * @param lookedUp tables that links are looked up in
+   * @return false if another run has one of them; nothing is claimed then
+   */
+  public boolean claim(Collection<TableInfo> written, Collection<TableInfo> lookedUp) {
+    Set<String> exclusive =
+        written.stream().map(WriteSession::identity).collect(Collectors.toSet());
+    Set<String> shared = lookedUp.stream().map(WriteSession::identity).collect(Collectors.toSet());
+    shared.removeAll(exclusive);
+    if (!claims.claim(this, exclusive, shared)) {
+      return false;
+    }
+    try {
+      if (dialect.claim(connection, exclusive, shared)) {
+        return true;
+      }
+      // what was claimed of it so far ends with the transaction
+      connection.rollback();
+      claims.release(this);
+      return false;
+    } catch (SQLException e) {
+      throw DatabaseErrors.translate(e);
+    }
+  }
+
+  private static String identity(TableInfo table) {
+    return table.schema() + "." + table.relation();
   }
 
   /**
    * Inserts and updates records.
    *
+   * @param inOrder true if a record may only be written once those before it are
    * @return the primary key of each record, in the order of {@code changes}
    * @throws RefusedException if the database refuses a record; it names the first one
    * @throws PorterException if the database is lost
    */
-  public List<List<Object>> write(TableInfo table, List<Change> changes) {
-    Map<List<Object>, List<Integer>> groups = new LinkedHashMap<>();
-    for (int i = 0; i < changes.size(); i++) {
-      Change change = changes.get(i);
-      List<Object> shape = new ArrayList<>(change.fields());
-      shape.add(change.key() == null);
-      groups.computeIfAbsent(shape, s -> new ArrayList<>()).add(i);
-    }
-    List<List<Object>> keys = new ArrayList<>(java.util.Collections.nCopies(changes.size(), null));
-    for (List<Integer> group : groups.values()) {
+  public List<List<Object>> write(TableInfo table, List<Change> changes, boolean inOrder) {
+    List<List<Object>> keys = new ArrayList<>(Collections.nCopies(changes.size(), null));
+    for (List<Integer> group : groups(changes, inOrder)) {
       List<Change> same = group.stream().map(changes::get).toList();
       List<List<Object>> written = writeAlike(table, same);
       for (int i = 0; i < group.size(); i++) {
@@ -80,6 +114,23 @@ public final class WriteSession implements AutoCloseable {
       }
     }
     return keys;
+  }
+
+  /** Changes that can go together, by their places; in order, only neighbours can. */
+  private static Collection<List<Integer>> groups(List<Change> changes, boolean inOrder) {
+    Map<List<Object>, List<Integer>> groups = new LinkedHashMap<>();
+    List<Object> before = null;
+    int turn = 0;
+    for (int i = 0; i < changes.size(); i++) {
+      Change change = changes.get(i);
+      List<Object> shape = new ArrayList<>(change.fields());
+      shape.add(change.key() == null);
+      turn += inOrder && before != null && !before.equals(shape) ? 1 : 0;
+      before = List.copyOf(shape);
+      shape.add("turn " + turn);
+      groups.computeIfAbsent(shape, s -> new ArrayList<>()).add(i);
+    }
+    return groups.values();
   }
 
   private List<List<Object>> writeAlike(TableInfo table, List<Change> changes) {
@@ -99,6 +150,9 @@ public final class WriteSession implements AutoCloseable {
   }
 
   private RuntimeException firstRefused(TableInfo table, List<Change> changes, SQLException error) {
+    if (!DatabaseErrors.translate(error).code().equals(DatabaseErrors.REFUSED)) {
+      return refused(changes.get(0), error);
+    }
     for (Change change : changes) {
       try {
         execute(table, List.of(change));
@@ -111,7 +165,7 @@ public final class WriteSession implements AutoCloseable {
 
   private static RuntimeException refused(Change change, SQLException e) {
     PorterException translated = DatabaseErrors.translate(e);
-    return translated.code().equals("database-refused")
+    return translated.code().equals(DatabaseErrors.REFUSED)
         ? new RefusedException(change.line(), DatabaseErrors.reason(e), e)
         : translated;
   }
@@ -122,28 +176,34 @@ public final class WriteSession implements AutoCloseable {
     List<FieldInfo> keyFields = table.fields(table.primaryKey());
     String[] generated = keyFields.stream().map(FieldInfo::name).toArray(String[]::new);
     String sql = insert ? insertSql(table, fields) : updateSql(table, fields, keyFields);
-    try (PreparedStatement statement =
-        insert && generated.length > 0
-            ? connection.prepareStatement(sql, generated)
-            : connection.prepareStatement(sql)) {
-      for (Change change : changes) {
-        int parameter = 1;
-        for (int i = 0; i < fields.size(); i++) {
-          Fields.bind(statement, parameter++, fields.get(i), change.values().get(i), dialect);
-        }
-        if (!insert) {
-          for (int i = 0; i < keyFields.size(); i++) {
-            Fields.bind(statement, parameter++, keyFields.get(i), change.key().get(i), dialect);
+    return going.use(
+        connection,
+        c ->
+            insert && generated.length > 0
+                ? c.prepareStatement(sql, generated)
+                : c.prepareStatement(sql),
+        statement -> {
+          for (Change change : changes) {
+            bind(statement, fields, change.values(), 1);
+            if (!insert) {
+              bind(statement, keyFields, change.key(), fields.size() + 1);
+            }
+            statement.addBatch();
           }
-        }
-        statement.addBatch();
-      }
-      int[] counts = statement.executeBatch();
-      if (!insert) {
-        requireUpdated(changes, counts);
-        return changes.stream().map(Change::key).toList();
-      }
-      return insertedKeys(statement, keyFields, changes.size());
+          int[] counts = statement.executeBatch();
+          if (!insert) {
+            requireUpdated(changes, counts);
+            return changes.stream().map(Change::key).toList();
+          }
+          return insertedKeys(statement, keyFields, changes);
+        });
+  }
+
+  private void bind(
+      PreparedStatement statement, List<FieldInfo> fields, List<Object> values, int first)
+      throws SQLException {
+    for (int i = 0; i < fields.size(); i++) {
+      Fields.bind(statement, first + i, fields.get(i), values.get(i), dialect);
     }
   }
 
@@ -151,25 +211,37 @@ public final class WriteSession implements AutoCloseable {
     for (int i = 0; i < counts.length; i++) {
       if (counts[i] == 0) {
         throw new RefusedException(
-            changes.get(i).line(), "the record was removed while the run went on", null);
+            changes.get(i).line(),
+            "the record was removed while the run went on, or the application kept it as it was",
+            null);
       }
     }
   }
 
-  private static List<List<Object>> insertedKeys(
-      PreparedStatement statement, List<FieldInfo> keyFields, int count) throws SQLException {
-    List<List<Object>> keys = new ArrayList<>(count);
+  private List<List<Object>> insertedKeys(
+      PreparedStatement statement, List<FieldInfo> keyFields, List<Change> changes)
+      throws SQLException {
     if (keyFields.isEmpty()) {
-      return new ArrayList<>(java.util.Collections.nCopies(count, null));
+      return new ArrayList<>(Collections.nCopies(changes.size(), null));
     }
+    List<List<Object>> keys = new ArrayList<>(changes.size());
     try (ResultSet found = statement.getGeneratedKeys()) {
       while (found.next()) {
         List<Object> key = new ArrayList<>(keyFields.size());
         for (int i = 0; i < keyFields.size(); i++) {
-          key.add(Values.key(Fields.read(found, i + 1, keyFields.get(i))));
+          FieldInfo field = keyFields.get(i);
+          key.add(field.storage().canonical(Fields.read(found, i + 1, field)));
         }
         keys.add(key);
       }
+    }
+    if (keys.size() != changes.size()) {
+      // which of several it was nobody can tell from here
+      String which = changes.size() == 1 ? "this record" : "a record of this or the next lines";
+      throw new RefusedException(
+          changes.get(0).line(),
+          "the application took " + which + " and kept none, as by a trigger or rule of its own",
+          null);
     }
     return keys;
   }
@@ -204,23 +276,57 @@ public final class WriteSession implements AutoCloseable {
     }
   }
 
-  /** Makes everything that was written lasting. */
-  public void commit() {
+  /**
+   * What tells this transaction from all others, even after a crash of either side; null if the
+   * database has nothing of the kind.
+   */
+  public @Nullable String mark() {
     try {
-      connection.commit();
+      return dialect.mark(connection);
     } catch (SQLException e) {
       throw DatabaseErrors.translate(e);
     }
   }
 
-  /** Takes back what was not committed. */
+  /**
+   * Makes everything that was written lasting.
+   *
+   * @throws PorterException with code {@code unsure} if the connection broke meanwhile, so that
+   *     nobody can tell from here whether it is
+   */
+  public void commit() {
+    try {
+      dialect.requireThere(connection);
+      connection.commit();
+    } catch (SQLException e) {
+      PorterException told = DatabaseErrors.translate(e);
+      boolean refused = told.code().equals(DatabaseErrors.REFUSED);
+      throw refused
+          ? told
+          : new PorterException(
+              PorterException.Kind.DATABASE,
+              "unsure",
+              "The connection to the database broke at the very moment of committing. Whether the"
+                  + " run stands will be known once the database answers again.",
+              e);
+    }
+    try {
+      dialect.requireThere(connection);
+    } catch (SQLException e) {
+      throw DatabaseErrors.translate(e);
+    }
+  }
+
+  /** Takes back what was not committed, and gives back what was claimed. */
   @Override
   public void close() {
     try (Connection closed = connection) {
       closed.rollback();
       closed.setAutoCommit(true);
     } catch (SQLException e) {
-      throw DatabaseErrors.translate(e);
+      // a connection that is gone has taken everything back already
+    } finally {
+      claims.release(this);
     }
   }
 }

@@ -1,5 +1,6 @@
 package org.zestyporter.core.fill;
 
+import java.time.OffsetDateTime;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -13,6 +14,7 @@ import org.zestyporter.core.plan.Step;
 import org.zestyporter.core.value.Cell;
 import org.zestyporter.core.value.Problem;
 import org.zestyporter.core.value.ProblemCode;
+import org.zestyporter.core.value.Storage;
 import org.zestyporter.core.value.Values;
 
 /**
@@ -140,7 +142,10 @@ public final class CompiledFill {
                 && (value != null || step.takesBlank());
         if (runs) {
           Object before = value;
-          value = step.apply(value, row);
+          // steps compute on the office's own clock; a zone lasts only to the field
+          value =
+              step.apply(
+                  value instanceof OffsetDateTime moment ? Storage.local(moment) : value, row);
           if (value instanceof Noted noted) {
             value = noted.value();
             note = note == null ? noted.note() : note;

@@ -4,15 +4,21 @@ import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.LocalTime;
+import java.time.OffsetDateTime;
+import java.util.regex.Pattern;
 import org.zestyporter.core.database.FieldInfo;
+import org.zestyporter.core.database.FieldType;
 import org.zestyporter.core.value.DateOrder;
 import org.zestyporter.core.value.Problem;
 import org.zestyporter.core.value.ProblemCode;
+import org.zestyporter.core.value.Storage;
 import org.zestyporter.core.value.ValueReader;
 import org.zestyporter.core.value.Values;
 
 /** Checks a chain's last value against the field that it is for. */
 final class FieldCheck {
+  private static final Pattern ISO_MOMENT = Pattern.compile("\\d{4}-\\d{2}-\\d{2}[T ]\\d{2}:.*");
+
   private FieldCheck() {}
 
   /** The value in the field's own type, or the problem that keeps it out. */
@@ -24,10 +30,13 @@ final class FieldCheck {
     if (typed instanceof Problem) {
       return typed;
     }
+    Object checked = typed;
     if (typed instanceof String text) {
-      return checkText(text, field);
+      checked = checkText(text, field);
+    } else if (typed instanceof BigDecimal number) {
+      checked = checkNumber(number, field);
     }
-    return typed instanceof BigDecimal number ? checkNumber(number, field) : typed;
+    return field.storage().stored(checked);
   }
 
   /** A text that a person set, such as a default, as the field's type where it can be read so. */
@@ -63,6 +72,9 @@ final class FieldCheck {
     if (value instanceof LocalDate) {
       return value;
     }
+    if (value instanceof OffsetDateTime moment) {
+      return date(Storage.local(moment));
+    }
     if (value instanceof LocalDateTime moment) {
       return moment.toLocalTime().equals(LocalTime.MIDNIGHT)
           ? moment.toLocalDate()
@@ -75,8 +87,11 @@ final class FieldCheck {
   }
 
   private static Object dateTime(Object value) {
-    if (value instanceof LocalDateTime) {
+    if (value instanceof LocalDateTime || value instanceof OffsetDateTime) {
       return value;
+    }
+    if (value instanceof String text && ISO_MOMENT.matcher(text).matches()) {
+      return ValueReader.dateTime(text, DateOrder.YEAR_MONTH_DAY, null);
     }
     Object date = date(value);
     return date instanceof LocalDate day ? day.atStartOfDay() : date;
@@ -93,7 +108,12 @@ final class FieldCheck {
   }
 
   private static Object checkText(String text, FieldInfo field) {
-    int length = text.codePointCount(0, text.length());
+    String forbidden = forbidden(text);
+    if (forbidden != null) {
+      return new Problem(ProblemCode.FORBIDDEN_CHARACTER, text, forbidden);
+    }
+    boolean padded = field.storage().kind() == Storage.Kind.PADDED;
+    int length = (padded ? text.stripTrailing() : text).codePointCount(0, text.length());
     if (field.length() != null && length > field.length()) {
       return new Problem(
           ProblemCode.TOO_LONG,
@@ -107,29 +127,50 @@ final class FieldCheck {
     return text;
   }
 
+  /** What a text holds that is no character; null if nothing. */
+  private static String forbidden(String text) {
+    for (int i = 0; i < text.length(); i++) {
+      char c = text.charAt(i);
+      if (c == 0) {
+        return "holds a NUL (U+0000), which no text may hold; take it out with a Replace step";
+      }
+      if (Character.isSurrogate(c)) {
+        boolean pair =
+            Character.isHighSurrogate(c)
+                && i + 1 < text.length()
+                && Character.isLowSurrogate(text.charAt(i + 1));
+        if (!pair) {
+          return "holds half of a character that is written in two";
+        }
+        i++;
+      }
+    }
+    return null;
+  }
+
   private static Object checkNumber(BigDecimal number, FieldInfo field) {
     BigDecimal value = number;
-    Integer scale =
-        field.type() == org.zestyporter.core.database.FieldType.WHOLE
-            ? Integer.valueOf(0)
-            : field.scale();
+    Integer scale = field.type() == FieldType.WHOLE ? Integer.valueOf(0) : field.scale();
     if (scale != null) {
       BigDecimal plain = value.stripTrailingZeros();
       if (plain.scale() > scale) {
         return new Problem(
             ProblemCode.TOO_PRECISE,
             Values.text(number),
-            scale == 0
+            scale <= 0
                 ? "has decimals, " + field.name() + " takes whole numbers; add a Round step"
                 : "more than " + scale + " decimals; add a Round step");
       }
-      value = value.setScale(scale);
-      if (field.precision() != null && value.precision() > field.precision()) {
+      if (field.precision() != null
+          && plain.precision() - plain.scale() > field.precision() - scale) {
         return new Problem(
             ProblemCode.OUT_OF_RANGE,
-            Values.text(value),
-            "more than " + (field.precision() - scale) + " digits before the decimal sign");
+            Values.text(number),
+            field.precision() > scale
+                ? "more than " + (field.precision() - scale) + " digits before the decimal sign"
+                : "not under 1, as " + field.name() + " takes it");
       }
+      value = plain.signum() == 0 || scale >= 0 ? value.setScale(scale) : plain.setScale(0);
     }
     if (field.least() != null && value.compareTo(field.least()) < 0) {
       return new Problem(

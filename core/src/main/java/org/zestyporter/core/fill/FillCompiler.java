@@ -85,7 +85,7 @@ public final class FillCompiler {
       List<Integer> also =
           origin.link().also().stream().map(a -> require(a.column(), field)).toList();
       columns.addAll(also);
-      links = Links.prepare(field, origin.link(), also);
+      links = Links.prepare(database, field, origin.link(), also);
       if (origin.link().whenMissing() == Origin.WhenMissing.CREATE) {
         List<CompiledFill> own = maker(links, field, origin.link(), also);
         own.forEach(f -> columns.addAll(f.columns()));

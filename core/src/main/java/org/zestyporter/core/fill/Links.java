@@ -15,6 +15,7 @@ import org.zestyporter.core.value.Comparison;
 import org.zestyporter.core.value.PorterException;
 import org.zestyporter.core.value.Problem;
 import org.zestyporter.core.value.ProblemCode;
+import org.zestyporter.core.value.Storage;
 import org.zestyporter.core.value.Values;
 
 /**
@@ -33,6 +34,9 @@ final class Links {
   private final String table;
   private final List<String> by = new ArrayList<>();
 
+  /** How the fields keep what is looked up. */
+  private final List<Storage> storages;
+
   /** Columns that hold the values of the further fields. */
   private final List<Integer> columns;
 
@@ -41,20 +45,22 @@ final class Links {
 
   private final Map<String, Object> made = new ConcurrentHashMap<>();
 
-  private Links(String table, Origin.Link link, List<Integer> columns) {
-    this.table = table;
+  private Links(TableInfo table, Origin.Link link, List<Integer> columns) {
+    this.table = table.name();
     this.comparison = Comparison.ignoring(link.ignoring());
     this.columns = columns;
     by.add(link.by());
     link.also().forEach(a -> by.add(a.field()));
+    storages = table.fields(by).stream().map(FieldInfo::storage).toList();
   }
 
   /** A look-up that has not looked yet. */
-  static Links prepare(FieldInfo field, Origin.Link link, List<Integer> columns) {
+  static Links prepare(
+      Database database, FieldInfo field, Origin.Link link, List<Integer> columns) {
     if (field.link() == null) {
       throw PorterException.input("no-link", field.name() + " is not a link to another table.");
     }
-    return new Links(field.link().table(), link, columns);
+    return new Links(database.table(field.link().table()), link, columns);
   }
 
   void makeMissing(RecordMaker how) {
@@ -72,7 +78,8 @@ final class Links {
     }
     TableInfo linked = database.table(field.link().table());
     List<FieldInfo> read = new ArrayList<>(linked.fields(by));
-    read.add(linked.field(field.link().keyField()));
+    FieldInfo keyField = linked.field(field.link().keyField());
+    read.add(keyField);
     int last = read.size() - 1;
     database.scan(
         linked,
@@ -80,7 +87,7 @@ final class Links {
         found -> {
           StringBuilder key = new StringBuilder();
           for (int i = 0; i < last; i++) {
-            String part = comparison.prepare(found[i]);
+            String part = comparison.prepare(read.get(i).storage().canonical(found[i]));
             if (part == null) {
               return;
             }
@@ -88,23 +95,30 @@ final class Links {
           }
           String prepared = key.toString();
           if (wanted == null ? keys.size() < MOST : wanted.contains(prepared)) {
-            keys.merge(prepared, found[last], (a, b) -> Values.same(a, b) ? a : SEVERAL);
+            keys.merge(prepared, found[last], (a, b) -> same(keyField, a, b) ? a : SEVERAL);
           }
         });
   }
 
+  private static boolean same(FieldInfo keyField, Object a, Object b) {
+    return a != SEVERAL && b != SEVERAL && keyField.storage().same(a, b);
+  }
+
   /** The form in which a value with the row's further values is looked up. */
   String wanted(Object value, Row row) {
-    String first = comparison.prepare(value);
+    String first = comparison.prepare(storages.get(0).canonical(value));
     if (columns.isEmpty()) {
       return first;
     }
     StringBuilder key = new StringBuilder(first);
-    for (int column : columns) {
-      Object also = row.column(column);
+    for (int i = 0; i < columns.size(); i++) {
+      Object also = row.column(columns.get(i));
       Object bare = also instanceof String text ? Steps.trim(text) : also;
       key.append(BETWEEN)
-          .append(bare == null || bare instanceof Problem ? "" : comparison.prepare(bare));
+          .append(
+              bare == null || bare instanceof Problem
+                  ? ""
+                  : comparison.prepare(storages.get(i + 1).canonical(bare)));
     }
     return key.toString();
   }

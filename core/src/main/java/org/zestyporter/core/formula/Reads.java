@@ -4,10 +4,12 @@ import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.LocalTime;
+import java.time.OffsetDateTime;
 import java.time.temporal.Temporal;
 import org.zestyporter.core.value.LocaleSettings;
 import org.zestyporter.core.value.Problem;
 import org.zestyporter.core.value.ProblemCode;
+import org.zestyporter.core.value.Storage;
 import org.zestyporter.core.value.ValueReader;
 import org.zestyporter.core.value.Values;
 
@@ -61,9 +63,11 @@ final class Reads {
       if (text.isBlank()) {
         return null;
       }
-      return text.indexOf(':') > 0
-          ? ValueReader.dateTime(text, locale.dateOrder(), locale.century())
-          : ValueReader.date(text, locale.dateOrder(), locale.century());
+      Object read =
+          text.indexOf(':') > 0
+              ? ValueReader.dateTime(text, locale.dateOrder(), locale.century())
+              : ValueReader.date(text, locale.dateOrder(), locale.century());
+      return read instanceof OffsetDateTime moment ? Storage.local(moment) : read;
     }
     boolean fits =
         value == null

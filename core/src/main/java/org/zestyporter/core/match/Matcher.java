@@ -91,6 +91,7 @@ public final class Matcher {
     List<FieldInfo> fields = new ArrayList<>(key.fields());
     fields.addAll(table.fields(table.primaryKey()));
     int parts = key.fields().size();
+    List<FieldInfo> keyFields = table.fields(table.primaryKey());
     database.scan(
         table,
         fields,
@@ -99,18 +100,30 @@ public final class Matcher {
           Known found = prepared == null ? null : wanted.get(prepared);
           if (found != null) {
             List<List<Object>> records = new ArrayList<>(found.records);
-            records.add(primaryKey(values, parts));
+            records.add(primaryKey(values, parts, keyFields));
             found.records = records;
           }
         });
   }
 
-  private static List<Object> primaryKey(Object[] values, int from) {
-    List<Object> key = new ArrayList<>(values.length - from);
-    for (int i = from; i < values.length; i++) {
-      key.add(Values.key(values[i]));
+  private static List<Object> primaryKey(Object[] values, int from, List<FieldInfo> keyFields) {
+    List<Object> key = new ArrayList<>(keyFields.size());
+    for (int i = 0; i < keyFields.size(); i++) {
+      key.add(keyFields.get(i).storage().canonical(values[from + i]));
     }
     return List.copyOf(key);
+  }
+
+  /**
+   * True if a value of a field is the one that the record has, as the plan compares it: by the key
+   * that found the record if the field is part of it, else by the field's own type.
+   *
+   * @param key number of the match key that found the record, from 1; 0 if none did
+   */
+  public boolean same(int key, FieldInfo field, Object given, Object held) {
+    boolean own = field.storage().same(given, held);
+    boolean loose = !own && key > 0 && keys.get(key - 1).loosens(field);
+    return own || loose && keys.get(key - 1).same(field, given, held);
   }
 
   /** The records that a row speaks of, by the first key that finds any. */
@@ -129,6 +142,11 @@ public final class Matcher {
       first = first == null ? match : first;
     }
     return first == null ? new Match(0, List.of(), line, line) : first;
+  }
+
+  /** The form in which a row is compared by the first key; null if a part of it is blank. */
+  public String prepared(Object[] byField) {
+    return keys.get(0).ofRow(byField);
   }
 
   /** The values of the first key in a row, for messages. */

@@ -37,13 +37,28 @@ final class PreparedKey {
     return of(parts);
   }
 
+  /** True if a field is compared by this key more loosely than by its type. */
+  boolean loosens(FieldInfo field) {
+    return comparison.isLoose() && fields.contains(field);
+  }
+
+  /** True if two values of one of its fields are the same for this key. */
+  boolean same(FieldInfo field, Object a, Object b) {
+    String left = prepare(field, a);
+    return left != null && left.equals(prepare(field, b));
+  }
+
+  private String prepare(FieldInfo field, Object value) {
+    return comparison.prepare(field.storage().canonical(value));
+  }
+
   String of(List<Object> parts) {
     if (parts.size() == 1) {
-      return comparison.prepare(parts.get(0));
+      return prepare(fields.get(0), parts.get(0));
     }
     StringBuilder joined = new StringBuilder();
-    for (Object part : parts) {
-      String prepared = comparison.prepare(part);
+    for (int i = 0; i < parts.size(); i++) {
+      String prepared = prepare(fields.get(i), parts.get(i));
       if (prepared == null) {
         return null;
       }

@@ -51,6 +51,15 @@ public final class PlanCheck {
       if (!filled.add(field.name())) {
         matters.add(new Matter("filled-twice", field.name(), field.name() + " is filled twice."));
       }
+      boolean given = fill.origin() == null || fill.origin().kind() != Origin.Kind.DATABASE;
+      if (given && !field.isFillable()) {
+        matters.add(
+            new Matter(
+                "unfillable-field",
+                field.name(),
+                field.name() + ": " + field.unfillable() + ". Leave it to the database."));
+        continue;
+      }
       new FillCheck(field, columns, hasBook, matters).check(fill);
     }
     for (FieldInfo field : table.fields()) {
@@ -59,7 +68,10 @@ public final class PlanCheck {
             new Matter(
                 "required-field",
                 field.name(),
-                field.name() + " is required and nothing fills it yet."));
+                field.name()
+                    + " is required and "
+                    + (field.isFillable() ? "nothing fills it yet" : field.unfillable())
+                    + "."));
       }
     }
     checkKeys(destination, table, filled, matters);

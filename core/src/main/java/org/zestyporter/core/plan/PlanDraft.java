@@ -93,7 +93,9 @@ public final class PlanDraft {
 
   /** Proposals for the tables that fit best, best first. */
   public List<Proposal> rank() {
-    List<TableInfo> tables = database.tableNames().stream().map(database::table).toList();
+    List<String> own = database.ownTableNames();
+    List<TableInfo> tables =
+        (own.isEmpty() ? database.tableNames() : own).stream().map(database::table).toList();
     return tables.stream()
         .sorted(Comparator.comparingInt((TableInfo t) -> -nameScore(t)))
         .limit(TABLES_LOOKED_INTO)
@@ -120,7 +122,8 @@ public final class PlanDraft {
    * of all ways to pair them the one with the highest sum is taken.
    */
   public Proposal draft(TableInfo table) {
-    List<FieldInfo> fields = table.fields().stream().filter(f -> !f.generated()).toList();
+    List<FieldInfo> fields =
+        table.fields().stream().filter(f -> !f.generated() && f.isFillable()).toList();
     int columns = Math.min(COLUMNS_DRAFTED, source.columns().size());
     Pair[][] pairs = new Pair[fields.size()][columns];
     int[][] scores = new int[fields.size()][columns];

@@ -1,9 +1,11 @@
 package org.zestyporter.core.plan;
 
+import java.util.List;
+import org.zestyporter.core.source.Reading;
 import org.zestyporter.core.value.PorterException;
 import tools.jackson.core.JacksonException;
-import tools.jackson.databind.DatabindException;
 import tools.jackson.databind.DeserializationFeature;
+import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.SerializationFeature;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -30,11 +32,25 @@ public final class PlanJson {
   /**
    * Reads a plan.
    *
-   * @throws PorterException naming the place if it is not a plan, with code {@code not-a-plan}
+   * @throws PorterException naming every mistake with its place, with code {@code not-a-plan}
    */
   public static Plan read(String json) {
+    return read(json, Plan.class, "not-a-plan", "The plan");
+  }
+
+  /**
+   * Reads a reading that stands by itself.
+   *
+   * @throws PorterException naming every mistake with its place, with code {@code not-a-reading}
+   */
+  public static Reading readReading(String json) {
+    return read(json, Reading.class, "not-a-reading", "The reading");
+  }
+
+  private static <T> T read(String json, Class<T> type, String code, String what) {
+    JsonNode document;
     try {
-      return MAPPER.readValue(json, Plan.class);
+      document = MAPPER.readTree(json);
     } catch (JacksonException e) {
       String place =
           e.getLocation() == null
@@ -44,27 +60,30 @@ public final class PlanJson {
                   + ", column "
                   + e.getLocation().getColumnNr()
                   + ")";
-      String where = e instanceof DatabindException d ? d.getPathReference() : "";
-      throw new PorterException(
-          PorterException.Kind.INPUT,
-          "not-a-plan",
-          "The plan can't be read"
-              + place
-              + ": "
-              + e.getOriginalMessage()
-                  .split("\n")[0]
-                  .replaceAll("\\(?(class|enum)? ?`?[a-z]+(\\.[\\w$]+)+`?\\)?", "")
-              + path(where),
-          e);
+      throw PorterException.input(
+          code, what + " is not written as JSON" + place + ": a sign is missing or too many.");
     }
-  }
-
-  private static String path(String reference) {
-    String path =
-        reference
-            .replaceAll("[\\w.$]+\\[\"(\\w+)\"]", "$1")
-            .replace("->", " › ")
-            .replaceAll("java\\.util\\.[\\w$]+\\[", "[");
-    return path.isBlank() ? "" : ", at " + path.replaceAll("[\\w]+(\\.[\\w$]+)+", "");
+    if (document == null || !document.isObject()) {
+      throw PorterException.input(code, what + " is a JSON document that begins with {.");
+    }
+    List<String> mistakes = JsonMistakes.of(document, type);
+    if (!mistakes.isEmpty()) {
+      throw PorterException.input(
+          code,
+          what
+              + " has "
+              + (mistakes.size() == 1 ? "a mistake. " : mistakes.size() + " mistakes. ")
+              + String.join(" ", mistakes));
+    }
+    try {
+      return MAPPER.treeToValue(document, type);
+    } catch (JacksonException e) {
+      for (Throwable cause = e; cause != null; cause = cause.getCause()) {
+        if (cause instanceof PorterException told) {
+          throw told;
+        }
+      }
+      throw PorterException.input(code, what + " can't be used: a part of it is missing.");
+    }
   }
 }

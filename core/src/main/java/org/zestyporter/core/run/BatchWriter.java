@@ -9,11 +9,13 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
+import org.zestyporter.core.database.FieldInfo;
 import org.zestyporter.core.database.TableInfo;
 import org.zestyporter.core.database.WriteSession;
 import org.zestyporter.core.fill.CompiledFill;
 import org.zestyporter.core.fill.PendingRecord;
 import org.zestyporter.core.plan.Origin;
+import org.zestyporter.core.value.ProblemCode;
 import org.zestyporter.core.value.Values;
 
 /** Hands a batch of decisions to the last stage, then enters it into the ledger and the books. */
@@ -46,7 +48,9 @@ final class BatchWriter {
     List<WriteSession.Change> changes =
         decisions.stream().map(Decision::change).filter(c -> c != null).toList();
     make(changes);
-    List<List<Object>> written = changes.isEmpty() ? List.of() : last.write(table, changes);
+    boolean inOrder = decisions.stream().anyMatch(Decision::waits);
+    List<List<Object>> written =
+        changes.isEmpty() ? List.of() : last.write(table, changes, inOrder);
     Map<List<Object>, Object[]> readBack = readBack(written);
     List<LedgerEntry> entries = new ArrayList<>(decisions.size());
     int[] counts = new int[Outcome.values().length];
@@ -54,11 +58,15 @@ final class BatchWriter {
     for (Decision decision : decisions) {
       List<Object> fresh = decision.change() == null ? null : written.get(next++);
       List<Object> key = decision.record() == null ? fresh : decision.record();
+      Object[] stands = decision.change() == null || readBack == null ? null : readBack.get(key);
+      if (stands != null) {
+        compare(decision, stands);
+      }
       LedgerEntry entry = entry(decision, key);
       entries.add(entry);
       counts[entry.outcome().ordinal()]++;
       books.count(entry, fields);
-      total(decision, key, readBack);
+      total(decision, decision.change() != null && readBack != null, stands);
     }
     ledger.append(
         new LedgerChunk(
@@ -88,7 +96,8 @@ final class BatchWriter {
                   linked,
                   records.stream()
                       .map(r -> new WriteSession.Change(lines.get(r), null, r.fields(), r.values()))
-                      .toList());
+                      .toList(),
+                  false);
           for (int i = 0; i < keys.size(); i++) {
             PendingRecord record = records.get(i);
             record.made(keys.get(i) == null ? null : keys.get(i).get(0));
@@ -134,14 +143,42 @@ final class BatchWriter {
         decision.notes());
   }
 
-  /** Sums what the source gave and what the table holds, where the row's value is to stand. */
-  private void total(Decision decision, List<Object> key, Map<List<Object>, Object[]> readBack) {
+  /** Notes what the application made of the values that it was given. */
+  private void compare(Decision decision, Object[] stands) {
+    WriteSession.Change change = decision.change();
+    for (int i = 0; i < change.fields().size(); i++) {
+      FieldInfo field = table.fields().get(change.fields().get(i));
+      Object sent = change.values().get(i);
+      Object held = stands[change.fields().get(i)];
+      if (!field.storage().same(sent, held)) {
+        books.altered(field.name(), decision.line());
+        decision
+            .notes()
+            .add(
+                new LedgerEntry.Note(
+                    ProblemCode.ALTERED,
+                    field.name(),
+                    Values.text(sent),
+                    held == null
+                        ? "the application made it blank"
+                        : "the application made it “" + Values.text(held) + "”",
+                    true));
+      }
+    }
+  }
+
+  /**
+   * Sums what the source gave and what the table holds, where the row's value is to stand.
+   *
+   * @param written true if the row was written and read back
+   * @param stands the record as it was read back; null if it was not found
+   */
+  private void total(Decision decision, boolean written, Object[] stands) {
     if (decision.outcome().ordinal() > Outcome.UNCHANGED.ordinal()) {
       return;
     }
     boolean isNew = decision.outcome() == Outcome.NEW;
-    Object[] now =
-        readBack != null && decision.change() != null ? readBack.get(key) : decision.before();
+    Object[] now = written ? stands : decision.before();
     for (int f = 0; f < fills.size(); f++) {
       CompiledFill fill = fills.get(f);
       boolean counted =
@@ -149,9 +186,10 @@ final class BatchWriter {
               && fill.field().type().isNumber()
               && (isNew || !fill.fill().onlyNew());
       if (counted && decision.filled().get(f).value() instanceof BigDecimal given) {
-        boolean rehearsed = readBack == null && decision.change() != null;
+        boolean rehearsed = !written && decision.change() != null;
         Object held = rehearsed ? given : now == null ? null : now[fill.fieldIndex()];
-        books.total(fill.field().name(), given, (BigDecimal) held);
+        boolean lost = held == null && now == null && !rehearsed;
+        books.total(fill.field(), given, held, lost);
       }
     }
   }

@@ -7,6 +7,8 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
+import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.database.FieldInfo;
 import org.zestyporter.core.value.ProblemCode;
 
 /** Adds up the outcomes, problems and control totals of one destination. */
@@ -24,13 +26,27 @@ final class Books {
     private long rows;
   }
 
+  /** What the source gave, what the application made of it, and what the table holds. */
+  private static final class Sums {
+    private BigDecimal source = BigDecimal.ZERO;
+    private BigDecimal altered = BigDecimal.ZERO;
+    private BigDecimal written = BigDecimal.ZERO;
+
+    boolean agree() {
+      return source.add(altered).compareTo(written) == 0;
+    }
+  }
+
+  private record Altered(long values, long line) {}
+
   private final String table;
   private final long[] outcomes = new long[Outcome.values().length];
   private final Map<Cause, Group> problems = new LinkedHashMap<>();
   private final Map<Asked, Long> questions = new LinkedHashMap<>();
   private final List<RunReport.MadeRecord> created = new ArrayList<>();
   private final Map<String, Long> fieldsChanged = new TreeMap<>();
-  private final Map<String, BigDecimal[]> totals = new LinkedHashMap<>();
+  private final Map<String, Sums> totals = new LinkedHashMap<>();
+  private final Map<String, Altered> altered = new TreeMap<>();
 
   Books(String table) {
     this.table = table;
@@ -76,12 +92,45 @@ final class Books {
     return created;
   }
 
-  /** Adds a number that the source gave and the one that the table holds for it. */
-  void total(String field, BigDecimal source, BigDecimal written) {
-    BigDecimal[] sums =
-        totals.computeIfAbsent(field, f -> new BigDecimal[] {BigDecimal.ZERO, BigDecimal.ZERO});
-    sums[0] = sums[0].add(source);
-    sums[1] = written == null ? sums[1] : sums[1].add(written);
+  /** Counts a value that the application keeps otherwise than it was given. */
+  void altered(String field, long line) {
+    altered.merge(field, new Altered(1, line), (a, b) -> new Altered(a.values() + 1, a.line()));
+  }
+
+  /** What the application changed, in words; null if nothing. */
+  @Nullable String alteredInWords() {
+    return altered.isEmpty()
+        ? null
+        : String.join(
+            ", ",
+            altered.entrySet().stream()
+                .map(
+                    e ->
+                        e.getValue().values()
+                            + (e.getValue().values() == 1 ? " value of " : " values of ")
+                            + e.getKey()
+                            + " (first on line "
+                            + e.getValue().line()
+                            + ")")
+                .toList());
+  }
+
+  /**
+   * Adds a number that the source gave and what the table holds for it.
+   *
+   * @param lost true if the record was not found again
+   */
+  void total(FieldInfo field, BigDecimal source, Object held, boolean lost) {
+    Sums sums = totals.computeIfAbsent(field.name(), f -> new Sums());
+    sums.source = sums.source.add(source);
+    if (lost) {
+      return;
+    }
+    BigDecimal number = held instanceof BigDecimal n ? n : BigDecimal.ZERO;
+    sums.written = sums.written.add(number);
+    if (!field.storage().same(source, held)) {
+      sums.altered = sums.altered.add(number.subtract(source));
+    }
   }
 
   RunReport.DestinationReport destination() {
@@ -140,12 +189,13 @@ final class Books {
   List<RunReport.ControlTotal> controlTotals() {
     List<RunReport.ControlTotal> list = new ArrayList<>();
     totals.forEach(
-        (field, sums) -> list.add(new RunReport.ControlTotal(table, field, sums[0], sums[1])));
+        (field, sums) ->
+            list.add(
+                new RunReport.ControlTotal(table, field, sums.source, sums.altered, sums.written)));
     return list;
   }
 
   boolean balanced(long read) {
-    return destination().total() == read
-        && totals.values().stream().allMatch(sums -> sums[0].compareTo(sums[1]) == 0);
+    return destination().total() == read && totals.values().stream().allMatch(Sums::agree);
   }
 }

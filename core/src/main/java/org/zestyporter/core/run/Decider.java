@@ -19,7 +19,6 @@ import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Policies;
 import org.zestyporter.core.value.ProblemCode;
-import org.zestyporter.core.value.Values;
 
 /** Decides the outcome of each row from its values, the record it matches and the policies. */
 final class Decider {
@@ -202,6 +201,7 @@ final class Decider {
         notes.add(clash);
         return unwritten(Outcome.REJECTED);
       }
+      boolean waits = guard.take(line, byField, null, null);
       return new Decision(
           line,
           Outcome.NEW,
@@ -211,7 +211,8 @@ final class Decider {
           new WriteSession.Change(line, null, fields, values),
           filled,
           List.of(),
-          notes);
+          notes,
+          waits);
     }
 
     private Decision update() {
@@ -225,7 +226,7 @@ final class Decider {
         if (fill.fill().onlyNew() || (value == null && !clears)) {
           continue;
         }
-        if (!Values.same(value, before[fill.fieldIndex()])) {
+        if (!matcher.same(match.key(), fill.field(), value, before[fill.fieldIndex()])) {
           if (value == null && !fill.field().nullable()) {
             return reject(
                 ProblemCode.REQUIRED, fill.field().name(), "", "blank, and it can't be cleared");
@@ -236,19 +237,21 @@ final class Decider {
         }
       }
       if (changed.isEmpty()) {
-        return decision(Outcome.UNCHANGED, null, changed);
+        return decision(Outcome.UNCHANGED, null, changed, false);
       }
-      Rules.Broken broken = rules.isEmpty() ? null : rules.broken(after(fields, values), line);
+      Object[] after = after(fields, values);
+      Rules.Broken broken = rules.isEmpty() ? null : rules.broken(after, line);
       if (broken != null) {
         return reject(ProblemCode.CHECK, null, broken.check(), broken.reason());
       }
-      LedgerEntry.Note clash = guard.clash(line, byField, record);
+      LedgerEntry.Note clash = guard.clash(line, after, record);
       if (clash != null) {
         notes.add(clash);
         return unwritten(Outcome.REJECTED);
       }
+      boolean waits = guard.take(line, after, record, before);
       return decision(
-          Outcome.CHANGED, new WriteSession.Change(line, record, fields, values), changed);
+          Outcome.CHANGED, new WriteSession.Change(line, record, fields, values), changed, waits);
     }
 
     /** The record as it will stand. */
@@ -272,12 +275,14 @@ final class Decider {
     }
 
     private Decision unwritten(Outcome outcome) {
-      return decision(outcome, null, List.of());
+      return decision(outcome, null, List.of(), false);
     }
 
-    private Decision decision(Outcome outcome, WriteSession.Change change, List<Integer> changed) {
+    private Decision decision(
+        Outcome outcome, WriteSession.Change change, List<Integer> changed, boolean waits) {
       int key = match == null || match.records().isEmpty() ? 0 : match.key();
-      return new Decision(line, outcome, key, record, before, change, filled, changed, notes);
+      return new Decision(
+          line, outcome, key, record, before, change, filled, changed, notes, waits);
     }
   }
 }

@@ -9,6 +9,7 @@ import org.zestyporter.core.fill.Filled;
  *
  * @param change the record to write; null if nothing is written
  * @param record primary key of the matched record; null if there is none
+ * @param waits true if it can only be written once the rows before it are
  * @param before values of the matched record by the table's fields; null if there is none
  */
 record Decision(
@@ -20,4 +21,5 @@ record Decision(
     WriteSession.Change change,
     List<Filled> filled,
     List<Integer> changed,
-    List<LedgerEntry.Note> notes) {}
+    List<LedgerEntry.Note> notes,
+    boolean waits) {}

@@ -11,8 +11,12 @@ import org.zestyporter.core.database.WriteSession;
 /** Where rehearsal and run differ: what is done with the records to write. */
 interface LastStage {
 
-  /** Writes records and gives their primary keys, null where there is none yet. */
-  List<List<Object>> write(TableInfo table, List<WriteSession.Change> changes);
+  /**
+   * Writes records and gives their primary keys, null where there is none yet.
+   *
+   * @param inOrder true if a record may only be written once those before it are
+   */
+  List<List<Object>> write(TableInfo table, List<WriteSession.Change> changes, boolean inOrder);
 
   /** The records as the table now holds them; null if nothing was written. */
   Map<List<Object>, Object[]> readBack(TableInfo table, Collection<List<Object>> keys);
@@ -21,7 +25,8 @@ interface LastStage {
   LastStage REHEARSAL =
       new LastStage() {
         @Override
-        public List<List<Object>> write(TableInfo table, List<WriteSession.Change> changes) {
+        public List<List<Object>> write(
+            TableInfo table, List<WriteSession.Change> changes, boolean inOrder) {
           return new ArrayList<>(Collections.nCopies(changes.size(), null));
         }
 
@@ -36,8 +41,9 @@ interface LastStage {
   static LastStage writing(WriteSession session) {
     return new LastStage() {
       @Override
-      public List<List<Object>> write(TableInfo table, List<WriteSession.Change> changes) {
-        return session.write(table, changes);
+      public List<List<Object>> write(
+          TableInfo table, List<WriteSession.Change> changes, boolean inOrder) {
+        return session.write(table, changes, inOrder);
       }
 
       @Override

@@ -1,6 +1,7 @@
 package org.zestyporter.core.run;
 
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /** Keeps what happened to each row. */
 public interface Ledger {
@@ -15,8 +16,14 @@ public interface Ledger {
   /** Takes the entries of a batch; batches come in the order of the file. */
   void append(LedgerChunk chunk);
 
-  /** Called after everything is written and before it is made lasting, with the final books. */
-  default void beforeCommit(RunReport report) {
+  /**
+   * Called after everything is written and before it is made lasting, with the final books. What is
+   * kept here must be durable when it returns.
+   *
+   * @param mark what tells the transaction from all others in the application's database; null if
+   *     nothing does
+   */
+  default void beforeCommit(RunReport report, @Nullable String mark) {
     // most ledgers need not know
   }
 

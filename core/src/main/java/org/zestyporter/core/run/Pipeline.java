@@ -2,11 +2,16 @@ package org.zestyporter.core.run;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.TreeMap;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
+import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.database.Database;
+import org.zestyporter.core.database.FieldInfo;
 import org.zestyporter.core.database.TableInfo;
 import org.zestyporter.core.database.WriteSession;
 import org.zestyporter.core.fill.CompiledFill;
@@ -17,8 +22,11 @@ import org.zestyporter.core.fill.RunContext;
 import org.zestyporter.core.fill.Shared;
 import org.zestyporter.core.match.Matcher;
 import org.zestyporter.core.plan.Destination;
+import org.zestyporter.core.plan.Fill;
+import org.zestyporter.core.plan.Origin;
 import org.zestyporter.core.plan.Plan;
 import org.zestyporter.core.plan.PlanCheck;
+import org.zestyporter.core.plan.RunSettings;
 import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.value.PorterException;
 
@@ -34,6 +42,8 @@ import org.zestyporter.core.value.PorterException;
  * }</pre>
  */
 public final class Pipeline {
+  private static final long WAIT_MILLIS = 200;
+
   private final Database database;
   private final SourceTable source;
   private final Plan plan;
@@ -58,27 +68,39 @@ public final class Pipeline {
 
   /** Goes through all rows and writes nothing. */
   public RunReport rehearse(Ledger ledger, Progress progress) {
-    return go(null, LastStage.REHEARSAL, ledger, progress);
+    Database own = database.stoppable();
+    try (Watch watch = Watch.over(progress, own::cancel)) {
+      return go(own, null, LastStage.REHEARSAL, ledger, progress).report();
+    } catch (PorterException e) {
+      throw progress.stopped() ? stopped() : e;
+    }
   }
 
   /**
-   * Goes through all rows and writes them in one transaction.
+   * Goes through all rows and writes them in one transaction. Waits while another run writes into
+   * the same tables.
    *
    * @param number the run's number, for the report
    * @throws PorterException if the database refuses a row (code {@code row-refused}), is lost, or
-   *     the books don't balance; nothing is written then
+   *     the books don't balance; nothing is written then. With code {@code unsure} the connection
+   *     broke at the very moment of committing: {@link Settlement} tells what became of it
    */
   public RunReport run(String number, Ledger ledger, Progress progress) {
-    try (WriteSession session = database.begin()) {
-      RunReport report = go(number, LastStage.writing(session), ledger, progress);
-      if (!report.balanced()) {
-        throw new PorterException(
-            PorterException.Kind.DATABASE,
-            "unbalanced",
-            "The books did not balance: what the table held after writing is not what the file"
-                + " gave. Nothing was written.");
+    Database own = database.stoppable();
+    try (WriteSession session = own.begin()) {
+      RunReport report;
+      String mark;
+      try (Watch watch = Watch.over(progress, own::cancel)) {
+        claim(own, session, progress);
+        Gone gone = go(own, number, LastStage.writing(session), ledger, progress);
+        report = gone.report();
+        require(gone);
+        mark = session.mark();
+        requireGoing(progress);
+      } catch (PorterException e) {
+        throw progress.stopped() ? stopped() : e;
       }
-      ledger.beforeCommit(report);
+      ledger.beforeCommit(report, mark);
       session.commit();
       return report;
     } catch (WriteSession.RefusedException e) {
@@ -94,7 +116,71 @@ public final class Pipeline {
     }
   }
 
-  private RunReport go(String number, LastStage last, Ledger ledger, Progress progress) {
+  private void require(Gone gone) {
+    if (!gone.report().balanced()) {
+      throw new PorterException(
+          PorterException.Kind.DATABASE,
+          "unbalanced",
+          "The books did not balance: records that were written could not be found again. Nothing"
+              + " was written.");
+    }
+    if (gone.altered() != null && plan.run().whenAltered() == RunSettings.WhenAltered.REFUSE) {
+      throw new PorterException(
+          PorterException.Kind.DATABASE,
+          "altered",
+          "The application keeps other values than it was given: "
+              + gone.altered()
+              + ". The plan says that this is not accepted. Nothing was written.");
+    }
+  }
+
+  /** Has the tables that the plan writes into for itself, waiting for others if need be. */
+  private void claim(Database own, WriteSession session, Progress progress) {
+    Map<String, TableInfo> written = new TreeMap<>();
+    Map<String, TableInfo> lookedUp = new TreeMap<>();
+    for (Destination destination : plan.destinations()) {
+      TableInfo table = own.table(destination.table());
+      written.put(table.name(), table);
+      linked(own, table, destination.fills(), written, lookedUp);
+    }
+    while (!session.claim(written.values(), lookedUp.values())) {
+      progress.at(Progress.Phase.WAITING, 0, source.rowCount());
+      try {
+        Thread.sleep(WAIT_MILLIS);
+      } catch (InterruptedException e) {
+        Thread.currentThread().interrupt();
+        throw stopped();
+      }
+      requireGoing(progress);
+    }
+  }
+
+  private static void linked(
+      Database own,
+      TableInfo table,
+      List<Fill> fills,
+      Map<String, TableInfo> written,
+      Map<String, TableInfo> lookedUp) {
+    for (Fill fill : fills) {
+      FieldInfo field = table.find(fill.field());
+      Origin.Link link = fill.origin() == null ? null : fill.origin().link();
+      if (field == null || field.link() == null || link == null) {
+        continue;
+      }
+      TableInfo to = own.table(field.link().table());
+      if (link.whenMissing() == Origin.WhenMissing.CREATE) {
+        written.put(to.name(), to);
+        linked(own, to, link.create(), written, lookedUp);
+      } else {
+        lookedUp.put(to.name(), to);
+      }
+    }
+  }
+
+  /** The books, and in words what the application changed; null if nothing. */
+  private record Gone(RunReport report, @Nullable String altered) {}
+
+  private Gone go(Database own, String number, LastStage last, Ledger ledger, Progress progress) {
     long started = System.nanoTime();
     if (source.rowCount() == 0) {
       throw PorterException.input(
@@ -106,39 +192,42 @@ public final class Pipeline {
     }
     List<Books> books = new ArrayList<>();
     for (int i = 0; i < plan.destinations().size(); i++) {
-      books.add(fill(i, last, ledger, progress));
+      books.add(fill(own, i, last, ledger, progress));
     }
     double seconds = (System.nanoTime() - started) / 1e9;
     long read = source.rowCount();
-    return new RunReport(
-        plan.name(),
-        context.fileName(),
-        number,
-        "done",
-        read,
-        books.stream().map(Books::destination).toList(),
-        books.stream().flatMap(b -> b.questions().stream()).toList(),
-        books.stream().flatMap(b -> b.problems().stream()).toList(),
-        books.stream().flatMap(b -> b.controlTotals().stream()).toList(),
-        books.stream().flatMap(b -> b.created().stream()).toList(),
-        books.stream().allMatch(b -> b.balanced(read)),
-        Math.round(seconds * 1000) / 1000.0,
-        Math.round(read / Math.max(seconds, 1e-6)));
+    List<String> altered =
+        books.stream().map(Books::alteredInWords).filter(Objects::nonNull).toList();
+    RunReport report =
+        new RunReport(
+            plan.name(),
+            context.fileName(),
+            number,
+            "done",
+            read,
+            books.stream().map(Books::destination).toList(),
+            books.stream().flatMap(b -> b.questions().stream()).toList(),
+            books.stream().flatMap(b -> b.problems().stream()).toList(),
+            books.stream().flatMap(b -> b.controlTotals().stream()).toList(),
+            books.stream().flatMap(b -> b.created().stream()).toList(),
+            books.stream().allMatch(b -> b.balanced(read)),
+            Math.round(seconds * 1000) / 1000.0,
+            Math.round(read / Math.max(seconds, 1e-6)));
+    return new Gone(report, altered.isEmpty() ? null : String.join(", ", altered));
   }
 
-  private Books fill(int index, LastStage last, Ledger ledger, Progress progress) {
+  private Books fill(Database own, int index, LastStage last, Ledger ledger, Progress progress) {
     Destination destination = plan.destinations().get(index);
-    TableInfo table = database.table(destination.table());
+    TableInfo table = own.table(destination.table());
     PlanCheck.require(destination, table, source.columns(), shared.phrases(plan)::has);
     List<CompiledFill> fills =
-        new FillCompiler(database, source, context, shared.phrases(plan))
-            .compile(destination, table);
+        new FillCompiler(own, source, context, shared.phrases(plan)).compile(destination, table);
     Rules rules = new Rules(shared.checksOf(table.name()), destination.checksOff(), table, context);
     Matcher matcher = new Matcher(destination.keys(), table);
     UniqueGuard guard = new UniqueGuard(table, fills, destination.keys());
     note(fills, table, matcher, guard, progress);
-    matcher.look(database);
-    guard.look(database);
+    matcher.look(own);
+    guard.look(own);
 
     Books books = new Books(table.name());
     ledger.begin(index, table.name(), fills.stream().map(f -> f.field().name()).toList());
@@ -154,7 +243,7 @@ public final class Pipeline {
         next = i + 1 < source.batches() ? compute(ahead, i + 1, fills, memos) : null;
         requireGoing(progress);
         if (batch.rows() > 0) {
-          writer.write(decider.decide(batch, database));
+          writer.write(decider.decide(batch, own));
         }
         done += batch.rows();
         progress.at(Progress.Phase.WRITING, done, source.rowCount());

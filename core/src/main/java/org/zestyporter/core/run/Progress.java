@@ -5,6 +5,8 @@ public interface Progress {
 
   /** What is being done. */
   enum Phase {
+    /** Another run writes into the table. */
+    WAITING,
     MATCHING,
     WRITING
   }

@@ -101,10 +101,16 @@ public record RunReport(
    * The sum of a number field over all rows that are new, changed or unchanged.
    *
    * @param source what the fills gave
+   * @param altered what the application added to it or took from it, as by a trigger; source and
+   *     this together are what is written
    * @param written what the table holds, read back after a run
    */
   public record ControlTotal(
-      String destination, String field, BigDecimal source, BigDecimal written) {}
+      String destination, String field, BigDecimal source, BigDecimal altered, BigDecimal written) {
+    public ControlTotal {
+      altered = altered == null ? BigDecimal.ZERO : altered;
+    }
+  }
 
   /** True if every row is accounted for and none is rejected. */
   @com.fasterxml.jackson.annotation.JsonIgnore

@@ -10,15 +10,18 @@ import org.zestyporter.core.value.DistinctValues;
 
 /** Cells that are read as another text, found in the batches that hold them. */
 final class Corrections {
-  static final Corrections NONE = new Corrections(Map.of(), List.of());
+  static final Corrections NONE = new Corrections(List.of(), Map.of(), List.of());
 
   /** A cell that holds what the correction says. */
   private record Found(Correction correction, int column, Cell was, Cell now) {}
 
+  private final List<Correction> wanted;
   private final Map<Integer, List<Found>> byBatch;
   private final List<Correction> lapsed;
 
-  private Corrections(Map<Integer, List<Found>> byBatch, List<Correction> lapsed) {
+  private Corrections(
+      List<Correction> wanted, Map<Integer, List<Found>> byBatch, List<Correction> lapsed) {
+    this.wanted = wanted;
     this.byBatch = byBatch;
     this.lapsed = lapsed;
   }
@@ -47,7 +50,11 @@ final class Corrections {
             .add(new Found(correction, column, cell, Cell.text(correction.now())));
       }
     }
-    return new Corrections(byBatch, lapsed);
+    return new Corrections(List.copyOf(wanted), byBatch, lapsed);
+  }
+
+  List<Correction> wanted() {
+    return wanted;
   }
 
   List<Correction> lapsed() {

@@ -296,7 +296,9 @@ final class DelimitedParser implements RowParser {
     }
 
     private void emitUnescaped(int column, int from, int to, boolean inQuotes) {
-      sink.text(column, unescaped, 0, unescape(from, to, inQuotes, 0), whole);
+      // first, since it may need a larger array
+      int length = unescape(from, to, inQuotes, 0);
+      sink.text(column, unescaped, 0, length, whole);
     }
 
     /** Puts the characters that are meant into {@code unescaped}, with room for more; how many. */

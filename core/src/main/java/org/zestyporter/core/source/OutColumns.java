@@ -2,6 +2,7 @@ package org.zestyporter.core.source;
 
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Collection;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -41,7 +42,7 @@ final class OutColumns {
   private final int groupSize;
   private final boolean keepBlank;
   private final Cell[][] foldTitles;
-  private Set<String> blankWords = Set.of();
+  private final Map<Out, Set<String>> blankWords = new HashMap<>();
 
   OutColumns(
       SourceCache cache,
@@ -64,7 +65,7 @@ final class OutColumns {
     Arrays.stream(folded).forEach(gone::add);
     Arrays.stream(titles.present(reading.omit())).forEach(gone::add);
     for (int c = 0; c < titles.width(); c++) {
-      if (!gone.contains(c)) {
+      if (!gone.contains(c) && !isBeside(c, titles, layout)) {
         add(new Out(From.SHEET, c, null), titles.name(c), Letters.of(c));
       }
     }
@@ -78,6 +79,25 @@ final class OutColumns {
     if (parts.size() > 1) {
       add(new Out(From.SHEET_NAME, 0, null), "Sheet", "");
     }
+  }
+
+  /** True for a column without a title that no record has a cell in: it only lies beside them. */
+  private boolean isBeside(int column, Titles titles, Layout.Found layout) {
+    if (layout.titleRows().isEmpty() || !titles.title(column).isEmpty()) {
+      return false;
+    }
+    for (int chunk = 0; chunk < cache.chunks(); chunk++) {
+      if (!cache.isBlank(chunk, column)) {
+        ColumnChunk cells = rows.column(chunk, column);
+        boolean[] blanks = cells.blanks();
+        for (int row : rows.rows(chunk)) {
+          if (!blanks[cells.codes()[row]]) {
+            return false;
+          }
+        }
+      }
+    }
+    return true;
   }
 
   private void add(Out out, String name, String letter) {
@@ -183,11 +203,24 @@ final class OutColumns {
     return cell.text().strip().equalsIgnoreCase(pick.label().strip());
   }
 
-  /** Words that mean blank from now on. */
-  void blankWords(Iterable<String> words) {
-    Set<String> lower = new HashSet<>();
-    words.forEach(w -> lower.add(w.strip().toLowerCase(Locale.ROOT)));
-    blankWords = lower;
+  /** Words that mean blank from now on, in all columns. */
+  void blankWords(Collection<String> words) {
+    blankWords(java.util.Collections.nCopies(outs.size(), words));
+  }
+
+  /** Words that mean blank from now on, for each column its own. */
+  void blankWords(List<? extends Collection<String>> byColumn) {
+    blankWords.clear();
+    for (int i = 0; i < outs.size(); i++) {
+      Set<String> lower = new HashSet<>();
+      byColumn.get(i).forEach(w -> lower.add(w.strip().toLowerCase(Locale.ROOT)));
+      blankWords.put(outs.get(i), lower);
+    }
+  }
+
+  /** The words that mean blank in a column of the sheet, or in all that is folded. */
+  private Set<String> blankWords(From from, int index) {
+    return blankWords.getOrDefault(new Out(from, index, null), Set.of());
   }
 
   List<String> names() {
@@ -217,7 +250,10 @@ final class OutColumns {
     ColumnChunk[] values = new ColumnChunk[groups.length * groupSize];
     boolean[][] blanks = new boolean[values.length][];
     for (int i = 0; i < values.length; i++) {
-      values[i] = worded(rows.column(chunk, groups[i / groupSize] + i % groupSize));
+      values[i] =
+          worded(
+              rows.column(chunk, groups[i / groupSize] + i % groupSize),
+              blankWords(From.FOLD_VALUE, i % groupSize));
       blanks[i] = values[i].blanks();
     }
     int[] out = new int[kept.length * groups.length];
@@ -244,7 +280,8 @@ final class OutColumns {
     Out out = outs.get(column);
     return switch (out.from()) {
       case SHEET -> {
-        ColumnChunk cells = worded(rows.column(chunk, out.index()));
+        ColumnChunk cells =
+            worded(rows.column(chunk, out.index()), blankWords(From.SHEET, out.index()));
         yield records.whole() ? cells : cells.select(records.rows());
       }
       case FOLD_TITLE -> new ColumnChunk(foldTitles[out.index()], records.groups());
@@ -259,7 +296,8 @@ final class OutColumns {
     int[] offset = new int[groups.length];
     ColumnChunk[] columns = new ColumnChunk[groups.length];
     for (int g = 0; g < groups.length; g++) {
-      columns[g] = worded(rows.column(chunk, groups[g] + index));
+      columns[g] =
+          worded(rows.column(chunk, groups[g] + index), blankWords(From.FOLD_VALUE, index));
       offset[g] = distinct.size();
       distinct.addAll(List.of(columns[g].distinct()));
     }
@@ -287,15 +325,15 @@ final class OutColumns {
   }
 
   /** The cells with those blank that hold a word for blank. */
-  private ColumnChunk worded(ColumnChunk cells) {
-    if (blankWords.isEmpty()) {
+  private static ColumnChunk worded(ColumnChunk cells, Set<String> words) {
+    if (words.isEmpty()) {
       return cells;
     }
     Cell[] distinct = cells.distinct();
     Cell[] changed = null;
     for (int d = 0; d < distinct.length; d++) {
       String text = distinct[d].text();
-      if (text.length() < 20 && blankWords.contains(text.strip().toLowerCase(Locale.ROOT))) {
+      if (text.length() < 20 && words.contains(text.strip().toLowerCase(Locale.ROOT))) {
         changed = changed == null ? distinct.clone() : changed;
         changed[d] = Cell.BLANK;
       }

@@ -134,9 +134,11 @@ final class Profiling {
     boolean wordsFound = blankWords == null;
     if (wordsFound) {
       blankWords = findBlankWords();
-      out.blankWords(blankWords);
+      // NA may be a country in one column and nothing in the next
+      out.blankWords(Arrays.stream(profilers).map(p -> p.blankWords().keySet()).toList());
     }
-    boolean refolded = out.isFolded() && !blankWords.isEmpty();
+    boolean refolded =
+        out.isFolded() && Arrays.stream(profilers).anyMatch(p -> !p.blankWords().isEmpty());
     for (int c = 0; c < profilers.length; c++) {
       LocaleSettings own = said != null ? file : locale(profilers[c].votes(), file);
       locales[c] = own;

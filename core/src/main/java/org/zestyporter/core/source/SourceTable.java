@@ -6,6 +6,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.IntStream;
+import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.value.ColumnProfile;
 import org.zestyporter.core.value.DistinctValues;
 import org.zestyporter.core.value.LocaleSettings;
@@ -40,6 +41,9 @@ public final class SourceTable implements AutoCloseable {
   private final long[] recordsBefore;
   private final Corrections corrections;
 
+  /** The file as it stands; null if this is it. */
+  private final @Nullable SourceTable uncorrected;
+
   /** The combinations that were asked for last; more would take too much memory. */
   private final Map<List<Integer>, Combinations> combinations =
       new LinkedHashMap<>(8, 0.75f, true) {
@@ -54,6 +58,7 @@ public final class SourceTable implements AutoCloseable {
   SourceTable(SourceCache cache, SourceReader.Parsed parsed) {
     this.cache = cache;
     this.corrections = Corrections.NONE;
+    this.uncorrected = null;
     this.parsed = parsed;
     this.evidence = new ArrayList<>(parsed.evidence());
     Reading wanted = parsed.reading();
@@ -97,13 +102,21 @@ public final class SourceTable implements AutoCloseable {
     this.proposals = of.proposals;
     this.recordsBefore = of.recordsBefore;
     this.profiles.addAll(of.profiles);
+    this.uncorrected = of;
     this.corrections = Corrections.of(of, wanted);
     this.distinct = corrections.distinct(of.distinct);
   }
 
-  /** The rows as they are with cells corrected; shares all else with this table. */
+  /**
+   * The file's rows with these cells corrected and no others; shares all else with this table.
+   * Corrections are made on the file as it stands, so that making them twice changes nothing.
+   */
   public SourceTable corrected(List<Correction> wanted) {
-    return wanted.isEmpty() ? this : new SourceTable(this, wanted);
+    SourceTable bare = uncorrected == null ? this : uncorrected;
+    if (wanted.equals(corrections.wanted())) {
+      return this;
+    }
+    return wanted.isEmpty() ? bare : new SourceTable(bare, wanted);
   }
 
   /** Corrections that don't fit the file any more, because their cells hold something else. */

@@ -4,6 +4,7 @@ import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.LocalTime;
+import java.time.OffsetDateTime;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.EnumMap;
@@ -26,7 +27,9 @@ import org.zestyporter.core.value.ColumnProfile.FindingCode;
 public final class ColumnProfiler {
   private static final Pattern PARTED_DATE =
       Pattern.compile("(\\d{1,2})([./-])\\s?(\\d{1,2})\\2\\s?(\\d{2}|\\d{4})(?:[ T]\\d.*)?");
-  private static final Pattern SHORTENED = Pattern.compile("[+-]?\\d([.,]\\d+)?[Ee]\\+\\d{1,3}");
+  private static final Pattern SHORTENED =
+      // as spreadsheets show whole numbers of twelve digits and more
+      Pattern.compile("[+-]?\\d([.,]\\d+)?[Ee]\\+(1[0-9]|[2-9]\\d|\\d{3})");
   private static final Pattern SHORT_YEAR =
       Pattern.compile("\\d{1,2}([./-])\\s?\\d{1,2}\\1\\s?\\d{2}|\\d{1,2}[ -]\\p{L}{3,9}[ -]\\d{2}");
   private static final Pattern BLANK_WORD =
@@ -146,7 +149,8 @@ public final class ColumnProfiler {
       boolean word = text.length() > 1 && !"on".equalsIgnoreCase(text) || "yYnNjJ".contains(text);
       return word && ValueReader.truth(text) instanceof Boolean truth ? truth : text;
     }
-    BigDecimal number = NumberReader.find(text, locale.decimal());
+    boolean shortened = text.indexOf('+') > 0 && SHORTENED.matcher(text).matches();
+    BigDecimal number = shortened ? null : NumberReader.find(text, locale.decimal());
     return number == null ? moment(text, count, line) : number(text, number, count, line);
   }
 
@@ -157,7 +161,7 @@ public final class ColumnProfiler {
     }
     bound |= text.indexOf('.') >= 0 || text.indexOf(',') >= 0;
     votes = votes.plus(Votes.ofNumber(text, count));
-    String currency = NumberReader.currency(text);
+    String currency = NumberReader.currencyOf(text);
     if (currency != null) {
       count(currencies, currency, count, line);
     }
@@ -192,6 +196,7 @@ public final class ColumnProfiler {
       value = ValueReader.time(text);
       if (value instanceof Problem) {
         value = ValueReader.dateTime(text, locale.dateOrder(), century);
+        value = value instanceof OffsetDateTime moment ? Storage.local(moment) : value;
       }
     }
     if (value != null && !(value instanceof Problem)) {
@@ -356,6 +361,10 @@ public final class ColumnProfiler {
     long needed = (all * 9 + 9) / 10;
     long decimal = fits[ValueType.DECIMAL.ordinal()];
     if (fits[ValueType.WHOLE.ordinal()] + decimal >= needed) {
+      if (findings.containsKey(FindingCode.LEADING_ZEROS)) {
+        // 0042 and 1042 are codes of one kind, and no zero of them may go
+        return ValueType.TEXT;
+      }
       return decimal == 0 ? ValueType.WHOLE : ValueType.DECIMAL;
     }
     long dateTime = fits[ValueType.DATETIME.ordinal()];

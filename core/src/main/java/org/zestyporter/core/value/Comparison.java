@@ -45,6 +45,11 @@ public final class Comparison {
     return new Comparison(set);
   }
 
+  /** True if anything is ignored. */
+  public boolean isLoose() {
+    return !ignored.isEmpty();
+  }
+
   /**
    * The form in which values are compared; null for null. Numbers compare by value, whatever their
    * scale.

@@ -28,6 +28,16 @@ final class NumberReader {
           .collect(Collectors.toUnmodifiableSet());
   private static final Set<String> CURRENCY_WORDS = Set.of("kr", "fr", "zł", "kč", "ft", "lei");
   private static final int FAST_DIGITS = 18;
+  private static final Pattern SIGN_BEFORE_CURRENCY = Pattern.compile("[-+](?=\\p{Sc}|\\p{L})");
+
+  /** Scientific notation. */
+  private static final Pattern POWER = Pattern.compile("([+-]?\\d[\\d.,]*)[eE]([+-]?\\d{1,9})");
+
+  /** What is taken for a number without being asked: 1E5 alone may as well be a code. */
+  private static final Pattern SURE_POWER =
+      Pattern.compile("[+-]?(\\d+[.,]\\d+[eE][+-]?|\\d+[eE][+-])\\d{1,3}");
+
+  private static final int MOST_ZEROS = 400;
 
   private NumberReader() {}
 
@@ -38,7 +48,7 @@ final class NumberReader {
             + grouping
             + ")\\d{3}(?:\\3\\d{3})*)|\\d{1,2}(?:,\\d{2})+,\\d{3}|)(?:"
             + decimal
-            + "(\\d+))?(-?)");
+            + "(\\d*))?(-?)");
   }
 
   /** The number, or null if the text is none. */
@@ -53,10 +63,17 @@ final class NumberReader {
   /** False for what has too many letters, or letters that are no currency. */
   private static boolean mayBeNumber(String text) {
     int letters = 0;
+    if (SURE_POWER.matcher(text).matches()) {
+      return true;
+    }
     for (int i = 0; i < text.length(); i++) {
       letters += Character.isLetter(text.charAt(i)) ? 1 : 0;
     }
-    return letters == 0 || letters <= 3 && currency(text) != null;
+    return letters == 0 || letters <= 3 && currency(withoutSign(text)) != null;
+  }
+
+  private static String withoutSign(String text) {
+    return SIGN_BEFORE_CURRENCY.matcher(text).lookingAt() ? text.substring(1) : text;
   }
 
   static Object read(String text, String decimal) {
@@ -71,6 +88,19 @@ final class NumberReader {
         return amount.negate();
       }
     }
+    if (trimmed.length() > 2 && SIGN_BEFORE_CURRENCY.matcher(trimmed).lookingAt()) {
+      Object behind = read(trimmed.substring(1), decimal);
+      if (behind instanceof BigDecimal amount && amount.signum() >= 0) {
+        return trimmed.charAt(0) == '-' ? amount.negate() : amount;
+      }
+    }
+    Matcher power = POWER.matcher(trimmed);
+    if (power.matches() && read(power.group(1), decimal) instanceof BigDecimal mantissa) {
+      int exponent = Integer.parseInt(power.group(2));
+      return Math.abs(exponent) <= MOST_ZEROS
+          ? mantissa.scaleByPowerOfTen(exponent)
+          : new Problem(ProblemCode.OUT_OF_RANGE, text, "more zeros than any field has room for");
+    }
     String number = trimmed;
     String currency = currency(trimmed);
     if (currency != null) {
@@ -82,7 +112,10 @@ final class NumberReader {
       }
     }
     Matcher m = (",".equals(decimal) ? COMMA_NUMBER : POINT_NUMBER).matcher(number);
-    if (!m.matches() || (m.group(2).isEmpty() && m.group(4) == null)) {
+    if (!m.matches() || (m.group(2).isEmpty() && (m.group(4) == null || m.group(4).isEmpty()))) {
+      return new Problem(ProblemCode.NOT_A_NUMBER, text, whyNot(trimmed, decimal));
+    }
+    if ("".equals(m.group(4)) && !m.group(5).isEmpty()) {
       return new Problem(ProblemCode.NOT_A_NUMBER, text, whyNot(trimmed, decimal));
     }
     if (!m.group(1).isEmpty() && !m.group(5).isEmpty()) {
@@ -92,7 +125,9 @@ final class NumberReader {
       return new Problem(ProblemCode.NOT_A_NUMBER, text, whyNot(trimmed, decimal));
     }
     String whole = m.group(2).replaceAll("\\D", "");
-    String digits = (whole.isEmpty() ? "0" : whole) + (m.group(4) == null ? "" : "." + m.group(4));
+    String digits =
+        (whole.isEmpty() ? "0" : whole)
+            + (m.group(4) == null || m.group(4).isEmpty() ? "" : "." + m.group(4));
     BigDecimal value = new BigDecimal(digits);
     return "-".equals(m.group(1)) || "-".equals(m.group(5)) ? value.negate() : value;
   }
@@ -119,6 +154,11 @@ final class NumberReader {
       }
     }
     return BigDecimal.valueOf(first == 1 ? -value : value, Math.max(0, scale));
+  }
+
+  /** The currency of a number that may have its sign before the currency; null if there is none. */
+  static String currencyOf(String text) {
+    return currency(withoutSign(text.strip()));
   }
 
   /** The currency that stands beside a number, as written; null if there is none. */

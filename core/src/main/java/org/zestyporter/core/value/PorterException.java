@@ -17,7 +17,9 @@ public class PorterException extends RuntimeException {
     /** Somebody else changed it first. */
     CONFLICT,
     /** The application's database refused or was lost. */
-    DATABASE
+    DATABASE,
+    /** There is no room to keep it. */
+    STORAGE
   }
 
   private final transient Kind kind;

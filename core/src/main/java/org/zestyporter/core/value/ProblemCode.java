@@ -13,6 +13,8 @@ public enum ProblemCode {
   TOO_LONG,
   TOO_PRECISE,
   OUT_OF_RANGE,
+  MALFORMED,
+  FORBIDDEN_CHARACTER,
   REQUIRED,
   UNKNOWN_CHOICE,
   UNKNOWN_LINK,
@@ -32,7 +34,8 @@ public enum ProblemCode {
   MATCHED,
   SEVERAL_MATCHES,
   REPEATED,
-  TAKEN;
+  TAKEN,
+  ALTERED;
 
   /** The code used in plans, ledgers and reports, such as {@code not-a-date}. */
   @JsonValue

@@ -5,6 +5,8 @@ import java.time.DateTimeException;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.LocalTime;
+import java.time.OffsetDateTime;
+import java.time.ZoneOffset;
 import java.time.format.DateTimeParseException;
 import java.util.HashMap;
 import java.util.Locale;
@@ -32,6 +34,8 @@ public final class ValueReader {
       Pattern.compile("(\\d{1,2})\\.?[ -](\\p{L}{3,12})\\.?[ -,]{1,2}(\\d{2}|\\d{4})");
   private static final Pattern NAMED_DAY =
       Pattern.compile("(\\p{L}{3,12})\\.? (\\d{1,2}),? (\\d{2}|\\d{4})");
+  private static final Pattern ZONED =
+      Pattern.compile("(.{6,40}[T ]\\d{1,2}:\\d{2}\\S*?) ?([Zz]|[+-]\\d{2}(?::?\\d{2})?)");
   private static final Map<String, Boolean> TRUTH = truths();
   private static final int SHORTEST_DATE = 6;
 
@@ -155,12 +159,27 @@ public final class ValueReader {
   }
 
   /**
-   * Reads a date with a time after it, parted by a space or a T.
+   * Reads a date with a time after it, parted by a space or a T; a zone may follow as in ISO 8601
+   * ({@code Z}, {@code +02:00}).
    *
-   * @return a {@link LocalDateTime} or a {@link Problem}
+   * @return a {@link LocalDateTime}, an {@link OffsetDateTime} if a zone is given, or a {@link
+   *     Problem}
    */
   public static Object dateTime(String text, DateOrder order, String century) {
     String trimmed = text.strip();
+    Matcher zoned = ZONED.matcher(trimmed);
+    if (zoned.matches()) {
+      Object local = dateTime(zoned.group(1), order, century);
+      if (!(local instanceof LocalDateTime moment)) {
+        Problem problem = (Problem) local;
+        return new Problem(problem.code(), text, problem.reason());
+      }
+      try {
+        return moment.atOffset(ZoneOffset.of(zoned.group(2).replace("z", "Z")));
+      } catch (DateTimeException e) {
+        return new Problem(ProblemCode.NOT_A_TIME, text, "there is no such zone");
+      }
+    }
     int gap = Math.max(trimmed.lastIndexOf(' '), trimmed.lastIndexOf('T'));
     if (gap < 6 || trimmed.indexOf(':', gap) < 0) {
       Object date = date(trimmed, order, century);

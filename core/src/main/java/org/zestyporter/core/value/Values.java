@@ -1,10 +1,8 @@
 package org.zestyporter.core.value;
 
 import java.math.BigDecimal;
-import java.sql.Date;
-import java.sql.Time;
-import java.sql.Timestamp;
 import java.time.LocalDateTime;
+import java.time.OffsetDateTime;
 import java.time.format.DateTimeFormatter;
 import java.time.temporal.ChronoField;
 
@@ -15,6 +13,8 @@ public final class Values {
           .appendPattern("yyyy-MM-dd'T'HH:mm:ss")
           .appendFraction(ChronoField.NANO_OF_SECOND, 0, 9, true)
           .toFormatter(java.util.Locale.ROOT);
+
+  private static final int MOST_ZEROS = 1_000;
 
   private Values() {}
 
@@ -29,6 +29,9 @@ public final class Values {
     if (value instanceof LocalDateTime time) {
       return TIMESTAMP.format(time);
     }
+    if (value instanceof OffsetDateTime moment) {
+      return TIMESTAMP.format(moment) + moment.getOffset();
+    }
     return value.toString();
   }
 
@@ -37,35 +40,12 @@ public final class Values {
     return number.signum() == 0 ? "0" : number.stripTrailingZeros().toPlainString();
   }
 
-  /** What a JDBC driver returned, as the types that the pipeline computes with. */
-  public static Object fromJdbc(Object value) {
-    if (value instanceof Number number && !(value instanceof BigDecimal)) {
-      return new BigDecimal(number.toString());
+  /** A number without trailing zeros, so that equal numbers are equal objects. */
+  public static BigDecimal bare(BigDecimal number) {
+    if (number.signum() == 0) {
+      return BigDecimal.ZERO;
     }
-    if (value instanceof Date date) {
-      return date.toLocalDate();
-    }
-    if (value instanceof Timestamp timestamp) {
-      return timestamp.toLocalDateTime();
-    }
-    if (value instanceof Time time) {
-      return time.toLocalTime();
-    }
-    return value;
-  }
-
-  /**
-   * A primary key value in the form in which keys are compared: numbers without regard to scale.
-   */
-  public static Object key(Object value) {
-    return value instanceof BigDecimal number ? new BigDecimal(plain(number)) : value;
-  }
-
-  /** True if both hold the same value; numbers are compared without regard to scale. */
-  public static boolean same(Object a, Object b) {
-    if (a instanceof BigDecimal x && b instanceof BigDecimal y) {
-      return x.compareTo(y) == 0;
-    }
-    return a == null ? b == null : a.equals(b);
+    BigDecimal bare = number.stripTrailingZeros();
+    return bare.scale() < 0 && bare.scale() > -MOST_ZEROS ? bare.setScale(0) : bare;
   }
 }

@@ -12,6 +12,7 @@ import net.jqwik.api.Arbitrary;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import net.jqwik.api.Provide;
+import org.zestyporter.core.Seeds;
 import org.zestyporter.core.value.Problem;
 
 /** Whatever is typed is computed or refused at a place, and nothing else. */
@@ -99,7 +100,7 @@ class FormulaProperties {
         "");
   }
 
-  @Property(tries = 4_000)
+  @Property(tries = 4_000 * Seeds.MORE, seed = Seeds.SEED)
   void isComputedOrRefused(@ForAll("typed") String formula) {
     Formula compiled;
     try {

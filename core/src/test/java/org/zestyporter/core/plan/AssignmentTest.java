@@ -9,6 +9,7 @@ import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import net.jqwik.api.Provide;
 import org.junit.jupiter.api.Test;
+import org.zestyporter.core.Seeds;
 
 class AssignmentTest {
   @Test
@@ -36,7 +37,7 @@ class AssignmentTest {
                     .ofMaxSize(5));
   }
 
-  @Property(tries = 300)
+  @Property(tries = 300 * Seeds.MORE, seed = Seeds.SEED)
   void nothingIsBetter(@ForAll("scores") int[][] scores) {
     int[] assigned = Assignment.best(scores);
     int sum = 0;

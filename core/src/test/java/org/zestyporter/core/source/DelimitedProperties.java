@@ -14,6 +14,7 @@ import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import net.jqwik.api.Provide;
 import net.jqwik.api.constraints.Size;
+import org.zestyporter.core.Seeds;
 import org.zestyporter.core.value.Cell;
 
 /** What is written as delimited text is read again, to the character. */
@@ -55,7 +56,7 @@ class DelimitedProperties {
     return Arbitraries.oneOf(odd, any);
   }
 
-  @Property(tries = 400)
+  @Property(tries = 400 * Seeds.MORE, seed = Seeds.SEED)
   void quotedCellsComeBack(
       @ForAll @Size(min = 1, max = 6)
           List<@Size(min = 1, max = 5) List<@net.jqwik.api.From("cells") String>> rows,
@@ -75,7 +76,7 @@ class DelimitedProperties {
     assertThat(read(text.toString(), delimiter, charset, Escape.DOUBLED)).isEqualTo(trimmed(rows));
   }
 
-  @Property(tries = 200)
+  @Property(tries = 200 * Seeds.MORE, seed = Seeds.SEED)
   void plainCellsComeBack(
       @ForAll @Size(min = 1, max = 6)
           List<@Size(min = 1, max = 5) List<@net.jqwik.api.From("plain") String>> rows,
@@ -86,7 +87,7 @@ class DelimitedProperties {
     assertThat(read(text.toString(), delimiter, "UTF-8", Escape.DOUBLED)).isEqualTo(trimmed(rows));
   }
 
-  @Property(tries = 200)
+  @Property(tries = 200 * Seeds.MORE, seed = Seeds.SEED)
   void cellsEscapedByBackslashesComeBack(
       @ForAll @Size(min = 1, max = 4)
           List<@Size(min = 1, max = 4) List<@net.jqwik.api.From("cells") String>> rows)
@@ -104,7 +105,7 @@ class DelimitedProperties {
   }
 
   /** Cells of all lengths stand across the ends of the parser's buffer. */
-  @Property(tries = 12)
+  @Property(tries = 12 * Seeds.MORE, seed = Seeds.SEED)
   void longTextsComeBack(@ForAll long seed) throws IOException {
     java.util.Random random = new java.util.Random(seed);
     List<List<String>> rows = new ArrayList<>();

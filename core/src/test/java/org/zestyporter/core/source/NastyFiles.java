@@ -77,6 +77,14 @@ final class NastyFiles {
 
   private static void text() {
     read(
+        "a long cell with quotes in quotes",
+        utf8("Reg,Notes\nQH-1,\"" + "said \"\"ahoy\"\" ".repeat(40) + "\"\nQH-2,x\n"),
+        Map.of("quote", "\""),
+        "Reg|Notes",
+        2,
+        "QH-1|" + "said \"ahoy\" ".repeat(40),
+        "QH-2|x");
+    read(
         "quotes in quotes",
         utf8("name,note\n\"Wren\",\"says \"\"hi\"\", twice\"\n\"Two\nlines\",\"\"\"\"\n"),
         Map.of("delimiter", ",", "quote", "\"", "escape", Escape.DOUBLED),
@@ -425,9 +433,9 @@ final class NastyFiles {
               sheet.value(11, 2, "Auk");
             }),
         Map.of("format", SourceFormat.XLSX, "titleRows", List.of(10L), "firstRow", 11L),
-        "Column A|Reg|Name",
+        "Reg|Name",
         2,
-        "|QH-1|Wren");
+        "QH-1|Wren");
     read(
         "old workbook",
         Sheets.xls(

@@ -16,13 +16,14 @@ import java.util.stream.Stream;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
+import org.zestyporter.core.Seeds;
 import org.zestyporter.core.plan.PlanJson;
 import org.zestyporter.core.value.PorterException;
 import tools.jackson.databind.JsonNode;
 
 /** Every nasty file is read as it should be, or refused in one sentence; so are mutations of it. */
 class NastyFilesTest {
-  private static final int MUTATIONS = Integer.getInteger("porter.mutations", 40);
+  private static final int MUTATIONS = 40 * Seeds.MORE;
   private static final int LARGEST_MUTATED = 60_000;
 
   @TempDir Path folder;
@@ -77,7 +78,7 @@ class NastyFilesTest {
   @ParameterizedTest
   @MethodSource("mutated")
   void mutationsAreReadOrRefused(NastyFiles.Nasty nasty) {
-    Random random = new Random(nasty.name().hashCode());
+    Random random = new Random(nasty.name().hashCode() * 31L + Long.parseLong(Seeds.SEED));
     for (int i = 0; i < MUTATIONS; i++) {
       byte[] bytes = mutate(nasty.bytes(), random);
       assertTimeoutPreemptively(

@@ -1,5 +1,6 @@
 package org.zestyporter.server.account;
 
+import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import org.springframework.context.annotation.Bean;
@@ -15,7 +16,12 @@ import org.springframework.security.crypto.factory.PasswordEncoderFactories;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.security.web.SecurityFilterChain;
 import org.springframework.security.web.context.HttpSessionSecurityContextRepository;
+import org.springframework.security.web.context.SecurityContextHolderFilter;
 import org.springframework.security.web.context.SecurityContextRepository;
+import org.springframework.security.web.header.writers.ReferrerPolicyHeaderWriter.ReferrerPolicy;
+import org.zestyporter.server.Settings;
+import org.zestyporter.server.web.PageNonce;
+import org.zestyporter.server.web.SecurityLog;
 
 /** Everything of the API is closed but for signing in. */
 @Configuration(proxyBeanMethods = false)
@@ -38,7 +44,8 @@ class SecurityConfig {
   }
 
   @Bean
-  SecurityFilterChain chain(HttpSecurity http, SecurityContextRepository contexts)
+  SecurityFilterChain chain(
+      HttpSecurity http, SecurityContextRepository contexts, Settings settings, SecurityLog log)
       throws Exception {
     return http.authorizeHttpRequests(
             requests ->
@@ -55,18 +62,35 @@ class SecurityConfig {
         .securityContext(c -> c.securityContextRepository(contexts))
         .requestCache(c -> c.disable())
         .logout(l -> l.disable())
+        .addFilterBefore(new SessionLife(settings.sessionLife()), SecurityContextHolderFilter.class)
         .headers(
             headers ->
-                headers.contentSecurityPolicy(
-                    p ->
-                        p.policyDirectives(
-                            "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self'"
-                                + " data:; frame-ancestors 'none'")))
+                headers
+                    .addHeaderWriter(
+                        (request, response) ->
+                            response.setHeader("Content-Security-Policy", policy(request)))
+                    .referrerPolicy(r -> r.policy(ReferrerPolicy.NO_REFERRER)))
         .exceptionHandling(
             e ->
                 e.authenticationEntryPoint((request, response, error) -> say(response, 401, CLOSED))
-                    .accessDeniedHandler((request, response, error) -> say(response, 403, STALE)))
+                    .accessDeniedHandler(
+                        (request, response, error) -> {
+                          log.note(
+                              "refused",
+                              request.getRemoteUser(),
+                              request.getRemoteAddr(),
+                              request.getMethod() + " " + request.getRequestURI());
+                          say(response, 403, STALE);
+                        }))
         .build();
+  }
+
+  /** Only what the server itself sends is run, shown and spoken to. */
+  private static String policy(HttpServletRequest request) {
+    return "default-src 'self'; style-src 'self' 'nonce-"
+        + PageNonce.of(request)
+        + "'; img-src 'self' data:; object-src 'none'; base-uri 'none'; form-action 'self';"
+        + " frame-ancestors 'none'";
   }
 
   @Bean

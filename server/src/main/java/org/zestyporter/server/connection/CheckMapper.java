@@ -43,4 +43,7 @@ interface CheckMapper {
       @Param("connection") String connection,
       @Param("table") String table,
       @Param("name") String name);
+
+  @Delete("DELETE FROM table_check WHERE connection = #{connection}")
+  void deleteAll(String connection);
 }

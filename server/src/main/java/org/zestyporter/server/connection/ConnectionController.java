@@ -1,8 +1,10 @@
 package org.zestyporter.server.connection;
 
+import jakarta.servlet.http.HttpServletRequest;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.Pattern;
+import jakarta.validation.constraints.Size;
 import java.security.Principal;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
@@ -20,28 +22,37 @@ import org.springframework.web.bind.annotation.RestController;
 import org.zestyporter.core.database.Database;
 import org.zestyporter.core.database.TableInfo;
 import org.zestyporter.core.plan.TableCheck;
+import org.zestyporter.core.value.PorterException;
+import org.zestyporter.server.web.Deletion;
+import org.zestyporter.server.web.SecurityLog;
 
 @RestController
 @RequestMapping("/api/connections")
 class ConnectionController {
   private final ConnectionService connections;
-
   private final CheckService checks;
+  private final SecurityLog log;
 
-  ConnectionController(ConnectionService connections, CheckService checks) {
+  ConnectionController(ConnectionService connections, CheckService checks, SecurityLog log) {
     this.connections = connections;
     this.checks = checks;
+    this.log = log;
   }
 
   record NewConnection(
       @NotBlank @Pattern(regexp = "[a-z0-9-]{1,40}", message = "small letters, digits and hyphens")
           String name,
-      @NotBlank String shownName,
-      @NotBlank String url,
-      @Nullable String user,
-      @Nullable String password) {}
+      @NotBlank @Size(max = 80) String shownName,
+      @NotBlank @Size(max = 1_000) String url,
+      @Nullable @Size(max = 200) String user,
+      @Nullable @Size(max = 500) String password) {}
 
-  record TableCount(String name, long records) {}
+  /**
+   * A table and how many records it has.
+   *
+   * @param records null if they can't be counted
+   */
+  record TableCount(String name, @Nullable Long records) {}
 
   @GetMapping
   List<ConnectionService.ConnectionView> all() {
@@ -50,22 +61,52 @@ class ConnectionController {
 
   @PostMapping
   @ResponseStatus(HttpStatus.CREATED)
-  ConnectionService.ConnectionView add(@Valid @RequestBody NewConnection c) {
-    return connections.add(
-        c.name(),
-        c.shownName(),
-        c.url(),
-        c.user() == null ? "" : c.user(),
-        c.password() == null ? "" : c.password());
+  ConnectionService.ConnectionView add(
+      @Valid @RequestBody NewConnection c, Principal who, HttpServletRequest request) {
+    try {
+      ConnectionService.ConnectionView added =
+          connections.add(
+              c.name(),
+              c.shownName(),
+              c.url(),
+              c.user() == null ? "" : c.user(),
+              c.password() == null ? "" : c.password());
+      log.note("connection-added", who.getName(), request.getRemoteAddr(), c.name());
+      return added;
+    } catch (PorterException e) {
+      String about = e.code() + " " + c.name();
+      log.note("connection-refused", who.getName(), request.getRemoteAddr(), about);
+      throw e;
+    }
+  }
+
+  /** What deleting a connection means. */
+  @GetMapping("/{name}/deletion")
+  Deletion deletion(@PathVariable String name) {
+    return connections.deletion(name);
+  }
+
+  @DeleteMapping("/{name}")
+  @ResponseStatus(HttpStatus.NO_CONTENT)
+  void delete(@PathVariable String name, Principal who, HttpServletRequest request) {
+    connections.delete(name);
+    log.note("connection-deleted", who.getName(), request.getRemoteAddr(), name);
   }
 
   @GetMapping("/{name}/tables")
   List<TableCount> tables(@PathVariable String name) {
     Database database = connections.database(name);
     database.forget();
-    return database.tableNames().stream()
-        .map(t -> new TableCount(t, database.count(database.table(t))))
-        .toList();
+    return database.tableNames().stream().map(t -> counted(database, t)).toList();
+  }
+
+  private static TableCount counted(Database database, String table) {
+    try {
+      return new TableCount(table, database.count(database.table(table)));
+    } catch (PorterException e) {
+      // one table that may not be read keeps nobody from the others
+      return new TableCount(table, null);
+    }
   }
 
   @GetMapping("/{name}/tables/{table}")

@@ -1,6 +1,7 @@
 package org.zestyporter.server.connection;
 
 import java.util.List;
+import org.apache.ibatis.annotations.Delete;
 import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Select;
@@ -19,4 +20,7 @@ interface ConnectionMapper {
       INSERT INTO connection (name, shown_name, url, db_user, secret, created_at)
       VALUES (#{name}, #{shownName}, #{url}, #{dbUser}, #{secret}, #{createdAt})""")
   void insert(ConnectionRecord connection);
+
+  @Delete("DELETE FROM connection WHERE name = #{name}")
+  void delete(String name);
 }

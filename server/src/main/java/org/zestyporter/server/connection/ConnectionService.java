@@ -3,22 +3,36 @@ package org.zestyporter.server.connection;
 import com.zaxxer.hikari.HikariConfig;
 import com.zaxxer.hikari.HikariDataSource;
 import jakarta.annotation.PreDestroy;
+import java.nio.file.Files;
 import java.sql.SQLException;
 import java.sql.SQLTransientConnectionException;
 import java.time.Clock;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.concurrent.ConcurrentHashMap;
+import org.springframework.beans.factory.ObjectProvider;
 import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+import org.zestyporter.core.database.Address;
 import org.zestyporter.core.database.Database;
 import org.zestyporter.core.value.PorterException;
+import org.zestyporter.server.Settings;
+import org.zestyporter.server.web.Deletion;
 import org.zestyporter.server.web.Times;
 
 /** The databases of business applications. */
 @Service
 public class ConnectionService {
+  private static final int POOLED = 6;
+  private static final long PATIENCE_MILLIS = 8_000;
+
   private final ConnectionMapper connections;
+  private final CheckMapper checks;
   private final Secrets secrets;
+  private final Settings settings;
+  private final ObjectProvider<UsesConnections> users;
   private final Clock clock;
   private final Map<String, Open> open = new ConcurrentHashMap<>();
 
@@ -27,9 +41,18 @@ public class ConnectionService {
   /** What may be told of a connection. */
   public record ConnectionView(String name, String shownName, String url, String user) {}
 
-  ConnectionService(ConnectionMapper connections, Secrets secrets, Clock clock) {
+  ConnectionService(
+      ConnectionMapper connections,
+      CheckMapper checks,
+      Secrets secrets,
+      Settings settings,
+      ObjectProvider<UsesConnections> users,
+      Clock clock) {
     this.connections = connections;
+    this.checks = checks;
     this.secrets = secrets;
+    this.settings = settings;
+    this.users = users;
     this.clock = clock;
   }
 
@@ -42,7 +65,8 @@ public class ConnectionService {
   /**
    * Keeps a connection after trying it.
    *
-   * @throws PorterException if the name is taken or the database does not answer
+   * @throws PorterException if the address is not allowed, the name is taken or the database does
+   *     not answer
    */
   public ConnectionView add(
       String name, String shownName, String url, String user, String password) {
@@ -52,17 +76,53 @@ public class ConnectionService {
           "name-taken",
           "There is a connection “" + name + "” already.");
     }
-    if (!url.startsWith("jdbc:h2:") && !url.startsWith("jdbc:postgresql:")) {
-      throw PorterException.input(
-          "unknown-database",
-          "The address must begin with jdbc:postgresql: or jdbc:h2:; other databases are not"
-              + " supported yet.");
-    }
-    Database.connect(url, user, password).tableNames();
+    Address address = Address.parse(url, settings.addressRules());
+    Database.connect(address, user, password, settings.patience()).tableNames();
     connections.insert(
         new ConnectionRecord(
-            null, name, shownName, url, user, secrets.encrypt(password), Times.now(clock)));
-    return new ConnectionView(name, shownName, url, user);
+            null,
+            name,
+            shownName,
+            address.url(),
+            user,
+            secrets.encrypt(password),
+            Times.now(clock)));
+    return new ConnectionView(name, shownName, address.url(), user);
+  }
+
+  private ConnectionRecord require(String name) {
+    ConnectionRecord connection = connections.find(name);
+    if (connection == null) {
+      throw PorterException.missing("no-such-connection", "There is no connection “" + name + "”.");
+    }
+    return connection;
+  }
+
+  /** What deleting a connection means. The application's database is not touched by it. */
+  public Deletion deletion(String name) {
+    require(name);
+    int kept = checks.of(name).size();
+    List<String> affected = new ArrayList<>();
+    users.forEach(u -> affected.addAll(u.writingTo(name)));
+    return new Deletion(
+        kept == 0 ? List.of() : List.of(Deletion.count(kept, "check", "checks") + " of its tables"),
+        affected,
+        users.stream().map(u -> u.goingOn(name)).filter(Objects::nonNull).findFirst().orElse(null));
+  }
+
+  @Transactional
+  public void delete(String name) {
+    deletion(name).require();
+    checks.deleteAll(name);
+    connections.delete(name);
+    forget(name);
+  }
+
+  private void forget(String name) {
+    Open known = open.remove(name);
+    if (known != null) {
+      known.pool().close();
+    }
   }
 
   /**
@@ -75,30 +135,35 @@ public class ConnectionService {
   }
 
   private Open open(String name) {
-    ConnectionRecord connection = connections.find(name);
-    if (connection == null) {
-      throw PorterException.missing("no-such-connection", "There is no connection “" + name + "”.");
-    }
+    ConnectionRecord connection = require(name);
+    // what is allowed may have changed since it was kept, and so may what a link leads to
+    Address address = Address.parse(connection.url(), settings.addressRules());
     HikariConfig config = new HikariConfig();
-    config.setJdbcUrl(connection.url());
+    config.setJdbcUrl(address.url());
     config.setUsername(connection.dbUser());
     config.setPassword(secrets.decrypt(connection.secret()));
-    config.setMaximumPoolSize(4);
+    config.setMaximumPoolSize(POOLED);
     config.setMinimumIdle(0);
-    config.setConnectionTimeout(8_000);
+    config.setConnectionTimeout(PATIENCE_MILLIS);
     config.setInitializationFailTimeout(-1);
     HikariDataSource pool = new HikariDataSource(config);
-    return new Open(pool, new Database(() -> lend(pool)));
+    return new Open(pool, new Database(() -> lend(pool, address), address, settings.patience()));
   }
 
   /** A pool that gets no connection says so in the words of the database. */
-  private static java.sql.Connection lend(HikariDataSource pool) throws SQLException {
+  private static java.sql.Connection lend(HikariDataSource pool, Address address)
+      throws SQLException {
+    if (address.file() != null && !Files.exists(address.file())) {
+      // those that have the lost file open would go on with it for ever
+      pool.getHikariPoolMXBean().softEvictConnections();
+    }
     try {
       return pool.getConnection();
     } catch (SQLTransientConnectionException e) {
-      String state = e.getCause() instanceof SQLException cause ? cause.getSQLState() : "08001";
-      boolean signIn = state != null && state.startsWith("28");
-      throw new SQLException(e.getMessage(), signIn ? state : "08001", e);
+      if (e.getCause() instanceof SQLException cause) {
+        throw cause;
+      }
+      throw new SQLException("All connections to the database are in use", "53300", e);
     }
   }
 

@@ -1,10 +1,6 @@
 package org.zestyporter.server.connection;
 
-import java.io.IOException;
 import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
-import java.nio.file.Path;
-import java.nio.file.attribute.PosixFilePermissions;
 import java.security.GeneralSecurityException;
 import java.security.SecureRandom;
 import java.util.Arrays;
@@ -12,7 +8,9 @@ import javax.crypto.Cipher;
 import javax.crypto.spec.GCMParameterSpec;
 import javax.crypto.spec.SecretKeySpec;
 import org.springframework.stereotype.Component;
+import org.zestyporter.core.value.PorterException;
 import org.zestyporter.server.Settings;
+import org.zestyporter.server.store.KeyFile;
 
 /** Encrypts passwords of databases with a key that only the data folder's owner can read. */
 @Component
@@ -23,41 +21,49 @@ class Secrets {
   private final SecureRandom random = new SecureRandom();
   private final SecretKeySpec key;
 
-  Secrets(Settings settings) throws IOException {
-    Path file = settings.home().resolve("secret.key");
-    if (!Files.exists(file)) {
-      Files.createDirectories(settings.home());
-      byte[] fresh = new byte[32];
-      random.nextBytes(fresh);
-      Files.createFile(
-          file, PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rw-------")));
-      Files.write(file, fresh);
-    }
-    this.key = new SecretKeySpec(Files.readAllBytes(file), "AES");
+  Secrets(Settings settings) {
+    this.key =
+        new SecretKeySpec(
+            KeyFile.read(settings.home().resolve("secret.key"), "the passwords of all connections"),
+            "AES");
   }
 
   byte[] encrypt(String secret) {
     byte[] nonce = new byte[NONCE_BYTES];
     random.nextBytes(nonce);
-    byte[] sealed = cipher(Cipher.ENCRYPT_MODE, nonce, secret.getBytes(StandardCharsets.UTF_8));
-    byte[] all = Arrays.copyOf(nonce, NONCE_BYTES + sealed.length);
-    System.arraycopy(sealed, 0, all, NONCE_BYTES, sealed.length);
-    return all;
-  }
-
-  String decrypt(byte[] kept) {
-    byte[] nonce = Arrays.copyOf(kept, NONCE_BYTES);
-    byte[] sealed = Arrays.copyOfRange(kept, NONCE_BYTES, kept.length);
-    return new String(cipher(Cipher.DECRYPT_MODE, nonce, sealed), StandardCharsets.UTF_8);
-  }
-
-  private byte[] cipher(int mode, byte[] nonce, byte[] bytes) {
     try {
-      Cipher cipher = Cipher.getInstance("AES/GCM/NoPadding");
-      cipher.init(mode, key, new GCMParameterSpec(TAG_BITS, nonce));
-      return cipher.doFinal(bytes);
+      byte[] sealed = cipher(Cipher.ENCRYPT_MODE, nonce, secret.getBytes(StandardCharsets.UTF_8));
+      byte[] all = Arrays.copyOf(nonce, NONCE_BYTES + sealed.length);
+      System.arraycopy(sealed, 0, all, NONCE_BYTES, sealed.length);
+      return all;
     } catch (GeneralSecurityException e) {
-      throw new IllegalStateException("the key in secret.key does not fit", e);
+      throw new IllegalStateException(e);
     }
+  }
+
+  /**
+   * Decrypts what {@link #encrypt} gave.
+   *
+   * @throws PorterException if it was encrypted with another key
+   */
+  String decrypt(byte[] kept) {
+    try {
+      byte[] nonce = Arrays.copyOf(kept, NONCE_BYTES);
+      byte[] sealed = Arrays.copyOfRange(kept, NONCE_BYTES, kept.length);
+      return new String(cipher(Cipher.DECRYPT_MODE, nonce, sealed), StandardCharsets.UTF_8);
+    } catch (GeneralSecurityException e) {
+      throw new PorterException(
+          PorterException.Kind.INPUT,
+          "other-key",
+          "The password of this connection was kept with another key: secret.key in the data folder"
+              + " does not fit. Put the old key back, or remove the connection and add it again.",
+          e);
+    }
+  }
+
+  private byte[] cipher(int mode, byte[] nonce, byte[] bytes) throws GeneralSecurityException {
+    Cipher cipher = Cipher.getInstance("AES/GCM/NoPadding");
+    cipher.init(mode, key, new GCMParameterSpec(TAG_BITS, nonce));
+    return cipher.doFinal(bytes);
   }
 }

@@ -81,11 +81,12 @@ class PhrasebookController {
   }
 
   @GetMapping(value = "/{id}/csv", produces = "text/csv;charset=UTF-8")
-  ResponseEntity<String> csv(@PathVariable long id) {
+  ResponseEntity<String> csv(
+      @PathVariable long id, @RequestParam(defaultValue = "false") boolean raw) {
     return ResponseEntity.ok()
         .header(
             HttpHeaders.CONTENT_DISPOSITION, "attachment; filename=\"phrasebook-" + id + ".csv\"")
-        .body(books.csv(id));
+        .body(books.csv(id, raw));
   }
 
   @PostMapping("/{id}/csv")

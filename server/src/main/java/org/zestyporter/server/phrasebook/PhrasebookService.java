@@ -17,6 +17,7 @@ import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import org.zestyporter.core.fill.Phrases;
 import org.zestyporter.core.plan.Phrasebook;
+import org.zestyporter.core.value.HarmlessCells;
 import org.zestyporter.core.value.PorterException;
 import org.zestyporter.server.web.Times;
 
@@ -172,6 +173,9 @@ public class PhrasebookService {
   /** Learns a translation; the book is made if there is none of that name. */
   @Transactional
   public long learn(NewBook about, Phrasebook.Phrase phrase, String who) {
+    if (about == null) {
+      throw PorterException.input("name", "Say which phrasebook is to learn it.");
+    }
     BookRecord book = books.named(about.name());
     long id = book == null ? create(about, who) : book.id();
     put(id, phrase, who);
@@ -221,13 +225,20 @@ public class PhrasebookService {
     }
   }
 
-  /** A book as CSV (RFC 4180) with the titles from, to. */
-  public String csv(long id) {
+  /**
+   * A book as CSV (RFC 4180) with the titles from, to.
+   *
+   * @param raw true if cells are written as they are, even if a spreadsheet takes them for formulas
+   */
+  public String csv(long id, boolean raw) {
     StringWriter text = new StringWriter();
     try (CsvWriter csv = CsvWriter.builder().build(text)) {
       csv.writeRecord("from", "to");
       for (PhraseView phrase : find(id).phrases()) {
-        csv.writeRecord(phrase.from(), phrase.to() == null ? "" : phrase.to());
+        String to = phrase.to() == null ? "" : phrase.to();
+        csv.writeRecord(
+            raw ? phrase.from() : HarmlessCells.guard(phrase.from()),
+            raw ? to : HarmlessCells.guard(to));
       }
     } catch (java.io.IOException e) {
       throw new java.io.UncheckedIOException(e);
@@ -273,7 +284,11 @@ public class PhrasebookService {
                   + line.getStartingLineNumber()
                   + " should hold a word and its translation. Nothing was taken in.");
         }
-        put(id, new Phrasebook.Phrase(line.getField(0), line.getField(1)), who);
+        put(
+            id,
+            new Phrasebook.Phrase(
+                HarmlessCells.unguard(line.getField(0)), HarmlessCells.unguard(line.getField(1))),
+            who);
         count++;
       }
     } catch (CsvParseException | java.io.IOException e) {

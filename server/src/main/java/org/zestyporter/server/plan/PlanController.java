@@ -4,6 +4,7 @@ import java.security.Principal;
 import java.util.Arrays;
 import java.util.List;
 import org.springframework.http.HttpStatus;
+import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -18,6 +19,8 @@ import org.zestyporter.core.fill.Trials;
 import org.zestyporter.core.formula.Functions;
 import org.zestyporter.core.plan.StepKind;
 import org.zestyporter.core.run.MatchSurvey;
+import org.zestyporter.server.web.Asked;
+import org.zestyporter.server.web.Deletion;
 
 @RestController
 @RequestMapping("/api")
@@ -67,6 +70,18 @@ class PlanController {
       @PathVariable long id, @RequestBody PlanViews.SavePlan wanted, Principal principal) {
     plans.save(id, wanted, principal.getName());
     return view(id);
+  }
+
+  /** What deleting a plan means. */
+  @GetMapping("/plans/{id}/deletion")
+  Deletion deletion(@PathVariable long id) {
+    return plans.deletion(id);
+  }
+
+  @DeleteMapping("/plans/{id}")
+  @ResponseStatus(HttpStatus.NO_CONTENT)
+  void delete(@PathVariable long id) {
+    plans.delete(id);
   }
 
   @PutMapping("/plans/{id}/source")
@@ -125,7 +140,7 @@ class PlanController {
       @RequestParam long from,
       @RequestParam int count,
       Principal principal) {
-    return viewer.window(plans.open(id), from, count, principal.getName());
+    return viewer.window(plans.open(id), from, Asked.count(count, 1_000), principal.getName());
   }
 
   /** The next row in trouble after a row, from the top again if there is none below; -1 if none. */
@@ -143,7 +158,7 @@ class PlanController {
   @GetMapping("/plans/{id}/match")
   MatchSurvey.MatchClasses match(
       @PathVariable long id, @RequestParam(defaultValue = "20") int pairs, Principal principal) {
-    return viewer.match(plans.open(id), principal.getName(), pairs);
+    return viewer.match(plans.open(id), principal.getName(), Asked.count(pairs, 1_000));
   }
 
   @GetMapping("/plans/{id}/lines")
@@ -153,7 +168,12 @@ class PlanController {
       @RequestParam int count,
       @RequestParam(defaultValue = "0") int firstColumn,
       @RequestParam(defaultValue = "60") int columns) {
-    return viewer.lines(plans.open(id), from, count, Math.max(0, firstColumn), columns);
+    return viewer.lines(
+        plans.open(id),
+        from,
+        Asked.count(count, 1_000),
+        Math.max(0, firstColumn),
+        Asked.count(columns, 20_000));
   }
 
   /** The first lines of the file as text, before they are parted into cells. */

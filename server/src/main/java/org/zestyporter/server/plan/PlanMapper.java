@@ -2,6 +2,7 @@ package org.zestyporter.server.plan;
 
 import java.time.LocalDateTime;
 import java.util.List;
+import org.apache.ibatis.annotations.Delete;
 import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Param;
@@ -51,4 +52,16 @@ interface PlanMapper {
 
   @Update("UPDATE plan SET opened_at = #{at} WHERE id = #{id}")
   void opened(@Param("id") long id, @Param("at") LocalDateTime at);
+
+  @Select("SELECT document FROM plan_revision WHERE plan_id = #{id} AND revision = #{revision}")
+  String document(@Param("id") long id, @Param("revision") int revision);
+
+  @Select("SELECT name FROM plan WHERE source_id = #{source} ORDER BY name")
+  List<String> reading(long source);
+
+  @Delete("DELETE FROM plan_revision WHERE plan_id = #{id}")
+  void dropRevisions(long id);
+
+  @Delete("DELETE FROM plan WHERE id = #{id}")
+  void drop(long id);
 }

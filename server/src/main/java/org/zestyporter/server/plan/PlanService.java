@@ -4,7 +4,10 @@ import java.time.Clock;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Objects;
 import java.util.TreeSet;
+import org.jspecify.annotations.Nullable;
+import org.springframework.beans.factory.ObjectProvider;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import org.zestyporter.core.database.Database;
@@ -20,19 +23,24 @@ import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.value.PorterException;
 import org.zestyporter.server.connection.CheckService;
 import org.zestyporter.server.connection.ConnectionService;
+import org.zestyporter.server.connection.UsesConnections;
 import org.zestyporter.server.phrasebook.PhrasebookService;
 import org.zestyporter.server.source.SourceService;
+import org.zestyporter.server.source.UsesSources;
+import org.zestyporter.server.web.Asked;
+import org.zestyporter.server.web.Deletion;
 import org.zestyporter.server.web.Times;
 
 /** Keeps plans with their revisions and proposes them for files. */
 @Service
-public class PlanService {
+public class PlanService implements UsesConnections, UsesSources {
   private final PlanMapper plans;
   private final SourceService sources;
   private final ConnectionService connections;
   private final CheckService checks;
   private final PhrasebookService phrasebooks;
   private final FillCache cache;
+  private final ObjectProvider<DependsOnPlans> dependents;
   private final Clock clock;
 
   /**
@@ -63,6 +71,7 @@ public class PlanService {
       CheckService checks,
       PhrasebookService phrasebooks,
       FillCache cache,
+      ObjectProvider<DependsOnPlans> dependents,
       Clock clock) {
     this.plans = plans;
     this.sources = sources;
@@ -70,6 +79,7 @@ public class PlanService {
     this.checks = checks;
     this.phrasebooks = phrasebooks;
     this.cache = cache;
+    this.dependents = dependents;
     this.clock = clock;
   }
 
@@ -84,7 +94,7 @@ public class PlanService {
         record.name(),
         plan.connection(),
         plan.destinations().isEmpty() ? "" : plan.destinations().get(0).table(),
-        record.sourceId() == null ? null : sources.find(record.sourceId()).name(),
+        record.sourceId() == null ? null : sources.name(record.sourceId()),
         record.revision(),
         record.savedBy(),
         record.savedAt(),
@@ -102,6 +112,66 @@ public class PlanService {
   /** A plan's name. */
   public String name(long id) {
     return record(id).name();
+  }
+
+  /** What is known of a plan without looking at its file or its table. */
+  public record Outline(long id, int revision, long source) {}
+
+  public Outline outline(long id) {
+    PlanRecord record = record(id);
+    return new Outline(id, record.revision(), record.sourceId());
+  }
+
+  /** A plan as it was at a revision. */
+  public Plan revision(long id, int revision) {
+    return PlanJson.read(plans.document(id, revision));
+  }
+
+  @Override
+  public List<String> writingTo(String connection) {
+    return plans.all().stream()
+        .filter(r -> connection.equals(PlanJson.read(r.document()).connection()))
+        .map(r -> "the plan “" + r.name() + "” writes to it")
+        .toList();
+  }
+
+  @Override
+  public @Nullable String goingOn(String connection) {
+    return plans.all().stream()
+        .filter(r -> connection.equals(PlanJson.read(r.document()).connection()))
+        .map(r -> goingOn(r.id()))
+        .filter(Objects::nonNull)
+        .findFirst()
+        .orElse(null);
+  }
+
+  private @Nullable String goingOn(long id) {
+    return dependents.stream()
+        .map(d -> d.goingOn(id))
+        .filter(Objects::nonNull)
+        .findFirst()
+        .orElse(null);
+  }
+
+  @Override
+  public List<String> reading(long source) {
+    return plans.reading(source).stream().map(name -> "the plan “" + name + "”").toList();
+  }
+
+  /** What deleting a plan means. */
+  public Deletion deletion(long id) {
+    record(id);
+    List<String> goes =
+        dependents.stream().map(d -> d.goesWith(id)).filter(Objects::nonNull).toList();
+    return new Deletion(goes, List.of(), goingOn(id));
+  }
+
+  @Transactional
+  public void delete(long id) {
+    deletion(id).require();
+    dependents.forEach(d -> d.drop(id));
+    plans.dropRevisions(id);
+    plans.drop(id);
   }
 
   /** Opens a plan with the file it was last used with. */
@@ -214,7 +284,9 @@ public class PlanService {
   @Transactional
   public long create(PlanViews.NewPlan wanted, String who) {
     SourceService.Source source = sources.find(wanted.source());
-    Database database = connections.database(wanted.connection());
+    Database database =
+        connections.database(Asked.text("The name of a connection", wanted.connection(), 60));
+    Asked.text("The name of a table", wanted.table(), 200);
     SourceTable rows = sources.table(source.id(), Reading.FIND);
     PlanDraft.Proposal draft =
         new PlanDraft(database, rows, memory(wanted.connection(), wanted.table()))
@@ -261,9 +333,10 @@ public class PlanService {
   static String title(String fileName) {
     String bare =
         fileName.replaceFirst("\\.[A-Za-z0-9]{1,5}$", "").replaceAll("[-_]+", " ").strip();
-    return bare.isEmpty()
+    String cut = bare.length() > 100 ? bare.substring(0, 100) + "…" : bare;
+    return cut.isEmpty()
         ? "New plan"
-        : bare.substring(0, 1).toUpperCase(Locale.ROOT) + bare.substring(1);
+        : cut.substring(0, 1).toUpperCase(Locale.ROOT) + cut.substring(1);
   }
 
   /**
@@ -292,6 +365,10 @@ public class PlanService {
   @Transactional
   public void save(long id, PlanViews.SavePlan wanted, String who) {
     PlanRecord old = record(id);
+    if (wanted.plan() == null) {
+      throw PorterException.input("no-plan", "There is no plan in the request.");
+    }
+    Asked.text("A plan's name", wanted.plan().name(), 120);
     // settings that can't be read are refused before anything is kept
     sources.table(old.sourceId(), wanted.plan().reading());
     PlanRecord next =

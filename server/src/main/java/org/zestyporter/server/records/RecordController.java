@@ -1,6 +1,5 @@
 package org.zestyporter.server.records;
 
-import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.LinkedHashMap;
@@ -21,6 +20,7 @@ import org.zestyporter.core.database.TableInfo;
 import org.zestyporter.core.value.PorterException;
 import org.zestyporter.core.value.Values;
 import org.zestyporter.server.connection.ConnectionService;
+import org.zestyporter.server.web.Asked;
 
 /** Shows the application's records as they are. */
 @RestController
@@ -61,7 +61,7 @@ class RecordController {
     }
     String wanted = search == null || search.isBlank() ? null : search.strip();
     List<RecordView> records =
-        database.page(info, wanted, offset, Math.min(MAX_PAGE, limit)).stream()
+        database.page(info, wanted, Asked.from(offset), Asked.count(limit, MAX_PAGE)).stream()
             .map(values -> view(info, values))
             .toList();
     return new RecordPage(fields, database.count(info, wanted), records);
@@ -103,32 +103,17 @@ class RecordController {
   }
 
   private static List<RecordView> fetch(Database database, TableInfo table, List<String> keys) {
-    List<FieldInfo> keyFields = table.fields(table.primaryKey());
     List<List<Object>> wanted = new ArrayList<>();
     for (String key : keys.subList(0, Math.min(MAX_PAGE, keys.size()))) {
-      List<Object> parts = new ArrayList<>();
-      String[] texts = key.split(",", -1);
-      for (int i = 0; i < keyFields.size() && i < texts.length; i++) {
-        parts.add(part(texts[i], keyFields.get(i)));
+      List<Object> parts = table.key(key);
+      if (parts == null) {
+        throw PorterException.missing(
+            "no-such-record", "There is no record " + Asked.shown(key) + ".");
       }
-      if (parts.size() == keyFields.size()) {
-        wanted.add(parts);
-      }
+      wanted.add(parts);
     }
     Map<List<Object>, Object[]> found = database.fetch(table, wanted);
     return wanted.stream().filter(found::containsKey).map(k -> view(table, found.get(k))).toList();
-  }
-
-  private static Object part(String text, FieldInfo field) {
-    if (field.type() != FieldType.WHOLE && field.type() != FieldType.DECIMAL) {
-      return text;
-    }
-    try {
-      return new BigDecimal(text);
-    } catch (NumberFormatException e) {
-      throw new PorterException(
-          PorterException.Kind.MISSING, "no-such-record", "There is no record " + text + ".", e);
-    }
   }
 
   private static RecordView view(TableInfo table, Object[] values) {

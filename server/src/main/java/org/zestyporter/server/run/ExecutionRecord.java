@@ -17,4 +17,5 @@ record ExecutionRecord(
     LocalDateTime finishedAt,
     String reportJson,
     String code,
-    String message) {}
+    String message,
+    String mark) {}

@@ -18,9 +18,12 @@ import org.zestyporter.core.run.Progress;
 class Jobs {
   private static final long PAUSE_NANOS = 120_000_000L;
 
+  /** More than are computed at a time, since some of them wait for others. */
+  private static final int AT_A_TIME = 6;
+
   private final ExecutorService pool =
       Executors.newFixedThreadPool(
-          2,
+          AT_A_TIME,
           task -> {
             Thread thread = new Thread(task, "porter-job");
             thread.setDaemon(true);
@@ -87,6 +90,10 @@ class Jobs {
             job.end();
           }
         });
+  }
+
+  boolean isGoing(long id) {
+    return going.containsKey(id);
   }
 
   void stop(long id) {

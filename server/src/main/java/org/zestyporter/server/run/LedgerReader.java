@@ -3,6 +3,7 @@ package org.zestyporter.server.run;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.zestyporter.core.plan.PlanJson;
@@ -74,6 +75,12 @@ class LedgerReader {
   List<String> fields(long execution) {
     String json = runs.fields(execution, 0);
     return json == null ? List.of() : List.of(PlanJson.MAPPER.readValue(json, String[].class));
+  }
+
+  /** All entries of a ledger, in the order of the file. */
+  Stream<LedgerEntry> all(long execution) {
+    return runs.chunks(execution, 0).stream()
+        .flatMap(chunk -> entries(execution, chunk.number()).stream());
   }
 
   private List<LedgerEntry> entries(long execution, int number) {

@@ -1,11 +1,12 @@
 package org.zestyporter.server.run;
 
 import java.security.Principal;
+import java.util.Arrays;
 import java.util.List;
-import java.util.Locale;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
+import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -16,6 +17,9 @@ import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
 import org.zestyporter.core.run.LedgerEntry;
 import org.zestyporter.core.run.Outcome;
+import org.zestyporter.core.value.PorterException;
+import org.zestyporter.server.web.Asked;
+import org.zestyporter.server.web.Deletion;
 
 @RestController
 @RequestMapping("/api")
@@ -54,7 +58,7 @@ class RunController {
 
   @GetMapping("/runs")
   List<RunService.RunView> newest(@RequestParam(defaultValue = "100") int limit) {
-    return runs.newest(Math.min(MAX_PAGE, limit));
+    return runs.newest(Asked.count(limit, MAX_PAGE));
   }
 
   @GetMapping("/runs/{id}")
@@ -62,14 +66,28 @@ class RunController {
     return runs.find(id);
   }
 
+  /** What deleting a run means. */
+  @GetMapping("/runs/{id}/deletion")
+  Deletion deletion(@PathVariable long id) {
+    return runs.deletion(id);
+  }
+
+  @DeleteMapping("/runs/{id}")
+  @ResponseStatus(HttpStatus.NO_CONTENT)
+  void delete(@PathVariable long id) {
+    runs.delete(id);
+  }
+
   @PostMapping("/runs/{id}/stop")
   @ResponseStatus(HttpStatus.ACCEPTED)
   void stop(@PathVariable long id) {
+    runs.find(id);
     jobs.stop(id);
   }
 
   @GetMapping(value = "/runs/{id}/progress", produces = MediaType.TEXT_EVENT_STREAM_VALUE)
   SseEmitter progress(@PathVariable long id) {
+    runs.find(id);
     return jobs.listen(id);
   }
 
@@ -80,11 +98,22 @@ class RunController {
       @RequestParam(required = false) @Nullable String search,
       @RequestParam(defaultValue = "0") long offset,
       @RequestParam(defaultValue = "100") int limit) {
-    Outcome wanted =
-        outcome == null || outcome.isEmpty()
-            ? null
-            : Outcome.valueOf(outcome.toUpperCase(Locale.ROOT));
-    return ledger.page(id, wanted, search, offset, Math.min(MAX_PAGE, limit));
+    runs.find(id);
+    Outcome wanted = outcome == null || outcome.isEmpty() ? null : outcome(outcome);
+    return ledger.page(id, wanted, search, Asked.from(offset), Asked.count(limit, MAX_PAGE));
+  }
+
+  private static Outcome outcome(String word) {
+    return Arrays.stream(Outcome.values())
+        .filter(o -> o.word().equals(word))
+        .findFirst()
+        .orElseThrow(
+            () ->
+                PorterException.input(
+                    "outcome",
+                    "There is no outcome “"
+                        + Asked.shown(word)
+                        + "”; there are new, changed, unchanged, skipped and rejected."));
   }
 
   /** Rows that came out otherwise than they were rehearsed, because the records had changed. */
@@ -95,6 +124,7 @@ class RunController {
 
   @GetMapping("/runs/{id}/lines/{line}")
   LedgerEntry line(@PathVariable long id, @PathVariable long line) {
+    runs.find(id);
     return ledger.line(id, line);
   }
 }

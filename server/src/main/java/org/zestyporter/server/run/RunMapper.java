@@ -22,8 +22,31 @@ interface RunMapper {
       "SELECT * FROM execution WHERE plan_id = #{plan} AND kind = #{kind} ORDER BY id DESC LIMIT 1")
   ExecutionRecord last(@Param("plan") long plan, @Param("kind") String kind);
 
-  @Select("SELECT COUNT(*) FROM execution WHERE kind = 'run' AND number LIKE #{prefix}")
-  int countNumbers(String prefix);
+  @Select("SELECT id FROM execution WHERE state = #{state} ORDER BY id")
+  List<Long> inState(String state);
+
+  @Select(
+      "SELECT id FROM execution WHERE plan_id = #{plan} ORDER BY rehearsal_id NULLS LAST, id DESC")
+  List<Long> ofPlan(long plan);
+
+  @Select("SELECT COUNT(*) FROM execution WHERE plan_id = #{plan} AND kind = #{kind}")
+  int count(@Param("plan") long plan, @Param("kind") String kind);
+
+  @Select(
+      "SELECT COUNT(*) FROM execution WHERE plan_id = #{plan} AND state IN ('going', 'committing')")
+  int countOpen(long plan);
+
+  @Select(
+      """
+      SELECT last_number FROM FINAL TABLE (
+        MERGE INTO run_number AS n USING (VALUES (CAST(#{year} AS INTEGER))) AS y (run_year)
+        ON n.run_year = y.run_year
+        WHEN MATCHED THEN UPDATE SET last_number = n.last_number + 1
+        WHEN NOT MATCHED THEN INSERT (run_year, last_number) VALUES (y.run_year, 1))""")
+  int nextNumber(int year);
+
+  @Update("UPDATE execution SET number = #{number} WHERE id = #{id}")
+  void number(@Param("id") long id, @Param("number") String number);
 
   @Select(
       """
@@ -54,16 +77,14 @@ interface RunMapper {
       WHERE state = 'going'""")
   int failInterrupted(LocalDateTime at);
 
-  @Update("UPDATE execution SET state = 'committing', report_json = #{report} WHERE id = #{id}")
-  void committing(@Param("id") long id, @Param("report") String report);
-
   @Update(
       """
-      UPDATE execution SET state = 'failed', code = 'unsure', finished_at = #{at},
-        message = 'The server stopped at the very moment of making the run lasting. Look whether \
-      the records of its ledger are in the table: all of them are, or none.'
-      WHERE state = 'committing'""")
-  int failUnsure(LocalDateTime at);
+      UPDATE execution SET state = 'committing', report_json = #{report}, mark = #{mark}
+      WHERE id = #{id}""")
+  void committing(@Param("id") long id, @Param("report") String report, @Param("mark") String mark);
+
+  @Update("UPDATE execution SET message = #{message} WHERE id = #{id} AND state = 'committing'")
+  void waiting(@Param("id") long id, @Param("message") String message);
 
   @Insert(
       """
@@ -102,14 +123,44 @@ interface RunMapper {
   ChunkRecord chunk(
       @Param("id") long id, @Param("destination") int destination, @Param("number") int number);
 
+  @Select(
+      "SELECT table_name FROM ledger_destination WHERE execution_id = #{id} AND destination = 0")
+  String table(long id);
+
+  /** Takes away what looks like outcomes of rows. */
+  default void dropLedger(long id) {
+    dropChunks(id);
+    dropDestinations(id);
+  }
+
+  /** Takes an execution away with all that is of it. */
+  default void drop(long id) {
+    dropLedger(id);
+    unfollow(id);
+    dropExecution(id);
+  }
+
   @Delete("DELETE FROM ledger_chunk WHERE execution_id = #{id}")
   void dropChunks(long id);
 
-  /** Ledgers of older rehearsals of a plan; those that a run follows are kept. */
-  @Delete(
+  @Delete("DELETE FROM ledger_destination WHERE execution_id = #{id}")
+  void dropDestinations(long id);
+
+  @Update("UPDATE execution SET rehearsal_id = NULL WHERE rehearsal_id = #{id}")
+  void unfollow(long id);
+
+  @Delete("DELETE FROM execution WHERE id = #{id}")
+  void dropExecution(long id);
+
+  /** Older rehearsals of a plan; those that a run follows are kept. */
+  @Select(
       """
-      DELETE FROM ledger_chunk WHERE execution_id IN (
-        SELECT id FROM execution WHERE plan_id = #{plan} AND kind = 'rehearsal' AND id < #{newest}
-          AND id NOT IN (SELECT rehearsal_id FROM execution WHERE rehearsal_id IS NOT NULL))""")
-  void dropOlderRehearsals(@Param("plan") long plan, @Param("newest") long newest);
+      SELECT id FROM execution WHERE plan_id = #{plan} AND kind = 'rehearsal' AND id < #{newest}
+        AND state NOT IN ('going', 'committing')
+        AND id NOT IN (SELECT rehearsal_id FROM execution WHERE rehearsal_id IS NOT NULL)""")
+  List<Long> olderRehearsals(@Param("plan") long plan, @Param("newest") long newest);
+
+  /** Rehearsals that nobody has looked at for long, whatever follows them. */
+  @Select("SELECT id FROM execution WHERE kind = 'rehearsal' AND finished_at < #{before}")
+  List<Long> rehearsalsBefore(LocalDateTime before);
 }

@@ -1,7 +1,9 @@
 package org.zestyporter.server.run;
 
 import java.time.Clock;
+import java.time.Duration;
 import java.time.LocalDateTime;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
@@ -18,22 +20,28 @@ import org.zestyporter.core.run.Pipeline;
 import org.zestyporter.core.run.Progress;
 import org.zestyporter.core.run.RunReport;
 import org.zestyporter.core.value.PorterException;
+import org.zestyporter.server.plan.DependsOnPlans;
 import org.zestyporter.server.plan.PlanService;
 import org.zestyporter.server.source.SourceService;
+import org.zestyporter.server.store.Space;
+import org.zestyporter.server.web.Deletion;
 import org.zestyporter.server.web.Times;
 
 /** Starts rehearsals and runs and keeps what came of them. */
 @Service
-public class RunService {
+public class RunService implements DependsOnPlans {
   private static final Logger LOG = LoggerFactory.getLogger(RunService.class);
   private static final String RUN = "run";
   private static final String REHEARSAL = "rehearsal";
+  private static final Duration PATIENCE = Duration.ofSeconds(2);
 
   private final RunMapper runs;
   private final PlanService plans;
   private final SourceService sources;
   private final LedgerReader ledgers;
   private final Jobs jobs;
+  private final Settling settling;
+  private final Space space;
   private final Clock clock;
   private final Set<Long> busyPlans = ConcurrentHashMap.newKeySet();
 
@@ -60,23 +68,27 @@ public class RunService {
       SourceService sources,
       LedgerReader ledgers,
       Jobs jobs,
+      Settling settling,
+      Space space,
       Clock clock) {
     this.runs = runs;
     this.plans = plans;
     this.sources = sources;
     this.ledgers = ledgers;
     this.jobs = jobs;
+    this.settling = settling;
+    this.space = space;
     this.clock = clock;
   }
 
-  /**
-   * Whatever was going when the server stopped was rolled back by the database; only of a run that
-   * was just being made lasting nobody can tell from here.
-   */
+  /** What was going when the server stopped is over; what was being made lasting is looked into. */
   @EventListener(ApplicationReadyEvent.class)
-  void failInterrupted() {
+  void afterStart() {
+    for (long id : runs.inState("going")) {
+      runs.dropLedger(id);
+    }
     runs.failInterrupted(Times.now(clock));
-    runs.failUnsure(Times.now(clock));
+    settling.begin();
   }
 
   public RunView rehearse(long plan, String who) {
@@ -87,72 +99,112 @@ public class RunService {
     return start(plan, RUN, who);
   }
 
+  /**
+   * Starts without waiting for the application's database or the file: all that may take a while is
+   * the job's. What can be told within a moment is told at once.
+   */
   private RunView start(long planId, String kind, String who) {
-    PlanService.Opened opened = plans.open(planId);
-    opened.database().forget();
-    PlanCheck.require(
-        opened.destination(),
-        opened.database().table(opened.destination().table()),
-        opened.rows().columns(),
-        opened.shared().phrases(opened.plan())::has);
+    PlanService.Outline outline = plans.outline(planId);
+    space.requireRoom();
     if (!busyPlans.add(planId)) {
       throw new PorterException(
           PorterException.Kind.CONFLICT,
           "already-going",
           "This plan is being rehearsed or run already. Wait until that is done.");
     }
+    Beginning beginning = new Beginning();
+    long id;
     try {
       LocalDateTime now = Times.now(clock);
-      String number = kind.equals(RUN) ? nextNumber(now) : null;
-      long id =
+      id =
           runs.insert(
               new ExecutionRecord(
                   null,
                   kind,
-                  number,
+                  null,
                   planId,
-                  opened.revision(),
-                  opened.source().id(),
-                  kind.equals(RUN) ? rehearsalOf(opened) : null,
+                  outline.revision(),
+                  outline.source(),
+                  kind.equals(RUN) ? rehearsalOf(outline) : null,
                   "going",
                   who,
                   now,
                   null,
                   null,
                   null,
+                  null,
                   null));
-      jobs.start(id, progress -> go(id, number, opened, who, now, progress));
-      return find(id);
+      jobs.start(id, progress -> go(id, kind, planId, who, now, beginning, progress));
     } catch (RuntimeException e) {
       busyPlans.remove(planId);
       throw e;
     }
+    RuntimeException refused = beginning.refusal(PATIENCE);
+    if (refused != null) {
+      runs.drop(id);
+      throw refused;
+    }
+    return find(id);
   }
 
   /** The rehearsal of just this plan and file that a run follows; null if there is none. */
-  private @Nullable Long rehearsalOf(PlanService.Opened opened) {
-    ExecutionRecord last = runs.last(opened.id(), REHEARSAL);
+  private @Nullable Long rehearsalOf(PlanService.Outline outline) {
+    ExecutionRecord last = runs.last(outline.id(), REHEARSAL);
     boolean same =
         last != null
             && "done".equals(last.state())
-            && last.revision() == opened.revision()
-            && last.sourceId() == opened.source().id();
+            && last.revision() == outline.revision()
+            && last.sourceId() == outline.source();
     return same ? last.id() : null;
   }
 
   private synchronized String nextNumber(LocalDateTime now) {
-    int known = runs.countNumbers(now.getYear() + "-%");
-    return String.format("%d-%04d", now.getYear(), known + 1);
+    return String.format("%d-%04d", now.getYear(), runs.nextNumber(now.getYear()));
   }
 
   private void go(
       long id,
-      @Nullable String number,
+      String kind,
+      long planId,
+      String who,
+      LocalDateTime now,
+      Beginning beginning,
+      Progress progress) {
+    try {
+      PlanService.Opened opened;
+      try {
+        opened = plans.open(planId);
+        opened.database().forget();
+        PlanCheck.require(
+            opened.destination(),
+            opened.database().table(opened.destination().table()),
+            opened.rows().columns(),
+            opened.shared().phrases(opened.plan())::has);
+      } catch (RuntimeException e) {
+        if (!beginning.refuse(e)) {
+          failed(id, e);
+        }
+        return;
+      }
+      beginning.begun();
+      go(id, kind, opened, who, now, progress);
+    } finally {
+      busyPlans.remove(planId);
+    }
+  }
+
+  private void go(
+      long id,
+      String kind,
       PlanService.Opened opened,
       String who,
       LocalDateTime now,
       Progress progress) {
+    boolean isRun = kind.equals(RUN);
+    RunReport report;
     try {
+      String number = isRun ? nextNumber(now) : null;
+      runs.number(id, number);
       Pipeline pipeline =
           new Pipeline(
               opened.database(),
@@ -163,40 +215,117 @@ public class RunService {
                   : new RunContext(who, now, opened.source().name(), number),
               opened.shared());
       StoredLedger ledger = new StoredLedger(runs, id);
-      RunReport report =
+      report =
           number == null
               ? pipeline.rehearse(ledger, progress)
               : pipeline.run(number, ledger, progress);
+    } catch (RuntimeException | Error e) {
+      failed(id, e);
+      return;
+    }
+    // from here on the run stands in the application, whatever becomes of our own records
+    try {
       runs.finish(
           id, "done", Times.now(clock), PlanJson.MAPPER.writeValueAsString(report), null, null);
-      if (number == null) {
-        runs.dropOlderRehearsals(opened.id(), id);
-      } else {
+    } catch (RuntimeException e) {
+      LOG.error("run {} is done, but could not be noted", id, e);
+      settling.begin();
+      return;
+    }
+    try {
+      if (isRun) {
         plans.recordsChanged();
         plans.countPhrases(opened, who);
+      } else {
+        dropOlderRehearsals(opened.id(), id);
       }
-    } catch (PorterException e) {
-      fail(id, e.code(), e.getMessage());
     } catch (RuntimeException e) {
-      LOG.error("execution {} failed", id, e);
-      fail(id, "internal", "Something went wrong on the server. Nothing was written.");
-    } finally {
-      busyPlans.remove(opened.id());
+      LOG.warn("what follows execution {} did not come about", id, e);
     }
   }
 
-  private void fail(long id, String code, String message) {
-    runs.dropChunks(id);
-    runs.finish(
-        id, "stopped".equals(code) ? "stopped" : "failed", Times.now(clock), null, code, message);
+  private void dropOlderRehearsals(long plan, long newest) {
+    for (long older : runs.olderRehearsals(plan, newest)) {
+      runs.drop(older);
+    }
   }
 
-  public RunView find(long id) {
+  private void failed(long id, Throwable e) {
+    if (e instanceof PorterException p) {
+      if (p.code().equals("unsure")) {
+        settling.begin();
+      } else {
+        runs.dropLedger(id);
+        String state = "stopped".equals(p.code()) ? "stopped" : "failed";
+        runs.finish(id, state, Times.now(clock), null, p.code(), p.getMessage());
+      }
+      return;
+    }
+    LOG.error("execution {} failed", id, e);
+    runs.dropLedger(id);
+    runs.finish(
+        id,
+        "failed",
+        Times.now(clock),
+        null,
+        e instanceof Error ? "too-much" : "internal",
+        e instanceof Error
+            ? "The server had not enough memory for it. Nothing was written."
+            : "Something went wrong on the server. Nothing was written.");
+  }
+
+  /** What deleting a run or rehearsal means. The records that it brought in stay. */
+  public Deletion deletion(long id) {
+    ExecutionRecord record = record(id);
+    List<String> goes = new ArrayList<>();
+    goes.add("its ledger and its books");
+    return new Deletion(
+        goes,
+        record.kind().equals(RUN) && "done".equals(record.state())
+            ? List.of("the records that it brought in stay in the application")
+            : List.of(),
+        isOpen(record) ? "It is still going. Stop it first." : null);
+  }
+
+  private static boolean isOpen(ExecutionRecord record) {
+    return record.state().equals("going") || record.state().equals("committing");
+  }
+
+  public void delete(long id) {
+    deletion(id).require();
+    runs.drop(id);
+  }
+
+  @Override
+  public String goesWith(long plan) {
+    int count = runs.count(plan, RUN);
+    return count == 0 ? null : Deletion.count(count, "run", "runs") + " with ledger and books";
+  }
+
+  @Override
+  public @Nullable String goingOn(long plan) {
+    return busyPlans.contains(plan) || runs.countOpen(plan) > 0
+        ? "The plan is being rehearsed or run. Wait until that is done, or stop it."
+        : null;
+  }
+
+  @Override
+  public void drop(long plan) {
+    for (long id : runs.ofPlan(plan)) {
+      runs.drop(id);
+    }
+  }
+
+  private ExecutionRecord record(long id) {
     ExecutionRecord record = runs.find(id);
     if (record == null) {
       throw PorterException.missing("no-such-run", "There is no such run.");
     }
-    return view(record);
+    return record;
+  }
+
+  public RunView find(long id) {
+    return view(record(id));
   }
 
   /** How a run differs from what was rehearsed. */
@@ -228,7 +357,7 @@ public class RunService {
         r.planId(),
         plans.name(r.planId()),
         r.revision(),
-        sources.find(r.sourceId()).name(),
+        sources.name(r.sourceId()),
         r.state(),
         r.startedBy(),
         r.startedAt(),

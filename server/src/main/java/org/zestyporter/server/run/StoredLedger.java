@@ -7,6 +7,7 @@ import java.io.UncheckedIOException;
 import java.util.List;
 import java.util.zip.GZIPInputStream;
 import java.util.zip.GZIPOutputStream;
+import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.plan.PlanJson;
 import org.zestyporter.core.run.Ledger;
 import org.zestyporter.core.run.LedgerChunk;
@@ -58,8 +59,8 @@ final class StoredLedger implements Ledger {
 
   /** From here on a crash leaves open whether the table was changed, and the books say by what. */
   @Override
-  public void beforeCommit(RunReport report) {
-    runs.committing(execution, COMPACT.writeValueAsString(report));
+  public void beforeCommit(RunReport report, @Nullable String mark) {
+    runs.committing(execution, COMPACT.writeValueAsString(report), mark);
   }
 
   /** The same for entries of the same lines, outcomes and changed fields. */

@@ -3,7 +3,9 @@ package org.zestyporter.server.source;
 import jakarta.servlet.http.HttpServletRequest;
 import java.io.IOException;
 import java.security.Principal;
+import java.util.List;
 import org.springframework.http.HttpStatus;
+import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -11,6 +13,7 @@ import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
+import org.zestyporter.server.web.Deletion;
 
 @RestController
 @RequestMapping("/api/sources")
@@ -27,11 +30,28 @@ class SourceController {
   SourceService.Source bring(
       @RequestParam String name, HttpServletRequest request, Principal principal)
       throws IOException {
-    String bare = name.replaceAll(".*[/\\\\]", "");
+    String bare = name.replaceAll(".*[/\\\\]", "").replaceAll("\\p{Cntrl}", "");
     return sources.bring(
         bare.length() > 200 ? bare.substring(0, 200) : bare,
         request.getInputStream(),
         principal.getName());
+  }
+
+  @GetMapping
+  List<SourceService.Source> all() {
+    return sources.all();
+  }
+
+  /** What deleting a file means. */
+  @GetMapping("/{id}/deletion")
+  Deletion deletion(@PathVariable long id) {
+    return sources.deletion(id);
+  }
+
+  @DeleteMapping("/{id}")
+  @ResponseStatus(HttpStatus.NO_CONTENT)
+  void delete(@PathVariable long id) throws IOException {
+    sources.delete(id);
   }
 
   @GetMapping("/{id}")

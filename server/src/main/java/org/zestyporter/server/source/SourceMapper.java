@@ -1,5 +1,7 @@
 package org.zestyporter.server.source;
 
+import java.time.LocalDateTime;
+import java.util.List;
 import org.apache.ibatis.annotations.Delete;
 import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
@@ -15,6 +17,13 @@ interface SourceMapper {
 
   @Select("SELECT * FROM source WHERE id = #{id}")
   SourceRecord find(long id);
+
+  @Select("SELECT * FROM source WHERE dropped_at IS NULL ORDER BY id DESC")
+  List<SourceRecord> all();
+
+  /** The file is gone; its name stays for the runs that name it. */
+  @Update("UPDATE source SET dropped_at = #{at} WHERE id = #{id}")
+  void gone(@Param("id") long id, @Param("at") LocalDateTime at);
 
   @Insert(
       """

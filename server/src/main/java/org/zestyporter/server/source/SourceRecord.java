@@ -11,4 +11,5 @@ record SourceRecord(
     long rowCount,
     String columnsJson,
     String uploadedBy,
-    LocalDateTime uploadedAt) {}
+    LocalDateTime uploadedAt,
+    LocalDateTime droppedAt) {}

@@ -8,6 +8,8 @@ import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
 import java.time.LocalDateTime;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -21,6 +23,9 @@ import java.util.concurrent.Executors;
 import java.util.concurrent.FutureTask;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
+import org.springframework.beans.factory.ObjectProvider;
+import org.springframework.boot.context.event.ApplicationReadyEvent;
+import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Service;
 import org.zestyporter.core.plan.PlanJson;
 import org.zestyporter.core.source.Batch;
@@ -28,8 +33,10 @@ import org.zestyporter.core.source.ReadProgress;
 import org.zestyporter.core.source.Reading;
 import org.zestyporter.core.source.SourceReader;
 import org.zestyporter.core.source.SourceTable;
+import org.zestyporter.core.source.Temporary;
 import org.zestyporter.core.value.Cell;
 import org.zestyporter.core.value.PorterException;
+import org.zestyporter.server.web.Deletion;
 import org.zestyporter.server.web.Times;
 
 /** The files that were brought, read once each. */
@@ -45,6 +52,7 @@ public class SourceService {
 
   private final SourceMapper sources;
   private final SourceStore store;
+  private final ObjectProvider<UsesSources> users;
   private final Clock clock;
   private final Map<Key, Opening> open = new LinkedHashMap<>(32, 0.75f, true);
   private final ExecutorService readers =
@@ -99,9 +107,11 @@ public class SourceService {
       String uploadedBy,
       LocalDateTime uploadedAt) {}
 
-  SourceService(SourceMapper sources, SourceStore store, Clock clock) {
+  SourceService(
+      SourceMapper sources, SourceStore store, ObjectProvider<UsesSources> users, Clock clock) {
     this.sources = sources;
     this.store = store;
+    this.users = users;
     this.clock = clock;
   }
 
@@ -128,13 +138,58 @@ public class SourceService {
               table == null ? UNKNOWN_ROWS : table.rowCount(),
               PlanJson.MAPPER.writeValueAsString(columns),
               who,
-              Times.now(clock));
+              Times.now(clock),
+              null);
       sources.insert(source);
       return view(source);
     } catch (IOException | RuntimeException e) {
       close(id);
       store.drop(id);
       throw e;
+    }
+  }
+
+  /** All files, the latest first. */
+  public List<Source> all() {
+    return sources.all().stream().map(SourceService::view).toList();
+  }
+
+  /** What deleting a file means; runs keep naming it. */
+  public Deletion deletion(long id) {
+    record(id);
+    List<String> readers = new ArrayList<>();
+    users.forEach(u -> readers.addAll(u.reading(id)));
+    return new Deletion(
+        List.of(),
+        List.of(),
+        readers.isEmpty()
+            ? null
+            : "The file is read by "
+                + String.join(", ", readers)
+                + ". Give another file to what reads it, or delete that first.");
+  }
+
+  public void delete(long id) throws IOException {
+    deletion(id).require();
+    sources.gone(id, Times.now(clock));
+    close(id);
+    store.drop(id);
+  }
+
+  /**
+   * Takes away what nobody will ask for: files whose upload was cut off, and cells that were not
+   * looked at for a week.
+   */
+  @EventListener(ApplicationReadyEvent.class)
+  void sweep() throws IOException {
+    Instant week = clock.instant().minus(Duration.ofDays(7));
+    for (long id : store.kept()) {
+      SourceRecord known = sources.find(id);
+      if (known == null || known.droppedAt() != null) {
+        store.drop(id);
+      } else {
+        store.dropCaches(id, week);
+      }
     }
   }
 
@@ -165,16 +220,14 @@ public class SourceService {
 
   /** The rows in the first bytes of a file; nothing of them is kept. */
   public Peek peek(InputStream firstBytes) throws IOException {
-    Path folder = Files.createTempDirectory("porter-peek");
+    Path folder = Temporary.folder("peek");
     Path head = folder.resolve("head");
     Path cells = folder.resolve("cells");
     try {
       Files.write(head, firstBytes.readNBytes(PEEKED_BYTES));
       return peek(head, cells);
     } finally {
-      Files.deleteIfExists(head);
-      Files.deleteIfExists(cells);
-      Files.deleteIfExists(folder);
+      Temporary.drop(folder);
     }
   }
 
@@ -239,7 +292,7 @@ public class SourceService {
 
   private SourceRecord record(long id) {
     SourceRecord source = sources.find(id);
-    if (source == null) {
+    if (source == null || source.droppedAt() != null) {
       throw PorterException.missing("no-such-file", "The file is no longer here. Bring it again.");
     }
     return source;
@@ -247,6 +300,12 @@ public class SourceService {
 
   public Source find(long id) {
     return view(record(id));
+  }
+
+  /** A file's name, also if it was deleted since. */
+  public String name(long id) {
+    SourceRecord source = sources.find(id);
+    return source == null ? "" : source.name();
   }
 
   private static Source view(SourceRecord s) {

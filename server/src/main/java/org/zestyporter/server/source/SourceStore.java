@@ -6,24 +6,30 @@ import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.security.DigestInputStream;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
+import java.time.Instant;
 import java.util.Comparator;
 import java.util.HexFormat;
+import java.util.List;
 import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 import org.zestyporter.core.source.SourceCache;
 import org.zestyporter.core.value.PorterException;
 import org.zestyporter.server.Settings;
+import org.zestyporter.server.store.OwnerOnly;
+import org.zestyporter.server.store.Space;
 
 /** Keeps the files that were brought, each in a folder of its own with its caches. */
 @Component
 class SourceStore {
   private final Settings settings;
 
-  SourceStore(Settings settings) {
+  private final Space space;
+
+  SourceStore(Settings settings, Space space) {
     this.settings = settings;
+    this.space = space;
   }
 
   /** Size and checksum of a file that was kept. */
@@ -44,29 +50,75 @@ class SourceStore {
     return settings.home().resolve("sources").resolve(Long.toString(id));
   }
 
-  /** Streams a file into its folder; it is never whole in memory. */
+  /**
+   * Streams a file into its folder; it is never whole in memory. What is too large is read to its
+   * end all the same, since a browser hears of nothing before.
+   */
   Kept keep(long id, InputStream body) throws IOException {
-    Files.createDirectories(folder(id));
-    long limit = settings.uploadLimit().toBytes();
     MessageDigest digest = sha256();
+    long limit = settings.uploadLimit().toBytes();
+    long room = space.left();
     long bytes = 0;
-    try (InputStream in = new DigestInputStream(body, digest);
-        OutputStream out = Files.newOutputStream(file(id))) {
+    boolean broken = false;
+    OwnerOnly.folder(settings.home().resolve("sources"));
+    OwnerOnly.folder(folder(id));
+    try (OutputStream out = Files.newOutputStream(OwnerOnly.file(file(id)))) {
       byte[] buffer = new byte[1 << 16];
       int n;
-      while ((n = in.read(buffer)) > 0) {
+      // a sender that goes on and on is not listened to for ever
+      while (bytes < 2 * limit + (1 << 20) && (n = body.read(buffer)) > 0) {
         bytes += n;
-        if (bytes > limit) {
-          throw PorterException.input(
-              "too-large",
-              "The file is larger than "
-                  + settings.uploadLimit().toMegabytes()
-                  + " MB, the limit of this installation (setting porter.upload-limit).");
+        if (broken || bytes > limit || bytes > room) {
+          continue;
         }
-        out.write(buffer, 0, n);
+        digest.update(buffer, 0, n);
+        try {
+          out.write(buffer, 0, n);
+        } catch (IOException e) {
+          broken = true;
+        }
       }
     }
+    if (bytes > limit) {
+      throw PorterException.input(
+          "too-large",
+          "The file is larger than "
+              + settings.uploadLimit().toMegabytes()
+              + " MB, the limit of this installation (setting porter.upload-limit).");
+    }
+    if (broken || bytes > room) {
+      throw space.noRoom();
+    }
     return new Kept(bytes, HexFormat.of().formatHex(digest.digest()));
+  }
+
+  /** Numbers of the files that have a folder. */
+  List<Long> kept() throws IOException {
+    Path all = settings.home().resolve("sources");
+    if (!Files.exists(all)) {
+      return List.of();
+    }
+    try (Stream<Path> folders = Files.list(all)) {
+      return folders
+          .map(f -> f.getFileName().toString())
+          .filter(f -> f.matches("\\d{1,18}"))
+          .map(Long::valueOf)
+          .toList();
+    }
+  }
+
+  /**
+   * Takes away cells that were not looked at for some time; they are taken out again when wanted.
+   */
+  void dropCaches(long id, Instant before) throws IOException {
+    try (Stream<Path> files = Files.list(folder(id))) {
+      for (Path file : files.toList()) {
+        boolean original = file.equals(file(id));
+        if (!original && Files.getLastModifiedTime(file).toInstant().isBefore(before)) {
+          Files.deleteIfExists(file);
+        }
+      }
+    }
   }
 
   void drop(long id) throws IOException {

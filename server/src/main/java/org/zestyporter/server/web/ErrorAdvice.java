@@ -2,6 +2,7 @@ package org.zestyporter.server.web;
 
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import org.springframework.dao.DataIntegrityViolationException;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ProblemDetail;
 import org.springframework.http.converter.HttpMessageNotReadableException;
@@ -28,6 +29,7 @@ class ErrorAdvice {
           case MISSING -> HttpStatus.NOT_FOUND;
           case CONFLICT -> HttpStatus.CONFLICT;
           case DATABASE -> HttpStatus.BAD_GATEWAY;
+          case STORAGE -> HttpStatus.INSUFFICIENT_STORAGE;
         };
     return detail(status, e.code(), e.getMessage());
   }
@@ -68,11 +70,49 @@ class ErrorAdvice {
           "request",
           "The server does not know this request.");
     }
+    if (isFull(e)) {
+      return detail(
+          HttpStatus.INSUFFICIENT_STORAGE,
+          "no-room",
+          "The disk of the data folder is full, so that nothing can be kept. Make room on it, then"
+              + " try again.");
+    }
     LOG.error("unexpected error", e);
     return detail(
         HttpStatus.INTERNAL_SERVER_ERROR,
         "internal",
         "Something went wrong on the server. Nothing was written; the server's log says more.");
+  }
+
+  /** What asks for too much memory ends alone; the server goes on. */
+  @ExceptionHandler
+  ProblemDetail tooMuch(OutOfMemoryError e) {
+    LOG.error("not enough memory", e);
+    return detail(
+        HttpStatus.INSUFFICIENT_STORAGE,
+        "too-much",
+        "The server has not enough memory for this. Nothing was written.");
+  }
+
+  /** A value that our own records have no room for, or that stands for none of them. */
+  @ExceptionHandler
+  ProblemDetail notKept(DataIntegrityViolationException e) {
+    LOG.debug("not kept", e);
+    return detail(
+        HttpStatus.UNPROCESSABLE_ENTITY,
+        "not-kept",
+        "A value of the request is too long, missing or stands for nothing that there is. Nothing"
+            + " was kept.");
+  }
+
+  private static boolean isFull(Throwable e) {
+    for (Throwable cause = e; cause != null; cause = cause.getCause()) {
+      String message = String.valueOf(cause.getMessage());
+      if (message.contains("No space left on device") || message.contains("Disk quota exceeded")) {
+        return true;
+      }
+    }
+    return false;
   }
 
   private static ProblemDetail detail(HttpStatus status, String code, String message) {

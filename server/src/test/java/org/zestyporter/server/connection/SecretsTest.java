@@ -10,14 +10,16 @@ import java.nio.file.Path;
 import java.nio.file.attribute.PosixFilePermissions;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
-import org.springframework.util.unit.DataSize;
-import org.zestyporter.server.Settings;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+import org.zestyporter.core.value.PorterException;
+import org.zestyporter.server.TestSettings;
 
 class SecretsTest {
   @TempDir Path home;
 
   private Secrets secrets(String folder) throws IOException {
-    return new Secrets(new Settings(home.resolve(folder), DataSize.ofMegabytes(1)));
+    return new Secrets(TestSettings.of(home.resolve(folder)));
   }
 
   @Test
@@ -36,5 +38,17 @@ class SecretsTest {
                 Files.getPosixFilePermissions(home.resolve("a/secret.key"))))
         .isEqualTo("rw-------");
     assertThatThrownBy(() -> secrets("b").decrypt(kept)).hasMessageContaining("does not fit");
+  }
+
+  @ParameterizedTest
+  @ValueSource(ints = {0, 31, 33})
+  void aDamagedKeyHasASentence(int bytes) throws IOException {
+    Files.createDirectories(home.resolve("c"));
+    Files.write(home.resolve("c/secret.key"), new byte[bytes]);
+    assertThatThrownBy(() -> secrets("c"))
+        .isInstanceOf(PorterException.class)
+        .hasMessageContaining("secret.key")
+        .hasMessageContaining(bytes == 0 ? "empty" : "damaged")
+        .hasMessageContaining("Put it back");
   }
 }

@@ -45,6 +45,7 @@ class PlanServiceTest {
           mock(CheckService.class),
           mock(PhrasebookService.class),
           new FillCache(),
+          mock(),
           Clock.fixed(Instant.parse("2026-11-23T09:00:00Z"), ZoneOffset.UTC));
 
   @BeforeEach

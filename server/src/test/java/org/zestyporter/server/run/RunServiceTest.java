@@ -13,10 +13,12 @@ import java.time.Clock;
 import java.time.Instant;
 import java.time.LocalDateTime;
 import java.time.ZoneOffset;
+import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.zestyporter.core.value.PorterException;
 import org.zestyporter.server.plan.PlanService;
 import org.zestyporter.server.source.SourceService;
+import org.zestyporter.server.store.Space;
 
 class RunServiceTest {
   private static final Clock CLOCK =
@@ -26,18 +28,23 @@ class RunServiceTest {
   private final PlanService plans = mock();
   private final SourceService sources = mock();
   private final Jobs jobs = mock();
-  private final RunService service = new RunService(runs, plans, sources, mock(), jobs, CLOCK);
+  private final Settling settling = mock();
+  private final RunService service =
+      new RunService(runs, plans, sources, mock(), jobs, settling, mock(Space.class), CLOCK);
 
   @Test
-  void whatWasGoingWhenTheServerStoppedIsMarkedAsFailed() {
-    service.failInterrupted();
+  void whatWasGoingWhenTheServerStoppedIsOverAndKeepsNoLedger() {
+    when(runs.inState("going")).thenReturn(List.of(4L, 5L));
+    service.afterStart();
+    verify(runs).dropLedger(4);
+    verify(runs).dropLedger(5);
     verify(runs).failInterrupted(LocalDateTime.of(2026, 11, 23, 9, 0));
-    verify(runs).failUnsure(LocalDateTime.of(2026, 11, 23, 9, 0));
+    verify(settling).begin();
   }
 
   @Test
   void planThatCannotBeOpenedStartsNothing() {
-    when(plans.open(anyLong())).thenThrow(PorterException.missing("no-such-plan", "gone"));
+    when(plans.outline(anyLong())).thenThrow(PorterException.missing("no-such-plan", "gone"));
     assertThatThrownBy(() -> service.run(1, "odile")).hasMessage("gone");
     verify(runs, never()).insert(any());
     verify(jobs, never()).start(anyLong(), any());

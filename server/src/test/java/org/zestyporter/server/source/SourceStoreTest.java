@@ -9,17 +9,25 @@ import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.attribute.PosixFilePermissions;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.springframework.util.unit.DataSize;
 import org.zestyporter.core.value.PorterException;
 import org.zestyporter.server.Settings;
+import org.zestyporter.server.TestSettings;
+import org.zestyporter.server.store.Space;
 
 class SourceStoreTest {
   @TempDir Path home;
 
   private SourceStore store(long limit) {
-    return new SourceStore(new Settings(home, DataSize.ofBytes(limit)));
+    return store(limit, 1_000_000_000);
+  }
+
+  private SourceStore store(long limit, long data) {
+    Settings settings = TestSettings.of(home, DataSize.ofBytes(limit), DataSize.ofBytes(data));
+    return new SourceStore(settings, new Space(settings));
   }
 
   private static InputStream bytes(String text) {
@@ -54,6 +62,27 @@ class SourceStoreTest {
           }
         };
     assertThatThrownBy(() -> store(1_000_000).keep(3, endless)).isInstanceOf(PorterException.class);
+  }
+
+  @Test
+  void aFullDataFolderTakesNoMoreAndSaysSo() throws IOException {
+    store(100, 10).keep(5, bytes("12345678"));
+    assertThatThrownBy(() -> store(100, 10).keep(6, bytes("abc")))
+        .isInstanceOfSatisfying(
+            PorterException.class,
+            e -> assertThat(e.kind()).isEqualTo(PorterException.Kind.STORAGE))
+        .hasMessageContaining("porter.data-limit");
+    assertThat(Files.readString(store(100).file(5))).isEqualTo("12345678");
+  }
+
+  @Test
+  void filesAreForTheirOwnerOnly() throws IOException {
+    store(100).keep(7, bytes("abc"));
+    Path file = store(100).file(7);
+    assertThat(PosixFilePermissions.toString(Files.getPosixFilePermissions(file)))
+        .isEqualTo("rw-------");
+    assertThat(PosixFilePermissions.toString(Files.getPosixFilePermissions(file.getParent())))
+        .isEqualTo("rwx------");
   }
 
   @Test

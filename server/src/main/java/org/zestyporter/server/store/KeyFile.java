@@ -1,0 +1,59 @@
+package org.zestyporter.server.store;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.security.SecureRandom;
+import org.zestyporter.core.value.PorterException;
+
+/** A random key of 32 bytes in a file that only its owner can read; made when first wanted. */
+public final class KeyFile {
+  private static final int BYTES = 32;
+
+  private KeyFile() {}
+
+  /**
+   * The key in a file.
+   *
+   * @param opens what it opens, for messages
+   * @throws PorterException if the file is no such key
+   */
+  public static byte[] read(Path file, String opens) {
+    try {
+      if (!Files.exists(file)) {
+        OwnerOnly.folder(file.toAbsolutePath().getParent());
+        byte[] fresh = new byte[BYTES];
+        new SecureRandom().nextBytes(fresh);
+        Path half = OwnerOnly.file(file.resolveSibling(file.getFileName() + ".new"));
+        Files.write(half, fresh);
+        Files.move(half, file, java.nio.file.StandardCopyOption.ATOMIC_MOVE);
+      }
+      OwnerOnly.file(file);
+      byte[] key = Files.readAllBytes(file);
+      if (key.length != BYTES) {
+        throw PorterException.input(
+            "key-damaged",
+            "The key "
+                + file.getFileName()
+                + " in the data folder is "
+                + (key.length == 0 ? "empty" : "damaged")
+                + ": it has "
+                + key.length
+                + " bytes where 32 belong. It opens "
+                + opens
+                + ". Put it back from a copy of the data folder.");
+      }
+      return key;
+    } catch (IOException e) {
+      throw new PorterException(
+          PorterException.Kind.INPUT,
+          "key-unreadable",
+          "The key "
+              + file.getFileName()
+              + " in the data folder can't be read: "
+              + e.getMessage()
+              + ".",
+          e);
+    }
+  }
+}
