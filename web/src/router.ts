@@ -1,5 +1,6 @@
 import { createRouter } from 'sv-router';
 import Desk from './desk/Desk.svelte';
+import Files from './files/Files.svelte';
 import Phrasebooks from './phrasebooks/Phrasebooks.svelte';
 import Plans from './plan/Plans.svelte';
 import PlanShell from './plan/PlanShell.svelte';
@@ -13,6 +14,7 @@ export const { p, navigate, isActive, route } = createRouter({
   '/plans': Plans,
   '/plans/:id/:stop': PlanShell,
   '/runs': Runs,
+  '/files': Files,
   '/records': Records,
   '/records/:connection/:table': Records,
   '/phrasebooks': Phrasebooks,

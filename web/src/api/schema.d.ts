@@ -340,6 +340,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/space": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["space"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sources/{source}/proposals": {
         parameters: {
             query?: never;
@@ -1252,6 +1268,10 @@ export interface components {
             name: string;
             password: string;
         };
+        Person: {
+            name: string;
+            shownName: string;
+        };
         NewPlan: {
             /** Format: int64 */
             source: number;
@@ -1521,6 +1541,12 @@ export interface components {
             help: string;
             settings: components["schemas"]["SettingHelp"][];
         };
+        SpaceView: {
+            /** Format: int64 */
+            used: number;
+            /** Format: int64 */
+            limit: number;
+        };
         Proposal: {
             /** Format: int64 */
             plan?: number;
@@ -1546,10 +1572,6 @@ export interface components {
             goes: string[];
             affected: string[];
             refused?: string;
-        };
-        Person: {
-            name: string;
-            shownName: string;
         };
         SseEmitter: {
             /** Format: int64 */
@@ -2024,7 +2046,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": Record<string, never>;
+                    "application/json": components["schemas"]["Person"];
                 };
             };
         };
@@ -2463,6 +2485,26 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StepHelp"][];
+                };
+            };
+        };
+    };
+    space: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SpaceView"];
                 };
             };
         };

@@ -13,6 +13,7 @@ const length: FieldInfo = {
   generated: false,
   unique: false,
   jdbcType: 2,
+  typeName: 'numeric',
 };
 
 const fill: Fill = {

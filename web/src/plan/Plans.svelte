@@ -7,6 +7,8 @@
   import { tell } from '../ui/toaster';
   import { many, when } from '../ui/words';
   import { region } from '../ui/region';
+  import RemovalDialog from '../ui/RemovalDialog.svelte';
+  import { Removal } from '../ui/removal.svelte';
 
   let plans = $state.raw<PlanSummary[] | null>(null);
   let at = $state(0);
@@ -17,13 +19,25 @@
     ),
   );
 
-  onMount(async () => {
+  let removal = $state.raw<Removal | null>(null);
+
+  async function load() {
     try {
       plans = await got(api.GET('/api/plans'));
     } catch (error) {
       tell(error);
     }
-  });
+  }
+  onMount(load);
+
+  function ask(event: MouseEvent, plan: PlanSummary) {
+    event.stopPropagation();
+    removal = new Removal('plan', String(plan.id), plan.name, () => {
+      removal = null;
+      void load();
+    });
+    void removal.ask();
+  }
 
   function enter(plan: PlanSummary | undefined) {
     if (plan) void navigate('/plans/:id/:stop', { params: { id: String(plan.id), stop: 'fill' } });
@@ -58,13 +72,13 @@
       <colgroup
         ><col style:width="30%" /><col style:width="18%" /><col /><col style:width="110px" /><col
           style:width="130px"
-        /><col style:width="120px" /></colgroup
+        /><col style:width="120px" /><col style:width="80px" /></colgroup
       >
       <thead
         ><tr
           ><th>Plan</th><th>Into</th><th>Last file</th><th class="r">Revision</th><th>Saved</th><th
             >By</th
-          ></tr
+          ><th></th></tr
         ></thead
       >
       <tbody>
@@ -80,12 +94,14 @@
             <td class="r">{plan.revision}</td>
             <td class="t q2">{when(plan.savedAt)}</td>
             <td class="t">{plan.savedBy}</td>
+            <td class="t"><button class="go" onclick={(e) => ask(e, plan)}>Delete</button></td>
           </tr>
         {/each}
       </tbody>
     </table>
   {/if}
 </div>
+<RemovalDialog bind:removal />
 
 <style>
   .none {

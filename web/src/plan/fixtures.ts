@@ -12,6 +12,7 @@ export function aField(name: string, change: Partial<FieldInfo> = {}): FieldInfo
     generated: false,
     unique: false,
     jdbcType: 12,
+    typeName: 'text',
     ...change,
   };
 }
@@ -67,7 +68,7 @@ export function aView(change: Partial<PlanView> = {}): PlanView {
           checksOff: [],
         },
       ],
-      run: { mode: 'all-or-nothing' },
+      run: { mode: 'all-or-nothing', whenAltered: 'accept' },
       phrasebooks: [],
       corrections: [],
     },

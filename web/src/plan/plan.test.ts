@@ -18,7 +18,7 @@ const plan: Plan = {
       checksOff: [],
     },
   ],
-  run: { mode: 'all-or-nothing' },
+  run: { mode: 'all-or-nothing', whenAltered: 'accept' },
   phrasebooks: [],
   corrections: [],
 };

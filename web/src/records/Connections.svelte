@@ -5,6 +5,8 @@
   import { tell } from '../ui/toaster';
   import { many } from '../ui/words';
   import { region } from '../ui/region';
+  import RemovalDialog from '../ui/RemovalDialog.svelte';
+  import { Removal } from '../ui/removal.svelte';
 
   let connections = $state.raw<Connection[] | null>(null);
   let name = $state('');
@@ -23,6 +25,16 @@
     }
   }
   onMount(load);
+
+  let removal = $state.raw<Removal | null>(null);
+
+  function ask(connection: Connection) {
+    removal = new Removal('connection', connection.name, connection.shownName, () => {
+      removal = null;
+      void load();
+    });
+    void removal.ask();
+  }
 
   async function add(event: SubmitEvent) {
     event.preventDefault();
@@ -52,17 +64,20 @@
   <div class="scroll list" {@attach region('Connections')}>
     <table class="g">
       <colgroup
-        ><col style:width="26%" /><col style:width="16%" /><col /><col
-          style:width="14%"
+        ><col style:width="24%" /><col style:width="14%" /><col /><col style:width="12%" /><col
+          style:width="70px"
         /></colgroup
       >
-      <thead><tr><th>Application</th><th>Name</th><th>Address</th><th>User</th></tr></thead>
+      <thead><tr><th>Application</th><th>Name</th><th>Address</th><th>User</th><th></th></tr></thead
+      >
       <tbody>
         {#each connections ?? [] as c (c.name)}
           <tr
             ><td class="t"><a class="go" href="/records/{c.name}/"><b>{c.shownName}</b></a></td><td
               >{c.name}</td
-            ><td title={c.url}>{c.url}</td><td>{c.user}</td></tr
+            ><td title={c.url}>{c.url}</td><td>{c.user}</td><td class="t"
+              ><button class="go" onclick={() => ask(c)}>Delete</button></td
+            ></tr
           >
         {/each}
       </tbody>
@@ -99,13 +114,14 @@
       /></label
     >
     <p class="q2">
-      PostgreSQL (jdbc:postgresql:) and H2 (jdbc:h2:). The connection is tried before it is kept;
-      the password is kept encrypted and never shown.
+      PostgreSQL (jdbc:postgresql://host:5432/database) and H2 (jdbc:h2:file: with the whole path).
+      The connection is tried before it is kept; the password is kept encrypted and never shown.
     </p>
     <button class="button main" disabled={busy}>Try and keep</button>
     {#if refusal}<p class="message" role="alert">{refusal}</p>{/if}
   </form>
 </div>
+<RemovalDialog bind:removal />
 
 <style>
   .list {

@@ -52,7 +52,7 @@
         void navigate('/records/:connection/:table', {
           params: {
             connection: name,
-            table: tables.reduce((a, b) => (b.records > a.records ? b : a)).name,
+            table: tables.reduce((a, b) => ((b.records ?? 0) > (a.records ?? 0) ? b : a)).name,
           },
           replace: true,
         });
@@ -166,7 +166,9 @@
   <nav class="scroll tables" aria-label="Tables">
     {#each tables as t (t.name)}
       <a class:on={t.name === table} href="/records/{connection}/{t.name}"
-        ><span class="m">{t.name}</span><span class="q">{count(t.records)}</span></a
+        ><span class="m">{t.name}</span><span class="q"
+          >{t.records == null ? '–' : count(t.records)}</span
+        ></a
       >
     {/each}
   </nav>

@@ -7,6 +7,9 @@
 
   let { report }: { report: RunReport } = $props();
   const into = $derived(report.destinations[0]!);
+  /** What is left of a sum once all is accounted for, without the noise of binary fractions. */
+  const rest = (t: { source: number; altered: number; written: number }) =>
+    Math.round((t.source + t.altered - t.written) * 1e6) / 1e6;
   const sum = new Intl.NumberFormat('en-GB', {
     minimumFractionDigits: 2,
     maximumFractionDigits: 4,
@@ -46,13 +49,19 @@
       <tr>
         <td class="t" colspan="2"><b>Sum of</b> <span class="m">{total.field}</span></td>
         <td class="r" colspan="2"><span class="q sans">file</span> {sum.format(total.source)}</td>
-        <td class="r" colspan="3"
+        {#if total.altered}
+          <td class="r" title="the application itself changed values, as by a trigger"
+            ><span class="q sans">changed there</span>
+            {total.altered > 0 ? '+' : ''}{sum.format(total.altered)}</td
+          >
+        {/if}
+        <td class="r" colspan={total.altered ? 2 : 3}
           ><span class="q sans"
             >{report.run ? 'read back from the table' : 'as it would stand'}</span
           >
           {sum.format(total.written)}</td
         >
-        <td class="r new"><b>{sum.format(total.source - total.written)}</b></td>
+        <td class="r new"><b>{sum.format(rest(total))}</b></td>
       </tr>
     {/each}
   </tbody>

@@ -4,7 +4,13 @@ import { api } from '../api/client';
 import { anOpenPlan, aReport, aRun } from '../plan/fixtures';
 import Run from './Run.svelte';
 
-const total = { destination: 'vessel', field: 'length_m', source: 14022.7, written: 14022.7 };
+const total = {
+  destination: 'vessel',
+  field: 'length_m',
+  source: 14022.7,
+  altered: 0,
+  written: 14022.7,
+};
 
 describe('the Run stop', () => {
   let differences = { total: 0, first: [] as object[] };
@@ -41,6 +47,20 @@ describe('the Run stop', () => {
       'href',
       '/records/marina/vessel?run=4&outcome=new',
     );
+  });
+
+  it('has a place for what the application itself changed', () => {
+    const changed = { ...total, altered: 2, written: total.source + 2 };
+    show(
+      aRun({
+        id: 4,
+        kind: 'run',
+        report: aReport({ run: '2026-0001', controlTotals: [changed] }),
+      }),
+    );
+    const sum = screen.getByText('length_m').closest('tr')!;
+    expect(sum).toHaveTextContent('changed there +2.00');
+    expect(sum.lastElementChild).toHaveTextContent('0.00');
   });
 
   it('says so where they do not', () => {

@@ -5,7 +5,11 @@
   import Slip from '../ui/Slip.svelte';
   import { count, OUTCOMES, when } from '../ui/words';
 
-  let { runs, at = -1 }: { runs: RunView[]; at?: number } = $props();
+  let {
+    runs,
+    at = -1,
+    remove,
+  }: { runs: RunView[]; at?: number; remove?: (run: RunView) => void } = $props();
 
   function enter(run: RunView) {
     void navigate('/plans/:id/:stop', {
@@ -17,7 +21,7 @@
 
 <table class="g">
   <colgroup>
-    {#each [92, 94, 0, 100, 62, 122, 76, 64] as width, i (i)}<col
+    {#each [92, 94, 0, 100, 62, 122, 76, 64, ...(remove ? [64] : [])] as width, i (i)}<col
         style={width ? `width: ${width}px` : ''}
       />{/each}
   </colgroup>
@@ -26,6 +30,7 @@
       <th>When</th><th>Run</th><th>Plan</th><th>Into</th><th class="r">Rows</th><th>Outcomes</th><th
         >Rejected</th
       ><th>By</th>
+      {#if remove}<th></th>{/if}
     </tr>
   </thead>
   <tbody>
@@ -56,12 +61,26 @@
           >
         {:else}
           <td class="t" colspan="4"
-            >{#if run.state === 'going'}going{:else}<span class="o rejected" title={run.message}
+            >{#if run.state === 'going'}going{:else if run.state === 'committing'}<span
+                class="q"
+                title={run.message}>{run.message ?? 'being made lasting'}</span
+              >{:else}<span class="o rejected" title={run.message}
                 ><Slip of="rejected" />{run.message ?? run.state}</span
               >{/if}</td
           >
         {/if}
         <td class="t">{run.startedBy}</td>
+        {#if remove}
+          <td class="t"
+            ><button
+              class="go"
+              onclick={(e) => {
+                e.stopPropagation();
+                remove(run);
+              }}>Delete</button
+            ></td
+          >
+        {/if}
       </tr>
     {/each}
   </tbody>

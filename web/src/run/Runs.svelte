@@ -8,17 +8,35 @@
   import { many } from '../ui/words';
   import RunTable from './RunTable.svelte';
   import { region } from '../ui/region';
+  import RemovalDialog from '../ui/RemovalDialog.svelte';
+  import { Removal } from '../ui/removal.svelte';
 
   let runs = $state.raw<RunView[] | null>(null);
   let at = $state(0);
 
-  onMount(async () => {
+  let removal = $state.raw<Removal | null>(null);
+
+  async function load() {
     try {
       runs = await got(api.GET('/api/runs', { params: { query: { limit: 500 } } }));
     } catch (error) {
       tell(error);
     }
-  });
+  }
+  onMount(load);
+
+  function ask(run: RunView) {
+    removal = new Removal(
+      'run',
+      String(run.id),
+      `${run.number ?? ''} ${run.planName}`.trim(),
+      () => {
+        removal = null;
+        void load();
+      },
+    );
+    void removal.ask();
+  }
 
   useKeys(() => [
     { keys: ['j'], say: '', act: () => (at = Math.min(at + 1, (runs?.length ?? 1) - 1)) },
@@ -48,6 +66,7 @@
       Nothing has been run yet. A <a class="go" href="/plans">plan</a> is rehearsed first, then run.
     </p>
   {:else if runs}
-    <RunTable {runs} {at} />
+    <RunTable {runs} {at} remove={ask} />
   {/if}
 </div>
+<RemovalDialog bind:removal />

@@ -15,7 +15,9 @@ class Work {
   stand = $state.raw<Stand | null>(null);
   words = $derived.by(() => {
     if (!this.current || !this.stand) return 'Nothing running';
-    const name = this.current.kind === 'run' ? `Run ${this.current.number}` : 'Rehearsal';
+    const name = this.current.kind === 'run' ? `Run ${this.current.number ?? ''}` : 'Rehearsal';
+    if (this.stand.phase === 'waiting' && this.stand.total)
+      return `${name}: waiting for another run into the same table`;
     return `${name}: ${this.stand.phase}, ${count(this.stand.rows)} of ${count(this.stand.total)} rows`;
   });
 
@@ -52,7 +54,9 @@ class Work {
   private async result(id: number): Promise<RunView> {
     for (;;) {
       const run = await got(api.GET('/api/runs/{id}', { params: { path: { id } } }));
-      if (run.state !== 'going' && run.state !== 'committing') return run;
+      // one that is being made lasting and has a message waits for its database
+      const open = run.state === 'going' || (run.state === 'committing' && !run.message);
+      if (!open) return run;
       await new Promise((resolve) => setTimeout(resolve, 500));
     }
   }

@@ -9,6 +9,7 @@
     { path: '/', name: 'Desk' },
     { path: '/plans', name: 'Plans' },
     { path: '/runs', name: 'Runs' },
+    { path: '/files', name: 'Files' },
     { path: '/records', name: 'Records' },
     { path: '/phrasebooks', name: 'Phrasebooks' },
     { path: '/connections', name: 'Connections' },

@@ -10,6 +10,7 @@ const field = (change: Partial<FieldInfo>): FieldInfo => ({
   generated: false,
   unique: false,
   jdbcType: 12,
+  typeName: 'text',
   ...change,
 });
 

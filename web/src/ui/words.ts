@@ -43,6 +43,18 @@ export function limits(field: FieldInfo): string {
   return '';
 }
 
+/** Bytes in the unit in which people think of files. */
+export function megabytes(bytes: number): string {
+  const units = ['B', 'KB', 'MB', 'GB', 'TB'];
+  let size = bytes;
+  let unit = 0;
+  while (size >= 1024 && unit < units.length - 1) {
+    size /= 1024;
+    unit++;
+  }
+  return `${size.toLocaleString('en-GB', { maximumFractionDigits: size < 10 && unit ? 1 : 0 })} ${units[unit]}`;
+}
+
 export const GENERATED: Record<string, string> = {
   who: 'who starts the Run',
   'run-time': 'when the Run starts',
@@ -61,11 +73,13 @@ export function phrase(
 ): { column?: string; rest: string } {
   if (!fill || fill.origin.kind === 'database')
     return {
-      rest: field.generated
-        ? 'the database numbers it'
-        : field.hasDefault
-          ? 'left to the database, which has a default'
-          : 'left blank',
+      rest: field.unfillable
+        ? field.unfillable
+        : field.generated
+          ? 'the database numbers it'
+          : field.hasDefault
+            ? 'left to the database, which has a default'
+            : 'left blank',
     };
   const steps = fill.steps.filter((s) => !s.off).length;
   const then = steps ? ` then ${many(steps, 'step')}` : '';

@@ -68,7 +68,7 @@ class SignIn {
   }
 
   @PostMapping
-  ResponseEntity<?> signIn(
+  ResponseEntity<Person> signIn(
       @Valid @RequestBody Credentials credentials,
       @CookieValue(name = TOKEN, required = false) @Nullable String token,
       HttpServletRequest request,
@@ -78,7 +78,7 @@ class SignIn {
     Duration wait = guard.wait(name, from, token);
     if (!wait.isZero() && !wait.isNegative()) {
       log.note("sign-in-slowed", name, from, null);
-      return tooMany(wait);
+      throw new TooManyAttempts(wait);
     }
     try {
       Authentication authentication =
@@ -116,8 +116,19 @@ class SignIn {
     contexts.saveContext(context, request, response);
   }
 
-  private static ResponseEntity<ProblemDetail> tooMany(Duration wait) {
-    long seconds = wait.toSeconds() + 1;
+  /** Somebody has to wait before the next attempt. */
+  private static final class TooManyAttempts extends RuntimeException {
+    private static final long serialVersionUID = 1L;
+    private final Duration wait;
+
+    TooManyAttempts(Duration wait) {
+      this.wait = wait;
+    }
+  }
+
+  @ExceptionHandler
+  ResponseEntity<ProblemDetail> tooMany(TooManyAttempts e) {
+    long seconds = e.wait.toSeconds() + 1;
     ProblemDetail detail =
         ProblemDetail.forStatusAndDetail(
             HttpStatus.TOO_MANY_REQUESTS,

@@ -186,8 +186,13 @@ public class RunService implements DependsOnPlans {
         }
         return;
       }
+      String number = null;
+      if (kind.equals(RUN)) {
+        number = nextNumber(now);
+        runs.number(id, number);
+      }
       beginning.begun();
-      go(id, kind, opened, who, now, progress);
+      go(id, number, opened, who, now, progress);
     } finally {
       busyPlans.remove(planId);
     }
@@ -195,16 +200,13 @@ public class RunService implements DependsOnPlans {
 
   private void go(
       long id,
-      String kind,
+      @Nullable String number,
       PlanService.Opened opened,
       String who,
       LocalDateTime now,
       Progress progress) {
-    boolean isRun = kind.equals(RUN);
     RunReport report;
     try {
-      String number = isRun ? nextNumber(now) : null;
-      runs.number(id, number);
       Pipeline pipeline =
           new Pipeline(
               opened.database(),
@@ -233,7 +235,7 @@ public class RunService implements DependsOnPlans {
       return;
     }
     try {
-      if (isRun) {
+      if (number != null) {
         plans.recordsChanged();
         plans.countPhrases(opened, who);
       } else {
