@@ -48,7 +48,7 @@ public enum FieldType {
     try {
       return switch (this) {
         case TEXT, OTHER -> text;
-        case WHOLE, DECIMAL -> text.length() > LONGEST_NUMBER ? null : new BigDecimal(text);
+        case WHOLE, DECIMAL -> text.length() > LONGEST_NUMBER ? null : number(text);
         case DATE -> LocalDate.parse(text);
         case DATETIME ->
             text.matches(".*(Z|[+-]\\d\\d:\\d\\d)")
@@ -60,6 +60,11 @@ public enum FieldType {
     } catch (NumberFormatException | DateTimeException e) {
       return null;
     }
+  }
+
+  private static @Nullable BigDecimal number(String text) {
+    BigDecimal number = new BigDecimal(text);
+    return Math.abs((long) number.scale()) > LONGEST_NUMBER ? null : number;
   }
 
   Storage.Kind usualStorage() {

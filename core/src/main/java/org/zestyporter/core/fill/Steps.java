@@ -1,7 +1,6 @@
 package org.zestyporter.core.fill;
 
 import com.google.re2j.Pattern;
-import com.google.re2j.PatternSyntaxException;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -13,6 +12,7 @@ import org.zestyporter.core.formula.Formula;
 import org.zestyporter.core.plan.Step;
 import org.zestyporter.core.plan.StepKind;
 import org.zestyporter.core.value.Cell;
+import org.zestyporter.core.value.Patterns;
 import org.zestyporter.core.value.PorterException;
 import org.zestyporter.core.value.Problem;
 import org.zestyporter.core.value.ProblemCode;
@@ -191,13 +191,13 @@ final class Steps {
 
   static Pattern pattern(Step step) {
     String text = step.setting("pattern");
-    try {
-      return Pattern.compile(text);
-    } catch (PatternSyntaxException e) {
+    String mistake = Patterns.mistake(text);
+    if (mistake != null) {
       throw PorterException.input(
           "step-settings",
-          step.kind().title() + ": “" + text + "” is no pattern (" + e.getDescription() + ").");
+          step.kind().title() + ": “" + text + "” can't be used: " + mistake + ".");
     }
+    return Patterns.compile(text);
   }
 
   private static StepFunction takePattern(Step step) {

@@ -6,7 +6,6 @@ import static org.zestyporter.core.formula.Functions.refuse;
 
 import com.google.re2j.Matcher;
 import com.google.re2j.Pattern;
-import com.google.re2j.PatternSyntaxException;
 import java.math.BigDecimal;
 import java.math.BigInteger;
 import java.math.RoundingMode;
@@ -15,6 +14,7 @@ import java.util.Locale;
 import java.util.function.BiFunction;
 import java.util.function.UnaryOperator;
 import org.zestyporter.core.value.Measures;
+import org.zestyporter.core.value.Patterns;
 import org.zestyporter.core.value.Problem;
 import org.zestyporter.core.value.ProblemCode;
 import org.zestyporter.core.value.Texts;
@@ -161,20 +161,17 @@ final class OwnFunctions {
   private static java.util.function.Function<String, Object> compiled(Node.Call call) {
     Node node = call.arguments().get(1);
     if (node instanceof Node.Literal literal && literal.value() instanceof String text) {
-      try {
-        Pattern pattern = Pattern.compile(text);
-        return given -> pattern;
-      } catch (PatternSyntaxException e) {
+      String mistake = Patterns.mistake(text);
+      if (mistake != null) {
         throw new FormulaException(
-            "“" + text + "” is no pattern: " + e.getDescription(), node.from(), node.to());
+            "“" + text + "” can't be used: " + mistake, node.from(), node.to());
       }
+      Pattern pattern = Patterns.compile(text);
+      return given -> pattern;
     }
     return given -> {
-      try {
-        return Pattern.compile(given);
-      } catch (PatternSyntaxException e) {
-        return refuse(given, "no pattern: " + e.getDescription());
-      }
+      String mistake = Patterns.mistake(given);
+      return mistake == null ? Patterns.compile(given) : refuse(given, mistake);
     };
   }
 

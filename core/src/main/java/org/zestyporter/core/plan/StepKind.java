@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Locale;
 import org.zestyporter.core.value.DateOrder;
 import org.zestyporter.core.value.Measures;
+import org.zestyporter.core.value.Patterns;
 import org.zestyporter.core.value.PorterException;
 
 /** The operations that a fill can do on a value, with the settings of each. */
@@ -277,6 +278,7 @@ public enum StepKind {
             case "count" -> value.matches("-?\\d{1,4}");
             case "choice" -> choices.contains(value);
             case "unit" -> Measures.find(value) != null;
+            case "pattern" -> Patterns.mistake(value) == null;
             default -> true;
           };
       return fits ? null : "can't use “" + value + "” for “" + name + "”";

@@ -13,8 +13,8 @@ import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.HashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
-import java.util.concurrent.CancellationException;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
@@ -22,6 +22,7 @@ import java.util.concurrent.Future;
 import net.jpountz.lz4.LZ4Compressor;
 import net.jpountz.lz4.LZ4Factory;
 import org.zestyporter.core.value.Cell;
+import org.zestyporter.core.value.PorterException;
 
 /**
  * Writes the rows of a file into a {@link SourceCache}.
@@ -81,6 +82,16 @@ final class CacheWriter implements RowSink, Closeable {
   }
 
   private ColumnBuilder builder(int column) {
+    if (column >= SourceCache.MOST_COLUMNS) {
+      throw PorterException.input(
+          "too-wide",
+          String.format(
+              Locale.ROOT,
+              "Record %,d has more than %,d columns, which is more than any table has. See whether"
+                  + " the delimiter is the right one and the lines end where they should.",
+              allRows + 1,
+              SourceCache.MOST_COLUMNS));
+    }
     while (columns.size() <= column) {
       columns.add(new ColumnBuilder());
     }
@@ -142,9 +153,7 @@ final class CacheWriter implements RowSink, Closeable {
   }
 
   private void flush() throws IOException {
-    if (progress.isStopped()) {
-      throw new CancellationException("the reading was stopped");
-    }
+    progress.check();
     progress.rows(allRows);
     ColumnBuilder[] chunk = columns.toArray(ColumnBuilder[]::new);
     long[] chunkLines = java.util.Arrays.copyOf(lines, rows);

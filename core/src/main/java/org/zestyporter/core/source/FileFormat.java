@@ -33,6 +33,7 @@ final class FileFormat {
       return SourceFormat.XLS;
     }
     if (Encodings.isBinary(head)) {
+      refuseNul(head);
       throw PorterException.input(
           "not-a-table",
           "The file is neither text nor a workbook, so it holds no table"
@@ -46,6 +47,34 @@ final class FileFormat {
               + " it in a spreadsheet, save it as .xlsx, .ods or .csv and bring that.");
     }
     return isJson(head) ? SourceFormat.JSON : SourceFormat.DELIMITED;
+  }
+
+  /** A text with a few NUL bytes in it is told as what it is. */
+  private static void refuseNul(byte[] head) {
+    int nul = 0;
+    int first = -1;
+    int odd = 0;
+    int line = 1;
+    for (int i = 0; i < head.length; i++) {
+      if (head[i] == 0) {
+        nul++;
+        first = first < 0 ? line : first;
+      } else if (head[i] == '\n') {
+        line++;
+      } else if (head[i] > 0 && head[i] < ' ' && head[i] != '\t' && head[i] != '\r') {
+        odd++;
+      }
+    }
+    boolean text = nul > 0 && odd == 0 && nul <= Math.max(1, head.length / 10);
+    if (text && kindOf(head).isEmpty()) {
+      throw PorterException.input(
+          "nul-byte",
+          "The file is text, but has NUL bytes in it (U+0000, which is no character), the first on"
+              + " line "
+              + first
+              + ". Something went wrong when it was written: ask for it to be sent again, or take"
+              + " these bytes out.");
+    }
   }
 
   private static void refuseLocked(byte[] head) {
@@ -81,9 +110,17 @@ final class FileFormat {
     }
     String next = start.substring(1).stripLeading();
     return start.charAt(0) == '{'
-        ? next.startsWith("\"") && next.matches("(?s)\"(\\\\.|[^\"\\\\])*\"\\s*:.*")
-            || next.startsWith("}")
+        ? next.startsWith("\"") && isKey(next) || next.startsWith("}")
         : next.matches("(?s)([\\[{\\]\"]|-?\\d|true|false|null).*") && looksClosed(start);
+  }
+
+  /** True for a quoted text with a colon behind it; also for one that goes on beyond the head. */
+  private static boolean isKey(String text) {
+    int at = 1;
+    while (at < text.length() && text.charAt(at) != '"') {
+      at += text.charAt(at) == '\\' ? 2 : 1;
+    }
+    return at >= text.length() || text.substring(at + 1).stripLeading().startsWith(":");
   }
 
   /** Text such as {@code [draft];3} is no JSON. */

@@ -84,6 +84,10 @@ enum NumberFormat {
    * @param date1904 true if days are counted from 1904
    */
   static void put(RowSink sink, int column, BigDecimal written, String format, boolean date1904) {
+    if (!isSane(written)) {
+      sink.cell(column, new Cell(Cell.Kind.ERROR, "#NUM!"));
+      return;
+    }
     NumberFormat kind = of(format);
     BigDecimal number = rounded(sink, column, written);
     boolean moment = number.signum() >= 0 && number.compareTo(LAST_DAY) < 0;
@@ -103,6 +107,11 @@ enum NumberFormat {
       }
       default -> sink.cell(column, plain(number));
     }
+  }
+
+  /** True for what IEEE 754 binary numbers of 64 bits can hold, as a sheet's numbers are. */
+  static boolean isSane(BigDecimal number) {
+    return number.precision() < 1_000 && Math.abs((long) number.precision() - number.scale()) < 400;
   }
 
   private static BigDecimal rounded(RowSink sink, int column, BigDecimal number) {

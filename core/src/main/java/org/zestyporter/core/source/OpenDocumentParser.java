@@ -38,19 +38,14 @@ final class OpenDocumentParser implements SheetParser {
         content -> {
           while (content.next()) {
             long[] size = {0, 0};
-            content.rows(
-                new RowSink() {
-                  @Override
-                  public void cell(int column, Cell cell) {
-                    size[1] = Math.max(size[1], column + 1L);
-                  }
-
-                  @Override
-                  public void endRow(long line) {
-                    size[0] = line;
-                  }
-                },
-                0);
+            size[0] =
+                content.rows(
+                    (cells, line, repeated) -> {
+                      for (Placed cell : cells) {
+                        size[1] = Math.max(size[1], (long) cell.column() + cell.times());
+                      }
+                    },
+                    0);
             infos.add(new SheetInfo(content.name, content.hidden, size[0], (int) size[1]));
           }
         });
@@ -65,7 +60,7 @@ final class OpenDocumentParser implements SheetParser {
         content -> {
           while (last[0] < 0 && content.next()) {
             if (content.name.equals(sheet)) {
-              last[0] = content.rows(sink, linesBefore);
+              last[0] = content.rows(new Expanded(sink), linesBefore);
             }
           }
         });
@@ -113,6 +108,52 @@ final class OpenDocumentParser implements SheetParser {
     }
   }
 
+  /** A cell and how many columns it fills. */
+  private record Placed(int column, int times, Value value) {
+    void give(RowSink sink) {
+      for (int i = 0; i < times; i++) {
+        value.put(sink, column + i);
+      }
+    }
+  }
+
+  @FunctionalInterface
+  private interface Value {
+    void put(RowSink sink, int column);
+  }
+
+  /** Takes the cells of a line that stands so many times, the first time on a line. */
+  @FunctionalInterface
+  private interface Rows {
+    void rows(List<Placed> cells, long line, long repeated) throws IOException;
+  }
+
+  /** Writes repeated lines and cells out, as long as there are not too many. */
+  private static final class Expanded implements Rows {
+    private static final long MOST_CELLS = 50_000_000;
+
+    private final RowSink sink;
+    private long cells;
+
+    Expanded(RowSink sink) {
+      this.sink = sink;
+    }
+
+    @Override
+    public void rows(List<Placed> placed, long line, long repeated) throws IOException {
+      long wide = placed.stream().mapToLong(Placed::times).sum();
+      // what is written out once is no repetition
+      cells += wide * repeated - placed.size();
+      if (cells > MOST_CELLS) {
+        throw SheetErrors.repeats();
+      }
+      for (long i = 0; i < repeated; i++) {
+        placed.forEach(c -> c.give(sink));
+        sink.endRow(line + i);
+      }
+    }
+  }
+
   /** The content of a spreadsheet, table by table. */
   private static final class Content {
     private final XMLStreamReader xml;
@@ -148,7 +189,7 @@ final class OpenDocumentParser implements SheetParser {
     }
 
     /** Reads the rows of the table that begins here; returns the last line that holds a cell. */
-    long rows(RowSink sink, long linesBefore) throws XMLStreamException, IOException {
+    long rows(Rows sink, long linesBefore) throws XMLStreamException, IOException {
       long line = linesBefore;
       long last = linesBefore;
       int depth = 1;
@@ -167,32 +208,17 @@ final class OpenDocumentParser implements SheetParser {
             && "table-row".equals(xml.getLocalName())) {
           long repeated = number("number-rows-repeated");
           List<Placed> cells = row();
-          for (long i = 0; !cells.isEmpty() && i < repeated; i++) {
-            if (line + i - linesBefore >= SheetErrors.MAX_LINES) {
-              throw SheetErrors.unreadable(null);
+          if (!cells.isEmpty()) {
+            if (line + repeated - linesBefore > SheetErrors.MAX_LINES) {
+              throw SheetErrors.repeats();
             }
-            cells.forEach(c -> c.give(sink));
-            sink.endRow(line + i + 1);
-            last = line + i + 1;
+            sink.rows(cells, line + 1, repeated);
+            last = line + repeated;
           }
-          line += repeated;
+          line = Math.min(line + repeated, Long.MAX_VALUE / 4);
         }
       }
       return last;
-    }
-
-    /** A cell and how many columns it fills. */
-    private record Placed(int column, int times, Value value) {
-      void give(RowSink sink) {
-        for (int i = 0; i < times; i++) {
-          value.put(sink, column + i);
-        }
-      }
-    }
-
-    @FunctionalInterface
-    private interface Value {
-      void put(RowSink sink, int column);
     }
 
     private List<Placed> row() throws XMLStreamException {

@@ -1,5 +1,6 @@
 package org.zestyporter.core.source;
 
+import com.google.re2j.Pattern;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collection;
@@ -9,10 +10,9 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
-import java.util.regex.Pattern;
-import java.util.regex.PatternSyntaxException;
 import java.util.stream.IntStream;
 import org.zestyporter.core.value.Cell;
+import org.zestyporter.core.value.Patterns;
 import org.zestyporter.core.value.PorterException;
 
 /**
@@ -139,18 +139,10 @@ final class OutColumns {
   }
 
   private static int[] matching(String pattern, Titles titles) {
-    try {
-      Pattern compiled = Pattern.compile(pattern, Pattern.CASE_INSENSITIVE);
-      return IntStream.range(0, titles.width())
-          .filter(c -> compiled.matcher(titles.title(c)).find())
-          .toArray();
-    } catch (PatternSyntaxException e) {
-      throw new PorterException(
-          PorterException.Kind.INPUT,
-          "fold",
-          "“" + pattern + "” is no pattern: " + e.getDescription() + ".",
-          e);
-    }
+    Pattern compiled = Patterns.compile(pattern, Pattern.CASE_INSENSITIVE);
+    return IntStream.range(0, titles.width())
+        .filter(c -> compiled.matcher(titles.title(c)).find())
+        .toArray();
   }
 
   private void addFold(Fold fold, Titles titles, Layout.Found layout, int[] folded) {

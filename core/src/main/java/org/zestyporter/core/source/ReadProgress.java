@@ -3,13 +3,22 @@ package org.zestyporter.core.source;
 import java.io.FilterInputStream;
 import java.io.IOException;
 import java.io.InputStream;
+import java.util.concurrent.CancellationException;
+import org.zestyporter.core.value.PorterException;
 
 /** How far a file is read; written by the thread that reads, read by any other. */
 public final class ReadProgress {
+  /** Nanoseconds that any file may take, and for each megabyte of it. */
+  private static final long PATIENCE = 120_000_000_000L;
+
+  private static final long A_MEGABYTE = 1_000_000_000L;
+
   private volatile long bytes;
   private volatile long totalBytes;
   private volatile long rows;
   private volatile boolean stopped;
+  private final long begun = System.nanoTime();
+  private volatile long patience = Long.MAX_VALUE;
 
   /** Bytes read so far; 0 where the format does not tell. */
   public long bytes() {
@@ -37,6 +46,30 @@ public final class ReadProgress {
 
   void total(long total) {
     totalBytes = total;
+  }
+
+  /** Gives a reading the time that a file of this size may take, and some more. */
+  void budget(long fileBytes) {
+    patience = PATIENCE + fileBytes / 1_000_000 * A_MEGABYTE;
+  }
+
+  /**
+   * To be called again and again while a file is read.
+   *
+   * @throws CancellationException if it was stopped
+   * @throws PorterException if it takes too long, with code {@code too-slow}
+   */
+  void check() {
+    if (stopped) {
+      throw new CancellationException("the reading was stopped");
+    }
+    if (System.nanoTime() - begun > patience) {
+      throw PorterException.input(
+          "too-slow",
+          "The file takes far longer to read than a file of its size should, so the reading was"
+              + " ended. It holds something that no table needs: save it again in a spreadsheet, or"
+              + " as .csv, and bring that.");
+    }
   }
 
   void rows(long count) {

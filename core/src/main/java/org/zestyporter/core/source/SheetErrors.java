@@ -38,6 +38,14 @@ final class SheetErrors {
         cause);
   }
 
+  static PorterException repeats() {
+    return PorterException.input(
+        "too-much",
+        "The workbook says that a filled line or cell is repeated many million times. No table"
+            + " needs that: delete what lies below and beside the table, save the workbook again"
+            + " and bring the new file.");
+  }
+
   static PorterException locked() {
     return PorterException.input(
         "password-protected",

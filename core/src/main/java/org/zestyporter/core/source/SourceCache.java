@@ -23,6 +23,9 @@ import org.zestyporter.core.value.Cell;
  */
 public final class SourceCache implements Closeable {
   /** Rows in a full chunk. */
+  /** Columns that a file may have at most, whatever its format. */
+  static final int MOST_COLUMNS = SheetErrors.MAX_COLUMNS;
+
   public static final int CHUNK_ROWS = 4096;
 
   /** Changes whenever the file format does, so that an older cache is not opened. */

@@ -77,12 +77,30 @@ public final class SourceReader {
   /** Parses a file into a cache, telling how far it is. */
   public static Parsed parse(Path file, Path cacheFile, Reading wanted, ReadProgress progress)
       throws IOException {
-    return unpacked(
-        file,
-        cacheFile,
-        wanted,
-        Long.MAX_VALUE,
-        (plain, settled) -> parsePlain(plain, cacheFile, settled, progress, Long.MAX_VALUE));
+    progress.budget(Files.size(file));
+    return bounded(
+        () ->
+            unpacked(
+                file,
+                cacheFile,
+                wanted,
+                Long.MAX_VALUE,
+                (plain, settled) ->
+                    parsePlain(plain, cacheFile, settled, progress, Long.MAX_VALUE)));
+  }
+
+  /** What asks for more memory than there is ends alone, with its sentence. */
+  private static <T> T bounded(Call<T> call) throws IOException {
+    try {
+      return call.get();
+    } catch (OutOfMemoryError | StackOverflowError e) {
+      throw new PorterException(
+          PorterException.Kind.INPUT,
+          "too-much",
+          "Reading the file needs more memory than there is here. It holds something that is far"
+              + " larger than in other tables: save it as .csv, or in parts, and bring that.",
+          e);
+    }
   }
 
   /**
@@ -93,14 +111,18 @@ public final class SourceReader {
    */
   public static SourceTable peek(Path file, Path cacheFile, Reading wanted, long rows)
       throws IOException {
-    Parsed parsed =
-        unpacked(
-            file,
-            cacheFile,
-            wanted,
-            PEEKED_BYTES,
-            (plain, settled) -> parsePlain(plain, cacheFile, settled, new ReadProgress(), rows));
-    return reopen(cacheFile, parsed);
+    ReadProgress progress = new ReadProgress();
+    progress.budget(0);
+    return bounded(
+        () ->
+            reopen(
+                cacheFile,
+                unpacked(
+                    file,
+                    cacheFile,
+                    wanted,
+                    PEEKED_BYTES,
+                    (plain, settled) -> parsePlain(plain, cacheFile, settled, progress, rows))));
   }
 
   /** The first lines of a text as they are, before they are parted into cells. */

@@ -26,6 +26,7 @@ import org.zestyporter.core.value.PorterException;
 
 /** Workbooks in Office Open XML (ECMA-376), read as a stream. */
 final class WorkbookParser implements SheetParser {
+  private static final Pattern NUMBER = Pattern.compile("[+-]?\\d+(\\.\\d+)?([eE][+-]?\\d{1,4})?");
   private static final Pattern RELATION = Pattern.compile("<(?:\\w+:)?Relationship\\b[^>]*>");
   private static final Pattern DIMENSION =
       Pattern.compile("<(?:\\w+:)?dimension[^>]*ref=\"(?:[A-Z]+\\d+:)?([A-Z]+)(\\d+)\"");
@@ -88,8 +89,13 @@ final class WorkbookParser implements SheetParser {
   @Override
   public long parse(Path file, String name, RowSink sink, long linesBefore) throws IOException {
     long last = linesBefore;
-    try (ReadableWorkbook book = open(file)) {
+    try (ReadableWorkbook book = open(file);
+        ZipFile zip = new ZipFile(file.toFile())) {
       Sheet sheet = book.findSheet(name).orElseThrow(() -> SheetErrors.noSuchSheet(name));
+      ReadProgress guarding = new ReadProgress();
+      guarding.budget(0);
+      WorkbookGuard.checkSheet(zip, targets(zip).get(sheet.getId()), guarding);
+      WorkbookGuard.checkTexts(zip, guarding);
       boolean date1904 = book.isDate1904();
       try (Stream<Row> rows = sheet.openStream()) {
         Iterator<Row> iterator = rows.iterator();
@@ -151,12 +157,22 @@ final class WorkbookParser implements SheetParser {
       case EMPTY -> {}
       case STRING -> text(sink, column, cell.getText());
       case BOOLEAN -> sink.cell(column, new Cell(Cell.Kind.BOOLEAN, cell.asBoolean().toString()));
-      case ERROR ->
-          sink.cell(column, new Cell(Cell.Kind.ERROR, String.valueOf(cell.getRawValue())));
+      case ERROR -> error(sink, column, cell, date1904);
       case NUMBER ->
           NumberFormat.put(
               sink, column, (BigDecimal) cell.getValue(), cell.getDataFormatString(), date1904);
       case FORMULA -> cached(sink, column, cell, date1904);
+    }
+  }
+
+  /** An error; or a number with white space around it, which XML allows and the reader does not. */
+  private static void error(
+      RowSink sink, int column, org.dhatim.fastexcel.reader.Cell cell, boolean date1904) {
+    String raw = String.valueOf(cell.getRawValue()).strip();
+    if (NUMBER.matcher(raw).matches()) {
+      NumberFormat.put(sink, column, new BigDecimal(raw), cell.getDataFormatString(), date1904);
+    } else {
+      sink.cell(column, new Cell(Cell.Kind.ERROR, raw));
     }
   }
 
