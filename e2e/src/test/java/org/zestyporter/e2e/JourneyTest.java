@@ -305,12 +305,45 @@ class JourneyTest extends DemoVisit {
 
   @Test
   @Order(16)
+  void deletingSaysBeforehandWhatGoesWithIt() throws IOException {
+    browser.click("a.place", "Files");
+    browser.sees("files brought so far");
+    picture("files");
+    browser
+        .until(
+            d ->
+                browser.all("tbody tr").stream()
+                    .filter(row -> row.getText().contains("new-kinds.csv"))
+                    .findFirst()
+                    .map(row -> row.findElement(org.openqa.selenium.By.tagName("button")))
+                    .orElse(null))
+        .click();
+    browser.sees("The file is read by the plan “New kinds”");
+    browser.click("button", "Keep it");
+    browser.click("a.place", "Plans");
+    browser
+        .until(
+            d ->
+                browser.all("tbody tr").stream()
+                    .filter(row -> row.getText().contains("New kinds"))
+                    .findFirst()
+                    .map(row -> row.findElement(org.openqa.selenium.By.tagName("button")))
+                    .orElse(null))
+        .click();
+    browser.sees("Delete the plan “New kinds”?");
+    browser.click(".panel button", "Delete");
+    browser.until(d -> !browser.text("table").contains("New kinds"));
+    assertThat(browser.text("table")).contains("No titles");
+  }
+
+  @Test
+  @Order(17)
   void noViewHasABarrier() {
     assertThat(BARRIERS).isEmpty();
   }
 
   @Test
-  @Order(17)
+  @Order(18)
   void theBrowserHadNothingToComplainOf() {
     assertThat(browser.complaints())
         .filteredOn(c -> !c.contains("401") && !c.contains("422") && !c.contains("409"))

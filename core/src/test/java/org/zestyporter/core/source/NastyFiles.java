@@ -628,6 +628,6 @@ final class NastyFiles {
             "<table:table table:name=\"S\"><table:table-row table:number-rows-repeated=\"99999999\">"
                 + Sheets.odsText("x")
                 + "</table:table-row></table:table>"),
-        "unreadable-workbook");
+        "too-much");
   }
 }

@@ -18,6 +18,7 @@ import org.springframework.security.web.SecurityFilterChain;
 import org.springframework.security.web.context.HttpSessionSecurityContextRepository;
 import org.springframework.security.web.context.SecurityContextHolderFilter;
 import org.springframework.security.web.context.SecurityContextRepository;
+import org.springframework.security.web.firewall.RequestRejectedHandler;
 import org.springframework.security.web.header.writers.ReferrerPolicyHeaderWriter.ReferrerPolicy;
 import org.zestyporter.server.Settings;
 import org.zestyporter.server.web.PageNonce;
@@ -35,6 +36,11 @@ class SecurityConfig {
       """
       {"status":403,"title":"Forbidden","code":"stale-page",\
       "detail":"The page was open too long. Try again; what you edited is kept."}""";
+
+  private static final String ODD =
+      """
+      {"status":400,"title":"Bad Request","code":"odd-address",\
+      "detail":"The address holds characters that are not allowed in it."}""";
 
   private static void say(HttpServletResponse response, int status, String body)
       throws IOException {
@@ -91,6 +97,15 @@ class SecurityConfig {
         + PageNonce.of(request)
         + "'; img-src 'self' data:; object-src 'none'; base-uri 'none'; form-action 'self';"
         + " frame-ancestors 'none'";
+  }
+
+  /** Addresses that could be meant to deceive never get as far as anything of ours. */
+  @Bean
+  RequestRejectedHandler rejected(SecurityLog log) {
+    return (request, response, error) -> {
+      log.note("address-refused", null, request.getRemoteAddr(), request.getRequestURI());
+      say(response, 400, ODD);
+    };
   }
 
   @Bean

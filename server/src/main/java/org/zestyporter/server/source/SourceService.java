@@ -215,7 +215,11 @@ public class SourceService {
 
   /** The first rows of a file, whether it is read to the end or not. */
   public Peek peek(long id) throws IOException {
-    return peek(store.file(id), store.cache(id, "peek"));
+    Path file = store.file(id);
+    if (!Files.exists(file)) {
+      throw PorterException.missing("no-such-file", "The file is no longer here. Bring it again.");
+    }
+    return peek(file, store.cache(id, "peek"));
   }
 
   /** The rows in the first bytes of a file; nothing of them is kept. */

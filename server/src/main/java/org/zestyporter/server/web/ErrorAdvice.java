@@ -37,11 +37,14 @@ class ErrorAdvice {
   @ExceptionHandler
   ProblemDetail invalid(MethodArgumentNotValidException e) {
     String message =
-        String.join(
-            " ",
-            e.getFieldErrors().stream()
-                .map(f -> f.getField() + ": " + f.getDefaultMessage() + ".")
-                .toList());
+        "The request is not complete: "
+            + String.join(
+                "; ",
+                e.getFieldErrors().stream()
+                    .map(f -> f.getField() + " " + f.getDefaultMessage())
+                    .sorted()
+                    .toList())
+            + ".";
     return detail(HttpStatus.UNPROCESSABLE_ENTITY, "invalid", message);
   }
 
