@@ -1,0 +1,106 @@
+package org.zestyporter.server.kill;
+
+import java.io.ByteArrayInputStream;
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+import java.util.Map;
+import org.springframework.boot.WebApplicationType;
+import org.springframework.boot.builder.SpringApplicationBuilder;
+import org.springframework.context.ConfigurableApplicationContext;
+import org.zestyporter.server.PorterServer;
+import org.zestyporter.server.connection.ConnectionService;
+import org.zestyporter.server.plan.PlanService;
+import org.zestyporter.server.plan.PlanViews;
+import org.zestyporter.server.run.RunService;
+import org.zestyporter.server.source.SourceService;
+
+/**
+ * A server without a web that makes one run after the other until it is killed. It says on standard
+ * output what became of all runs that it finds, and when it begins and ends each of its own.
+ */
+final class KilledServer {
+  static final int ROWS = 300;
+  private static final String WHO = "odile";
+
+  private final RunService runs;
+  private final PlanService plans;
+  private final SourceService sources;
+  private final ConnectionService connections;
+
+  private KilledServer(ConfigurableApplicationContext context) {
+    runs = context.getBean(RunService.class);
+    plans = context.getBean(PlanService.class);
+    sources = context.getBean(SourceService.class);
+    connections = context.getBean(ConnectionService.class);
+  }
+
+  public static void main(String[] arguments) throws Exception {
+    ConfigurableApplicationContext context =
+        new SpringApplicationBuilder(PorterServer.class)
+            .web(WebApplicationType.NONE)
+            .logStartupInfo(false)
+            .properties(Map.of("porter.home", arguments[0]))
+            .run();
+    KilledServer server = new KilledServer(context);
+    server.tell();
+    server.go(arguments[1], Integer.parseInt(arguments[2]));
+  }
+
+  /** Waits until every run is settled, then says what became of each. */
+  private void tell() throws InterruptedException {
+    List<RunService.RunView> all = runs.newest(1_000);
+    for (int i = 0; i < 300 && all.stream().anyMatch(r -> isOpen(r.state())); i++) {
+      Thread.sleep(100);
+      all = runs.newest(1_000);
+    }
+    for (RunService.RunView run : all) {
+      System.out.println("FOUND " + run.source() + " " + run.state() + " " + run.code());
+    }
+    System.out.println("TOLD");
+    System.out.flush();
+  }
+
+  private static boolean isOpen(String state) {
+    return state.equals("going") || state.equals("committing");
+  }
+
+  private void go(String url, int first) throws Exception {
+    if (connections.all().isEmpty()) {
+      connections.add("pg", "PostgreSQL", url, "postgres", "postgres");
+    }
+    for (int batch = first; ; batch++) {
+      long source = bring(batch);
+      List<PlanViews.PlanSummary> known = plans.all();
+      long plan =
+          known.isEmpty()
+              ? plans.create(new PlanViews.NewPlan(source, "pg", "thing"), WHO)
+              : known.get(0).id();
+      if (!known.isEmpty()) {
+        plans.useSource(plan, source);
+      }
+      System.out.println("BEGIN " + batch);
+      System.out.flush();
+      long id = runs.run(plan, WHO).id();
+      RunService.RunView run = runs.find(id);
+      while (isOpen(run.state())) {
+        Thread.sleep(5);
+        run = runs.find(id);
+      }
+      System.out.println("END " + batch + " " + run.state());
+      System.out.flush();
+    }
+  }
+
+  private long bring(int batch) throws Exception {
+    StringBuilder text = new StringBuilder("batch;nr;name\n");
+    for (int i = 1; i <= ROWS; i++) {
+      text.append(batch).append(';').append(i).append(";name ").append(i * 31 % 997).append('\n');
+    }
+    return sources
+        .bring(
+            batch + ".csv",
+            new ByteArrayInputStream(text.toString().getBytes(StandardCharsets.UTF_8)),
+            WHO)
+        .id();
+  }
+}
