@@ -16,6 +16,7 @@ final class CsvLedger implements Ledger, AutoCloseable {
   private final CsvWriter out;
   private final boolean raw;
   private String table = "";
+  private boolean closed;
 
   /**
    * @param raw true if cells are written as they are, even if a spreadsheet takes them for formulas
@@ -69,6 +70,9 @@ final class CsvLedger implements Ledger, AutoCloseable {
 
   @Override
   public void close() throws IOException {
-    out.close();
+    if (!closed) {
+      closed = true;
+      out.close();
+    }
   }
 }

@@ -195,4 +195,103 @@ class CommandsTest {
         .contains("no table “yacht”");
     assertThat(go("rehearse").code()).isEqualTo(2);
   }
+
+  @Test
+  void draftWithoutATableRanksTheTables() {
+    Ended ranked = go("draft", file, "--to", url);
+    assertThat(ranked.code()).isZero();
+    assertThat(ranked.out().lines().findFirst().orElseThrow()).startsWith("vessel ");
+    assertThat(ranked.out()).contains("10 columns find a field").contains("--table");
+    assertThat(go("draft", file, "--to", url, "--json").json().get(0).path("table").asString())
+        .isEqualTo("vessel");
+  }
+
+  @Test
+  void draftSaysWhatItLeftAndWritesTheReadingItFound() throws IOException {
+    Path extra = folder.resolve("kinds.csv");
+    Files.writeString(extra, "Kinds of the office\n\nCode;Name;Colour\nHBT;houseboat;red\n");
+    Path plan = folder.resolve("left.json");
+    Ended drafted =
+        go("draft", extra, "--to", url, "--table", "vessel_type", "--out", plan, "--json");
+    assertThat(drafted.json().path("columnsLeft").get(0).asString()).isEqualTo("Colour");
+    assertThat(drafted.json().path("fieldsLeft").findValuesAsString("field")).contains("id");
+    JsonNode reading = PlanJson.MAPPER.readTree(Files.readString(plan)).path("reading");
+    assertThat(reading.path("titleRows").get(0).asInt()).isEqualTo(3);
+    assertThat(reading.path("delimiter").asString()).isEqualTo(";");
+    assertThat(reading.has("lastRow")).as("the next file may be longer").isFalse();
+    assertThat(go("draft", extra, "--to", url, "--table", "vessel_type").out())
+        .contains("Columns that fill nothing: Colour");
+    Path other = folder.resolve("more.csv");
+    Files.writeString(
+        other, "Kinds of the office\n\nCode;Name;Colour\nHBT;houseboat;red\nRFT;raft;blue\n");
+    assertThat(go("run", plan, other, "--to", url).out()).contains("2 new");
+  }
+
+  @Test
+  void draftTakesASheetAndAReading() throws IOException {
+    Path reading = Files.writeString(folder.resolve("r.json"), "{\"sheet\": \"Lists\"}");
+    String named = go("draft", file, "--to", url, "--sheet", "Lists").out();
+    assertThat(go("draft", file, "--to", url, "--reading", reading).out()).isEqualTo(named);
+    assertThat(named).isNotEqualTo(go("draft", file, "--to", url).out());
+  }
+
+  @Test
+  void everyMistakeOfAPlanIsNamedAtOnceWithWhatIsMeant() throws IOException {
+    Path plan =
+        Files.writeString(
+            folder.resolve("wrong.json"),
+            """
+            {"name": "x", "readng": {}, "reading": {"titleRows": "3", "locale": {"decmal": ","}},
+             "destinations": [{"table": "vessel", "fills": [
+               {"field": "name", "orgin": {}, "origin": {"kind": "colum", "column": 7}},
+               {"field": "notes", "origin": {"kind": "fixed"}, "onlyNew": "yes",
+                "steps": [{"kind": "trimm"}]}],
+               "keys": {"fields": []}}]}""");
+    Ended ended = go("rehearse", plan, file, "--to", url);
+    assertThat(ended.code()).isEqualTo(2);
+    assertThat(ended.err())
+        .contains("8 mistakes")
+        .contains("At the top: there is no “readng”; probably “reading” is meant")
+        .contains("At reading.titleRows: a list in [ ] belongs here, not “3”")
+        .contains("At reading.locale: there is no “decmal”; probably “decimal” is meant")
+        .contains("At destinations[0].fills[0]: there is no “orgin”; probably “origin” is meant")
+        .contains("At destinations[0].fills[0].origin.kind: “colum” is not allowed here; probably")
+        .contains("Allowed are column, database, fixed, formula, generated, joined, link")
+        .contains("At destinations[0].fills[1].onlyNew: true or false belongs here, not “yes”")
+        .contains("At destinations[0].fills[1].steps[0].kind: “trimm” is not allowed here")
+        .contains("At destinations[0].keys: a list in [ ] belongs here, not { }")
+        .doesNotContain("org.zestyporter");
+    Path broken = Files.writeString(folder.resolve("broken.json"), "{\"name\": ");
+    assertThat(go("rehearse", broken, file, "--to", url).err()).contains("not written as JSON");
+  }
+
+  @Test
+  void theLedgerGivesAllReasonsAndIsHarmlessInASpreadsheet() throws IOException {
+    Path odd = folder.resolve("odd.csv");
+    Files.writeString(odd, "Code;Name;X\n=1+1;=HYPERLINK(1);x\n;;y\n");
+    Path plan =
+        Files.writeString(
+            folder.resolve("odd.json"),
+            """
+            {"name": "x", "destinations": [{"table": "vessel_type", "fills": [
+               {"field": "code", "origin": {"kind": "column", "column": "Code"},
+                "whenBlank": "reject"},
+               {"field": "name", "origin": {"kind": "column", "column": "Name"},
+                "whenBlank": "reject"}]}]}""");
+    Path ledger = folder.resolve("odd-ledger.csv");
+    Ended rehearsed = go("rehearse", plan, odd, "--to", url, "--ledger", ledger);
+    assertThat(rehearsed.err()).isEmpty();
+    List<String> lines = Files.readAllLines(ledger);
+    assertThat(lines.get(2)).contains("required; required,code; name,");
+  }
+
+  @Test
+  void onlyAddressesThatAreKnownToBeHarmlessAreTaken() {
+    String code = "jdbc:h2:mem:x;INIT=RUNSCRIPT FROM '/tmp/x.sql'";
+    Ended refused = go("draft", file, "--to", code, "--table", "vessel");
+    assertThat(refused.code()).isEqualTo(2);
+    assertThat(refused.err()).contains("INIT").contains("not allowed");
+    assertThat(go("draft", file, "--to", "jdbc:mysql://localhost/x", "--table", "vessel").err())
+        .contains("not supported yet");
+  }
 }

@@ -68,7 +68,7 @@ class SignIn {
   }
 
   @PostMapping
-  ResponseEntity<Person> signIn(
+  Person signIn(
       @Valid @RequestBody Credentials credentials,
       @CookieValue(name = TOKEN, required = false) @Nullable String token,
       HttpServletRequest request,
@@ -87,18 +87,17 @@ class SignIn {
       enter(authentication, request, response);
       String known = guard.succeeded(name, from, token);
       log.note("sign-in", authentication.getName(), from, null);
-      return ResponseEntity.ok()
-          .header(
-              HttpHeaders.SET_COOKIE,
-              ResponseCookie.from(TOKEN, known)
-                  .httpOnly(true)
-                  .secure(request.isSecure())
-                  .sameSite("Strict")
-                  .path("/api/session")
-                  .maxAge(SignInGuard.TOKEN_LIFE)
-                  .build()
-                  .toString())
-          .body(person(authentication.getName()));
+      response.addHeader(
+          HttpHeaders.SET_COOKIE,
+          ResponseCookie.from(TOKEN, known)
+              .httpOnly(true)
+              .secure(request.isSecure())
+              .sameSite("Strict")
+              .path("/api/session")
+              .maxAge(SignInGuard.TOKEN_LIFE)
+              .build()
+              .toString());
+      return person(authentication.getName());
     } catch (AuthenticationException e) {
       guard.failed(name, from, token);
       log.note("sign-in-failed", name, from, null);

@@ -1,0 +1,307 @@
+package org.zestyporter.core.run;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.catchThrowable;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.sql.Connection;
+import java.sql.DriverManager;
+import java.sql.SQLException;
+import java.sql.Statement;
+import java.time.Duration;
+import java.time.LocalDateTime;
+import java.util.List;
+import java.util.concurrent.atomic.AtomicBoolean;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.MethodSource;
+import org.zestyporter.core.database.Address;
+import org.zestyporter.core.database.Database;
+import org.zestyporter.core.database.Databases;
+import org.zestyporter.core.database.Patience;
+import org.zestyporter.core.database.Settled;
+import org.zestyporter.core.database.TableInfo;
+import org.zestyporter.core.fill.RunContext;
+import org.zestyporter.core.plan.Destination;
+import org.zestyporter.core.plan.Fill;
+import org.zestyporter.core.plan.MatchKey;
+import org.zestyporter.core.plan.Origin;
+import org.zestyporter.core.plan.Plan;
+import org.zestyporter.core.plan.Step;
+import org.zestyporter.core.plan.StepKind;
+import org.zestyporter.core.source.Reading;
+import org.zestyporter.core.source.SourceReader;
+import org.zestyporter.core.source.SourceTable;
+import org.zestyporter.core.value.PorterException;
+
+/** What goes wrong with a database has its own sentence, and a run that it happens to ends. */
+class FailuresTest {
+  private static final RunContext CONTEXT =
+      new RunContext("odile", LocalDateTime.of(2026, 11, 25, 9, 0), "things.csv");
+
+  @TempDir Path folder;
+
+  private static final Plan PLAN =
+      new Plan(
+          "Things",
+          null,
+          Reading.FIND,
+          List.of(
+              new Destination(
+                  "thing",
+                  List.of(
+                      Fill.of("nr", Origin.column("nr"), Step.of(StepKind.READ_NUMBER)),
+                      Fill.of("name", Origin.column("name"))),
+                  List.of(new MatchKey(List.of("nr"), List.of())),
+                  null)),
+          null);
+
+  private SourceTable things(int rows) throws IOException {
+    StringBuilder text = new StringBuilder("nr;name\n");
+    for (int i = 1; i <= rows; i++) {
+      text.append(i).append(";name ").append(i).append('\n');
+    }
+    Path file = Files.writeString(folder.resolve("things.csv"), text);
+    return SourceReader.open(file, folder.resolve("cells"), Reading.FIND);
+  }
+
+  /** Does something once, when the first rows are being written. */
+  private static Progress once(Action action) {
+    AtomicBoolean done = new AtomicBoolean();
+    return (phase, rows, total) -> {
+      if (phase == Progress.Phase.WRITING && done.compareAndSet(false, true)) {
+        try {
+          action.go();
+        } catch (Exception e) {
+          throw new IllegalStateException(e);
+        }
+      }
+    };
+  }
+
+  private interface Action {
+    void go() throws Exception;
+  }
+
+  private static String code(Throwable thrown) {
+    assertThat(thrown).isInstanceOf(PorterException.class).hasMessageMatching("(?s)\\p{Lu}.*\\.");
+    return ((PorterException) thrown).code();
+  }
+
+  @ParameterizedTest
+  @CsvSource({
+    "jdbc:postgresql://127.0.0.1:1/x,database-port",
+    "jdbc:postgresql://no-such-host.invalid:5432/x,database-host",
+    "POSTGRES/no_such_database,database-missing",
+    "jdbc:h2:mem:nosuchdatabase,database-missing"
+  })
+  void eachWayOfNotBeingReachedHasItsSentence(String url, String expected) throws SQLException {
+    try (Databases.Fresh on = Databases.postgres()) {
+      String server = on.connection().getMetaData().getURL().replaceFirst("/[^/]*$", "");
+      String address = url.replace("POSTGRES", server);
+      assertThat(
+              code(
+                  catchThrowable(
+                      () -> Database.connect(address, "postgres", "postgres").tableNames())))
+          .isEqualTo(expected);
+    }
+  }
+
+  @Test
+  void aWrongPasswordIsSaidSo() throws SQLException {
+    String url = "jdbc:h2:mem:guarded;DB_CLOSE_DELAY=-1";
+    DriverManager.getConnection(url, "sa", "right").close();
+    assertThat(code(catchThrowable(() -> Database.connect(url, "sa", "wrong").tableNames())))
+        .isEqualTo("database-sign-in");
+  }
+
+  @Test
+  void aBackendThatIsEndedLosesTheConnectionAndNothingStays() throws Exception {
+    try (Databases.Fresh on = Databases.postgres();
+        SourceTable source = things(9_000)) {
+      on.execute("CREATE TABLE thing (nr integer PRIMARY KEY, name text)");
+      Progress kills =
+          once(
+              () ->
+                  on.execute(
+                      "SELECT pg_terminate_backend(pid) FROM pg_stat_activity"
+                          + " WHERE pid <> pg_backend_pid() AND state LIKE 'idle in transaction%'"));
+      Throwable thrown =
+          catchThrowable(
+              () ->
+                  new Pipeline(on.database(), source, PLAN, CONTEXT).run("1", Ledger.NONE, kills));
+      assertThat(code(thrown)).isIn("database-stopping", "database-lost");
+      assertThat(thrown).hasMessageContaining("taken back");
+      assertThat(on.one("SELECT COUNT(*) FROM thing")).isEqualTo(0L);
+    }
+  }
+
+  @Test
+  void aDatabaseFileThatIsTakenAwayIsALostDatabase() throws Exception {
+    Path file = folder.resolve("things");
+    String url = "jdbc:h2:file:" + file;
+    try (Connection keeps = DriverManager.getConnection(url, "sa", "");
+        Statement statement = keeps.createStatement();
+        SourceTable source = things(9_000)) {
+      statement.execute("CREATE TABLE thing (nr integer PRIMARY KEY, name varchar(40))");
+      Database database = Database.connect(url, "sa", "");
+      Path away = folder.resolve("away");
+      Progress takes = once(() -> Files.move(Path.of(file + ".mv.db"), away));
+      assertThatThrownBy(
+              () -> new Pipeline(database, source, PLAN, CONTEXT).run("1", Ledger.NONE, takes))
+          .isInstanceOfSatisfying(
+              PorterException.class, e -> assertThat(e.code()).isEqualTo("database-lost"))
+          .hasMessageContaining("things.mv.db");
+      assertThatThrownBy(() -> database.tableNames()).isInstanceOf(PorterException.class);
+    }
+  }
+
+  @Test
+  @Timeout(30)
+  void stoppingWorksWhileTheTableIsLocked() throws Exception {
+    try (Databases.Fresh on = Databases.postgres();
+        SourceTable source = things(10)) {
+      on.execute("CREATE TABLE thing (nr integer PRIMARY KEY, name text)");
+      on.connection().setAutoCommit(false);
+      on.execute("LOCK TABLE thing IN ACCESS EXCLUSIVE MODE");
+      long begun = System.nanoTime();
+      Progress stopsSoon =
+          new Progress() {
+            @Override
+            public void at(Phase phase, long rows, long total) {
+              // it never gets as far as that
+            }
+
+            @Override
+            public boolean stopped() {
+              return System.nanoTime() - begun > 700_000_000L;
+            }
+          };
+      assertThatThrownBy(
+              () ->
+                  new Pipeline(on.database(), source, PLAN, CONTEXT)
+                      .run("1", Ledger.NONE, stopsSoon))
+          .hasMessageContaining("It was stopped. Nothing was written.");
+      assertThat(Duration.ofNanos(System.nanoTime() - begun)).isLessThan(Duration.ofSeconds(10));
+      on.connection().rollback();
+      on.connection().setAutoCommit(true);
+      assertThat(on.one("SELECT COUNT(*) FROM thing")).isEqualTo(0L);
+    }
+  }
+
+  @Test
+  @Timeout(30)
+  void aLockThatNobodyLetsGoIsSaidSo() throws Exception {
+    try (Databases.Fresh on = Databases.postgres()) {
+      on.execute("CREATE TABLE thing (nr integer PRIMARY KEY, name text)");
+      String url = on.connection().getMetaData().getURL();
+      String schema = on.connection().getSchema();
+      Database hasty =
+          Database.connect(
+              Address.parse(
+                  url.replaceFirst("\\?.*", "") + "?currentSchema=" + schema,
+                  Address.Rules.ANYWHERE),
+              "postgres",
+              "postgres",
+              new Patience(Duration.ofMillis(400), Duration.ofSeconds(20)));
+      TableInfo thing = hasty.table("thing");
+      on.connection().setAutoCommit(false);
+      on.execute("LOCK TABLE thing IN ACCESS EXCLUSIVE MODE");
+      assertThat(code(catchThrowable(() -> hasty.count(thing)))).isEqualTo("database-locked");
+      on.connection().rollback();
+    }
+  }
+
+  /** What a run's end was is found in the database, by its mark or by its records. */
+  @Test
+  void aTransactionIsSettledByItsMark() throws Exception {
+    try (Databases.Fresh on = Databases.postgres();
+        SourceTable source = things(3)) {
+      on.execute("CREATE TABLE thing (nr integer PRIMARY KEY, name text)");
+      String[] marks = new String[2];
+      Ledger commits = marking(marks, 0, false);
+      new Pipeline(on.database(), source, PLAN, CONTEXT).run("1", commits, Progress.NONE);
+      on.execute("DELETE FROM thing");
+      assertThatThrownBy(
+              () ->
+                  new Pipeline(on.database(), source, PLAN, CONTEXT)
+                      .run("2", marking(marks, 1, true), Progress.NONE))
+          .hasMessage("cut off");
+      Settlement settlement = new Settlement(on.database());
+      assertThat(settlement.byMark(marks[0])).isEqualTo(Settled.COMMITTED);
+      assertThat(settlement.byMark(marks[1])).isEqualTo(Settled.TAKEN_BACK);
+      assertThat(settlement.byMark(null)).isNull();
+    }
+  }
+
+  private static Ledger marking(String[] marks, int at, boolean cutsOff) {
+    return new Ledger() {
+      @Override
+      public void begin(int destination, String table, List<String> fields) {
+        // only the mark is wanted
+      }
+
+      @Override
+      public void append(LedgerChunk chunk) {
+        // only the mark is wanted
+      }
+
+      @Override
+      public void beforeCommit(RunReport report, String mark) {
+        marks[at] = mark;
+        if (cutsOff) {
+          throw new IllegalStateException("cut off");
+        }
+      }
+    };
+  }
+
+  @ParameterizedTest
+  @MethodSource("org.zestyporter.core.database.Databases#all")
+  void withoutAMarkTheRecordsTell(Databases.Fresh on) throws Exception {
+    try (on) {
+      on.execute(
+          "CREATE TABLE thing (nr integer PRIMARY KEY, name varchar(20))",
+          "INSERT INTO thing VALUES (1, 'old'), (7, 'other')");
+      TableInfo thing = on.database().table("thing");
+      List<String> fields = List.of("nr", "name");
+      List<LedgerEntry> ledger =
+          List.of(
+              new LedgerEntry(
+                  2,
+                  Outcome.CHANGED,
+                  1,
+                  "1",
+                  List.of("1", "new"),
+                  List.of("1", "old"),
+                  List.of(1),
+                  List.of()),
+              new LedgerEntry(
+                  3, Outcome.NEW, 0, "2", List.of("2", "two"), null, List.of(), List.of()),
+              new LedgerEntry(
+                  4, Outcome.UNCHANGED, 1, "7", List.of("7", "other"), null, List.of(), List.of()));
+      Settlement settlement = new Settlement(on.database());
+      assertThat(settlement.byRecords(thing, fields, ledger.stream()))
+          .isEqualTo(Settled.TAKEN_BACK);
+      on.execute(
+          "UPDATE thing SET name = 'new' WHERE nr = 1", "INSERT INTO thing VALUES (2, 'two')");
+      assertThat(settlement.byRecords(thing, fields, ledger.stream())).isEqualTo(Settled.COMMITTED);
+      on.execute("UPDATE thing SET name = 'edited since' WHERE nr = 1");
+      assertThat(settlement.byRecords(thing, fields, ledger.stream()))
+          .as("one was edited since, the other still tells")
+          .isEqualTo(Settled.COMMITTED);
+      on.execute("DELETE FROM thing WHERE nr = 2", "UPDATE thing SET name = 'new' WHERE nr = 1");
+      assertThat(settlement.byRecords(thing, fields, ledger.stream()))
+          .as("they speak for both")
+          .isNull();
+      assertThat(settlement.byRecords(thing, fields, Stream.of(ledger.get(2)))).isNull();
+    }
+  }
+}
