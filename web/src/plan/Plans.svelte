@@ -70,7 +70,7 @@
   {:else}
     <table class="g">
       <colgroup
-        ><col style:width="30%" /><col style:width="18%" /><col /><col style:width="110px" /><col
+        ><col style:width="28%" /><col style:width="13%" /><col /><col style:width="90px" /><col
           style:width="130px"
         /><col style:width="120px" /><col style:width="80px" /></colgroup
       >

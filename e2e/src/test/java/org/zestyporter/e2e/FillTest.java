@@ -247,8 +247,11 @@ class FillTest extends DemoVisit {
   @Order(10)
   void nothingIsComplainedOf() {
     assertThat(BARRIERS).isEmpty();
+    // typing over coloured words, the browser's own editor tries to keep their colour by a style
+    // attribute, which is not let in; the formula editor colours them anew by itself
     assertThat(browser.complaints())
         .as("but for what the server refuses with a reason")
+        .filteredOn(c -> !c.contains("/fill - Applying inline style"))
         .allMatch(c -> c.contains("status of 401") || c.contains("status of 422"));
   }
 }

@@ -137,7 +137,6 @@ class ReadTest extends DemoVisit {
     browser.sees("6 columns fold into rows");
     browser.sees("28 records become 84");
     browser.sees("lines 3 and 4");
-    picture("read-tariffs");
   }
 
   @Test
