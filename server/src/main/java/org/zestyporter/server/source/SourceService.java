@@ -7,6 +7,7 @@ import java.io.InputStream;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.attribute.FileTime;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
@@ -381,6 +382,10 @@ public class SourceService {
       }
       SourceReader.Parsed parsed =
           PlanJson.MAPPER.readValue(Files.readString(noted), SourceReader.Parsed.class);
+      // what is looked at stays for another week
+      FileTime now = FileTime.from(clock.instant());
+      Files.setLastModifiedTime(cache, now);
+      Files.setLastModifiedTime(noted, now);
       return SourceReader.reopen(cache, parsed.withLayout(reading));
     } catch (IOException e) {
       throw new UncheckedIOException(e);
