@@ -28,6 +28,7 @@ import org.zestyporter.core.database.Databases;
 import org.zestyporter.core.database.Patience;
 import org.zestyporter.core.database.Settled;
 import org.zestyporter.core.database.TableInfo;
+import org.zestyporter.core.database.WriteSession;
 import org.zestyporter.core.fill.RunContext;
 import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Fill;
@@ -216,6 +217,43 @@ class FailuresTest {
       on.execute("LOCK TABLE thing IN ACCESS EXCLUSIVE MODE");
       assertThat(code(catchThrowable(() -> hasty.count(thing)))).isEqualTo("database-locked");
       on.connection().rollback();
+    }
+  }
+
+  /** Two servers that know nothing of each other: what is claimed is claimed in the database. */
+  @Test
+  void tablesAreClaimedAcrossProcesses() throws SQLException {
+    try (Databases.Fresh on = Databases.postgres()) {
+      on.execute(
+          "CREATE TABLE thing (nr integer PRIMARY KEY)",
+          "CREATE TABLE town (id integer PRIMARY KEY)");
+      String url = on.connection().getMetaData().getURL().replaceFirst("\\?.*", "");
+      String schema = "?currentSchema=" + on.connection().getSchema();
+      // another name of the same host, so that nothing is shared inside this process
+      Database here = Database.connect(url + schema, "postgres", "postgres");
+      Database there =
+          Database.connect(
+              (url.contains("localhost")
+                      ? url.replace("localhost", "127.0.0.1")
+                      : url.replace("127.0.0.1", "localhost"))
+                  + schema,
+              "postgres",
+              "postgres");
+      TableInfo thing = here.table("thing");
+      TableInfo town = here.table("town");
+      try (WriteSession one = here.begin();
+          WriteSession two = there.begin()) {
+        assertThat(one.claim(List.of(thing), List.of(town))).isTrue();
+        assertThat(two.claim(List.of(thing), List.of())).isFalse();
+        assertThat(two.claim(List.of(town), List.of())).as("it is looked up in").isFalse();
+        one.commit();
+        assertThat(two.claim(List.of(thing), List.of(town))).as("after the end").isTrue();
+      }
+      try (WriteSession one = here.begin();
+          WriteSession two = there.begin()) {
+        assertThat(one.claim(List.of(thing), List.of(town))).isTrue();
+        assertThat(two.claim(List.of(), List.of(town))).as("both only look up").isTrue();
+      }
     }
   }
 
