@@ -9,18 +9,18 @@ import org.zestyporter.core.source.SourceReader;
 import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.source.Temporary;
 
-/** A file opened for one command, with a cache that goes away with it. */
-record OpenedFile(SourceTable table, Path cache) implements AutoCloseable {
+/** A file opened for one command, with a folder for its cache that goes away with it. */
+record OpenedFile(SourceTable table, Path folder) implements AutoCloseable {
 
   static OpenedFile open(Path file, Reading reading) throws IOException {
     if (!Files.isRegularFile(file)) {
       throw new NoSuchFileException(file.toString());
     }
-    Path cache = Temporary.file(".cells");
+    Path folder = Temporary.folder("file");
     try {
-      return new OpenedFile(SourceReader.open(file, cache, reading), cache);
+      return new OpenedFile(SourceReader.open(file, folder.resolve("cells"), reading), folder);
     } catch (IOException | RuntimeException e) {
-      Temporary.drop(cache);
+      Temporary.drop(folder);
       throw e;
     }
   }
@@ -28,6 +28,6 @@ record OpenedFile(SourceTable table, Path cache) implements AutoCloseable {
   @Override
   public void close() throws IOException {
     table.close();
-    Temporary.drop(cache);
+    Temporary.drop(folder);
   }
 }

@@ -12,9 +12,9 @@ import java.util.regex.Pattern;
 import java.util.stream.Stream;
 
 /**
- * Files and folders for the life of a process, in the system's temporary folder. They go when the
- * process ends, also by a signal; what a killed one left is swept by the next, which knows it by
- * the number of the process in its name.
+ * Folders for the life of a process, in the system's temporary folder. They go when the process
+ * ends, also by a signal; what a killed one left is swept by the next, which knows it by the number
+ * of the process in its name.
  */
 public final class Temporary {
   private static final Pattern NAME = Pattern.compile("porter-(\\d+)-.*");
@@ -24,12 +24,11 @@ public final class Temporary {
 
   private Temporary() {}
 
-  public static Path file(String suffix) throws IOException {
-    Path file = Files.createTempFile(prefix(), suffix);
-    goesAtTheEnd(file);
-    return file;
-  }
-
+  /**
+   * A new folder.
+   *
+   * @param what a word for what it holds
+   */
   public static Path folder(String what) throws IOException {
     Path folder = Files.createTempDirectory(prefix() + what);
     goesAtTheEnd(folder);
