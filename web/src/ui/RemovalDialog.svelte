@@ -44,7 +44,7 @@
           {/if}
           <p class="buttons">
             {#if removal.meaning && !removal.meaning.refused && !removal.refusal}
-              <button class="button main" disabled={removal.busy} onclick={() => removal?.go()}
+              <button class="button grave" disabled={removal.busy} onclick={() => removal?.go()}
                 >Delete</button
               >
             {/if}

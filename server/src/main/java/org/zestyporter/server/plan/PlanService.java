@@ -177,16 +177,22 @@ public class PlanService implements UsesConnections, UsesSources {
   /** Opens a plan with the file it was last used with. */
   public Opened open(long id) {
     PlanRecord record = record(id);
-    return open(record, PlanJson.read(record.document()));
+    return open(
+        new Outline(id, record.revision(), record.sourceId()), PlanJson.read(record.document()));
   }
 
-  private Opened open(PlanRecord record, Plan plan) {
+  /** Opens a plan as it was when its outline was taken. */
+  public Opened open(Outline outline) {
+    return open(outline, revision(outline.id(), outline.revision()));
+  }
+
+  private Opened open(Outline outline, Plan plan) {
     return new Opened(
-        record.id(),
-        record.revision(),
+        outline.id(),
+        outline.revision(),
         plan,
-        sources.find(record.sourceId()),
-        cache.corrected(sources.table(record.sourceId(), plan.reading()), plan.corrections()),
+        sources.find(outline.source()),
+        cache.corrected(sources.table(outline.source(), plan.reading()), plan.corrections()),
         connections.database(plan.connection()),
         new Shared(phrasebooks.forPlans(), checks.of(plan.connection())),
         phrasebooks.revision());

@@ -13,8 +13,20 @@ import org.jspecify.annotations.Nullable;
  * comes later is told where the job is shown.
  */
 final class Beginning {
+  private final long plan;
   private final CompletableFuture<Void> known = new CompletableFuture<>();
   private final AtomicBoolean heard = new AtomicBoolean();
+
+  /**
+   * @param plan the plan that is rehearsed or run
+   */
+  Beginning(long plan) {
+    this.plan = plan;
+  }
+
+  long plan() {
+    return plan;
+  }
 
   /** The job goes. */
   void begun() {

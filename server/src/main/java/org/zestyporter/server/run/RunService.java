@@ -5,7 +5,7 @@ import java.time.Duration;
 import java.time.LocalDateTime;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Set;
+import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
@@ -43,7 +43,7 @@ public class RunService implements DependsOnPlans {
   private final Settling settling;
   private final Space space;
   private final Clock clock;
-  private final Set<Long> busyPlans = ConcurrentHashMap.newKeySet();
+  private final Map<Long, Beginning> busyPlans = new ConcurrentHashMap<>();
 
   /** A rehearsal or run as it is shown. */
   public record RunView(
@@ -106,13 +106,13 @@ public class RunService implements DependsOnPlans {
   private RunView start(long planId, String kind, String who) {
     PlanService.Outline outline = plans.outline(planId);
     space.requireRoom();
-    if (!busyPlans.add(planId)) {
+    Beginning beginning = new Beginning(planId);
+    if (busyPlans.putIfAbsent(planId, beginning) != null) {
       throw new PorterException(
           PorterException.Kind.CONFLICT,
           "already-going",
           "This plan is being rehearsed or run already. Wait until that is done.");
     }
-    Beginning beginning = new Beginning();
     long id;
     try {
       LocalDateTime now = Times.now(clock);
@@ -134,9 +134,9 @@ public class RunService implements DependsOnPlans {
                   null,
                   null,
                   null));
-      jobs.start(id, progress -> go(id, kind, planId, who, now, beginning, progress));
+      jobs.start(id, progress -> go(id, kind, outline, who, now, beginning, progress));
     } catch (RuntimeException e) {
-      busyPlans.remove(planId);
+      free(beginning);
       throw e;
     }
     RuntimeException refused = beginning.refusal(PATIENCE);
@@ -165,7 +165,7 @@ public class RunService implements DependsOnPlans {
   private void go(
       long id,
       String kind,
-      long planId,
+      PlanService.Outline outline,
       String who,
       LocalDateTime now,
       Beginning beginning,
@@ -173,7 +173,7 @@ public class RunService implements DependsOnPlans {
     try {
       PlanService.Opened opened;
       try {
-        opened = plans.open(planId);
+        opened = plans.open(outline);
         opened.database().forget();
         PlanCheck.require(
             opened.destination(),
@@ -181,8 +181,9 @@ public class RunService implements DependsOnPlans {
             opened.rows().columns(),
             opened.shared().phrases(opened.plan())::has);
       } catch (RuntimeException e) {
+        free(beginning);
         if (!beginning.refuse(e)) {
-          failed(id, e);
+          failed(beginning, id, e);
         }
         return;
       }
@@ -192,9 +193,9 @@ public class RunService implements DependsOnPlans {
         runs.number(id, number);
       }
       beginning.begun();
-      go(id, number, opened, who, now, progress);
+      go(id, number, opened, who, now, beginning, progress);
     } finally {
-      busyPlans.remove(planId);
+      free(beginning);
     }
   }
 
@@ -204,6 +205,7 @@ public class RunService implements DependsOnPlans {
       PlanService.Opened opened,
       String who,
       LocalDateTime now,
+      Beginning beginning,
       Progress progress) {
     RunReport report;
     try {
@@ -222,13 +224,12 @@ public class RunService implements DependsOnPlans {
               ? pipeline.rehearse(ledger, progress)
               : pipeline.run(number, ledger, progress);
     } catch (RuntimeException | Error e) {
-      failed(id, e);
+      failed(beginning, id, e);
       return;
     }
     // from here on the run stands in the application, whatever becomes of our own records
     try {
-      runs.finish(
-          id, "done", Times.now(clock), PlanJson.MAPPER.writeValueAsString(report), null, null);
+      finish(beginning, id, "done", PlanJson.MAPPER.writeValueAsString(report), null, null);
     } catch (RuntimeException e) {
       LOG.error("run {} is done, but could not be noted", id, e);
       settling.begin();
@@ -252,28 +253,45 @@ public class RunService implements DependsOnPlans {
     }
   }
 
-  private void failed(long id, Throwable e) {
+  private void failed(Beginning beginning, long id, Throwable e) {
+    if (e instanceof PorterException p && p.code().equals("unsure")) {
+      settling.begin();
+      return;
+    }
+    runs.dropLedger(id);
     if (e instanceof PorterException p) {
-      if (p.code().equals("unsure")) {
-        settling.begin();
-      } else {
-        runs.dropLedger(id);
-        String state = "stopped".equals(p.code()) ? "stopped" : "failed";
-        runs.finish(id, state, Times.now(clock), null, p.code(), p.getMessage());
-      }
+      String state = "stopped".equals(p.code()) ? "stopped" : "failed";
+      finish(beginning, id, state, null, p.code(), p.getMessage());
       return;
     }
     LOG.error("execution {} failed", id, e);
-    runs.dropLedger(id);
-    runs.finish(
+    boolean memory = e instanceof Error;
+    finish(
+        beginning,
         id,
         "failed",
-        Times.now(clock),
         null,
-        e instanceof Error ? "too-much" : "internal",
-        e instanceof Error
+        memory ? "too-much" : "internal",
+        memory
             ? "The server had not enough memory for it. Nothing was written."
             : "Something went wrong on the server. Nothing was written.");
+  }
+
+  /** The plan can be rehearsed or run again, unless another one has begun since. */
+  private void free(Beginning beginning) {
+    busyPlans.remove(beginning.plan(), beginning);
+  }
+
+  /** Whoever sees that it is over can start the next one. */
+  private void finish(
+      Beginning beginning,
+      long id,
+      String state,
+      @Nullable String report,
+      @Nullable String code,
+      @Nullable String message) {
+    free(beginning);
+    runs.finish(id, state, Times.now(clock), report, code, message);
   }
 
   /** What deleting a run or rehearsal means. The records that it brought in stay. */
@@ -306,7 +324,7 @@ public class RunService implements DependsOnPlans {
 
   @Override
   public @Nullable String goingOn(long plan) {
-    return busyPlans.contains(plan) || runs.countOpen(plan) > 0
+    return busyPlans.containsKey(plan) || runs.countOpen(plan) > 0
         ? "The plan is being rehearsed or run. Wait until that is done, or stop it."
         : null;
   }
