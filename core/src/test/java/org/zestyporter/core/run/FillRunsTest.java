@@ -268,6 +268,16 @@ class FillRunsTest {
           new Pipeline(on.database(), source, plan, CONTEXT).rehearse(Ledger.NONE, Progress.NONE);
       assertThat(report.problems()).noneMatch(p -> p.code() == ProblemCode.NOT_A_NUMBER);
       assertThat(report.destinations().get(0).added()).isEqualTo(4);
+      // whoever opens the plan has corrected the rows already
+      SourceTable corrected = source.corrected(plan.corrections());
+      assertThat(corrected.lapsed()).isEmpty();
+      assertThat(corrected.corrected(plan.corrections())).isSameAs(corrected);
+      assertThat(corrected.corrected(List.of())).isSameAs(source);
+      assertThat(
+              new Pipeline(on.database(), corrected, plan, CONTEXT)
+                  .rehearse(Ledger.NONE, Progress.NONE)
+                  .destinations())
+          .isEqualTo(report.destinations());
     }
   }
 }

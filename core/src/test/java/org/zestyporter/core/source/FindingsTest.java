@@ -56,6 +56,23 @@ class FindingsTest extends TestTables {
   }
 
   @Test
+  void aWordMayMeanBlankInOneColumnAndACountryInTheNext() throws IOException {
+    SourceTable table = text("country;tons\nDE;1,5\nNA;2\nFR;NA\nNA;4,25\nPL;3\nSE;2\nDK;9\n");
+    assertThat(table.profiles().get(1).type()).isEqualTo(ValueType.DECIMAL);
+    assertThat(table.profiles().get(1).blank()).isEqualTo(1);
+    assertThat(table.profiles().get(1).misfits()).isEmpty();
+    assertThat(table.profiles().get(0).blank()).as("Namibia").isZero();
+    assertThat(rows(table).get(1)).contains("NA");
+  }
+
+  @Test
+  void aBlankColumnWithoutATitleIsNone() throws IOException {
+    SourceTable table = text(";Reg;;Name;\n;QH-1;;Wren;\n;QH-2;;Auk;\n");
+    assertThat(table.columns()).containsExactly("Reg", "Name");
+    assertThat(text("Reg;;Name\nQH-1;x;Wren\nQH-2;;Auk\n").columns()).hasSize(3);
+  }
+
+  @Test
   void shortYearsAreAskedUntilTheCenturyIsSaid() throws IOException {
     String dates = "a;b\n1;31.03.27\n2;28.02.27\n3;30.04.2027\n";
     Warning asked = warning(text(dates), "short-years");

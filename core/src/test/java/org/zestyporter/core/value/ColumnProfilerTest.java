@@ -38,6 +38,23 @@ class ColumnProfilerTest {
   }
 
   @Test
+  void oneCodeWithAZeroBeforeItMakesAllOfThemText() {
+    String[] codes =
+        IntStream.rangeClosed(999, 1_050)
+            .mapToObj(i -> String.format("%04d", i))
+            .toArray(String[]::new);
+    assertThat(profile(codes).type()).as("0999 is one of 52").isEqualTo(ValueType.TEXT);
+  }
+
+  @Test
+  void momentsMayHaveAZoneAndNumbersAPowerOfTen() {
+    assertThat(profile("2024-03-05T12:00:00Z", "2024-07-05 08:30:00+02:00").type())
+        .isEqualTo(ValueType.DATETIME);
+    assertThat(profile("9,5e-4", "1,5E+3", "-€5,00", "5,").type()).isEqualTo(ValueType.DECIMAL);
+    assertThat(profile("1E5", "2E7", "3A1").type()).as("may be codes").isEqualTo(ValueType.TEXT);
+  }
+
+  @Test
   void aTenthMayBeOddAndIsListed() {
     String[] texts =
         IntStream.range(0, 20).mapToObj(i -> i == 0 ? "tbc" : i + ",5").toArray(String[]::new);
