@@ -212,7 +212,8 @@
   <div class="stages" bind:this={stages} {@attach region('Stages')}>
     {#if !fill || !filledHere}
       <p class="none">
-        {#if field.generated}The database gives each new record a number of its own.
+        {#if field.unfillable}Nothing can fill this field: {field.unfillable}.
+        {:else if field.generated}The database gives each new record a number of its own.
         {:else if field.hasDefault}Nothing fills this field: new records get the database’s own
           default, existing ones keep what they have.
         {:else if field.nullable}Nothing fills this field: new records are blank here, existing ones

@@ -35,7 +35,10 @@
         { value: 'generated', text: 'Generated' },
         { value: 'database', text: 'Left to the database' },
       ] as { value: OriginKind; text: string }[]
-    ).filter((k) => k.value !== 'link' || field.link),
+    )
+      .filter((k) => k.value !== 'link' || field.link)
+      // what can't be filled is left to the database, unless a plan says otherwise already
+      .filter((k) => !field.unfillable || k.value === 'database' || k.value === kind),
   );
   // what a link is looked up by counts as its origin too
   const by = $derived(

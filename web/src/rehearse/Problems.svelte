@@ -16,7 +16,8 @@
   let { open, report, show, fix, children }: Props = $props();
 
   const rejecting = $derived(report.problems.filter((p) => !p.softened));
-  const softened = $derived(report.problems.filter((p) => p.softened));
+  const altered = $derived(report.problems.filter((p) => p.code === 'altered'));
+  const softened = $derived(report.problems.filter((p) => p.softened && p.code !== 'altered'));
   const asked = $derived(
     [...new Set(report.questions.map((q) => q.field))].map((field) => {
       const words = report.questions.filter((q) => q.field === field);
@@ -141,6 +142,19 @@
                 >
               {/each}
             </div>
+          </div>
+        </div>
+      {/each}
+    {/if}
+    {#if altered.length}
+      <div class="bt soft"><h2>Changed by the application</h2></div>
+      {#each altered as group (group.field)}
+        <div class="group">
+          <b class="changed r n">{count(group.rows)}</b>
+          <div>
+            <b class="m">{group.field ?? ''}</b> keeps other values than it was given:
+            <span class="m">{group.sample.value}</span> on line {group.sample.row}, and {group
+              .sample.reason}
           </div>
         </div>
       {/each}

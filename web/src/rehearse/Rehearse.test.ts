@@ -73,6 +73,31 @@ describe('the Rehearse stop', () => {
     expect(await screen.findByText('name: “A long name” room for 5')).toBeInTheDocument();
   });
 
+  it('tells what the application changed as its own doing, not as something let go', () => {
+    const open = anOpenPlan();
+    const sample = { row: 3, value: 'Wren', reason: 'the application made it “WREN”', rows: 40 };
+    open.rehearsal = aRun({
+      report: aReport({
+        problems: [
+          {
+            ...problems[0]!,
+            code: 'altered',
+            softened: true,
+            rows: 40,
+            reason: sample.reason,
+            sample,
+            values: [sample],
+          },
+        ],
+      }),
+    });
+    render(Rehearse, { open, goTo: vi.fn() });
+    expect(screen.getByText('Changed by the application')).toBeInTheDocument();
+    expect(document.body).toHaveTextContent('Wren on line 3, and the application made it “WREN”');
+    expect(screen.queryByText(/Let go/)).toBeNull();
+    expect(screen.queryByText(/written without it/)).toBeNull();
+  });
+
   it('asks the ledger for the rows behind a value', async () => {
     show();
     await userEvent.click(screen.getByRole('button', { name: /A long name/ }));

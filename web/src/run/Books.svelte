@@ -48,19 +48,24 @@
     {#each report.controlTotals as total (total.field)}
       <tr>
         <td class="t" colspan="2"><b>Sum of</b> <span class="m">{total.field}</span></td>
-        <td class="r" colspan="2"><span class="q sans">file</span> {sum.format(total.source)}</td>
         {#if total.altered}
-          <td class="r" title="the application itself changed values, as by a trigger"
-            ><span class="q sans">changed there</span>
-            {total.altered > 0 ? '+' : ''}{sum.format(total.altered)}</td
+          <td class="r" colspan="5" title="the application itself changed values, as by a trigger"
+            ><span class="q sans">file</span>
+            {sum.format(total.source)}
+            <span class="q sans">{total.altered > 0 ? '+' : '−'} changed there</span>
+            {sum.format(Math.abs(total.altered))}
+            <span class="q sans">= table</span>
+            {sum.format(total.written)}</td
+          >
+        {:else}
+          <td class="r" colspan="2"><span class="q sans">file</span> {sum.format(total.source)}</td>
+          <td class="r" colspan="3"
+            ><span class="q sans"
+              >{report.run ? 'read back from the table' : 'as it would stand'}</span
+            >
+            {sum.format(total.written)}</td
           >
         {/if}
-        <td class="r" colspan={total.altered ? 2 : 3}
-          ><span class="q sans"
-            >{report.run ? 'read back from the table' : 'as it would stand'}</span
-          >
-          {sum.format(total.written)}</td
-        >
         <td class="r new"><b>{sum.format(rest(total))}</b></td>
       </tr>
     {/each}

@@ -59,7 +59,7 @@ describe('the Run stop', () => {
       }),
     );
     const sum = screen.getByText('length_m').closest('tr')!;
-    expect(sum).toHaveTextContent('changed there +2.00');
+    expect(sum).toHaveTextContent('file 14,022.70 + changed there 2.00 = table 14,024.70');
     expect(sum.lastElementChild).toHaveTextContent('0.00');
   });
 
