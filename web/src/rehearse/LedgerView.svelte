@@ -207,7 +207,7 @@
     flex: 1;
   }
   .find {
-    width: 96px;
+    width: min(96px, 7vw);
   }
   .turn {
     border-top: 1px solid var(--rule);

@@ -46,6 +46,11 @@
     font-size: 17px;
     font-weight: 700;
   }
+  @media (max-width: 1100px) {
+    .at {
+      display: none;
+    }
+  }
   .at {
     margin-left: auto;
   }

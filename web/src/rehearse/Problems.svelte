@@ -181,7 +181,7 @@
 
 <style>
   .problems {
-    width: 420px;
+    width: min(420px, 33vw);
     border-right: 1px solid var(--ink);
     display: flex;
     flex-direction: column;

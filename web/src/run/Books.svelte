@@ -31,7 +31,9 @@
     <tr>
       <th></th><th class="r">Read</th>
       {#each OUTCOMES as outcome (outcome)}<th class="r"
-          ><span class="o {outcome}"><Slip of={outcome} />{capital(outcome)}</span></th
+          ><span class="o {outcome}"
+            ><Slip of={outcome} /><span class="word">{capital(outcome)}</span></span
+          ></th
         >{/each}
       <th class="r">Left over</th>
     </tr>
@@ -49,7 +51,10 @@
       <tr>
         <td class="t" colspan="2"><b>Sum of</b> <span class="m">{total.field}</span></td>
         {#if total.altered}
-          <td class="r" colspan="5" title="the application itself changed values, as by a trigger"
+          <td
+            class="r sum"
+            colspan="5"
+            title="the application itself changed values, as by a trigger"
             ><span class="q sans">file</span>
             {sum.format(total.source)}
             <span class="q sans">{total.altered > 0 ? '+' : '−'} changed there</span>
@@ -58,8 +63,10 @@
             {sum.format(total.written)}</td
           >
         {:else}
-          <td class="r" colspan="2"><span class="q sans">file</span> {sum.format(total.source)}</td>
-          <td class="r" colspan="3"
+          <td class="r sum" colspan="2"
+            ><span class="q sans">file</span> {sum.format(total.source)}</td
+          >
+          <td class="r sum" colspan="3"
             ><span class="q sans"
               >{report.run ? 'read back from the table' : 'as it would stand'}</span
             >
@@ -79,5 +86,16 @@
   }
   .sign {
     float: left;
+  }
+  /* a sum is never cut: what has no room beside goes below */
+  .sum {
+    white-space: normal;
+    overflow: visible;
+  }
+  @media (max-width: 1150px) {
+    .word {
+      position: absolute;
+      clip-path: inset(50%);
+    }
   }
 </style>

@@ -186,7 +186,7 @@
     min-height: 0;
   }
   aside {
-    width: 382px;
+    width: min(382px, 30vw);
     border-left: 1px solid var(--ink);
     display: flex;
     flex-direction: column;
