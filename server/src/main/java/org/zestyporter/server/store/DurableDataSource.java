@@ -2,6 +2,7 @@ package org.zestyporter.server.store;
 
 import java.lang.reflect.InvocationTargetException;
 import java.lang.reflect.Proxy;
+import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.SQLException;
 import java.sql.Statement;
@@ -11,13 +12,22 @@ import org.springframework.jdbc.datasource.DelegatingDataSource;
 
 /**
  * Our own store, made durable: when a change is answered, it is on the disk and outlives a power
- * cut. H2 by itself writes what was committed up to half a second later, and leaves it to the
- * operating system when it reaches the disk.
+ * cut. H2 by itself writes what was committed up to half a second later in a thread of its own, and
+ * leaves it to the operating system when it reaches the disk. With that thread on, a change that it
+ * has taken up but not yet written is passed over by {@code CHECKPOINT SYNC}; so it is off, and
+ * every change is written by whoever makes it.
  */
 final class DurableDataSource extends DelegatingDataSource {
+  private static final String SUFFIX = ".mv.db";
 
   DurableDataSource(DataSource pool) {
     super(pool);
+  }
+
+  /** The address of the store in a file, whose name ends in {@code .mv.db}. */
+  static String url(Path file) {
+    String path = file.toAbsolutePath().toString();
+    return "jdbc:h2:file:" + path.substring(0, path.length() - SUFFIX.length()) + ";WRITE_DELAY=0";
   }
 
   @Override

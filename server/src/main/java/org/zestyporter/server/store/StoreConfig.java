@@ -28,8 +28,7 @@ class StoreConfig {
     OwnerOnly.folder(settings.storeFile().getParent());
     byte[] key = KeyFile.read(settings.home().resolve("store.key"), "the server's own records");
     String password = HexFormat.of().formatHex(key);
-    String url =
-        "jdbc:h2:file:" + settings.home().toAbsolutePath().resolve("store").resolve("porter");
+    String url = DurableDataSource.url(settings.storeFile());
     open(url, password);
     if (Files.exists(settings.storeFile())) {
       OwnerOnly.file(settings.storeFile());
