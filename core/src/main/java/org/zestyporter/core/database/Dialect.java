@@ -85,6 +85,15 @@ interface Dialect {
   }
 
   /**
+   * Brings what was just committed to the disk, where the database has not done so by itself.
+   *
+   * @throws SQLException if nobody can tell whether it is there
+   */
+  default void makeLasting(Connection connection) throws SQLException {
+    // a server has done so before it answered
+  }
+
+  /**
    * Throws if the database behind a connection is no longer where it was.
    *
    * @throws PorterException with code {@code database-lost}

@@ -1,11 +1,15 @@
 package org.zestyporter.core.database;
 
+import java.io.IOException;
+import java.nio.channels.FileChannel;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
 import java.sql.Connection;
 import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
+import java.sql.Statement;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -18,6 +22,10 @@ import org.zestyporter.core.value.Storage.Kind;
 /** H2 2.x; its information schema follows the SQL standard. */
 final class H2Dialect implements Dialect {
   private static final int UNLIMITED = 1_000_000;
+  private static final String CHECKPOINT = "CHECKPOINT SYNC";
+  private static final String PASSING = "porter_change_that_makes_lasting";
+  private static final int USUAL_DELAY = 500;
+  private static final int ADMIN_RIGHTS_REQUIRED = 90_040;
 
   /** The database's file; null if it lives in memory; unknown until it was asked. */
   private volatile @Nullable Path file;
@@ -170,8 +178,51 @@ final class H2Dialect implements Dialect {
   }
 
   /** A file that was taken away goes on being written to by whoever has it open. */
+  /**
+   * H2 runs in this process and writes what is committed up to {@code WRITE_DELAY} later, in a
+   * thread of its own. A checkpoint passes over what that thread has taken up and not yet written;
+   * but as changes are written in their order, a second one behind another change does not.
+   */
   @Override
-  public void requireThere(Connection connection) throws SQLException {
+  public void makeLasting(Connection connection) throws SQLException {
+    Path known = file(connection);
+    if (known == null) {
+      return;
+    }
+    try (Statement statement = connection.createStatement()) {
+      statement.execute(CHECKPOINT);
+      statement.execute("CREATE LOCAL TEMPORARY TABLE " + PASSING + " (n INTEGER)");
+      statement.execute("DROP TABLE " + PASSING);
+      statement.execute(CHECKPOINT);
+    } catch (SQLException e) {
+      if (e.getErrorCode() != ADMIN_RIGHTS_REQUIRED) {
+        throw e;
+      }
+      waitForWriting(connection, known);
+    }
+  }
+
+  /** For those who may not ask for a checkpoint. */
+  private static void waitForWriting(Connection connection, Path file) throws SQLException {
+    try (PreparedStatement query =
+            connection.prepareStatement(
+                "SELECT CAST(setting_value AS INTEGER) FROM information_schema.settings"
+                    + " WHERE setting_name = 'WRITE_DELAY'");
+        ResultSet found = query.executeQuery()) {
+      int millis = found.next() ? found.getInt(1) : USUAL_DELAY;
+      Thread.sleep(2L * millis);
+      try (FileChannel channel = FileChannel.open(file, StandardOpenOption.WRITE)) {
+        channel.force(true);
+      }
+    } catch (IOException e) {
+      throw new SQLException("the file can't be brought to the disk", e);
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+      throw new SQLException("interrupted while the file was being written", e);
+    }
+  }
+
+  private @Nullable Path file(Connection connection) throws SQLException {
     if (!asked) {
       try (PreparedStatement query = connection.prepareStatement("SELECT DATABASE_PATH()");
           ResultSet found = query.executeQuery()) {
@@ -180,7 +231,12 @@ final class H2Dialect implements Dialect {
         asked = true;
       }
     }
-    Path known = file;
+    return file;
+  }
+
+  @Override
+  public void requireThere(Connection connection) throws SQLException {
+    Path known = file(connection);
     if (known != null && !Files.exists(known)) {
       throw new PorterException(
           PorterException.Kind.DATABASE,

@@ -300,21 +300,23 @@ public final class WriteSession implements AutoCloseable {
       connection.commit();
     } catch (SQLException e) {
       PorterException told = DatabaseErrors.translate(e);
-      boolean refused = told.code().equals(DatabaseErrors.REFUSED);
-      throw refused
-          ? told
-          : new PorterException(
-              PorterException.Kind.DATABASE,
-              "unsure",
-              "The connection to the database broke at the very moment of committing. Whether the"
-                  + " run stands will be known once the database answers again.",
-              e);
+      throw told.code().equals(DatabaseErrors.REFUSED) ? told : unsure(e);
     }
     try {
+      dialect.makeLasting(connection);
       dialect.requireThere(connection);
     } catch (SQLException e) {
-      throw DatabaseErrors.translate(e);
+      throw unsure(e);
     }
+  }
+
+  private static PorterException unsure(SQLException cause) {
+    return new PorterException(
+        PorterException.Kind.DATABASE,
+        "unsure",
+        "The connection to the database broke at the very moment of committing. Whether the run"
+            + " stands will be known once the database answers again.",
+        cause);
   }
 
   /** Takes back what was not committed, and gives back what was claimed. */

@@ -9,6 +9,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.DriverManager;
+import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
 import java.time.Duration;
@@ -22,6 +23,7 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.MethodSource;
+import org.junit.jupiter.params.provider.ValueSource;
 import org.zestyporter.core.database.Address;
 import org.zestyporter.core.database.Database;
 import org.zestyporter.core.database.Databases;
@@ -161,6 +163,29 @@ class FailuresTest {
               PorterException.class, e -> assertThat(e.code()).isEqualTo("database-lost"))
           .hasMessageContaining("things.mv.db");
       assertThatThrownBy(() -> database.tableNames()).isInstanceOf(PorterException.class);
+    }
+  }
+
+  @ParameterizedTest
+  @ValueSource(strings = {"sa", "clerk"})
+  void whatIsSaidToBeDoneIsInTheDatabasesFile(String user) throws Exception {
+    String url = "jdbc:h2:file:" + folder.resolve("lasting") + ";DATABASE_TO_LOWER=TRUE";
+    try (Connection open = DriverManager.getConnection(url, "sa", "");
+        Statement statement = open.createStatement();
+        SourceTable source = things(200)) {
+      statement.execute("CREATE TABLE thing (nr integer PRIMARY KEY, name varchar(100))");
+      statement.execute("CREATE USER clerk PASSWORD ''");
+      statement.execute("GRANT ALL ON thing TO clerk");
+      new Pipeline(Database.connect(url, user, ""), source, PLAN, CONTEXT)
+          .run("1", Ledger.NONE, Progress.NONE);
+      // as a kill would leave it, the database still open
+      Files.copy(folder.resolve("lasting.mv.db"), folder.resolve("copy.mv.db"));
+    }
+    try (Connection copy = DriverManager.getConnection(url.replace("lasting", "copy"), "sa", "");
+        Statement statement = copy.createStatement();
+        ResultSet found = statement.executeQuery("SELECT COUNT(*) FROM thing")) {
+      assertThat(found.next()).isTrue();
+      assertThat(found.getInt(1)).isEqualTo(200);
     }
   }
 

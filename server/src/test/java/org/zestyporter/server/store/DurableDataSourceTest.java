@@ -43,8 +43,7 @@ class DurableDataSourceTest {
   void open() throws SQLException {
     file = folder.resolve("own.mv.db");
     pool = new HikariDataSource();
-    // the lock of the file would keep it from being read beside the database
-    pool.setJdbcUrl(DurableDataSource.url(file) + ";FILE_LOCK=NO");
+    pool.setJdbcUrl(DurableDataSource.url(file));
     pool.setUsername("porter");
     pool.setPassword("known");
     store = new DurableDataSource(pool);
