@@ -37,6 +37,7 @@ import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.source.Temporary;
 import org.zestyporter.core.value.Cell;
 import org.zestyporter.core.value.PorterException;
+import org.zestyporter.server.store.Lasting;
 import org.zestyporter.server.web.Deletion;
 import org.zestyporter.server.web.Times;
 
@@ -378,7 +379,8 @@ public class SourceService {
       Path noted = cache.resolveSibling(cache.getFileName() + ".json");
       if (!Files.exists(noted)) {
         SourceReader.Parsed parsed = SourceReader.parse(file, cache, reading.parsing(), progress);
-        Files.writeString(noted, PlanJson.MAPPER.writeValueAsString(parsed));
+        Lasting.force(cache);
+        Lasting.write(noted, PlanJson.MAPPER.writeValueAsBytes(parsed));
       }
       SourceReader.Parsed parsed =
           PlanJson.MAPPER.readValue(Files.readString(noted), SourceReader.Parsed.class);

@@ -17,6 +17,7 @@ import org.springframework.stereotype.Component;
 import org.zestyporter.core.source.SourceCache;
 import org.zestyporter.core.value.PorterException;
 import org.zestyporter.server.Settings;
+import org.zestyporter.server.store.Lasting;
 import org.zestyporter.server.store.OwnerOnly;
 import org.zestyporter.server.store.Space;
 
@@ -86,10 +87,21 @@ class SourceStore {
               + settings.uploadLimit().toMegabytes()
               + " MB, the limit of this installation (setting porter.upload-limit).");
     }
-    if (broken || bytes > room) {
+    if (broken || bytes > room || !isLasting(file(id))) {
       throw space.noRoom();
     }
     return new Kept(bytes, HexFormat.of().formatHex(digest.digest()));
+  }
+
+  /** A disk may find out only now that it is full. */
+  private static boolean isLasting(Path file) {
+    try {
+      Lasting.force(file);
+      Lasting.forceName(file);
+      return true;
+    } catch (IOException e) {
+      return false;
+    }
   }
 
   /** Numbers of the files that have a folder. */

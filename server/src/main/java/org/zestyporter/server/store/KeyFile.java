@@ -24,9 +24,7 @@ public final class KeyFile {
         OwnerOnly.folder(file.toAbsolutePath().getParent());
         byte[] fresh = new byte[BYTES];
         new SecureRandom().nextBytes(fresh);
-        Path half = OwnerOnly.file(file.resolveSibling(file.getFileName() + ".new"));
-        Files.write(half, fresh);
-        Files.move(half, file, java.nio.file.StandardCopyOption.ATOMIC_MOVE);
+        Lasting.write(file, fresh);
       }
       OwnerOnly.file(file);
       byte[] key = Files.readAllBytes(file);

@@ -102,7 +102,8 @@ class KillTest {
               batch = Integer.parseInt(line.substring(6)) + 1;
               if (spared-- == 0) {
                 Thread.sleep(random.nextInt(COMMIT_MILLIS * 3));
-                break;
+                // it may have begun another one meanwhile, which is read of below
+                process.destroyForcibly();
               }
             }
           }
@@ -124,9 +125,11 @@ class KillTest {
       assertThat(line).as("the server ended by itself").isNotNull();
       if (line.startsWith("FOUND ")) {
         String[] words = line.split(" ");
-        told.put(
-            Integer.parseInt(words[1].replace(".csv", "")),
-            words[2] + (words[3].equals("null") ? "" : " " + words[3]));
+        String before =
+            told.put(
+                Integer.parseInt(words[1].replace(".csv", "")),
+                words[2] + (words[3].equals("null") ? "" : " " + words[3]));
+        assertThat(before).as("each batch is brought by one run: " + line).isNull();
       }
     }
     return told;
