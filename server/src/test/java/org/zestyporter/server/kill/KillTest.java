@@ -103,7 +103,7 @@ class KillTest {
               if (spared-- == 0) {
                 Thread.sleep(random.nextInt(COMMIT_MILLIS * 3));
                 // it may have begun another one meanwhile, which is read of below
-                process.destroyForcibly();
+                process.toHandle().destroyForcibly();
               }
             }
           }
