@@ -81,6 +81,9 @@
   }
   .stop small {
     font-size: 13px;
+    min-width: 0;
+    overflow: hidden;
+    text-overflow: ellipsis;
   }
   .stop small:not(.rejected, .waiting) {
     color: var(--ink-2);
@@ -98,5 +101,13 @@
     margin-left: -2px;
     font-weight: 720;
     color: var(--on-zest);
+  }
+  /* each as wide as its words need */
+  @media (max-width: 1100px) {
+    .stop,
+    .stop:last-child {
+      flex: 1 1 auto;
+      padding-right: 10px;
+    }
   }
 </style>
