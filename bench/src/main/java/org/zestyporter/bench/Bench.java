@@ -20,23 +20,25 @@ import org.dhatim.fastexcel.Worksheet;
 import org.dhatim.fastexcel.reader.ReadableWorkbook;
 import org.dhatim.fastexcel.reader.ReadingOptions;
 import org.dhatim.fastexcel.reader.Row;
-import org.zestyporter.core.database.Database;
-import org.zestyporter.core.database.FieldInfo;
-import org.zestyporter.core.database.TableInfo;
+import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.TableInfo;
+import org.zestyporter.core.application.jdbc.Database;
+import org.zestyporter.core.draft.PlanDraft;
 import org.zestyporter.core.fill.BatchRow;
 import org.zestyporter.core.fill.CompiledFill;
 import org.zestyporter.core.fill.ComputedBatch;
 import org.zestyporter.core.fill.FillCompiler;
 import org.zestyporter.core.fill.Phrases;
 import org.zestyporter.core.fill.RunContext;
-import org.zestyporter.core.fill.Troubles;
+import org.zestyporter.core.fill.Shared;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Origin;
 import org.zestyporter.core.plan.Plan;
-import org.zestyporter.core.plan.PlanDraft;
 import org.zestyporter.core.plan.Step;
 import org.zestyporter.core.plan.StepKind;
+import org.zestyporter.core.preview.Troubles;
 import org.zestyporter.core.run.Ledger;
+import org.zestyporter.core.run.OpenedPlan;
 import org.zestyporter.core.run.Pipeline;
 import org.zestyporter.core.run.Progress;
 import org.zestyporter.core.source.Batch;
@@ -160,13 +162,12 @@ public final class Bench {
     PlanDraft.Proposal draft = new PlanDraft(database, source).draft(database.table("vessel"));
     Plan plan = new Plan("bench", null, null, List.of(draft.destination()), null);
     List<CompiledFill> fills =
-        new FillCompiler(database, source, CONTEXT, Phrases.NONE)
-            .compile(draft.destination(), database.table("vessel"));
+        new OpenedPlan(database, source, plan, CONTEXT, Shared.NONE).fills(draft.destination());
     measure(name + ": all fills of all rows", () -> Troubles.next(source, fills, -1));
     if (name.equals("H2")) {
       fills(database, source);
     }
-    Pipeline pipeline = new Pipeline(database, source, plan, CONTEXT);
+    Pipeline pipeline = new Pipeline(new OpenedPlan(database, source, plan, CONTEXT, Shared.NONE));
     measure(name + ": rehearsal", () -> pipeline.rehearse(Ledger.NONE, Progress.NONE));
     measure(name + ": run, nearly all new", () -> pipeline.run("1", Ledger.NONE, Progress.NONE));
     measure(
@@ -181,7 +182,7 @@ public final class Bench {
     TableInfo table = database.table("vessel");
     List<CompiledFill> single = new ArrayList<>();
     List<CompiledFill> several = new ArrayList<>();
-    FillCompiler compiler = new FillCompiler(database, source, CONTEXT, Phrases.NONE);
+    FillCompiler compiler = new FillCompiler(database::table, source, CONTEXT, Phrases.NONE);
     String[][] columns = {
       {"LOA (ft)", "length_m"}, {"Beam (ft)", "beam_m"}, {"Boat name", "name"}, {"Notes", "notes"}
     };

@@ -8,9 +8,11 @@ import java.nio.file.Path;
 import java.time.LocalDateTime;
 import java.util.concurrent.Callable;
 import org.zestyporter.core.fill.RunContext;
+import org.zestyporter.core.fill.Shared;
 import org.zestyporter.core.plan.Plan;
 import org.zestyporter.core.plan.PlanJson;
 import org.zestyporter.core.run.Ledger;
+import org.zestyporter.core.run.OpenedPlan;
 import org.zestyporter.core.run.Pipeline;
 import org.zestyporter.core.run.Progress;
 import org.zestyporter.core.run.RunReport;
@@ -60,7 +62,9 @@ abstract class PlanCommand implements Callable<Integer> {
           new RunContext(
               System.getProperty("user.name"), LocalDateTime.now(), file.getFileName().toString());
       Pipeline pipeline =
-          new Pipeline(Target.open(to, System.getenv()), opened.table(), plan, context);
+          new Pipeline(
+              new OpenedPlan(
+                  Target.open(to, System.getenv()), opened.table(), plan, context, Shared.NONE));
       RunReport report = go(pipeline, ledger == null ? Ledger.NONE : ledger, progress());
       if (ledger != null) {
         ledger.close();

@@ -2,8 +2,8 @@ package org.zestyporter.cli;
 
 import java.util.List;
 import org.jspecify.annotations.Nullable;
-import org.zestyporter.core.database.Database;
-import org.zestyporter.core.database.Settled;
+import org.zestyporter.core.application.Settled;
+import org.zestyporter.core.application.jdbc.Database;
 import org.zestyporter.core.run.Ledger;
 import org.zestyporter.core.run.LedgerChunk;
 import org.zestyporter.core.run.Pipeline;

@@ -1,7 +1,7 @@
 package org.zestyporter.cli;
 
 import java.util.Map;
-import org.zestyporter.core.database.Database;
+import org.zestyporter.core.application.jdbc.Database;
 import org.zestyporter.core.value.PorterException;
 
 /** The database that a command works against. */

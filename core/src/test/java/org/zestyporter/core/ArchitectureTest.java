@@ -14,7 +14,8 @@ import org.junit.jupiter.params.provider.ValueSource;
 /** A row travels one way through the packages, and so do the imports. */
 class ArchitectureTest {
   private static final List<String> ORDER =
-      List.of("value", "formula", "source", "database", "plan", "fill", "match", "run");
+      List.of(
+          "value", "formula", "source", "application", "plan", "fill", "match", "run", "preview");
   private static final JavaClasses CORE =
       new ClassFileImporter()
           .withImportOption(ImportOption.Predefined.DO_NOT_INCLUDE_TESTS)
@@ -25,7 +26,8 @@ class ArchitectureTest {
   }
 
   @ParameterizedTest
-  @ValueSource(strings = {"value", "formula", "source", "database", "plan", "fill", "match"})
+  @ValueSource(
+      strings = {"value", "formula", "source", "application", "plan", "fill", "match", "run"})
   void packagesImportOnlyThoseToTheirLeft(String part) {
     String[] right =
         ORDER.subList(ORDER.indexOf(part) + 1, ORDER.size()).stream()
@@ -41,13 +43,46 @@ class ArchitectureTest {
   }
 
   @Test
-  void databasesAndSourcesDoNotKnowEachOther() {
+  void applicationsAndSourcesDoNotKnowEachOther() {
     noClasses()
         .that()
-        .resideInAPackage(name("database"))
+        .resideInAPackage(name("application"))
         .should()
         .dependOnClassesThat()
         .resideInAPackage(name("source"))
+        .check(CORE);
+  }
+
+  @Test
+  void draftsKnowNothingOfWhatIsDoneWithThem() {
+    noClasses()
+        .that()
+        .resideInAPackage(name("draft"))
+        .should()
+        .dependOnClassesThat()
+        .resideInAnyPackage(name("fill"), name("match"), name("run"), name("preview"))
+        .check(CORE);
+  }
+
+  /** What is looked up is asked for as data; compiling and computing look nothing up. */
+  @Test
+  void fillAndMatchTouchNoApplicationNoSourceAndNoFile() {
+    noClasses()
+        .that()
+        .resideInAnyPackage(name("fill"), name("match"))
+        .should()
+        .dependOnClassesThat()
+        .resideInAnyPackage(name("application.jdbc"), "java.sql..", "java.io..", "java.nio.file..")
+        .orShould()
+        .dependOnClassesThat()
+        .haveNameMatching(".*\\.(Application|Lookups|WriteSession|SourceTable|SourceCache)")
+        .check(CORE);
+    noClasses()
+        .that()
+        .resideOutsideOfPackage(name("application.jdbc"))
+        .should()
+        .dependOnClassesThat()
+        .resideInAnyPackage(name("application.jdbc"), "java.sql..")
         .check(CORE);
   }
 

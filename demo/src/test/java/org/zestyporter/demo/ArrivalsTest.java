@@ -20,13 +20,15 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
-import org.zestyporter.core.database.Database;
+import org.zestyporter.core.application.jdbc.Database;
+import org.zestyporter.core.draft.PlanDraft;
 import org.zestyporter.core.fill.RunContext;
+import org.zestyporter.core.fill.Shared;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Plan;
-import org.zestyporter.core.plan.PlanDraft;
 import org.zestyporter.core.plan.PlanJson;
 import org.zestyporter.core.run.Ledger;
+import org.zestyporter.core.run.OpenedPlan;
 import org.zestyporter.core.run.Pipeline;
 import org.zestyporter.core.run.Progress;
 import org.zestyporter.core.run.RunReport;
@@ -108,7 +110,7 @@ class ArrivalsTest {
       Plan plan = draft(source);
       RunReport rehearsed = rehearse(source, plan);
       RunReport run =
-          new Pipeline(database, source, plan, CONTEXT)
+          new Pipeline(new OpenedPlan(database, source, plan, CONTEXT, Shared.NONE))
               .run("2026-0001", Ledger.NONE, Progress.NONE);
 
       assertThat(run.destinations()).isEqualTo(rehearsed.destinations());
@@ -178,7 +180,8 @@ class ArrivalsTest {
   }
 
   private RunReport rehearse(SourceTable source, Plan plan) {
-    return new Pipeline(database, source, plan, CONTEXT).rehearse(Ledger.NONE, Progress.NONE);
+    return new Pipeline(new OpenedPlan(database, source, plan, CONTEXT, Shared.NONE))
+        .rehearse(Ledger.NONE, Progress.NONE);
   }
 
   private static void assertCounts(

@@ -6,8 +6,8 @@ import java.util.List;
 import org.springframework.boot.context.properties.ConfigurationProperties;
 import org.springframework.boot.context.properties.bind.DefaultValue;
 import org.springframework.util.unit.DataSize;
-import org.zestyporter.core.database.Address;
-import org.zestyporter.core.database.Patience;
+import org.zestyporter.core.application.jdbc.Address;
+import org.zestyporter.core.application.jdbc.Patience;
 
 /**
  * Settings of an installation.

@@ -7,7 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
-import org.zestyporter.core.database.FieldInfo;
+import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Origin;
 import org.zestyporter.core.plan.Step;
@@ -32,7 +32,8 @@ public final class CompiledFill {
   private final boolean perRow;
   private final Function<Row, Object> start;
   private final List<StepFunction> steps;
-  private final Links links;
+  private final @Nullable Links links;
+  private final List<Inquiry> beforehand;
   private final RunContext context;
   private final Object defaultValue;
 
@@ -44,7 +45,8 @@ public final class CompiledFill {
       boolean perRow,
       Function<Row, Object> start,
       List<StepFunction> steps,
-      Links links,
+      @Nullable Links links,
+      List<Inquiry> beforehand,
       RunContext context) {
     this.fill = fill;
     this.field = field;
@@ -54,6 +56,7 @@ public final class CompiledFill {
     this.start = start;
     this.steps = steps;
     this.links = links;
+    this.beforehand = beforehand;
     this.context = context;
     this.defaultValue =
         fill.defaultValue() == null || fill.defaultValue().isBlank()
@@ -64,7 +67,7 @@ public final class CompiledFill {
   /** The same with other steps. */
   CompiledFill withSteps(Fill other, List<StepFunction> functions) {
     return new CompiledFill(
-        other, field, fieldIndex, columns, perRow, start, functions, links, context);
+        other, field, fieldIndex, columns, perRow, start, functions, links, beforehand, context);
   }
 
   public Fill fill() {
@@ -95,8 +98,42 @@ public final class CompiledFill {
     return perRow;
   }
 
-  Links links() {
-    return links;
+  /** True if it has to know something of the application for the rows that it computes. */
+  public boolean looksUp() {
+    return links != null;
+  }
+
+  /** Adds what it has to know before any row. */
+  public void ask(Asking asking) {
+    beforehand.forEach(asking::add);
+    if (links != null && links.maker() != null) {
+      links.maker().fills().forEach(f -> f.ask(asking));
+    }
+  }
+
+  /** Adds what it has to know for a row. */
+  public void ask(Row row, Asking asking) {
+    if (links == null) {
+      return;
+    }
+    Object value = beforeLink(row);
+    if (value != null && !(value instanceof Problem)) {
+      asking.want(links, links.parts(value, row));
+    }
+    if (links.maker() != null) {
+      links.maker().fills().forEach(f -> f.ask(row, asking));
+    }
+  }
+
+  /** Adds all that it could ever have to know, up to a limit: for trials of other steps. */
+  public void askForAll(Asking asking) {
+    ask(asking);
+    if (links != null) {
+      asking.add(links.inquiryForAll());
+      if (links.maker() != null) {
+        links.maker().fills().forEach(f -> f.askForAll(asking));
+      }
+    }
   }
 
   /** The run that its values are computed for. */
@@ -114,7 +151,7 @@ public final class CompiledFill {
    *
    * @param altered counts, for each step, the values that it changed; null if nobody counts
    */
-  Filled compute(Row row, int @Nullable [] altered) {
+  public Filled compute(Row row, int @Nullable [] altered) {
     Chain chain = new Chain(row, null, altered);
     return settle(finish(chain.value, row), chain.note);
   }

@@ -6,12 +6,13 @@ import java.time.LocalDateTime;
 import java.time.LocalTime;
 import java.time.OffsetDateTime;
 import java.util.regex.Pattern;
-import org.zestyporter.core.database.FieldInfo;
-import org.zestyporter.core.database.FieldType;
+import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.FieldType;
 import org.zestyporter.core.value.DateOrder;
 import org.zestyporter.core.value.Problem;
 import org.zestyporter.core.value.ProblemCode;
 import org.zestyporter.core.value.Storage;
+import org.zestyporter.core.value.Texts;
 import org.zestyporter.core.value.ValueReader;
 import org.zestyporter.core.value.Values;
 
@@ -108,7 +109,7 @@ final class FieldCheck {
   }
 
   private static Object checkText(String text, FieldInfo field) {
-    String forbidden = forbidden(text);
+    String forbidden = Texts.forbidden(text);
     if (forbidden != null) {
       return new Problem(ProblemCode.FORBIDDEN_CHARACTER, text, forbidden);
     }
@@ -125,27 +126,6 @@ final class FieldCheck {
           ProblemCode.UNKNOWN_CHOICE, text, "not one of " + String.join(", ", field.choices()));
     }
     return text;
-  }
-
-  /** What a text holds that is no character; null if nothing. */
-  private static String forbidden(String text) {
-    for (int i = 0; i < text.length(); i++) {
-      char c = text.charAt(i);
-      if (c == 0) {
-        return "holds a NUL (U+0000), which no text may hold; take it out with a Replace step";
-      }
-      if (Character.isSurrogate(c)) {
-        boolean pair =
-            Character.isHighSurrogate(c)
-                && i + 1 < text.length()
-                && Character.isLowSurrogate(text.charAt(i + 1));
-        if (!pair) {
-          return "holds half of a character that is written in two";
-        }
-        i++;
-      }
-    }
-    return null;
   }
 
   private static Object checkNumber(BigDecimal number, FieldInfo field) {

@@ -1,52 +1,44 @@
 package org.zestyporter.core.fill;
 
 import java.util.ArrayList;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.function.Consumer;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
-import org.zestyporter.core.database.Database;
-import org.zestyporter.core.database.FieldInfo;
-import org.zestyporter.core.database.TableInfo;
+import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.formula.Formula;
 import org.zestyporter.core.formula.Kind;
 import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Origin;
 import org.zestyporter.core.plan.Step;
-import org.zestyporter.core.source.Batch;
-import org.zestyporter.core.source.Combinations;
-import org.zestyporter.core.source.SourceTable;
-import org.zestyporter.core.value.Cell;
+import org.zestyporter.core.source.Columns;
 import org.zestyporter.core.value.PorterException;
-import org.zestyporter.core.value.Problem;
 
 /**
  * Makes the fills of a destination ready for use.
  *
- * <p>The only looks at the database are those for links and for the number that a series goes on
- * from; from then on computing is pure.
+ * <p>Compiling takes names and types alone. What fills have to know of the application's records
+ * they ask as {@link Inquiry}; once that is answered, computing is pure.
  */
 public final class FillCompiler {
-  private final Database database;
-  private final SourceTable source;
+  private final Function<String, TableInfo> tables;
+  private final Columns source;
   private final RunContext context;
   private final Phrases phrases;
-  private boolean everyLink;
 
-  public FillCompiler(Database database, SourceTable source, RunContext context, Phrases phrases) {
-    this.database = database;
+  /**
+   * @param tables gives the application's tables by name
+   */
+  public FillCompiler(
+      Function<String, TableInfo> tables, Columns source, RunContext context, Phrases phrases) {
+    this.tables = tables;
     this.source = source;
     this.context = context;
     this.phrases = phrases;
-  }
-
-  /** Looks up links for whatever steps may still make of the values, as long as memory allows. */
-  public FillCompiler forTrials() {
-    everyLink = true;
-    return this;
   }
 
   /** Compiles all fills that are not left to the database, in the order of the table's fields. */
@@ -69,7 +61,8 @@ public final class FillCompiler {
     Set<Integer> columns = new TreeSet<>();
     int ownColumn = origin.readsColumn() ? require(origin.column(), field) : -1;
     StepContext names = new StepContext(source, phrases, source.locale(ownColumn), false);
-    Start start = start(origin, field, table, ownColumn, names);
+    List<Inquiry> beforehand = new ArrayList<>();
+    Start start = start(origin, field, table, ownColumn, names, beforehand::add);
     columns.addAll(start.columns());
     boolean perRow = start.perRow();
     List<StepFunction> steps = new ArrayList<>();
@@ -85,27 +78,31 @@ public final class FillCompiler {
       List<Integer> also =
           origin.link().also().stream().map(a -> require(a.column(), field)).toList();
       columns.addAll(also);
-      links = Links.prepare(database, field, origin.link(), also);
+      links = links(field, origin.link(), also);
       if (origin.link().whenMissing() == Origin.WhenMissing.CREATE) {
         List<CompiledFill> own = maker(links, field, origin.link(), also);
         own.forEach(f -> columns.addAll(f.columns()));
       }
     }
-    CompiledFill compiled =
-        new CompiledFill(
-            fill,
-            field,
-            table.fields().indexOf(field),
-            List.copyOf(columns),
-            perRow,
-            start.function(),
-            steps,
-            links,
-            context);
-    if (links != null) {
-      links.look(database, field, everyLink ? null : wanted(compiled));
+    return new CompiledFill(
+        fill,
+        field,
+        table.fields().indexOf(field),
+        List.copyOf(columns),
+        perRow,
+        start.function(),
+        steps,
+        links,
+        beforehand,
+        context);
+  }
+
+  private Links links(FieldInfo field, Origin.Link link, List<Integer> also) {
+    if (field.link() == null) {
+      throw PorterException.input("no-link", field.name() + " is not a link to another table.");
     }
-    return compiled;
+    TableInfo linked = tables.apply(field.link().table());
+    return new Links(linked, linked.field(field.link().keyField()), link, also);
   }
 
   /**
@@ -149,7 +146,7 @@ public final class FillCompiler {
   }
 
   /** A compiled fill with other steps, looking up links as it does. */
-  CompiledFill withSteps(CompiledFill of, Fill with) {
+  public CompiledFill withSteps(CompiledFill of, Fill with) {
     Integer own =
         with.origin().readsColumn() ? Integer.valueOf(source.column(with.origin().column())) : null;
     StepContext names =
@@ -162,12 +159,12 @@ public final class FillCompiler {
   }
 
   /** The only column that a fill's value comes from; null if there is none. */
-  String columnName(CompiledFill fill) {
+  public String columnName(CompiledFill fill) {
     return fill.fill().origin().readsColumn() ? fill.fill().origin().column() : null;
   }
 
   /** The columns that a fill does not read. */
-  List<String> otherColumns(CompiledFill fill) {
+  public List<String> otherColumns(CompiledFill fill) {
     List<String> others = new ArrayList<>(source.columns());
     fill.columns().forEach(c -> others.remove(source.columns().get(c)));
     return others;
@@ -176,7 +173,7 @@ public final class FillCompiler {
   /** Lets links make the records that they miss; gives the fills that these records have. */
   private List<CompiledFill> maker(
       Links links, FieldInfo field, Origin.Link link, List<Integer> also) {
-    TableInfo linked = database.table(field.link().table());
+    TableInfo linked = tables.apply(field.link().table());
     Destination made = new Destination(linked.name(), link.create(), null, null);
     List<CompiledFill> fills = compile(made, linked);
     links.makeMissing(new RecordMaker(linked, field.link().keyField(), link, also, fills));
@@ -204,15 +201,19 @@ public final class FillCompiler {
     }
   }
 
-  private Start start(Origin origin, FieldInfo field, TableInfo table, int own, StepContext names) {
+  private Start start(
+      Origin origin,
+      FieldInfo field,
+      TableInfo table,
+      int own,
+      StepContext names,
+      Consumer<Inquiry> ask) {
     if (own >= 0) {
       return Start.of(own);
     }
     if (origin.kind() == Origin.Kind.GENERATED) {
       return new Start(
-          Generated.of(origin, field, table, database),
-          List.of(),
-          Generated.perRow(origin.generator()));
+          Generated.of(origin, field, table, ask), List.of(), Generated.perRow(origin.generator()));
     }
     if (origin.template() != null) {
       Template template = new Template(origin.template(), source::column);
@@ -223,52 +224,5 @@ public final class FillCompiler {
       return new Start(formula::run, formula.columns(), formula.usesLine());
     }
     return Start.fixed(origin.value() == null || origin.value().isEmpty() ? null : origin.value());
-  }
-
-  /** Everything that a link is asked for in the whole source. */
-  private Set<String> wanted(CompiledFill fill) {
-    Set<String> wanted = new HashSet<>();
-    List<Integer> columns = fill.columns();
-    if (columns.isEmpty() || fill.perRow()) {
-      everyRow(fill, wanted);
-    } else if (columns.size() == 1 && source.distinct(columns.get(0)).beyond() == 0) {
-      int column = columns.get(0);
-      for (Cell cell : source.distinct(column).tallies().keySet()) {
-        collect(fill, ValueRow.of(column, cell, 0, context), wanted);
-      }
-      collect(fill, ValueRow.of(column, Cell.BLANK, 0, context), wanted);
-    } else if (columns.size() == 1) {
-      int column = columns.get(0);
-      for (int i = 0; i < source.batches(); i++) {
-        for (Cell cell : source.cells(i, column).distinct()) {
-          collect(fill, ValueRow.of(column, cell, 0, context), wanted);
-        }
-      }
-    } else {
-      Combinations combinations = source.combinations(columns);
-      if (combinations.beyond() > 0) {
-        everyRow(fill, wanted);
-      } else {
-        combinations.all().forEach(c -> collect(fill, StageTable.row(columns, c, context), wanted));
-      }
-    }
-    return wanted;
-  }
-
-  private void everyRow(CompiledFill fill, Set<String> wanted) {
-    for (int i = 0; i < source.batches(); i++) {
-      Batch batch = source.batch(i);
-      BatchRow row = new BatchRow(batch, context);
-      for (int r = 0; r < batch.rows(); r++) {
-        collect(fill, row.at(r), wanted);
-      }
-    }
-  }
-
-  private static void collect(CompiledFill chain, Row row, Set<String> wanted) {
-    Object value = chain.beforeLink(row);
-    if (value != null && !(value instanceof Problem)) {
-      wanted.add(chain.links().wanted(value, row));
-    }
   }
 }

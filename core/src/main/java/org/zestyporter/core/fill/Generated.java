@@ -4,11 +4,14 @@ import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
+import java.util.List;
 import java.util.UUID;
+import java.util.function.Consumer;
 import java.util.function.Function;
-import org.zestyporter.core.database.Database;
-import org.zestyporter.core.database.FieldInfo;
-import org.zestyporter.core.database.TableInfo;
+import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.application.Ask;
+import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.plan.Origin;
 import org.zestyporter.core.value.PorterException;
 import org.zestyporter.core.value.Values;
@@ -17,8 +20,13 @@ import org.zestyporter.core.value.Values;
 final class Generated {
   private Generated() {}
 
+  /**
+   * The function behind a generated origin.
+   *
+   * @param ask takes what has to be known of the application
+   */
   static Function<Row, Object> of(
-      Origin origin, FieldInfo field, TableInfo table, Database database) {
+      Origin origin, FieldInfo field, @Nullable TableInfo table, Consumer<Inquiry> ask) {
     return switch (origin.generator()) {
       case WHO -> Row::who;
       case RUN_TIME -> Row::now;
@@ -27,7 +35,7 @@ final class Generated {
       case LINE -> row -> BigDecimal.valueOf(row.line());
       case ROW -> row -> BigDecimal.valueOf(row.index() + 1);
       case UUID -> row -> uuid(row, field.name());
-      case SERIES -> series(origin.series(), field, table, database);
+      case SERIES -> series(origin.series(), field, table, ask);
     };
   }
 
@@ -40,7 +48,7 @@ final class Generated {
   }
 
   private static Function<Row, Object> series(
-      Origin.Series wanted, FieldInfo field, TableInfo table, Database database) {
+      Origin.Series wanted, FieldInfo field, @Nullable TableInfo table, Consumer<Inquiry> ask) {
     Origin.Series series = wanted == null ? new Origin.Series(1L, 1L, null, null) : wanted;
     String prefix = series.prefix() == null ? "" : series.prefix();
     int width = series.width() == null ? 0 : Math.min(30, series.width());
@@ -49,14 +57,14 @@ final class Generated {
       throw PorterException.input(
           "series", "A series of numbers needs a step other than 0, for " + field.name() + ".");
     }
-    long start =
-        series.start() != null
-            ? series.start()
-            : table == null ? 1 : highest(prefix, field, table, database) + step;
+    long[] start = {series.start() != null ? series.start() : table == null ? 1 : step};
+    if (series.start() == null && table != null) {
+      ask.accept(highest(prefix, field, table, step, start));
+    }
     boolean plain = prefix.isEmpty() && width == 0;
     return row -> {
       BigDecimal number =
-          BigDecimal.valueOf(start)
+          BigDecimal.valueOf(start[0])
               .add(BigDecimal.valueOf(step).multiply(BigDecimal.valueOf(row.index())));
       return plain ? number : prefix + padded(number.toPlainString(), width);
     };
@@ -66,12 +74,12 @@ final class Generated {
     return "0".repeat(Math.max(0, width - digits.length())) + digits;
   }
 
-  /** The highest number behind the prefix in the table; 0 if there is none. */
-  private static long highest(String prefix, FieldInfo field, TableInfo table, Database database) {
+  /** Finds the number to start with: the step after the highest behind the prefix. */
+  private static Inquiry highest(
+      String prefix, FieldInfo field, TableInfo table, long step, long[] start) {
     long[] highest = {0};
-    database.scan(
-        table,
-        java.util.List.of(field),
+    return new Inquiry(
+        Ask.all(table, List.of(field)),
         found -> {
           String text =
               found[0] instanceof BigDecimal n ? Values.plain(n) : String.valueOf(found[0]);
@@ -81,8 +89,8 @@ final class Generated {
               && digits.chars().allMatch(c -> c >= '0' && c <= '9')) {
             highest[0] = Math.max(highest[0], Long.parseLong(digits));
           }
-        });
-    return highest[0];
+        },
+        () -> start[0] = highest[0] + step);
   }
 
   /** Of the run, the field and the line, so that computing a row twice gives the same. */

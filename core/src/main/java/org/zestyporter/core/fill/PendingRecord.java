@@ -2,7 +2,7 @@ package org.zestyporter.core.fill;
 
 import java.util.ArrayList;
 import java.util.List;
-import org.zestyporter.core.database.TableInfo;
+import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.value.Values;
 
 /**

@@ -1,8 +1,8 @@
 package org.zestyporter.core.fill;
 
 import java.util.List;
-import org.zestyporter.core.database.FieldInfo;
-import org.zestyporter.core.database.TableInfo;
+import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.plan.Origin;
 import org.zestyporter.core.value.PorterException;
 import org.zestyporter.core.value.Problem;
@@ -31,6 +31,11 @@ final class RecordMaker {
     this.link = link;
     this.alsoColumns = alsoColumns;
     this.fills = fills;
+  }
+
+  /** The fills that such records have. */
+  List<CompiledFill> fills() {
+    return fills;
   }
 
   /** A record for a value that was not found, or the problem that keeps it from being made. */

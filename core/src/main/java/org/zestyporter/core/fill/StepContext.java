@@ -4,7 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.function.UnaryOperator;
 import org.zestyporter.core.formula.Names;
-import org.zestyporter.core.source.SourceTable;
+import org.zestyporter.core.source.Columns;
 import org.zestyporter.core.value.LocaleSettings;
 import org.zestyporter.core.value.PorterException;
 import org.zestyporter.core.value.ValueType;
@@ -14,12 +14,12 @@ final class StepContext implements Names {
   /** The name by which a formula in a step calls the value so far. */
   static final String VALUE = "value";
 
-  private final SourceTable source;
+  private final Columns source;
   private final Phrases phrases;
   private final LocaleSettings locale;
   private final boolean withValue;
 
-  StepContext(SourceTable source, Phrases phrases, LocaleSettings locale, boolean withValue) {
+  StepContext(Columns source, Phrases phrases, LocaleSettings locale, boolean withValue) {
     this.source = source;
     this.phrases = phrases;
     this.locale = locale;
@@ -67,7 +67,7 @@ final class StepContext implements Names {
 
   @Override
   public ValueType type(int column) {
-    return column == valueIndex() ? ValueType.TEXT : source.profiles().get(column).type();
+    return column == valueIndex() ? ValueType.TEXT : source.type(column);
   }
 
   @Override

@@ -9,9 +9,10 @@ import org.zestyporter.core.value.Cell;
  * @param cells a cell for each of them
  * @param line line of the first row that holds them
  */
-record ValueRow(int[] columns, Cell[] cells, long line, long index, RunContext run) implements Row {
+public record ValueRow(int[] columns, Cell[] cells, long line, long index, RunContext run)
+    implements Row {
 
-  static ValueRow of(int column, Cell cell, long line, RunContext run) {
+  public static ValueRow of(int column, Cell cell, long line, RunContext run) {
     return new ValueRow(new int[] {column}, new Cell[] {cell}, line, 0, run);
   }
 

@@ -5,29 +5,36 @@ import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import org.zestyporter.core.database.Database;
-import org.zestyporter.core.database.FieldInfo;
-import org.zestyporter.core.database.TableInfo;
+import org.zestyporter.core.application.Ask;
+import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.TableInfo;
+import org.zestyporter.core.fill.Inquiry;
 import org.zestyporter.core.plan.MatchKey;
 import org.zestyporter.core.value.Values;
 
 /**
  * Finds the records that rows speak of.
  *
- * <p>Used in three steps: {@link #note} every row that could be written, {@link #look} once, then
- * {@link #match} row by row. Existing records are found in one pass over the key fields of the
- * table for each key, whatever its size; memory follows the distinct keys of the source.
+ * <p>Used in three steps: {@link #note} every row that could be written, have the {@link
+ * #inquiries} answered, then {@link #match} row by row. Existing records are found in one pass over
+ * the key fields of the table for each key, whatever its size; memory follows the distinct keys of
+ * the source.
  *
  * <pre>{@code
  * matcher.note(line, byField);      // for every row
- * matcher.look(database);           // once
+ * matcher.inquiries();              // once, and have them answered
  * Match match = matcher.match(line, byField);
  * }</pre>
  */
 public final class Matcher {
+  private static final int ASKED_BY_KEY = 100_000;
+
   private final TableInfo table;
   private final List<PreparedKey> keys = new ArrayList<>();
   private final List<Map<String, Known>> known = new ArrayList<>();
+
+  /** The noted keys as values, as long as they are few enough to be asked for by key. */
+  private final List<List<List<Object>>> asked = new ArrayList<>();
 
   /** What is known of one key value. */
   private static final class Known {
@@ -60,6 +67,7 @@ public final class Matcher {
     for (MatchKey key : keys) {
       this.keys.add(new PreparedKey(key, table));
       this.known.add(new HashMap<>());
+      this.asked.add(new ArrayList<>());
     }
   }
 
@@ -73,37 +81,52 @@ public final class Matcher {
     for (int k = 0; k < keys.size(); k++) {
       String prepared = keys.get(k).ofRow(byField);
       if (prepared != null) {
-        known.get(k).computeIfAbsent(prepared, p -> new Known(line)).lastLine = line;
+        Known found = known.get(k).get(prepared);
+        if (found == null) {
+          found = new Known(line);
+          known.get(k).put(prepared, found);
+          if (asked.get(k).size() <= ASKED_BY_KEY) {
+            asked.get(k).add(keys.get(k).values(byField));
+          }
+        }
+        found.lastLine = line;
       }
     }
   }
 
-  /** Looks up all noted keys. */
-  public void look(Database database) {
+  /** What has to be known of the table's records: those that have one of the noted keys. */
+  public List<Inquiry> inquiries() {
+    List<Inquiry> inquiries = new ArrayList<>();
     for (int k = 0; k < keys.size(); k++) {
       if (!known.get(k).isEmpty()) {
-        look(database, keys.get(k), known.get(k));
+        inquiries.add(inquiry(keys.get(k), known.get(k), asked.get(k)));
       }
     }
+    return inquiries;
   }
 
-  private void look(Database database, PreparedKey key, Map<String, Known> wanted) {
+  private Inquiry inquiry(PreparedKey key, Map<String, Known> wanted, List<List<Object>> values) {
     List<FieldInfo> fields = new ArrayList<>(key.fields());
-    fields.addAll(table.fields(table.primaryKey()));
-    int parts = key.fields().size();
     List<FieldInfo> keyFields = table.fields(table.primaryKey());
-    database.scan(
-        table,
-        fields,
-        values -> {
-          String prepared = key.of(Arrays.asList(values).subList(0, parts));
-          Known found = prepared == null ? null : wanted.get(prepared);
-          if (found != null) {
-            List<List<Object>> records = new ArrayList<>(found.records);
-            records.add(primaryKey(values, parts, keyFields));
-            found.records = records;
+    fields.addAll(keyFields);
+    int parts = key.fields().size();
+    boolean byKey = !key.isLoose() && values.size() <= ASKED_BY_KEY;
+    Ask ask = byKey ? Ask.keyed(table, fields, key.fields(), values) : Ask.all(table, fields);
+    return new Inquiry(
+        ask,
+        found -> {
+          String prepared = key.of(Arrays.asList(found).subList(0, parts));
+          Known one = prepared == null ? null : wanted.get(prepared);
+          if (one != null) {
+            List<Object> record = primaryKey(found, parts, keyFields);
+            if (!one.records.contains(record)) {
+              List<List<Object>> records = new ArrayList<>(one.records);
+              records.add(record);
+              one.records = records;
+            }
           }
-        });
+        },
+        () -> {});
   }
 
   private static List<Object> primaryKey(Object[] values, int from, List<FieldInfo> keyFields) {

@@ -2,8 +2,8 @@ package org.zestyporter.core.match;
 
 import java.util.ArrayList;
 import java.util.List;
-import org.zestyporter.core.database.FieldInfo;
-import org.zestyporter.core.database.TableInfo;
+import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.plan.MatchKey;
 import org.zestyporter.core.value.Comparison;
 
@@ -35,6 +35,19 @@ final class PreparedKey {
       parts.add(byField[index]);
     }
     return of(parts);
+  }
+
+  boolean isLoose() {
+    return comparison.isLoose();
+  }
+
+  /** The values of a row's key, each as its field compares it. */
+  List<Object> values(Object[] byField) {
+    List<Object> values = new ArrayList<>(indexes.length);
+    for (int i = 0; i < indexes.length; i++) {
+      values.add(fields.get(i).storage().canonical(byField[indexes[i]]));
+    }
+    return values;
   }
 
   /** True if a field is compared by this key more loosely than by its type. */

@@ -4,7 +4,7 @@ import java.util.List;
 import java.util.function.Predicate;
 import java.util.function.UnaryOperator;
 import java.util.stream.Stream;
-import org.zestyporter.core.database.FieldInfo;
+import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.formula.Formula;
 import org.zestyporter.core.formula.FormulaException;
 import org.zestyporter.core.formula.Names;

@@ -6,7 +6,7 @@ import java.util.Locale;
 import java.util.Set;
 
 /** Compares the names of columns and fields as a person would. */
-final class Words {
+public final class Words {
   private static final Set<String> EMPTY =
       Set.of(
           "of", "the", "a", "an", "in", "on", "at", "for", "no", "nr", "num", "number", "id", "s");
@@ -33,7 +33,7 @@ final class Words {
   private Words() {}
 
   /** The telling words of a name: small letters, no fillers, no units. */
-  static List<String> of(String name) {
+  public static List<String> of(String name) {
     List<String> words = new ArrayList<>();
     List<String> fillers = new ArrayList<>();
     for (String word : split(name)) {
@@ -46,7 +46,7 @@ final class Words {
     return words.isEmpty() ? (fillers.isEmpty() ? split(name) : fillers) : words;
   }
 
-  static List<String> split(String name) {
+  public static List<String> split(String name) {
     String spaced =
         name.replaceAll("(?i)e-mail", "email")
             .replaceAll("(\\p{Ll})(\\p{Lu})", "$1 $2")
@@ -61,7 +61,7 @@ final class Words {
   }
 
   /** How well two names agree, 0 to 100. */
-  static int agreement(List<String> a, List<String> b) {
+  public static int agreement(List<String> a, List<String> b) {
     if (a.isEmpty() || b.isEmpty()) {
       return 0;
     }
@@ -75,7 +75,7 @@ final class Words {
     return (int) Math.round(95 * matched * 2 / (a.size() + b.size()));
   }
 
-  static double alike(String a, String b) {
+  public static double alike(String a, String b) {
     if (a.equals(b)) {
       return 1;
     }
@@ -97,7 +97,7 @@ final class Words {
   }
 
   /** The first letters of the words of a text, fillers included. */
-  static String initials(String text) {
+  public static String initials(String text) {
     StringBuilder initials = new StringBuilder();
     split(text).forEach(word -> initials.append(word.charAt(0)));
     return initials.toString();

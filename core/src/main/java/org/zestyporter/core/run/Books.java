@@ -8,7 +8,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
-import org.zestyporter.core.database.FieldInfo;
+import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.value.ProblemCode;
 
 /** Adds up the outcomes, problems and control totals of one destination. */

@@ -6,10 +6,10 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import org.zestyporter.core.database.Database;
-import org.zestyporter.core.database.FieldInfo;
-import org.zestyporter.core.database.TableInfo;
-import org.zestyporter.core.database.WriteSession;
+import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.Lookups;
+import org.zestyporter.core.application.TableInfo;
+import org.zestyporter.core.application.WriteSession;
 import org.zestyporter.core.fill.CompiledFill;
 import org.zestyporter.core.fill.ComputedBatch;
 import org.zestyporter.core.fill.Filled;
@@ -46,7 +46,7 @@ final class Decider {
   }
 
   /** Decides a batch; the matched records are fetched together. */
-  List<Decision> decide(ComputedBatch batch, Database database) {
+  List<Decision> decide(ComputedBatch batch, Lookups lookups) {
     Matcher.Match[] matches = new Matcher.Match[batch.rows()];
     Set<List<Object>> wanted = new HashSet<>();
     Object[] byField = new Object[table.fields().size()];
@@ -60,7 +60,7 @@ final class Decider {
       }
     }
     Map<List<Object>, Object[]> records =
-        wanted.isEmpty() ? Map.of() : database.fetch(table, wanted);
+        wanted.isEmpty() ? Map.of() : lookups.fetch(table, wanted);
     List<Decision> decisions = new ArrayList<>(batch.rows());
     for (int row = 0; row < batch.rows(); row++) {
       decisions.add(new Row(batch, row, matches[row], records).decide());

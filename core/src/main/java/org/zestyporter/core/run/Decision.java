@@ -1,7 +1,7 @@
 package org.zestyporter.core.run;
 
 import java.util.List;
-import org.zestyporter.core.database.WriteSession;
+import org.zestyporter.core.application.WriteSession;
 import org.zestyporter.core.fill.Filled;
 
 /**

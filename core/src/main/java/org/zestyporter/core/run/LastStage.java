@@ -5,8 +5,8 @@ import java.util.Collection;
 import java.util.Collections;
 import java.util.List;
 import java.util.Map;
-import org.zestyporter.core.database.TableInfo;
-import org.zestyporter.core.database.WriteSession;
+import org.zestyporter.core.application.TableInfo;
+import org.zestyporter.core.application.WriteSession;
 
 /** Where rehearsal and run differ: what is done with the records to write. */
 interface LastStage {
@@ -48,7 +48,7 @@ interface LastStage {
 
       @Override
       public Map<List<Object>, Object[]> readBack(TableInfo table, Collection<List<Object>> keys) {
-        return session.readBack(table, keys);
+        return session.fetch(table, keys);
       }
     };
   }

@@ -10,22 +10,17 @@ import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
 import org.jspecify.annotations.Nullable;
-import org.zestyporter.core.database.Database;
-import org.zestyporter.core.database.FieldInfo;
-import org.zestyporter.core.database.TableInfo;
-import org.zestyporter.core.database.WriteSession;
+import org.zestyporter.core.application.Application;
+import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.TableInfo;
+import org.zestyporter.core.application.WriteSession;
 import org.zestyporter.core.fill.CompiledFill;
 import org.zestyporter.core.fill.ComputedBatch;
-import org.zestyporter.core.fill.FillCompiler;
-import org.zestyporter.core.fill.Rules;
-import org.zestyporter.core.fill.RunContext;
-import org.zestyporter.core.fill.Shared;
 import org.zestyporter.core.match.Matcher;
 import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Origin;
 import org.zestyporter.core.plan.Plan;
-import org.zestyporter.core.plan.PlanCheck;
 import org.zestyporter.core.plan.RunSettings;
 import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.value.PorterException;
@@ -38,39 +33,27 @@ import org.zestyporter.core.value.PorterException;
  * while the next batch is computed on another thread.
  *
  * <pre>{@code
- * RunReport report = new Pipeline(database, source, plan, context).rehearse(ledger, Progress.NONE);
+ * RunReport report = new Pipeline(opened).rehearse(ledger, Progress.NONE);
  * }</pre>
  */
 public final class Pipeline {
   private static final long WAIT_MILLIS = 200;
 
-  private final Database database;
+  private final OpenedPlan opened;
   private final SourceTable source;
   private final Plan plan;
-  private final RunContext context;
-  private final Shared shared;
 
-  public Pipeline(Database database, SourceTable source, Plan plan, RunContext context) {
-    this(database, source, plan, context, Shared.NONE);
-  }
-
-  /**
-   * @param shared phrasebooks and checks beside the plan's own
-   */
-  public Pipeline(
-      Database database, SourceTable source, Plan plan, RunContext context, Shared shared) {
-    this.database = database;
-    this.source = source.corrected(plan.corrections());
-    this.plan = plan;
-    this.context = context;
-    this.shared = shared;
+  public Pipeline(OpenedPlan opened) {
+    this.opened = opened;
+    this.source = opened.source();
+    this.plan = opened.plan();
   }
 
   /** Goes through all rows and writes nothing. */
   public RunReport rehearse(Ledger ledger, Progress progress) {
-    Database own = database.stoppable();
+    Application own = opened.application().stoppable();
     try (Watch watch = Watch.over(progress, own::cancel)) {
-      return go(own, null, LastStage.REHEARSAL, ledger, progress).report();
+      return go(opened.through(own, own), null, LastStage.REHEARSAL, ledger, progress).report();
     } catch (PorterException e) {
       throw progress.stopped() ? stopped() : e;
     }
@@ -86,13 +69,14 @@ public final class Pipeline {
    *     broke at the very moment of committing: {@link Settlement} tells what became of it
    */
   public RunReport run(String number, Ledger ledger, Progress progress) {
-    Database own = database.stoppable();
+    Application own = opened.application().stoppable();
     try (WriteSession session = own.begin()) {
       RunReport report;
       String mark;
       try (Watch watch = Watch.over(progress, own::cancel)) {
         claim(own, session, progress);
-        Gone gone = go(own, number, LastStage.writing(session), ledger, progress);
+        Gone gone =
+            go(opened.through(own, session), number, LastStage.writing(session), ledger, progress);
         report = gone.report();
         require(gone);
         mark = session.mark();
@@ -135,7 +119,7 @@ public final class Pipeline {
   }
 
   /** Has the tables that the plan writes into for itself, waiting for others if need be. */
-  private void claim(Database own, WriteSession session, Progress progress) {
+  private void claim(Application own, WriteSession session, Progress progress) {
     Map<String, TableInfo> written = new TreeMap<>();
     Map<String, TableInfo> lookedUp = new TreeMap<>();
     for (Destination destination : plan.destinations()) {
@@ -156,7 +140,7 @@ public final class Pipeline {
   }
 
   private static void linked(
-      Database own,
+      Application own,
       TableInfo table,
       List<Fill> fills,
       Map<String, TableInfo> written,
@@ -180,7 +164,7 @@ public final class Pipeline {
   /** The books, and in words what the application changed; null if nothing. */
   private record Gone(RunReport report, @Nullable String altered) {}
 
-  private Gone go(Database own, String number, LastStage last, Ledger ledger, Progress progress) {
+  private Gone go(OpenedPlan own, String number, LastStage last, Ledger ledger, Progress progress) {
     long started = System.nanoTime();
     if (source.rowCount() == 0) {
       throw PorterException.input(
@@ -190,6 +174,7 @@ public final class Pipeline {
     if (plan.destinations().isEmpty()) {
       throw PorterException.input("no-destination", "The plan fills no table yet.");
     }
+    own.require();
     List<Books> books = new ArrayList<>();
     for (int i = 0; i < plan.destinations().size(); i++) {
       books.add(fill(own, i, last, ledger, progress));
@@ -201,7 +186,7 @@ public final class Pipeline {
     RunReport report =
         new RunReport(
             plan.name(),
-            context.fileName(),
+            opened.context().fileName(),
             number,
             "done",
             read,
@@ -216,22 +201,20 @@ public final class Pipeline {
     return new Gone(report, altered.isEmpty() ? null : String.join(", ", altered));
   }
 
-  private Books fill(Database own, int index, LastStage last, Ledger ledger, Progress progress) {
+  private Books fill(OpenedPlan own, int index, LastStage last, Ledger ledger, Progress progress) {
     Destination destination = plan.destinations().get(index);
-    TableInfo table = own.table(destination.table());
-    PlanCheck.require(destination, table, source.columns(), shared.phrases(plan)::has);
-    List<CompiledFill> fills =
-        new FillCompiler(own, source, context, shared.phrases(plan)).compile(destination, table);
-    Rules rules = new Rules(shared.checksOf(table.name()), destination.checksOff(), table, context);
+    TableInfo table = own.table(destination);
+    List<CompiledFill> fills = own.fills(destination);
     Matcher matcher = new Matcher(destination.keys(), table);
     UniqueGuard guard = new UniqueGuard(table, fills, destination.keys());
     note(fills, table, matcher, guard, progress);
-    matcher.look(own);
-    guard.look(own);
+    own.answer(matcher.inquiries());
+    own.answer(guard.inquiries());
 
     Books books = new Books(table.name());
     ledger.begin(index, table.name(), fills.stream().map(f -> f.field().name()).toList());
-    Decider decider = new Decider(destination, table, fills, matcher, guard, rules);
+    Decider decider =
+        new Decider(destination, table, fills, matcher, guard, own.rules(destination));
     BatchWriter writer = new BatchWriter(index, table, fills, last, books, ledger);
     ExecutorService ahead = Executors.newSingleThreadExecutor(r -> daemon(r, "compute"));
     try {
@@ -243,7 +226,7 @@ public final class Pipeline {
         next = i + 1 < source.batches() ? compute(ahead, i + 1, fills, memos) : null;
         requireGoing(progress);
         if (batch.rows() > 0) {
-          writer.write(decider.decide(batch, own));
+          writer.write(decider.decide(batch, own.lookups()));
         }
         done += batch.rows();
         progress.at(Progress.Phase.WRITING, done, source.rowCount());
@@ -265,7 +248,7 @@ public final class Pipeline {
     long done = 0;
     for (int i = 0; i < source.batches(); i++) {
       requireGoing(progress);
-      ComputedBatch batch = ComputedBatch.of(source.batch(i), fills, memos, context);
+      ComputedBatch batch = ComputedBatch.of(source.batch(i), fills, memos, opened.context());
       for (int row = 0; row < batch.rows(); row++) {
         if (!batch.rejected(row)) {
           batch.values(row, byField);
@@ -280,7 +263,8 @@ public final class Pipeline {
 
   private Future<ComputedBatch> compute(
       ExecutorService ahead, int batch, List<CompiledFill> fills, List<CompiledFill.Memo> memos) {
-    return ahead.submit(() -> ComputedBatch.of(source.batch(batch), fills, memos, context));
+    return ahead.submit(
+        () -> ComputedBatch.of(source.batch(batch), fills, memos, opened.context()));
   }
 
   private static ComputedBatch get(Future<ComputedBatch> next) {

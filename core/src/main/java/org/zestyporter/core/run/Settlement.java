@@ -6,10 +6,10 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
-import org.zestyporter.core.database.Database;
-import org.zestyporter.core.database.FieldInfo;
-import org.zestyporter.core.database.Settled;
-import org.zestyporter.core.database.TableInfo;
+import org.zestyporter.core.application.Application;
+import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.Settled;
+import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.value.ProblemCode;
 import org.zestyporter.core.value.Values;
 
@@ -20,15 +20,15 @@ import org.zestyporter.core.value.Values;
 public final class Settlement {
   private static final int RECORDS_LOOKED_AT = 2_000;
 
-  private final Database database;
+  private final Application application;
 
-  public Settlement(Database database) {
-    this.database = database;
+  public Settlement(Application application) {
+    this.application = application;
   }
 
   /** By the mark of the transaction; null if the database can't tell. */
   public @Nullable Settled byMark(@Nullable String mark) {
-    return mark == null ? null : database.settled(mark);
+    return mark == null ? null : application.settled(mark);
   }
 
   /**
@@ -51,7 +51,7 @@ public final class Settlement {
     if (written.isEmpty()) {
       return null;
     }
-    Map<List<Object>, Object[]> now = database.fetch(table, written.keySet());
+    Map<List<Object>, Object[]> now = application.fetch(table, written.keySet());
     int stands = 0;
     int gone = 0;
     for (Map.Entry<List<Object>, LedgerEntry> one : written.entrySet()) {

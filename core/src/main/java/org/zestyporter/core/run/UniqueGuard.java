@@ -8,9 +8,9 @@ import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
 import org.jspecify.annotations.Nullable;
-import org.zestyporter.core.database.Database;
-import org.zestyporter.core.database.TableInfo;
+import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.fill.CompiledFill;
+import org.zestyporter.core.fill.Inquiry;
 import org.zestyporter.core.match.Matcher;
 import org.zestyporter.core.plan.MatchKey;
 import org.zestyporter.core.value.ProblemCode;
@@ -64,8 +64,8 @@ final class UniqueGuard {
     guards.forEach(g -> g.matcher.note(line, byField));
   }
 
-  void look(Database database) {
-    guards.forEach(g -> g.matcher.look(database));
+  List<Inquiry> inquiries() {
+    return guards.stream().flatMap(g -> g.matcher.inquiries().stream()).toList();
   }
 
   /**

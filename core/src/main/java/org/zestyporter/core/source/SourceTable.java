@@ -11,6 +11,7 @@ import org.zestyporter.core.value.ColumnProfile;
 import org.zestyporter.core.value.DistinctValues;
 import org.zestyporter.core.value.LocaleSettings;
 import org.zestyporter.core.value.PorterException;
+import org.zestyporter.core.value.ValueType;
 
 /**
  * A source under a reading: named columns and records, taken from the cache.
@@ -24,7 +25,7 @@ import org.zestyporter.core.value.PorterException;
  * }
  * }</pre>
  */
-public final class SourceTable implements AutoCloseable {
+public final class SourceTable implements Columns, AutoCloseable {
   private static final int COMBINATIONS_KEPT = 6;
 
   private final SourceCache cache;
@@ -171,6 +172,7 @@ public final class SourceTable implements AutoCloseable {
   }
 
   /** Names of the columns: their titles, or their letters where there is none. */
+  @Override
   public List<String> columns() {
     return out.names();
   }
@@ -195,12 +197,17 @@ public final class SourceTable implements AutoCloseable {
     return profiles;
   }
 
-  /** The locale in which a column's texts are read. */
+  @Override
+  public ValueType type(int column) {
+    return profiles.get(column).type();
+  }
+
+  @Override
   public LocaleSettings locale(int column) {
     return column < 0 ? reading.locale() : profiles.get(column).locale();
   }
 
-  /** Index of a column, ignoring capitals; -1 if there is none of that name. */
+  @Override
   public int column(String name) {
     return out.find(name);
   }

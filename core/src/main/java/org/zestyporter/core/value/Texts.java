@@ -4,6 +4,7 @@ import java.text.Normalizer;
 import java.util.Locale;
 import java.util.Set;
 import java.util.regex.Pattern;
+import org.jspecify.annotations.Nullable;
 
 /** Operations on texts that steps and formulas share. */
 public final class Texts {
@@ -132,5 +133,26 @@ public final class Texts {
       changed.setCharAt(2, Character.toUpperCase(changed.charAt(2)));
     }
     return changed.toString();
+  }
+
+  /** What a text holds that is no character, in words; null if nothing. */
+  public static @Nullable String forbidden(String text) {
+    for (int i = 0; i < text.length(); i++) {
+      char c = text.charAt(i);
+      if (c == 0) {
+        return "holds a NUL (U+0000), which no text may hold; take it out with a Replace step";
+      }
+      if (Character.isSurrogate(c)) {
+        boolean pair =
+            Character.isHighSurrogate(c)
+                && i + 1 < text.length()
+                && Character.isLowSurrogate(text.charAt(i + 1));
+        if (!pair) {
+          return "holds half of a character that is written in two";
+        }
+        i++;
+      }
+    }
+    return null;
   }
 }

@@ -8,8 +8,8 @@ import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.util.List;
 import org.junit.jupiter.api.Test;
-import org.zestyporter.core.database.FieldInfo;
-import org.zestyporter.core.database.FieldType;
+import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.FieldType;
 import org.zestyporter.core.value.Problem;
 import org.zestyporter.core.value.ProblemCode;
 

@@ -17,14 +17,19 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
-import org.zestyporter.core.database.Databases;
-import org.zestyporter.core.database.TableInfo;
+import org.zestyporter.core.application.TableInfo;
+import org.zestyporter.core.application.jdbc.Databases;
 import org.zestyporter.core.formula.FormulaException;
+import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Origin;
 import org.zestyporter.core.plan.Phrasebook;
+import org.zestyporter.core.plan.Plan;
 import org.zestyporter.core.plan.Step;
 import org.zestyporter.core.plan.StepKind;
+import org.zestyporter.core.preview.StageTable;
+import org.zestyporter.core.preview.Trials;
+import org.zestyporter.core.run.OpenedPlan;
 import org.zestyporter.core.source.Correction;
 import org.zestyporter.core.source.Reading;
 import org.zestyporter.core.source.SourceReader;
@@ -76,12 +81,16 @@ class OriginsTest {
     on.close();
   }
 
-  private FillCompiler compiler(Phrasebook... books) {
-    return new FillCompiler(on.database(), source, CONTEXT, new Phrases(List.of(books)));
+  private static final Destination PERSON = new Destination("person", List.of(), null, null);
+
+  private OpenedPlan opened(Phrasebook... books) {
+    Plan plan =
+        new Plan("people", null, null, List.of(PERSON), null).withPhrasebooks(List.of(books));
+    return new OpenedPlan(on.database(), source, plan, CONTEXT, Shared.NONE);
   }
 
   private CompiledFill compile(Fill fill) {
-    return compiler().compile(fill, person.field(fill.field()), person);
+    return opened().fill(PERSON, fill);
   }
 
   private List<String> values(Fill fill) {
@@ -267,9 +276,8 @@ class OriginsTest {
   void stepsAreRankedByTheRowsTheyFree() {
     Fill fill = Fill.of("kind", Origin.column("Kind")).withWhenBad(Fill.WhenBad.ASK);
     Phrasebook book = new Phrasebook("Kinds", List.of(new Phrasebook.Phrase("yawl", "sail")));
-    FillCompiler compiler = compiler(book).forTrials();
-    Trials trials =
-        new Trials(compiler, compiler.compile(fill, person.field("kind"), person), source);
+    OpenedPlan opened = opened(book);
+    Trials trials = new Trials(opened.compiler(), opened.fillForTrials(PERSON, fill), source);
     List<Trials.Trial> ranked = trials.rank(-1, List.of("Kinds"));
     assertThat(ranked.get(0).step().kind()).isEqualTo(StepKind.TRANSLATE);
     assertThat(ranked.get(0).frees()).isEqualTo(1);
@@ -292,9 +300,9 @@ class OriginsTest {
         field.equals("paid")
             ? Fill.of(field, Origin.column(column), Step.of(kept))
             : Fill.of(field, Origin.link(column, "name"), Step.of(kept));
-    FillCompiler compiler = compiler().forTrials();
+    OpenedPlan opened = opened();
     List<Trials.Trial> ranked =
-        new Trials(compiler, compiler.compile(fill, person.field(field), person), source)
+        new Trials(opened.compiler(), opened.fillForTrials(PERSON, fill), source)
             .rank(-1, List.of());
     assertThat(ranked).allMatch(t -> t.at() >= 0 && t.at() <= 1);
     Trials.Trial blank =

@@ -7,8 +7,8 @@ import java.sql.SQLException;
 import java.util.List;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
-import org.zestyporter.core.database.Databases;
-import org.zestyporter.core.database.TableInfo;
+import org.zestyporter.core.application.TableInfo;
+import org.zestyporter.core.application.jdbc.Databases;
 import org.zestyporter.core.plan.MatchKey;
 import org.zestyporter.core.value.Comparison.Ignore;
 
@@ -33,12 +33,12 @@ class MatcherTest {
     for (int i = 0; i < rows.length; i++) {
       matcher.note(i + 2, rows[i]);
     }
-    matcher.look(on.database());
+    matcher.inquiries().forEach(i -> on.database().look(i.ask(), i.learn()));
     return matcher;
   }
 
   @ParameterizedTest
-  @MethodSource("org.zestyporter.core.database.Databases#all")
+  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
   void severalFieldsMakeOneKey(Databases.Fresh on) throws SQLException {
     try (on) {
       TableInfo table = table(on);
@@ -53,7 +53,7 @@ class MatcherTest {
   }
 
   @ParameterizedTest
-  @MethodSource("org.zestyporter.core.database.Databases#all")
+  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
   void looseComparisonMayFindSeveral(Databases.Fresh on) throws SQLException {
     try (on) {
       TableInfo table = table(on);
@@ -67,7 +67,7 @@ class MatcherTest {
   }
 
   @ParameterizedTest
-  @MethodSource("org.zestyporter.core.database.Databases#all")
+  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
   void partsDoNotRunTogether(Databases.Fresh on) throws SQLException {
     try (on) {
       TableInfo table = table(on);
@@ -81,7 +81,7 @@ class MatcherTest {
   }
 
   @ParameterizedTest
-  @MethodSource("org.zestyporter.core.database.Databases#all")
+  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
   void blankPartIsNoKeyAndBlankRecordsAreNotFound(Databases.Fresh on) throws SQLException {
     try (on) {
       TableInfo table = table(on);
@@ -94,7 +94,7 @@ class MatcherTest {
   }
 
   @ParameterizedTest
-  @MethodSource("org.zestyporter.core.database.Databases#all")
+  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
   void repeatsKnowTheirFirstAndLastLine(Databases.Fresh on) throws SQLException {
     try (on) {
       TableInfo table = table(on);

@@ -6,10 +6,10 @@ import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
-import org.zestyporter.core.database.FieldInfo;
-import org.zestyporter.core.database.FieldType;
-import org.zestyporter.core.database.LinkInfo;
-import org.zestyporter.core.database.TableInfo;
+import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.FieldType;
+import org.zestyporter.core.application.LinkInfo;
+import org.zestyporter.core.application.TableInfo;
 
 /** What keeps a fill from being computed is said before anybody tries. */
 class FillCheckTest {

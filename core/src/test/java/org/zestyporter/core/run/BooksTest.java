@@ -6,8 +6,8 @@ import java.math.BigDecimal;
 import java.sql.Types;
 import java.util.List;
 import org.junit.jupiter.api.Test;
-import org.zestyporter.core.database.FieldInfo;
-import org.zestyporter.core.database.FieldType;
+import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.FieldType;
 import org.zestyporter.core.value.ProblemCode;
 
 /** Books that can fail to balance. */

@@ -24,14 +24,15 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.MethodSource;
 import org.junit.jupiter.params.provider.ValueSource;
-import org.zestyporter.core.database.Address;
-import org.zestyporter.core.database.Database;
-import org.zestyporter.core.database.Databases;
-import org.zestyporter.core.database.Patience;
-import org.zestyporter.core.database.Settled;
-import org.zestyporter.core.database.TableInfo;
-import org.zestyporter.core.database.WriteSession;
+import org.zestyporter.core.application.Settled;
+import org.zestyporter.core.application.TableInfo;
+import org.zestyporter.core.application.WriteSession;
+import org.zestyporter.core.application.jdbc.Address;
+import org.zestyporter.core.application.jdbc.Database;
+import org.zestyporter.core.application.jdbc.Databases;
+import org.zestyporter.core.application.jdbc.Patience;
 import org.zestyporter.core.fill.RunContext;
+import org.zestyporter.core.fill.Shared;
 import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.MatchKey;
@@ -139,7 +140,8 @@ class FailuresTest {
       Throwable thrown =
           catchThrowable(
               () ->
-                  new Pipeline(on.database(), source, PLAN, CONTEXT).run("1", Ledger.NONE, kills));
+                  new Pipeline(new OpenedPlan(on.database(), source, PLAN, CONTEXT, Shared.NONE))
+                      .run("1", Ledger.NONE, kills));
       assertThat(code(thrown)).isIn("database-stopping", "database-lost");
       assertThat(thrown).hasMessageContaining("taken back");
       assertThat(on.one("SELECT COUNT(*) FROM thing")).isEqualTo(0L);
@@ -158,7 +160,9 @@ class FailuresTest {
       Path away = folder.resolve("away");
       Progress takes = once(() -> Files.move(Path.of(file + ".mv.db"), away));
       assertThatThrownBy(
-              () -> new Pipeline(database, source, PLAN, CONTEXT).run("1", Ledger.NONE, takes))
+              () ->
+                  new Pipeline(new OpenedPlan(database, source, PLAN, CONTEXT, Shared.NONE))
+                      .run("1", Ledger.NONE, takes))
           .isInstanceOfSatisfying(
               PorterException.class, e -> assertThat(e.code()).isEqualTo("database-lost"))
           .hasMessageContaining("things.mv.db");
@@ -176,7 +180,8 @@ class FailuresTest {
       statement.execute("CREATE TABLE thing (nr integer PRIMARY KEY, name varchar(100))");
       statement.execute("CREATE USER clerk PASSWORD ''");
       statement.execute("GRANT ALL ON thing TO clerk");
-      new Pipeline(Database.connect(url, user, ""), source, PLAN, CONTEXT)
+      new Pipeline(
+              new OpenedPlan(Database.connect(url, user, ""), source, PLAN, CONTEXT, Shared.NONE))
           .run("1", Ledger.NONE, Progress.NONE);
       // as a kill would leave it, the database still open
       Files.copy(folder.resolve("lasting.mv.db"), folder.resolve("copy.mv.db"));
@@ -212,7 +217,7 @@ class FailuresTest {
           };
       assertThatThrownBy(
               () ->
-                  new Pipeline(on.database(), source, PLAN, CONTEXT)
+                  new Pipeline(new OpenedPlan(on.database(), source, PLAN, CONTEXT, Shared.NONE))
                       .run("1", Ledger.NONE, stopsSoon))
           .hasMessageContaining("It was stopped. Nothing was written.");
       assertThat(Duration.ofNanos(System.nanoTime() - begun)).isLessThan(Duration.ofSeconds(10));
@@ -290,11 +295,12 @@ class FailuresTest {
       on.execute("CREATE TABLE thing (nr integer PRIMARY KEY, name text)");
       String[] marks = new String[2];
       Ledger commits = marking(marks, 0, false);
-      new Pipeline(on.database(), source, PLAN, CONTEXT).run("1", commits, Progress.NONE);
+      new Pipeline(new OpenedPlan(on.database(), source, PLAN, CONTEXT, Shared.NONE))
+          .run("1", commits, Progress.NONE);
       on.execute("DELETE FROM thing");
       assertThatThrownBy(
               () ->
-                  new Pipeline(on.database(), source, PLAN, CONTEXT)
+                  new Pipeline(new OpenedPlan(on.database(), source, PLAN, CONTEXT, Shared.NONE))
                       .run("2", marking(marks, 1, true), Progress.NONE))
           .hasMessage("cut off");
       Settlement settlement = new Settlement(on.database());
@@ -327,7 +333,7 @@ class FailuresTest {
   }
 
   @ParameterizedTest
-  @MethodSource("org.zestyporter.core.database.Databases#all")
+  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
   void withoutAMarkTheRecordsTell(Databases.Fresh on) throws Exception {
     try (on) {
       on.execute(

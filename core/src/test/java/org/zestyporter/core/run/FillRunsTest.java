@@ -14,8 +14,9 @@ import java.util.Map;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
-import org.zestyporter.core.database.Database;
-import org.zestyporter.core.database.Databases;
+import org.zestyporter.core.application.Ask;
+import org.zestyporter.core.application.jdbc.Database;
+import org.zestyporter.core.application.jdbc.Databases;
 import org.zestyporter.core.fill.RunContext;
 import org.zestyporter.core.fill.Shared;
 import org.zestyporter.core.plan.Destination;
@@ -90,7 +91,7 @@ class FillRunsTest {
   private static List<Object[]> records(Database database, String table) {
     List<Object[]> records = new ArrayList<>();
     var info = database.table(table);
-    database.scan(info, info.fields(), records::add);
+    database.look(Ask.all(info, info.fields()), records::add);
     return records;
   }
 
@@ -101,7 +102,7 @@ class FillRunsTest {
   }
 
   @ParameterizedTest
-  @MethodSource("org.zestyporter.core.database.Databases#all")
+  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
   void unknownWordsAreQuestionsUntilAPhrasebookAnswersThem(Databases.Fresh on)
       throws SQLException, IOException {
     schema(on);
@@ -109,7 +110,8 @@ class FillRunsTest {
         SourceTable source = stays()) {
       Plan asks = plan(Origin.WhenMissing.ASK);
       RunReport open =
-          new Pipeline(on.database(), source, asks, CONTEXT).rehearse(Ledger.NONE, Progress.NONE);
+          new Pipeline(new OpenedPlan(on.database(), source, asks, CONTEXT, Shared.NONE))
+              .rehearse(Ledger.NONE, Progress.NONE);
       assertThat(questions(open))
           .isEqualTo(Map.of("Week", 1L, "WEEK", 1L, "month", 1L, "night", 2L));
       assertThat(open.problems())
@@ -128,14 +130,15 @@ class FillRunsTest {
               new Phrasebook.Phrase("night", "day"));
       Shared shared = new Shared(List.of(new Phrasebook("Tariffs", phrases)), Map.of());
       RunReport answered =
-          new Pipeline(on.database(), source, translated, CONTEXT, shared)
+          new Pipeline(new OpenedPlan(on.database(), source, translated, CONTEXT, shared))
               .run("2026-0001", Ledger.NONE, Progress.NONE);
       assertThat(answered.questions()).isEmpty();
       assertThat(answered.destinations().get(0).added()).isEqualTo(4);
       assertThat(answered.balanced()).isTrue();
       assertThatThrownBy(
               () ->
-                  new Pipeline(on.database(), source, translated, CONTEXT)
+                  new Pipeline(
+                          new OpenedPlan(on.database(), source, translated, CONTEXT, Shared.NONE))
                       .rehearse(Ledger.NONE, Progress.NONE))
           .isInstanceOf(PorterException.class)
           .hasMessageContaining("no phrasebook “Tariffs”");
@@ -143,14 +146,15 @@ class FillRunsTest {
   }
 
   @ParameterizedTest
-  @MethodSource("org.zestyporter.core.database.Databases#all")
+  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
   void missingLinkedRecordsAreMadeOnceAndOnlyForRowsThatAreWritten(Databases.Fresh on)
       throws SQLException, IOException {
     schema(on);
     try (on;
         SourceTable source = stays()) {
       Plan creates = plan(Origin.WhenMissing.CREATE, PRICE);
-      Pipeline pipeline = new Pipeline(on.database(), source, creates, CONTEXT);
+      Pipeline pipeline =
+          new Pipeline(new OpenedPlan(on.database(), source, creates, CONTEXT, Shared.NONE));
       RunReport rehearsed = pipeline.rehearse(Ledger.NONE, Progress.NONE);
       assertThat(rehearsed.created())
           .extracting(RunReport.MadeRecord::value)
@@ -166,7 +170,7 @@ class FillRunsTest {
               });
 
       RunReport run =
-          new Pipeline(on.database(), source, creates, CONTEXT)
+          new Pipeline(new OpenedPlan(on.database(), source, creates, CONTEXT, Shared.NONE))
               .run("2026-0001", Ledger.NONE, Progress.NONE);
       assertThat(run.destinations()).isEqualTo(rehearsed.destinations());
       assertThat(run.created()).extracting(RunReport.MadeRecord::key).doesNotContainNull();
@@ -180,7 +184,7 @@ class FillRunsTest {
       assertThat(records(on.database(), "stay")).filteredOn(s -> s[2].equals(week)).hasSize(2);
 
       RunReport again =
-          new Pipeline(on.database(), source, creates, CONTEXT)
+          new Pipeline(new OpenedPlan(on.database(), source, creates, CONTEXT, Shared.NONE))
               .run("2026-0002", Ledger.NONE, Progress.NONE);
       assertThat(again.created()).isEmpty();
       assertThat(again.destinations().get(0).unchanged()).isEqualTo(4);
@@ -188,7 +192,7 @@ class FillRunsTest {
   }
 
   @ParameterizedTest
-  @MethodSource("org.zestyporter.core.database.Databases#all")
+  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
   void checksOfATableKeepRecordsOutUnlessThePlanPassesThemOver(Databases.Fresh on)
       throws SQLException, IOException {
     schema(on);
@@ -200,7 +204,7 @@ class FillRunsTest {
       TableCheck early = new TableCheck("not in May", "MONTH([begins]) <> 5", null);
       Shared shared = new Shared(List.of(), Map.of("stay", List.of(order, early)));
       RunReport report =
-          new Pipeline(on.database(), source, plan, CONTEXT, shared)
+          new Pipeline(new OpenedPlan(on.database(), source, plan, CONTEXT, shared))
               .rehearse(Ledger.NONE, Progress.NONE);
       assertThat(report.problems())
           .filteredOn(p -> p.code() == ProblemCode.CHECK)
@@ -216,14 +220,19 @@ class FillRunsTest {
           plan.destinations().get(0).withChecksOff(List.of("in order", "not in May"));
       RunReport passed =
           new Pipeline(
-                  on.database(), source, plan.withDestinations(List.of(without)), CONTEXT, shared)
+                  new OpenedPlan(
+                      on.database(),
+                      source,
+                      plan.withDestinations(List.of(without)),
+                      CONTEXT,
+                      shared))
               .rehearse(Ledger.NONE, Progress.NONE);
       assertThat(passed.problems()).noneMatch(p -> p.code() == ProblemCode.CHECK);
       Shared wrong =
           new Shared(List.of(), Map.of("stay", List.of(new TableCheck("x", "[gone] > 1", null))));
       assertThatThrownBy(
               () ->
-                  new Pipeline(on.database(), source, plan, CONTEXT, wrong)
+                  new Pipeline(new OpenedPlan(on.database(), source, plan, CONTEXT, wrong))
                       .rehearse(Ledger.NONE, Progress.NONE))
           .hasMessageContaining("The check “x” of stay")
           .hasMessageContaining("no column “gone”");
@@ -231,7 +240,7 @@ class FillRunsTest {
   }
 
   @ParameterizedTest
-  @MethodSource("org.zestyporter.core.database.Databases#all")
+  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
   void checksSeeTheRecordAsItWillStand(Databases.Fresh on) throws SQLException, IOException {
     schema(on);
     try (on;
@@ -246,7 +255,12 @@ class FillRunsTest {
               Map.of("stay", List.of(new TableCheck("in order", "[ends] >= [begins]", null))));
       RunReport report =
           new Pipeline(
-                  on.database(), source, plan.withDestinations(List.of(begins)), CONTEXT, shared)
+                  new OpenedPlan(
+                      on.database(),
+                      source,
+                      plan.withDestinations(List.of(begins)),
+                      CONTEXT,
+                      shared))
               .rehearse(Ledger.NONE, Progress.NONE);
       assertThat(report.problems())
           .filteredOn(p -> p.code() == ProblemCode.CHECK)
@@ -256,7 +270,7 @@ class FillRunsTest {
   }
 
   @ParameterizedTest
-  @MethodSource("org.zestyporter.core.database.Databases#all")
+  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
   void correctedCellsAreWritten(Databases.Fresh on) throws SQLException, IOException {
     schema(on);
     try (on;
@@ -265,7 +279,8 @@ class FillRunsTest {
           plan(Origin.WhenMissing.CREATE, PRICE)
               .withCorrections(List.of(new Correction(7, "No", "x", "6")));
       RunReport report =
-          new Pipeline(on.database(), source, plan, CONTEXT).rehearse(Ledger.NONE, Progress.NONE);
+          new Pipeline(new OpenedPlan(on.database(), source, plan, CONTEXT, Shared.NONE))
+              .rehearse(Ledger.NONE, Progress.NONE);
       assertThat(report.problems()).noneMatch(p -> p.code() == ProblemCode.NOT_A_NUMBER);
       assertThat(report.destinations().get(0).added()).isEqualTo(4);
       // whoever opens the plan has corrected the rows already
@@ -274,7 +289,7 @@ class FillRunsTest {
       assertThat(corrected.corrected(plan.corrections())).isSameAs(corrected);
       assertThat(corrected.corrected(List.of())).isSameAs(source);
       assertThat(
-              new Pipeline(on.database(), corrected, plan, CONTEXT)
+              new Pipeline(new OpenedPlan(on.database(), corrected, plan, CONTEXT, Shared.NONE))
                   .rehearse(Ledger.NONE, Progress.NONE)
                   .destinations())
           .isEqualTo(report.destinations());

@@ -16,8 +16,9 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
 import org.junit.jupiter.params.provider.MethodSource;
-import org.zestyporter.core.database.Databases;
+import org.zestyporter.core.application.jdbc.Databases;
 import org.zestyporter.core.fill.RunContext;
+import org.zestyporter.core.fill.Shared;
 import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.MatchKey;
@@ -101,7 +102,8 @@ class PipelineTest {
     Files.writeString(file, String.join("\n", rows) + "\n");
     Plan plan = new Plan("Boats", null, Reading.FIND, List.of(destination), null);
     try (SourceTable source = SourceReader.open(file, folder.resolve("cache"), Reading.FIND)) {
-      Pipeline pipeline = new Pipeline(on.database(), source, plan, CONTEXT);
+      Pipeline pipeline =
+          new Pipeline(new OpenedPlan(on.database(), source, plan, CONTEXT, Shared.NONE));
       return run
           ? pipeline.run("2026-0001", ledger, Progress.NONE)
           : pipeline.rehearse(ledger, Progress.NONE);
@@ -114,7 +116,7 @@ class PipelineTest {
   }
 
   @ParameterizedTest
-  @MethodSource("org.zestyporter.core.database.Databases#all")
+  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
   void everyOutcomeHasItsRow(Databases.Fresh on) throws SQLException, IOException {
     try (on) {
       schema(on);
@@ -165,7 +167,7 @@ class PipelineTest {
   }
 
   @ParameterizedTest
-  @MethodSource("org.zestyporter.core.database.Databases#all")
+  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
   void blankClearsOnlyWhereThePlanSaysSo(Databases.Fresh on) throws SQLException, IOException {
     try (on) {
       schema(on);
@@ -193,7 +195,7 @@ class PipelineTest {
   }
 
   @ParameterizedTest
-  @MethodSource("org.zestyporter.core.database.Databases#all")
+  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
   void linksAreFoundOnceAndSeveralAreNeverGuessed(Databases.Fresh on)
       throws SQLException, IOException {
     try (on) {
@@ -220,7 +222,7 @@ class PipelineTest {
   }
 
   @ParameterizedTest
-  @MethodSource("org.zestyporter.core.database.Databases#all")
+  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
   void aMissingLinkMayBeLetGoAndIsCounted(Databases.Fresh on) throws SQLException, IOException {
     try (on) {
       schema(on);
@@ -297,7 +299,7 @@ class PipelineTest {
   }
 
   @ParameterizedTest
-  @MethodSource("org.zestyporter.core.database.Databases#all")
+  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
   void severalRecordsAreNeverGuessedAt(Databases.Fresh on) throws SQLException, IOException {
     try (on) {
       schema(on);
@@ -310,7 +312,7 @@ class PipelineTest {
   }
 
   @ParameterizedTest
-  @MethodSource("org.zestyporter.core.database.Databases#all")
+  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
   void secondKeyIsAskedWhereTheFirstFindsNothing(Databases.Fresh on)
       throws SQLException, IOException {
     try (on) {
@@ -337,7 +339,7 @@ class PipelineTest {
   }
 
   @ParameterizedTest
-  @MethodSource("org.zestyporter.core.database.Databases#all")
+  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
   void uniqueFieldsAreGuardedInTheRehearsal(Databases.Fresh on) throws SQLException, IOException {
     try (on) {
       schema(on);
@@ -361,7 +363,7 @@ class PipelineTest {
   }
 
   @ParameterizedTest
-  @MethodSource("org.zestyporter.core.database.Databases#all")
+  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
   void aRefusalTakesEverythingBack(Databases.Fresh on) throws SQLException, IOException {
     try (on) {
       schema(on);
@@ -389,7 +391,7 @@ class PipelineTest {
   }
 
   @ParameterizedTest
-  @MethodSource("org.zestyporter.core.database.Databases#all")
+  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
   void aTableThatGoesBetweenRehearsalAndRunIsSaidSo(Databases.Fresh on)
       throws SQLException, IOException {
     try (on) {
@@ -404,7 +406,7 @@ class PipelineTest {
   }
 
   @ParameterizedTest
-  @MethodSource("org.zestyporter.core.database.Databases#all")
+  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
   void withoutAKeyEveryRowIsAdded(Databases.Fresh on) throws SQLException, IOException {
     try (on) {
       schema(on);
@@ -423,7 +425,7 @@ class PipelineTest {
   }
 
   @ParameterizedTest
-  @MethodSource("org.zestyporter.core.database.Databases#all")
+  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
   void stoppingWritesNothing(Databases.Fresh on) throws SQLException, IOException {
     try (on) {
       schema(on);
@@ -444,7 +446,8 @@ class PipelineTest {
             }
           };
       try (SourceTable source = SourceReader.open(file, folder.resolve("c"), Reading.FIND)) {
-        Pipeline pipeline = new Pipeline(on.database(), source, plan, CONTEXT);
+        Pipeline pipeline =
+            new Pipeline(new OpenedPlan(on.database(), source, plan, CONTEXT, Shared.NONE));
         assertThatThrownBy(() -> pipeline.run("1", Ledger.NONE, stopsLate))
             .hasMessageContaining("Nothing was written");
       }
@@ -453,7 +456,7 @@ class PipelineTest {
   }
 
   @ParameterizedTest
-  @MethodSource("org.zestyporter.core.database.Databases#all")
+  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
   void titlesWithoutRowsAreNothingToBringIn(Databases.Fresh on) throws SQLException, IOException {
     try (on) {
       schema(on);
@@ -464,7 +467,7 @@ class PipelineTest {
   }
 
   @ParameterizedTest
-  @MethodSource("org.zestyporter.core.database.Databases#all")
+  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
   void severalBatchesKeepTheOrderOfTheFile(Databases.Fresh on) throws SQLException, IOException {
     try (on) {
       schema(on);

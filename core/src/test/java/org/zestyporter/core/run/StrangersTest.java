@@ -16,14 +16,15 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.MethodSource;
-import org.zestyporter.core.database.Databases;
+import org.zestyporter.core.application.jdbc.Databases;
+import org.zestyporter.core.draft.PlanDraft;
 import org.zestyporter.core.fill.RunContext;
+import org.zestyporter.core.fill.Shared;
 import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.MatchKey;
 import org.zestyporter.core.plan.Origin;
 import org.zestyporter.core.plan.Plan;
-import org.zestyporter.core.plan.PlanDraft;
 import org.zestyporter.core.plan.RunSettings;
 import org.zestyporter.core.plan.Step;
 import org.zestyporter.core.plan.StepKind;
@@ -79,7 +80,8 @@ class StrangersTest {
   }
 
   private static RunReport go(Databases.Fresh on, Plan plan, SourceTable source, Ledger ledger) {
-    Pipeline pipeline = new Pipeline(on.database(), source, plan, CONTEXT);
+    Pipeline pipeline =
+        new Pipeline(new OpenedPlan(on.database(), source, plan, CONTEXT, Shared.NONE));
     RunReport rehearsal = pipeline.rehearse(Ledger.NONE, Progress.NONE);
     RunReport run = pipeline.run("1", ledger, Progress.NONE);
     assertThat(run.destinations()).as("as rehearsed").isEqualTo(rehearsal.destinations());
@@ -348,7 +350,7 @@ class StrangersTest {
   }
 
   @ParameterizedTest
-  @MethodSource("org.zestyporter.core.database.Databases#all")
+  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
   void aLooselyComparedKeyKeepsTheRecordsSpelling(Databases.Fresh on)
       throws SQLException, IOException {
     try (on) {
@@ -378,7 +380,7 @@ class StrangersTest {
   }
 
   @ParameterizedTest
-  @MethodSource("org.zestyporter.core.database.Databases#all")
+  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
   void aUniqueValueThatAnEarlierRowGivesUpIsFree(Databases.Fresh on)
       throws SQLException, IOException {
     try (on) {
@@ -410,7 +412,7 @@ class StrangersTest {
   }
 
   @ParameterizedTest
-  @MethodSource("org.zestyporter.core.database.Databases#all")
+  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
   void twoRunsIntoOneTableComeOneAfterTheOther(Databases.Fresh on) throws Exception {
     try (on) {
       on.execute(
@@ -438,7 +440,13 @@ class StrangersTest {
                   try (SourceTable source = SourceReader.open(theirs, cache, Reading.FIND)) {
                     came.add(
                         counts(
-                            new Pipeline(on.database(), source, plan(destination), CONTEXT)
+                            new Pipeline(
+                                    new OpenedPlan(
+                                        on.database(),
+                                        source,
+                                        plan(destination),
+                                        CONTEXT,
+                                        Shared.NONE))
                                 .run("1", Ledger.NONE, Progress.NONE)));
                   } catch (IOException e) {
                     throw new IllegalStateException(e);

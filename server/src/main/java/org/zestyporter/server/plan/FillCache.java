@@ -7,8 +7,8 @@ import java.util.Map;
 import java.util.function.Function;
 import org.springframework.stereotype.Component;
 import org.zestyporter.core.fill.CompiledFill;
-import org.zestyporter.core.fill.StageTable;
 import org.zestyporter.core.plan.Fill;
+import org.zestyporter.core.preview.StageTable;
 import org.zestyporter.core.source.Correction;
 import org.zestyporter.core.source.SourceTable;
 

@@ -1,19 +1,16 @@
 package org.zestyporter.server.plan;
 
-import java.time.LocalDateTime;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
-import org.zestyporter.core.database.TableInfo;
 import org.zestyporter.core.fill.CompiledFill;
-import org.zestyporter.core.fill.FillCompiler;
-import org.zestyporter.core.fill.RunContext;
-import org.zestyporter.core.fill.StageTable;
 import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Step;
 import org.zestyporter.core.plan.StepKind;
+import org.zestyporter.core.preview.StageTable;
+import org.zestyporter.core.run.OpenedPlan;
 
 /** Which words of a file were translated by phrasebooks. */
 final class PhraseUse {
@@ -36,9 +33,8 @@ final class PhraseUse {
   /** Rows by word, for each phrasebook that a plan's steps use. */
   static Map<String, Map<String, Long>> count(PlanService.Opened opened, String who) {
     Map<String, Map<String, Long>> uses = new HashMap<>();
-    RunContext context = new RunContext(who, LocalDateTime.now(), opened.source().name());
+    OpenedPlan plan = opened.now(who);
     for (Destination destination : opened.plan().destinations()) {
-      TableInfo table = opened.database().table(destination.table());
       List<Fill> translating =
           destination.fills().stream()
               .filter(f -> f.steps().stream().anyMatch(PhraseUse::translates))
@@ -46,10 +42,7 @@ final class PhraseUse {
       if (translating.isEmpty()) {
         continue;
       }
-      FillCompiler compiler =
-          new FillCompiler(
-              opened.database(), opened.rows(), context, opened.shared().phrases(opened.plan()));
-      for (CompiledFill fill : compiler.compile(destination.withFills(translating), table)) {
+      for (CompiledFill fill : plan.fills(destination.withFills(translating))) {
         count(StageTable.of(fill, opened.rows(), 0, Integer.MAX_VALUE), fill.fill(), uses);
       }
     }

@@ -14,11 +14,11 @@ import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
-import org.zestyporter.core.fill.StageTable;
-import org.zestyporter.core.fill.Trials;
 import org.zestyporter.core.formula.Functions;
 import org.zestyporter.core.plan.StepKind;
-import org.zestyporter.core.run.MatchSurvey;
+import org.zestyporter.core.preview.MatchSurvey;
+import org.zestyporter.core.preview.StageTable;
+import org.zestyporter.core.preview.Trials;
 import org.zestyporter.server.web.Asked;
 import org.zestyporter.server.web.Deletion;
 

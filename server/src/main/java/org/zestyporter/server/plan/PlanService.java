@@ -1,6 +1,7 @@
 package org.zestyporter.server.plan;
 
 import java.time.Clock;
+import java.time.LocalDateTime;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -10,13 +11,15 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.beans.factory.ObjectProvider;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
-import org.zestyporter.core.database.Database;
+import org.zestyporter.core.application.jdbc.Database;
+import org.zestyporter.core.draft.PlanDraft;
+import org.zestyporter.core.fill.RunContext;
 import org.zestyporter.core.fill.Shared;
 import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Plan;
-import org.zestyporter.core.plan.PlanDraft;
 import org.zestyporter.core.plan.PlanJson;
+import org.zestyporter.core.run.OpenedPlan;
 import org.zestyporter.core.source.FileChange;
 import org.zestyporter.core.source.Reading;
 import org.zestyporter.core.source.SourceTable;
@@ -59,8 +62,18 @@ public class PlanService implements UsesConnections, UsesSources {
       Database database,
       Shared shared,
       long words) {
+    /** The destination that is shown. */
     public Destination destination() {
       return plan.destinations().get(0);
+    }
+
+    /** All of it together, as it would be brought in now. */
+    public OpenedPlan now(String who) {
+      return with(new RunContext(who, LocalDateTime.now(), source.name()));
+    }
+
+    public OpenedPlan with(RunContext context) {
+      return new OpenedPlan(database, rows, plan, context, shared);
     }
   }
 

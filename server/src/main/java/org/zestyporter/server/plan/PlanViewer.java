@@ -1,6 +1,5 @@
 package org.zestyporter.server.plan;
 
-import java.time.LocalDateTime;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -8,26 +7,26 @@ import java.util.Set;
 import java.util.TreeSet;
 import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
-import org.zestyporter.core.database.FieldInfo;
-import org.zestyporter.core.database.TableInfo;
+import org.zestyporter.core.application.Ask;
+import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.TableInfo;
+import org.zestyporter.core.draft.PlanDraft;
 import org.zestyporter.core.fill.BatchRow;
 import org.zestyporter.core.fill.CompiledFill;
 import org.zestyporter.core.fill.FillCompiler;
 import org.zestyporter.core.fill.Filled;
 import org.zestyporter.core.fill.Rules;
-import org.zestyporter.core.fill.RunContext;
-import org.zestyporter.core.fill.StageTable;
-import org.zestyporter.core.fill.Trials;
-import org.zestyporter.core.fill.Troubles;
 import org.zestyporter.core.formula.FormulaException;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Origin;
 import org.zestyporter.core.plan.Phrasebook;
-import org.zestyporter.core.plan.PlanCheck;
-import org.zestyporter.core.plan.PlanDraft;
 import org.zestyporter.core.plan.PlanJson;
 import org.zestyporter.core.plan.Step;
-import org.zestyporter.core.run.MatchSurvey;
+import org.zestyporter.core.preview.MatchSurvey;
+import org.zestyporter.core.preview.StageTable;
+import org.zestyporter.core.preview.Trials;
+import org.zestyporter.core.preview.Troubles;
+import org.zestyporter.core.run.OpenedPlan;
 import org.zestyporter.core.run.Pipeline;
 import org.zestyporter.core.run.Progress;
 import org.zestyporter.core.source.Batch;
@@ -85,7 +84,7 @@ class PlanViewer {
             changes(opened.plan().reading(), rows)),
         table,
         opened.database().count(table),
-        matters(opened, table),
+        opened.now("").matters(opened.destination()),
         List.of(evidence),
         troubles(opened, table),
         opened.shared().checksOf(table.name()),
@@ -112,26 +111,6 @@ class PlanViewer {
     return new PlanViews.ReadingPreview(rows.rowCount(), rows.columns(), records, rows.warnings());
   }
 
-  private static RunContext context(PlanService.Opened opened, String who) {
-    return new RunContext(who, LocalDateTime.now(), opened.source().name());
-  }
-
-  private static FillCompiler compiler(PlanService.Opened opened, String who) {
-    return new FillCompiler(
-        opened.database(),
-        opened.rows(),
-        context(opened, who),
-        opened.shared().phrases(opened.plan()));
-  }
-
-  private static List<PlanCheck.Matter> matters(PlanService.Opened opened, TableInfo table) {
-    return PlanCheck.check(
-        opened.destination(),
-        table,
-        opened.rows().columns(),
-        opened.shared().phrases(opened.plan())::has);
-  }
-
   private FillCache.Entry compiled(
       PlanService.Opened opened, TableInfo table, Fill fill, String who) {
     FillCache.Key key =
@@ -141,8 +120,7 @@ class PlanViewer {
             List.of(String.valueOf(opened.plan().connection()), table.name()),
             List.of(opened.words(), opened.plan().phrasebooks()),
             who);
-    return cache.get(
-        key, k -> compiler(opened, who).compile(fill, table.field(fill.field()), table));
+    return cache.get(key, k -> opened.now(who).fill(opened.destination(), fill));
   }
 
   private List<PlanViews.FieldTrouble> troubles(PlanService.Opened opened, TableInfo table) {
@@ -161,15 +139,8 @@ class PlanViewer {
     return troubles;
   }
 
-  /** Fills that can be computed, by the table's fields; the others are named in the matters. */
   private List<FillCache.Entry> usable(PlanService.Opened opened, TableInfo table, String who) {
-    List<String> bad = matters(opened, table).stream().map(PlanCheck.Matter::field).toList();
-    return table.fields().stream()
-        .flatMap(
-            field ->
-                opened.destination().fills().stream()
-                    .filter(f -> f.field().equalsIgnoreCase(field.name())))
-        .filter(f -> !bad.contains(f.field()) && f.origin().kind() != Origin.Kind.DATABASE)
+    return opened.now(who).usable(opened.destination()).stream()
         .map(f -> compiled(opened, table, f, who))
         .toList();
   }
@@ -187,17 +158,16 @@ class PlanViewer {
 
   /** Kinds of steps by how many troubled rows of a fill each would free. */
   List<Trials.Trial> trials(PlanService.Opened opened, PlanViews.StepSearch wanted, String who) {
-    TableInfo table = opened.database().table(opened.destination().table());
     Fill fill = wanted.fill();
     requireUsable(fill);
-    FillCompiler compiler = compiler(opened, who).forTrials();
-    CompiledFill compiled = compiler.compile(fill, table.field(fill.field()), table);
+    OpenedPlan plan = opened.now(who);
+    CompiledFill compiled = plan.fillForTrials(opened.destination(), fill);
     List<String> books =
         Stream.concat(opened.plan().phrasebooks().stream(), opened.shared().phrasebooks().stream())
             .map(Phrasebook::name)
             .distinct()
             .toList();
-    return new Trials(compiler, compiled, opened.rows()).rank(wanted.at(), books);
+    return new Trials(plan.compiler(), compiled, opened.rows()).rank(wanted.at(), books);
   }
 
   /** The application's values that a word may mean: choices of the field, or values of its link. */
@@ -212,9 +182,8 @@ class PlanViewer {
       FieldInfo by = linked.field(wanted.fill().origin().link().by());
       opened
           .database()
-          .scan(
-              linked,
-              List.of(by),
+          .look(
+              Ask.all(linked, List.of(by)),
               found -> {
                 if (found[0] != null && values.size() < MAX_VALUES) {
                   values.add(Values.text(found[0]));
@@ -230,18 +199,19 @@ class PlanViewer {
   PlanViews.FormulaResult formula(
       PlanService.Opened opened, PlanViews.FormulaTrial trial, String who) {
     TableInfo table = opened.database().table(opened.destination().table());
-    FillCompiler compiler = compiler(opened, who);
+    OpenedPlan plan = opened.now(who);
     try {
       FillCompiler.Tried tried =
-          compiler.tryFormula(
-              trial.formula(),
-              trial.inStep() ? trial.fill() : null,
-              table.field(trial.fill().field()),
-              table);
+          plan.compiler()
+              .tryFormula(
+                  trial.formula(),
+                  trial.inStep() ? trial.fill() : null,
+                  table.field(trial.fill().field()),
+                  table);
       SourceTable rows = opened.rows();
       long row = Math.max(0, Math.min(rows.rowCount() - 1, trial.row()));
       Batch batch = rows.batch(rows.batchOf(row));
-      BatchRow at = new BatchRow(batch, context(opened, who)).at((int) (row - batch.firstRow()));
+      BatchRow at = new BatchRow(batch, plan.context()).at((int) (row - batch.firstRow()));
       Object value = tried.value().apply(at);
       return value instanceof Problem problem
           ? new PlanViews.FormulaResult(tried.kind(), null, problem, null, 0, 0)
@@ -265,12 +235,7 @@ class PlanViewer {
     TableInfo table = opened.database().table(opened.destination().table());
     List<CompiledFill> fills = fills(opened, table, who);
     SourceTable rows = opened.rows();
-    Rules rules =
-        new Rules(
-            opened.shared().checksOf(table.name()),
-            opened.destination().checksOff(),
-            table,
-            context(opened, who));
+    Rules rules = opened.now(who).rules(opened.destination());
     List<PlanViews.WindowRow> window = new ArrayList<>();
     long last = Math.min(rows.rowCount(), from + Math.min(MAX_ROWS, count));
     for (long row = Math.max(0, from); row < last; row++) {
@@ -315,9 +280,7 @@ class PlanViewer {
 
   MatchSurvey.MatchClasses match(PlanService.Opened opened, String who, int pairs) {
     MatchSurvey survey = new MatchSurvey(Math.min(MAX_ROWS, pairs));
-    new Pipeline(
-            opened.database(), opened.rows(), opened.plan(), context(opened, who), opened.shared())
-        .rehearse(survey, Progress.NONE);
+    new Pipeline(opened.now(who)).rehearse(survey, Progress.NONE);
     return survey.result();
   }
 

@@ -14,7 +14,6 @@ import org.springframework.boot.context.event.ApplicationReadyEvent;
 import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Service;
 import org.zestyporter.core.fill.RunContext;
-import org.zestyporter.core.plan.PlanCheck;
 import org.zestyporter.core.plan.PlanJson;
 import org.zestyporter.core.run.Pipeline;
 import org.zestyporter.core.run.Progress;
@@ -175,11 +174,7 @@ public class RunService implements DependsOnPlans {
       try {
         opened = plans.open(outline);
         opened.database().forget();
-        PlanCheck.require(
-            opened.destination(),
-            opened.database().table(opened.destination().table()),
-            opened.rows().columns(),
-            opened.shared().phrases(opened.plan())::has);
+        opened.now(who).require();
       } catch (RuntimeException e) {
         free(beginning);
         if (!beginning.refuse(e)) {
@@ -211,13 +206,10 @@ public class RunService implements DependsOnPlans {
     try {
       Pipeline pipeline =
           new Pipeline(
-              opened.database(),
-              opened.rows(),
-              opened.plan(),
-              number == null
-                  ? new RunContext(who, now, opened.source().name())
-                  : new RunContext(who, now, opened.source().name(), number),
-              opened.shared());
+              opened.with(
+                  number == null
+                      ? new RunContext(who, now, opened.source().name())
+                      : new RunContext(who, now, opened.source().name(), number)));
       StoredLedger ledger = new StoredLedger(runs, id);
       report =
           number == null

@@ -1,0 +1,97 @@
+package org.zestyporter.core.application;
+
+import com.fasterxml.jackson.annotation.JsonIgnore;
+import java.math.BigDecimal;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.value.Storage;
+
+/**
+ * A field of a table, as the database describes it.
+ *
+ * @param length most characters; null if unlimited or not text
+ * @param precision most digits; null if not a decimal number, or unlimited
+ * @param scale digits after the decimal sign; null if not a decimal number, or unlimited
+ * @param nullable true if the field may be blank
+ * @param hasDefault true if the database fills it when it is left out
+ * @param generated true if the database numbers or computes it
+ * @param unique true if no two records may share a value
+ * @param comment what the database says of it; null if nothing
+ * @param choices the only values allowed; null if any
+ * @param least the least number allowed; null if none is said
+ * @param greatest the greatest number allowed; null if none is said
+ * @param link what it points at; null if it is no link
+ * @param jdbcType a constant of {@link java.sql.Types}
+ * @param storage how it keeps a value
+ * @param typeName the type in the database's own words, a domain with what it stands for
+ * @param unfillable why no value can be given to it, without a full stop; null if one can
+ */
+public record FieldInfo(
+    String name,
+    FieldType type,
+    @Nullable Integer length,
+    @Nullable Integer precision,
+    @Nullable Integer scale,
+    boolean nullable,
+    boolean hasDefault,
+    boolean generated,
+    boolean unique,
+    @Nullable String comment,
+    @Nullable List<String> choices,
+    @Nullable BigDecimal least,
+    @Nullable BigDecimal greatest,
+    @Nullable LinkInfo link,
+    int jdbcType,
+    @JsonIgnore Storage storage,
+    String typeName,
+    @Nullable String unfillable) {
+
+  /** A field of which only what JDBC tells is known. */
+  public FieldInfo(
+      String name,
+      FieldType type,
+      @Nullable Integer length,
+      @Nullable Integer precision,
+      @Nullable Integer scale,
+      boolean nullable,
+      boolean hasDefault,
+      boolean generated,
+      boolean unique,
+      @Nullable String comment,
+      @Nullable List<String> choices,
+      @Nullable BigDecimal least,
+      @Nullable BigDecimal greatest,
+      @Nullable LinkInfo link,
+      int jdbcType) {
+    this(
+        name,
+        type,
+        length,
+        precision,
+        scale,
+        nullable,
+        hasDefault,
+        generated,
+        unique,
+        comment,
+        choices,
+        least,
+        greatest,
+        link,
+        jdbcType,
+        Storage.of(type.usualStorage()),
+        type.word(),
+        null);
+  }
+
+  /** True if a new record can't do without a value for it. */
+  public boolean required() {
+    return !nullable && !hasDefault && !generated;
+  }
+
+  /** True if a value can be given to it. */
+  @JsonIgnore
+  public boolean isFillable() {
+    return unfillable == null;
+  }
+}

@@ -1,0 +1,103 @@
+package org.zestyporter.core.application;
+
+import com.fasterxml.jackson.annotation.JsonIgnore;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.function.Function;
+import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.value.PorterException;
+import org.zestyporter.core.value.Problem;
+
+/**
+ * A table of the application.
+ *
+ * @param schema the schema it was found in; null if the database has none
+ * @param name what plans call it: its name, after its schema and a point if that is not the
+ *     connection's own
+ * @param relation its name alone
+ * @param primaryKey its fields in order; empty if the table has no primary key
+ * @param uniques sets of fields that identify a record, the primary key not among them
+ */
+public record TableInfo(
+    @Nullable String schema,
+    String name,
+    @JsonIgnore String relation,
+    @Nullable String comment,
+    List<FieldInfo> fields,
+    List<String> primaryKey,
+    List<List<String>> uniques) {
+
+  /** A table of the connection's own schema. */
+  public TableInfo(
+      @Nullable String schema,
+      String name,
+      @Nullable String comment,
+      List<FieldInfo> fields,
+      List<String> primaryKey,
+      List<List<String>> uniques) {
+    this(schema, name, name, comment, fields, primaryKey, uniques);
+  }
+
+  /** The field of a name, ignoring capitals; null if there is none. */
+  public FieldInfo find(String field) {
+    for (FieldInfo info : fields) {
+      if (info.name().equalsIgnoreCase(field)) {
+        return info;
+      }
+    }
+    return null;
+  }
+
+  /**
+   * The field of a name, ignoring capitals.
+   *
+   * @throws PorterException if there is none
+   */
+  public FieldInfo field(String field) {
+    FieldInfo info = find(field);
+    if (info == null) {
+      throw PorterException.input(
+          "no-such-field", "The table " + name + " has no field “" + field + "”.");
+    }
+    return info;
+  }
+
+  public List<FieldInfo> fields(List<String> names) {
+    return names.stream().map(this::field).toList();
+  }
+
+  /** Takes the primary key out of records, in the form in which keys are compared. */
+  public Function<Object[], List<Object>> keys() {
+    List<FieldInfo> keyFields = fields(primaryKey);
+    int[] at = keyFields.stream().mapToInt(fields::indexOf).toArray();
+    return record -> {
+      List<Object> key = new ArrayList<>(at.length);
+      for (int i = 0; i < at.length; i++) {
+        key.add(keyFields.get(i).storage().canonical(record[at[i]]));
+      }
+      return key;
+    };
+  }
+
+  /**
+   * The primary key that is written as a text, its parts joined by a comma.
+   *
+   * @return null if it can be no key of this table
+   */
+  public @Nullable List<Object> key(String text) {
+    List<FieldInfo> keyFields = fields(primaryKey);
+    String[] parts = keyFields.size() == 1 ? new String[] {text} : text.split(",", -1);
+    if (parts.length != keyFields.size() || parts.length == 0) {
+      return null;
+    }
+    List<Object> key = new ArrayList<>(parts.length);
+    for (int i = 0; i < parts.length; i++) {
+      Object part = keyFields.get(i).type().read(parts[i]);
+      if (part == null || keyFields.get(i).storage().stored(part) instanceof Problem) {
+        return null;
+      }
+      key.add(keyFields.get(i).storage().canonical(part));
+    }
+    return key;
+  }
+}

@@ -1,0 +1,80 @@
+package org.zestyporter.core.application;
+
+import java.util.Collection;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.value.PorterException;
+
+/**
+ * Writes records in sets. Its look-ups see what it has written. Not for use by several threads.
+ *
+ * <p>Nothing of it stands before {@link #commit}; closing takes back what was not committed.
+ */
+public interface WriteSession extends Lookups, AutoCloseable {
+
+  /**
+   * A record to write.
+   *
+   * @param line line of the row it comes from, for messages
+   * @param key primary key of the record to update; null to insert
+   * @param fields indexes of the fields to write among the table's fields
+   * @param values one value a field to write
+   */
+  record Change(long line, @Nullable List<Object> key, List<Integer> fields, List<Object> values) {}
+
+  /** The application refused a row. */
+  final class RefusedException extends RuntimeException {
+    private static final long serialVersionUID = 1L;
+    private final long line;
+
+    /**
+     * @param reason in words, without a full stop
+     */
+    public RefusedException(long line, String reason, @Nullable Throwable cause) {
+      super(reason, cause);
+      this.line = line;
+    }
+
+    public long line() {
+      return line;
+    }
+  }
+
+  /**
+   * Claims tables until the end of the session, so that no other run, of this process or of another
+   * where the application can tell, writes into them meanwhile.
+   *
+   * @param written tables that records are written into
+   * @param lookedUp tables that links are looked up in
+   * @return false if another run has one of them; nothing is claimed then
+   */
+  boolean claim(Collection<TableInfo> written, Collection<TableInfo> lookedUp);
+
+  /**
+   * Inserts and updates records.
+   *
+   * @param inOrder true if a record may only be written once those before it are
+   * @return the primary key of each record, in the order of {@code changes}
+   * @throws RefusedException if the application refuses a record; it names the first one
+   * @throws PorterException if the application is lost
+   */
+  List<List<Object>> write(TableInfo table, List<Change> changes, boolean inOrder);
+
+  /**
+   * What tells this session from all others, even after a crash of either side; null if the
+   * application has nothing of the kind.
+   */
+  @Nullable String mark();
+
+  /**
+   * Makes everything that was written lasting.
+   *
+   * @throws PorterException with code {@code unsure} if the connection broke meanwhile, so that
+   *     nobody can tell from here whether it is
+   */
+  void commit();
+
+  /** Takes back what was not committed, and gives back what was claimed. */
+  @Override
+  void close();
+}

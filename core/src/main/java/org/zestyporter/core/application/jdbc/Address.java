@@ -1,0 +1,83 @@
+package org.zestyporter.core.application.jdbc;
+
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.value.PorterException;
+
+/**
+ * The JDBC address of a database, taken apart and put together anew from what is known to be
+ * harmless.
+ *
+ * <p>A driver's address can run code, read and write files, load classes and reach other hosts than
+ * the one it names. So nothing that a person types is handed to a driver: an address is parsed, and
+ * any part that is not on the driver's short list is refused.
+ *
+ * <pre>{@code
+ * Address.parse("jdbc:postgresql://db.example/marina?sslmode=require", Address.Rules.ANYWHERE).url();
+ * }</pre>
+ *
+ * @param product the name of the database's product
+ * @param host where it listens; null if it is a file or lives in memory
+ * @param file the database's file; null if it is none
+ * @param url what the driver is given
+ */
+public record Address(String product, @Nullable String host, @Nullable Path file, String url) {
+
+  /**
+   * What an installation allows.
+   *
+   * @param folders folders in which database files may lie, with all that is below; null for any
+   * @param forbidden a file that can't be a connection under any name; null if there is none
+   * @param memory true if a database may live in this process's memory
+   */
+  public record Rules(@Nullable List<Path> folders, @Nullable Path forbidden, boolean memory) {
+    /** For a person at the command line, whose files they are anyway. */
+    public static final Rules ANYWHERE = new Rules(null, null, true);
+  }
+
+  /** How addresses of one driver are read. */
+  interface Form {
+    String prefix();
+
+    /** How an address looks, for messages. */
+    String example();
+
+    Address parse(String rest, Rules rules);
+  }
+
+  private static final Map<String, Form> FORMS =
+      Map.of(
+          "jdbc:postgresql:", new PostgresAddress(),
+          "jdbc:h2:", new H2Address());
+
+  private static final int LONGEST = 1_000;
+
+  /**
+   * Reads an address.
+   *
+   * @throws PorterException naming the part that is not allowed and what is
+   */
+  public static Address parse(String url, Rules rules) {
+    String text = url == null ? "" : url.strip();
+    if (text.length() > LONGEST || text.chars().anyMatch(c -> c < ' ' || c == 127)) {
+      throw PorterException.input(
+          "address",
+          "The address of a database has up to 1,000 characters and none that control a printer.");
+    }
+    for (Map.Entry<String, Form> form : FORMS.entrySet()) {
+      if (text.regionMatches(true, 0, form.getKey(), 0, form.getKey().length())) {
+        return form.getValue().parse(text.substring(form.getKey().length()), rules);
+      }
+    }
+    throw PorterException.input(
+        "unknown-database",
+        "The address must begin with jdbc:postgresql: or jdbc:h2:; other databases are not"
+            + " supported yet.");
+  }
+
+  static PorterException refused(String message) {
+    return PorterException.input("address", message);
+  }
+}

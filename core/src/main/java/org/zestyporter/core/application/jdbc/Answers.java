@@ -1,0 +1,236 @@
+package org.zestyporter.core.application.jdbc;
+
+import java.math.BigDecimal;
+import java.sql.Connection;
+import java.sql.PreparedStatement;
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Consumer;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.application.Ask;
+import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.FieldType;
+import org.zestyporter.core.application.TableInfo;
+import org.zestyporter.core.value.Comparison;
+import org.zestyporter.core.value.Storage;
+import org.zestyporter.core.value.Texts;
+
+/**
+ * Answers asks over a connection, in the way that their size suggests: few keys, or many in an
+ * indexed field of a much larger table, go to the database in sets; else the table is read once.
+ */
+final class Answers {
+  private static final int KEYS_IN_LIST = 500;
+  private static final int KEYS_IN_ARRAY = 20_000;
+  private static final int FETCH_SIZE = 2_000;
+
+  /** As often as this a table must be larger than what is wanted of it, to be asked by key. */
+  private static final int MUCH_LARGER = 8;
+
+  private static final Comparison EXACT = Comparison.ignoring(List.of());
+
+  private final Dialect dialect;
+  private final Going going;
+
+  Answers(Dialect dialect, Going going) {
+    this.dialect = dialect;
+    this.going = going;
+  }
+
+  /** Answers an ask; the connection must not commit by itself, so that records can be streamed. */
+  void look(Connection connection, Ask ask, Consumer<Object[]> found) throws SQLException {
+    if (ask.wanted() == null || !ask.by().stream().allMatch(this::canBeKey)) {
+      scan(connection, ask.table(), ask.fields(), found);
+      return;
+    }
+    List<List<Object>> keys = ask.wanted().stream().map(k -> key(ask.by(), k)).toList();
+    keys = keys.stream().filter(k -> !k.isEmpty()).distinct().toList();
+    boolean array = ask.by().size() == 1 && dialect.arrayOf(ask.by().get(0)) != null;
+    int most = array ? KEYS_IN_ARRAY : Math.max(1, KEYS_IN_LIST / ask.by().size());
+    if (keys.size() > most && !isWorthSets(connection, ask, keys.size())) {
+      scan(connection, ask.table(), ask.fields(), found);
+      return;
+    }
+    for (int from = 0; from < keys.size(); from += most) {
+      List<List<Object>> some = keys.subList(from, Math.min(keys.size(), from + most));
+      keyed(connection, ask.table(), ask.fields(), ask.by(), some, array, found);
+    }
+  }
+
+  private boolean isWorthSets(Connection connection, Ask ask, int keys) throws SQLException {
+    return isIndexed(ask.table(), ask.by())
+        && (long) keys * MUCH_LARGER < count(connection, ask.table());
+  }
+
+  private static boolean isIndexed(TableInfo table, List<FieldInfo> by) {
+    String first = by.get(0).name();
+    return !table.primaryKey().isEmpty() && table.primaryKey().get(0).equals(first)
+        || table.uniques().stream().anyMatch(u -> u.get(0).equals(first));
+  }
+
+  /** True if the database compares the field's values no more strictly than we do. */
+  private boolean canBeKey(FieldInfo field) {
+    return switch (field.storage().kind()) {
+      case TEXT -> !dialect.openTyped(field);
+      case PADDED, CASELESS, NUMBER, DATE, MOMENT, UUID -> true;
+      default -> false;
+    };
+  }
+
+  /** A key as the database can be given it; empty if no record can hold it. */
+  private static List<Object> key(List<FieldInfo> by, List<Object> wanted) {
+    List<Object> key = new ArrayList<>(by.size());
+    for (int i = 0; i < by.size(); i++) {
+      Object part = part(by.get(i), wanted.get(i));
+      if (part == null) {
+        return List.of();
+      }
+      key.add(part);
+    }
+    return key;
+  }
+
+  private static @Nullable Object part(FieldInfo field, @Nullable Object value) {
+    if (value == null) {
+      return null;
+    }
+    switch (field.storage().kind()) {
+      case TEXT, PADDED, CASELESS, UUID -> {
+        String text = EXACT.prepare(value);
+        boolean impossible = field.storage().kind() == Storage.Kind.UUID && !isUuid(text);
+        return impossible || Texts.forbidden(text) != null ? null : text;
+      }
+      default -> {
+        return typed(field, value);
+      }
+    }
+  }
+
+  private static @Nullable Object typed(FieldInfo field, Object value) {
+    Object typed = value instanceof String text ? field.type().read(text) : value;
+    if (typed instanceof BigDecimal number && field.type() == FieldType.WHOLE) {
+      BigDecimal bare = number.stripTrailingZeros();
+      boolean tooLarge = field.precision() == null && bare.precision() - bare.scale() > 18;
+      return bare.scale() > 0 || tooLarge ? null : bare.setScale(0);
+    }
+    return typed;
+  }
+
+  private static boolean isUuid(String text) {
+    return text.matches("\\p{XDigit}{8}(-\\p{XDigit}{4}){3}-\\p{XDigit}{12}");
+  }
+
+  /** Hands over the values of some fields of every record. */
+  private void scan(
+      Connection connection, TableInfo table, List<FieldInfo> fields, Consumer<Object[]> found)
+      throws SQLException {
+    String sql = "SELECT " + list(fields) + " FROM " + dialect.name(table);
+    going.use(
+        connection,
+        sql,
+        query -> {
+          query.setFetchSize(FETCH_SIZE);
+          return read(query, fields, found);
+        });
+  }
+
+  private void keyed(
+      Connection connection,
+      TableInfo table,
+      List<FieldInfo> fields,
+      List<FieldInfo> by,
+      List<List<Object>> keys,
+      boolean array,
+      Consumer<Object[]> found)
+      throws SQLException {
+    String where = array ? dialect.quote(by.get(0).name()) + " = ANY (?)" : inList(by, keys.size());
+    String sql = "SELECT " + list(fields) + " FROM " + dialect.name(table) + " WHERE " + where;
+    going.use(
+        connection,
+        sql,
+        query -> {
+          if (array) {
+            Object[] values = keys.stream().map(k -> Fields.element(k.get(0))).toArray();
+            query.setArray(1, connection.createArrayOf(dialect.arrayOf(by.get(0)), values));
+          } else {
+            int parameter = 1;
+            for (List<Object> key : keys) {
+              for (int i = 0; i < by.size(); i++) {
+                Fields.bind(query, parameter++, by.get(i), key.get(i), dialect);
+              }
+            }
+          }
+          return read(query, fields, found);
+        });
+  }
+
+  /** The records of a set of primary keys; keys without a record are left out. */
+  Map<List<Object>, Object[]> fetch(
+      Connection connection, TableInfo table, Collection<List<Object>> keys) throws SQLException {
+    Map<List<Object>, Object[]> records = new HashMap<>(keys.size() * 2);
+    List<List<Object>> all = new ArrayList<>(keys);
+    List<FieldInfo> keyFields = table.fields(table.primaryKey());
+    Function<Object[], List<Object>> keyOf = table.keys();
+    boolean array = keyFields.size() == 1 && dialect.arrayOf(keyFields.get(0)) != null;
+    int most = array ? KEYS_IN_ARRAY : KEYS_IN_LIST;
+    for (int from = 0; from < all.size(); from += most) {
+      List<List<Object>> some = all.subList(from, Math.min(all.size(), from + most));
+      keyed(
+          connection,
+          table,
+          table.fields(),
+          keyFields,
+          some,
+          array,
+          values -> records.put(keyOf.apply(values), values));
+    }
+    return records;
+  }
+
+  private String inList(List<FieldInfo> fields, int count) {
+    if (fields.size() == 1) {
+      return dialect.quote(fields.get(0).name()) + " IN (" + "?,".repeat(count - 1) + "?)";
+    }
+    String one =
+        fields.stream()
+            .map(f -> dialect.quote(f.name()) + " = ?")
+            .collect(Collectors.joining(" AND ", "(", ")"));
+    return (one + " OR ").repeat(count - 1) + one;
+  }
+
+  long count(Connection connection, TableInfo table) throws SQLException {
+    return going.use(connection, "SELECT COUNT(*) FROM " + dialect.name(table), Answers::first);
+  }
+
+  static Long first(PreparedStatement query) throws SQLException {
+    try (ResultSet found = query.executeQuery()) {
+      found.next();
+      return found.getLong(1);
+    }
+  }
+
+  static boolean read(PreparedStatement query, List<FieldInfo> fields, Consumer<Object[]> consumer)
+      throws SQLException {
+    try (ResultSet found = query.executeQuery()) {
+      while (found.next()) {
+        Object[] values = new Object[fields.size()];
+        for (int i = 0; i < values.length; i++) {
+          values[i] = Fields.read(found, i + 1, fields.get(i));
+        }
+        consumer.accept(values);
+      }
+    }
+    return true;
+  }
+
+  String list(List<FieldInfo> fields) {
+    return fields.stream().map(f -> dialect.quote(f.name())).collect(Collectors.joining(", "));
+  }
+}

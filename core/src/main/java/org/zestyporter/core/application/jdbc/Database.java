@@ -1,0 +1,311 @@
+package org.zestyporter.core.application.jdbc;
+
+import java.sql.Connection;
+import java.sql.DriverManager;
+import java.sql.PreparedStatement;
+import java.sql.SQLException;
+import java.sql.Statement;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.function.Consumer;
+import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.application.Abilities;
+import org.zestyporter.core.application.Application;
+import org.zestyporter.core.application.Ask;
+import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.FieldType;
+import org.zestyporter.core.application.Settled;
+import org.zestyporter.core.application.TableInfo;
+import org.zestyporter.core.application.WriteSession;
+import org.zestyporter.core.value.PorterException;
+
+/**
+ * An application whose tables are reached through JDBC.
+ *
+ * <pre>{@code
+ * Database marina = Database.connect("jdbc:h2:./marina", "sa", "");
+ * TableInfo vessel = marina.table("vessel");
+ * }</pre>
+ */
+public final class Database implements Application {
+  /** Hands out connections; the caller closes them. */
+  @FunctionalInterface
+  public interface Connections {
+    Connection get() throws SQLException;
+  }
+
+  private final Connections connections;
+  private final Patience patience;
+  private final Map<String, TableInfo> known;
+  private final Dialect dialect;
+  private final Going going;
+  private final Claims claims;
+  private final Answers answers;
+
+  private Database(
+      Connections connections,
+      Patience patience,
+      Dialect dialect,
+      Map<String, TableInfo> known,
+      Claims claims) {
+    this.connections = connections;
+    this.patience = patience;
+    this.dialect = dialect;
+    this.known = known;
+    this.going = new Going(patience);
+    this.claims = claims;
+    this.answers = new Answers(dialect, going);
+  }
+
+  /**
+   * A database whose connections come from elsewhere, such as a pool.
+   *
+   * @param address what was parsed of its address
+   */
+  public Database(Connections connections, Address address, Patience patience) {
+    this(
+        connections,
+        patience,
+        Dialect.of(address.product()),
+        new ConcurrentHashMap<>(),
+        Claims.of(address));
+  }
+
+  /**
+   * A database reached through its JDBC address, one connection for each use.
+   *
+   * @throws PorterException if the address may not be used
+   */
+  public static Database connect(String url, String user, String password) {
+    return connect(Address.parse(url, Address.Rules.ANYWHERE), user, password, Patience.USUAL);
+  }
+
+  /** The same, with an address that was parsed. */
+  public static Database connect(Address address, String user, String password, Patience patience) {
+    return new Database(
+        () -> DriverManager.getConnection(address.url(), user, password), address, patience);
+  }
+
+  @Override
+  public Database stoppable() {
+    return new Database(connections, patience, dialect, known, claims);
+  }
+
+  @Override
+  public void cancel() {
+    going.cancel();
+  }
+
+  @Override
+  public List<String> tableNames() {
+    return use(connection -> List.copyOf(new Metadata(connection, dialect).tables().keySet()));
+  }
+
+  @Override
+  public List<String> ownTableNames() {
+    return use(connection -> new Metadata(connection, dialect).ownTables());
+  }
+
+  @Override
+  public TableInfo table(String name) {
+    return known.computeIfAbsent(name, this::readTable);
+  }
+
+  private TableInfo readTable(String name) {
+    return use(
+        connection -> {
+          Metadata metadata = new Metadata(connection, dialect);
+          Map<String, Metadata.Named> tables = metadata.tables();
+          String found = nearest(name, tables.keySet());
+          if (found != null) {
+            return metadata.table(found, tables.get(found));
+          }
+          Map<String, Metadata.Named> views = metadata.views();
+          String view = nearest(name, views.keySet());
+          throw view == null ? noTable(name) : aView(view, metadata.shownBy(views.get(view)));
+        });
+  }
+
+  /** The very name, or the only one that differs in capitals. */
+  private static String nearest(String name, Collection<String> names) {
+    if (names.contains(name)) {
+      return name;
+    }
+    List<String> alike = names.stream().filter(name::equalsIgnoreCase).toList();
+    return alike.size() == 1 ? alike.get(0) : null;
+  }
+
+  private static PorterException noTable(String name) {
+    return PorterException.missing(
+        "no-such-table",
+        "The database has no table “" + name + "”. It may have been renamed or removed.");
+  }
+
+  private static PorterException aView(String name, List<String> shown) {
+    return PorterException.input(
+        "a-view",
+        "“"
+            + name
+            + "” is a view: it shows records that are kept elsewhere, and can't be filled itself. "
+            + (shown.isEmpty()
+                ? "Choose the table that keeps them."
+                : "Its records are kept in " + String.join(", ", shown) + ": choose from these."));
+  }
+
+  @Override
+  public void forget() {
+    known.clear();
+  }
+
+  @Override
+  public Abilities abilities() {
+    return dialect.abilities();
+  }
+
+  @Override
+  public void look(Ask ask, Consumer<Object[]> found) {
+    use(
+        connection -> {
+          connection.setAutoCommit(false);
+          try {
+            answers.look(connection, ask, found);
+          } finally {
+            connection.rollback();
+            connection.setAutoCommit(true);
+          }
+          return null;
+        });
+  }
+
+  @Override
+  public List<Object[]> page(TableInfo table, @Nullable String search, long offset, int limit) {
+    return use(
+        connection -> {
+          List<FieldInfo> searched = search == null ? List.of() : searched(table);
+          StringBuilder sql =
+              new StringBuilder(
+                  "SELECT " + answers.list(table.fields()) + " FROM " + dialect.name(table));
+          sql.append(where(searched));
+          if (!table.primaryKey().isEmpty()) {
+            sql.append(" ORDER BY ").append(answers.list(table.fields(table.primaryKey())));
+          }
+          sql.append(" OFFSET ").append(offset).append(" ROWS FETCH NEXT ").append(limit);
+          sql.append(" ROWS ONLY");
+          List<Object[]> records = new ArrayList<>();
+          going.use(
+              connection,
+              sql.toString(),
+              query -> {
+                bindSearch(query, searched, search);
+                return Answers.read(query, table.fields(), records::add);
+              });
+          return records;
+        });
+  }
+
+  @Override
+  public long count(TableInfo table, @Nullable String search) {
+    if (search == null) {
+      return use(connection -> answers.count(connection, table));
+    }
+    return use(
+        connection -> {
+          List<FieldInfo> searched = searched(table);
+          String sql = "SELECT COUNT(*) FROM " + dialect.name(table) + where(searched);
+          return going.use(
+              connection,
+              sql,
+              query -> {
+                bindSearch(query, searched, search);
+                return Answers.first(query);
+              });
+        });
+  }
+
+  private static List<FieldInfo> searched(TableInfo table) {
+    return table.fields().stream()
+        .filter(f -> f.type() == FieldType.TEXT || f.type() == FieldType.WHOLE)
+        .toList();
+  }
+
+  private String where(List<FieldInfo> searched) {
+    return searched.isEmpty()
+        ? ""
+        : searched.stream()
+            .map(
+                f ->
+                    "LOWER(CAST("
+                        + dialect.quote(f.name())
+                        + " AS VARCHAR(4000))) LIKE ? ESCAPE '!'")
+            .collect(Collectors.joining(" OR ", " WHERE ", ""));
+  }
+
+  private static void bindSearch(PreparedStatement query, List<FieldInfo> searched, String search)
+      throws SQLException {
+    for (int i = 0; i < searched.size(); i++) {
+      String escaped = search.toLowerCase(java.util.Locale.ROOT).replaceAll("([!%_])", "!$1");
+      query.setString(i + 1, "%" + escaped + "%");
+    }
+  }
+
+  @Override
+  public Map<List<Object>, Object[]> fetch(TableInfo table, Collection<List<Object>> keys) {
+    return use(connection -> answers.fetch(connection, table, keys));
+  }
+
+  @Override
+  public WriteSession begin() {
+    Connection connection = null;
+    try {
+      connection = open();
+      connection.setAutoCommit(false);
+      return new JdbcSession(answers, connection, dialect, going, claims);
+    } catch (SQLException e) {
+      close(connection);
+      throw DatabaseErrors.translate(e);
+    }
+  }
+
+  private static void close(Connection connection) {
+    try {
+      if (connection != null) {
+        connection.close();
+      }
+    } catch (SQLException e) {
+      // the error that led here is the one to tell
+    }
+  }
+
+  @Override
+  public @Nullable Settled settled(String mark) {
+    return use(connection -> dialect.settled(connection, mark));
+  }
+
+  private Connection open() throws SQLException {
+    Connection connection = connections.get();
+    try (Statement wait = connection.createStatement()) {
+      dialect.requireThere(connection);
+      wait.execute(dialect.lockWait(patience.lock().toMillis()));
+      return connection;
+    } catch (SQLException | RuntimeException e) {
+      close(connection);
+      throw e;
+    }
+  }
+
+  private interface Use<T> {
+    T with(Connection connection) throws SQLException;
+  }
+
+  private <T> T use(Use<T> use) {
+    try (Connection connection = open()) {
+      return use.with(connection);
+    } catch (SQLException e) {
+      throw DatabaseErrors.translate(e);
+    }
+  }
+}

@@ -1,0 +1,63 @@
+package org.zestyporter.core.application.jdbc;
+
+import java.sql.Connection;
+import java.sql.PreparedStatement;
+import java.sql.SQLException;
+import java.sql.Statement;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+import org.zestyporter.core.value.PorterException;
+
+/** The statements that are going for one purpose, so that all of them can be ended together. */
+final class Going {
+  private final Set<Statement> statements = ConcurrentHashMap.newKeySet();
+  private final int seconds;
+  private volatile boolean cancelled;
+
+  Going(Patience patience) {
+    this.seconds = (int) Math.min(Integer.MAX_VALUE, Math.max(1, patience.statement().toSeconds()));
+  }
+
+  /** What is done with a statement. */
+  interface Use<T> {
+    T with(PreparedStatement statement) throws SQLException;
+  }
+
+  /** Makes a statement. */
+  interface Make {
+    PreparedStatement from(Connection connection) throws SQLException;
+  }
+
+  <T> T use(Connection connection, String sql, Use<T> use) throws SQLException {
+    return use(connection, c -> c.prepareStatement(sql), use);
+  }
+
+  /** Uses a statement that {@link #cancel} can end at any time. */
+  <T> T use(Connection connection, Make make, Use<T> use) throws SQLException {
+    try (PreparedStatement statement = make.from(connection)) {
+      statement.setQueryTimeout(seconds);
+      statements.add(statement);
+      try {
+        if (cancelled) {
+          throw new PorterException(
+              PorterException.Kind.DATABASE, "database-cancelled", "It was stopped.");
+        }
+        return use.with(statement);
+      } finally {
+        statements.remove(statement);
+      }
+    }
+  }
+
+  /** Ends what is going, and whatever would begin. */
+  void cancel() {
+    cancelled = true;
+    for (Statement statement : statements) {
+      try {
+        statement.cancel();
+      } catch (SQLException e) {
+        // it has ended by itself
+      }
+    }
+  }
+}

@@ -1,0 +1,297 @@
+package org.zestyporter.core.application.jdbc;
+
+import java.sql.Connection;
+import java.sql.PreparedStatement;
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.sql.Savepoint;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.Collections;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.function.Consumer;
+import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.application.Ask;
+import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.TableInfo;
+import org.zestyporter.core.application.WriteSession;
+import org.zestyporter.core.value.PorterException;
+
+/**
+ * A transaction that writes records in bulk. Not for use by several threads.
+ *
+ * <p>Records that give values to the same fields go to the database together.
+ */
+final class JdbcSession implements WriteSession {
+  private final Answers answers;
+  private final Connection connection;
+  private final Dialect dialect;
+  private final Going going;
+  private final Claims claims;
+
+  JdbcSession(Answers answers, Connection connection, Dialect dialect, Going going, Claims claims) {
+    this.answers = answers;
+    this.connection = connection;
+    this.dialect = dialect;
+    this.going = going;
+    this.claims = claims;
+  }
+
+  @Override
+  public boolean claim(Collection<TableInfo> written, Collection<TableInfo> lookedUp) {
+    Set<String> exclusive = written.stream().map(JdbcSession::identity).collect(Collectors.toSet());
+    Set<String> shared = lookedUp.stream().map(JdbcSession::identity).collect(Collectors.toSet());
+    shared.removeAll(exclusive);
+    if (!claims.claim(this, exclusive, shared)) {
+      return false;
+    }
+    try {
+      if (dialect.claim(connection, exclusive, shared)) {
+        return true;
+      }
+      // what was claimed of it so far ends with the transaction
+      connection.rollback();
+      claims.release(this);
+      return false;
+    } catch (SQLException e) {
+      throw DatabaseErrors.translate(e);
+    }
+  }
+
+  private static String identity(TableInfo table) {
+    return table.schema() + "." + table.relation();
+  }
+
+  @Override
+  public List<List<Object>> write(TableInfo table, List<Change> changes, boolean inOrder) {
+    List<List<Object>> keys = new ArrayList<>(Collections.nCopies(changes.size(), null));
+    for (List<Integer> group : groups(changes, inOrder)) {
+      List<Change> same = group.stream().map(changes::get).toList();
+      List<List<Object>> written = writeAlike(table, same);
+      for (int i = 0; i < group.size(); i++) {
+        keys.set(group.get(i), written.get(i));
+      }
+    }
+    return keys;
+  }
+
+  /** Changes that can go together, by their places; in order, only neighbours can. */
+  private static Collection<List<Integer>> groups(List<Change> changes, boolean inOrder) {
+    Map<List<Object>, List<Integer>> groups = new LinkedHashMap<>();
+    List<Object> before = null;
+    int turn = 0;
+    for (int i = 0; i < changes.size(); i++) {
+      Change change = changes.get(i);
+      List<Object> shape = new ArrayList<>(change.fields());
+      shape.add(change.key() == null);
+      turn += inOrder && before != null && !before.equals(shape) ? 1 : 0;
+      before = List.copyOf(shape);
+      shape.add("turn " + turn);
+      groups.computeIfAbsent(shape, s -> new ArrayList<>()).add(i);
+    }
+    return groups.values();
+  }
+
+  private List<List<Object>> writeAlike(TableInfo table, List<Change> changes) {
+    try {
+      Savepoint before = connection.setSavepoint();
+      try {
+        List<List<Object>> keys = execute(table, changes);
+        connection.releaseSavepoint(before);
+        return keys;
+      } catch (SQLException e) {
+        connection.rollback(before);
+        throw changes.size() == 1 ? refused(changes.get(0), e) : firstRefused(table, changes, e);
+      }
+    } catch (SQLException e) {
+      throw DatabaseErrors.translate(e);
+    }
+  }
+
+  private RuntimeException firstRefused(TableInfo table, List<Change> changes, SQLException error) {
+    if (!DatabaseErrors.translate(error).code().equals(DatabaseErrors.REFUSED)) {
+      return refused(changes.get(0), error);
+    }
+    for (Change change : changes) {
+      try {
+        execute(table, List.of(change));
+      } catch (SQLException e) {
+        return refused(change, e);
+      }
+    }
+    return refused(changes.get(0), error);
+  }
+
+  private static RuntimeException refused(Change change, SQLException e) {
+    PorterException translated = DatabaseErrors.translate(e);
+    return translated.code().equals(DatabaseErrors.REFUSED)
+        ? new RefusedException(change.line(), DatabaseErrors.reason(e), e)
+        : translated;
+  }
+
+  private List<List<Object>> execute(TableInfo table, List<Change> changes) throws SQLException {
+    boolean insert = changes.get(0).key() == null;
+    List<FieldInfo> fields = changes.get(0).fields().stream().map(table.fields()::get).toList();
+    List<FieldInfo> keyFields = table.fields(table.primaryKey());
+    String[] generated = keyFields.stream().map(FieldInfo::name).toArray(String[]::new);
+    String sql = insert ? insertSql(table, fields) : updateSql(table, fields, keyFields);
+    return going.use(
+        connection,
+        c ->
+            insert && generated.length > 0
+                ? c.prepareStatement(sql, generated)
+                : c.prepareStatement(sql),
+        statement -> {
+          for (Change change : changes) {
+            bind(statement, fields, change.values(), 1);
+            if (!insert) {
+              bind(statement, keyFields, change.key(), fields.size() + 1);
+            }
+            statement.addBatch();
+          }
+          int[] counts = statement.executeBatch();
+          if (!insert) {
+            requireUpdated(changes, counts);
+            return changes.stream().map(Change::key).toList();
+          }
+          return insertedKeys(statement, keyFields, changes);
+        });
+  }
+
+  private void bind(
+      PreparedStatement statement, List<FieldInfo> fields, List<Object> values, int first)
+      throws SQLException {
+    for (int i = 0; i < fields.size(); i++) {
+      Fields.bind(statement, first + i, fields.get(i), values.get(i), dialect);
+    }
+  }
+
+  private static void requireUpdated(List<Change> changes, int[] counts) {
+    for (int i = 0; i < counts.length; i++) {
+      if (counts[i] == 0) {
+        throw new RefusedException(
+            changes.get(i).line(),
+            "the record was removed while the run went on, or the application kept it as it was",
+            null);
+      }
+    }
+  }
+
+  private List<List<Object>> insertedKeys(
+      PreparedStatement statement, List<FieldInfo> keyFields, List<Change> changes)
+      throws SQLException {
+    if (keyFields.isEmpty()) {
+      return new ArrayList<>(Collections.nCopies(changes.size(), null));
+    }
+    List<List<Object>> keys = new ArrayList<>(changes.size());
+    try (ResultSet found = statement.getGeneratedKeys()) {
+      while (found.next()) {
+        List<Object> key = new ArrayList<>(keyFields.size());
+        for (int i = 0; i < keyFields.size(); i++) {
+          FieldInfo field = keyFields.get(i);
+          key.add(field.storage().canonical(Fields.read(found, i + 1, field)));
+        }
+        keys.add(key);
+      }
+    }
+    if (keys.size() != changes.size()) {
+      // which of several it was nobody can tell from here
+      String which = changes.size() == 1 ? "this record" : "a record of this or the next lines";
+      throw new RefusedException(
+          changes.get(0).line(),
+          "the application took " + which + " and kept none, as by a trigger or rule of its own",
+          null);
+    }
+    return keys;
+  }
+
+  private String insertSql(TableInfo table, List<FieldInfo> fields) {
+    if (fields.isEmpty()) {
+      return "INSERT INTO " + dialect.name(table) + " DEFAULT VALUES";
+    }
+    String names =
+        fields.stream().map(f -> dialect.quote(f.name())).collect(Collectors.joining(", "));
+    String marks = "?, ".repeat(fields.size() - 1) + "?";
+    return "INSERT INTO " + dialect.name(table) + " (" + names + ") VALUES (" + marks + ")";
+  }
+
+  private String updateSql(TableInfo table, List<FieldInfo> fields, List<FieldInfo> keyFields) {
+    return "UPDATE "
+        + dialect.name(table)
+        + fields.stream()
+            .map(f -> dialect.quote(f.name()) + " = ?")
+            .collect(Collectors.joining(", ", " SET ", ""))
+        + keyFields.stream()
+            .map(f -> dialect.quote(f.name()) + " = ?")
+            .collect(Collectors.joining(" AND ", " WHERE ", ""));
+  }
+
+  @Override
+  public void look(Ask ask, Consumer<Object[]> found) {
+    try {
+      answers.look(connection, ask, found);
+    } catch (SQLException e) {
+      throw DatabaseErrors.translate(e);
+    }
+  }
+
+  @Override
+  public Map<List<Object>, Object[]> fetch(TableInfo table, Collection<List<Object>> keys) {
+    try {
+      return answers.fetch(connection, table, keys);
+    } catch (SQLException e) {
+      throw DatabaseErrors.translate(e);
+    }
+  }
+
+  @Override
+  public @Nullable String mark() {
+    try {
+      return dialect.mark(connection);
+    } catch (SQLException e) {
+      throw DatabaseErrors.translate(e);
+    }
+  }
+
+  @Override
+  public void commit() {
+    try {
+      dialect.requireThere(connection);
+      connection.commit();
+    } catch (SQLException e) {
+      PorterException told = DatabaseErrors.translate(e);
+      throw told.code().equals(DatabaseErrors.REFUSED) ? told : unsure(e);
+    }
+    try {
+      dialect.makeLasting(connection);
+      dialect.requireThere(connection);
+    } catch (SQLException e) {
+      throw unsure(e);
+    }
+  }
+
+  private static PorterException unsure(SQLException cause) {
+    return new PorterException(
+        PorterException.Kind.DATABASE,
+        "unsure",
+        "The connection to the database broke at the very moment of committing. Whether the run"
+            + " stands will be known once the database answers again.",
+        cause);
+  }
+
+  @Override
+  public void close() {
+    try (Connection closed = connection) {
+      closed.rollback();
+      closed.setAutoCommit(true);
+    } catch (SQLException e) {
+      // a connection that is gone has taken everything back already
+    } finally {
+      claims.release(this);
+    }
+  }
+}

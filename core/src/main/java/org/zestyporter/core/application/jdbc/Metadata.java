@@ -1,0 +1,220 @@
+package org.zestyporter.core.application.jdbc;
+
+import java.math.BigDecimal;
+import java.sql.Connection;
+import java.sql.DatabaseMetaData;
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.TreeMap;
+import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.FieldType;
+import org.zestyporter.core.application.LinkInfo;
+import org.zestyporter.core.application.TableInfo;
+
+/** Reads tables and fields from the database's own catalogue. */
+final class Metadata {
+  private static final String[] TABLES = {"TABLE", "BASE TABLE", "PARTITIONED TABLE"};
+  private static final String[] VIEWS = {"VIEW", "MATERIALIZED VIEW"};
+
+  private final Connection connection;
+  private final DatabaseMetaData meta;
+  private final Dialect dialect;
+  private final @Nullable String catalog;
+  private final @Nullable String home;
+
+  Metadata(Connection connection, Dialect dialect) throws SQLException {
+    this.connection = connection;
+    this.meta = connection.getMetaData();
+    this.dialect = dialect;
+    this.catalog = connection.getCatalog();
+    this.home = connection.getSchema();
+  }
+
+  /** A relation by its schema and name. */
+  record Named(@Nullable String schema, String relation) {}
+
+  /**
+   * What can be written to, by what plans call it: the tables of the connection's own schema first,
+   * then those of others with their schema before them, each in alphabetical order.
+   */
+  Map<String, Named> tables() throws SQLException {
+    return relations(TABLES);
+  }
+
+  /** The tables of the connection's own schema, in alphabetical order. */
+  List<String> ownTables() throws SQLException {
+    return tables().entrySet().stream()
+        .filter(e -> isHome(e.getValue().schema()))
+        .map(Map.Entry::getKey)
+        .toList();
+  }
+
+  /** The views, by what plans would call them. */
+  Map<String, Named> views() throws SQLException {
+    return relations(VIEWS);
+  }
+
+  private Map<String, Named> relations(String[] kinds) throws SQLException {
+    List<Named> own = new ArrayList<>();
+    List<Named> others = new ArrayList<>();
+    try (ResultSet tables = meta.getTables(catalog, null, "%", kinds)) {
+      while (tables.next()) {
+        Named named = new Named(tables.getString("TABLE_SCHEM"), tables.getString("TABLE_NAME"));
+        if (isHome(named.schema())) {
+          own.add(named);
+        } else if (!dialect.isSystemSchema(named.schema())) {
+          others.add(named);
+        }
+      }
+    }
+    Map<String, Named> all = new LinkedHashMap<>();
+    for (List<Named> part : List.of(own, others)) {
+      Map<String, Named> sorted = new TreeMap<>(Metadata::alphabetical);
+      part.forEach(n -> sorted.put(shown(n.schema(), n.relation()), n));
+      sorted.forEach(all::putIfAbsent);
+    }
+    return all;
+  }
+
+  private static int alphabetical(String a, String b) {
+    int bare = a.compareToIgnoreCase(b);
+    return bare == 0 ? a.compareTo(b) : bare;
+  }
+
+  private boolean isHome(@Nullable String schema) {
+    return schema == null || schema.equals(home);
+  }
+
+  private String shown(@Nullable String schema, String relation) {
+    return isHome(schema) ? relation : schema + "." + relation;
+  }
+
+  /** The tables whose records a view shows, as far as the database tells. */
+  List<String> shownBy(Named view) throws SQLException {
+    return dialect.shownBy(connection, view.schema(), view.relation());
+  }
+
+  /** A table with its fields. */
+  TableInfo table(String name, Named table) throws SQLException {
+    String schema = table.schema();
+    String relation = table.relation();
+    List<String> key = primaryKey(schema, relation);
+    Map<String, NativeType> types = dialect.types(connection, schema, relation);
+    List<List<String>> uniques =
+        dialect.uniques(connection, catalog, schema, relation).stream()
+            .filter(fields -> !fields.equals(key) && types.keySet().containsAll(fields))
+            .distinct()
+            .toList();
+    Map<String, LinkInfo> links = links(schema, relation);
+    Map<String, CheckRule> checks = new HashMap<>();
+    for (CheckRule rule : dialect.checks(connection, schema, relation)) {
+      checks.merge(rule.field().toLowerCase(Locale.ROOT), rule, CheckRule::and);
+    }
+    List<FieldInfo> fields = new ArrayList<>();
+    try (ResultSet columns = meta.getColumns(catalog, escaped(schema), escaped(relation), "%")) {
+      while (columns.next()) {
+        String field = columns.getString("COLUMN_NAME");
+        NativeType type = types.get(field);
+        if (type != null) {
+          boolean unique = key.equals(List.of(field)) || uniques.contains(List.of(field));
+          CheckRule rule = checks.get(field.toLowerCase(Locale.ROOT));
+          fields.add(field(columns, type, unique, links.get(field), rule));
+        }
+      }
+    }
+    return new TableInfo(schema, name, relation, comment(schema, relation), fields, key, uniques);
+  }
+
+  private static FieldInfo field(
+      ResultSet column,
+      NativeType type,
+      boolean unique,
+      @Nullable LinkInfo link,
+      @Nullable CheckRule check)
+      throws SQLException {
+    NativeType.Domain domain = type.domain();
+    CheckRule rule = domain == null || domain.rule() == null ? check : domain.rule().and(check);
+    BigDecimal[] range = type.range();
+    boolean exact = type.type().isNumber() && type.bits() == 0;
+    String comment = column.getString("REMARKS");
+    return new FieldInfo(
+        column.getString("COLUMN_NAME"),
+        type.type(),
+        type.type() == FieldType.TEXT ? type.limit() : null,
+        exact ? type.limit() : null,
+        exact ? type.scale() : null,
+        column.getInt("NULLABLE") != DatabaseMetaData.columnNoNulls
+            && (domain == null || !domain.required()),
+        column.getString("COLUMN_DEF") != null || domain != null && domain.hasDefault(),
+        type.always()
+            || "YES".equals(column.getString("IS_AUTOINCREMENT"))
+            || "YES".equals(column.getString("IS_GENERATEDCOLUMN")),
+        unique,
+        comment == null || comment.isBlank() ? null : comment,
+        type.choices() != null ? type.choices() : rule == null ? null : rule.choices(),
+        rule == null || rule.least() == null ? range[0] : rule.least(),
+        rule == null || rule.greatest() == null ? range[1] : rule.greatest(),
+        link,
+        column.getInt("DATA_TYPE"),
+        type.storage(),
+        type.name(),
+        type.unfillable());
+  }
+
+  private @Nullable String comment(@Nullable String schema, String relation) throws SQLException {
+    try (ResultSet table = meta.getTables(catalog, escaped(schema), escaped(relation), null)) {
+      String comment = table.next() ? table.getString("REMARKS") : null;
+      return comment == null || comment.isBlank() ? null : comment;
+    }
+  }
+
+  private List<String> primaryKey(@Nullable String schema, String relation) throws SQLException {
+    Map<Short, String> fields = new TreeMap<>();
+    try (ResultSet keys = meta.getPrimaryKeys(catalog, schema, relation)) {
+      while (keys.next()) {
+        fields.put(keys.getShort("KEY_SEQ"), keys.getString("COLUMN_NAME"));
+      }
+    }
+    return List.copyOf(fields.values());
+  }
+
+  /** Links of one field; a foreign key over several fields is left to the database. */
+  private Map<String, LinkInfo> links(@Nullable String schema, String relation)
+      throws SQLException {
+    Map<String, List<String[]>> keys = new LinkedHashMap<>();
+    try (ResultSet imported = meta.getImportedKeys(catalog, schema, relation)) {
+      while (imported.next()) {
+        keys.computeIfAbsent(imported.getString("FK_NAME"), n -> new ArrayList<>())
+            .add(
+                new String[] {
+                  imported.getString("FKCOLUMN_NAME"),
+                  shown(imported.getString("PKTABLE_SCHEM"), imported.getString("PKTABLE_NAME")),
+                  imported.getString("PKCOLUMN_NAME")
+                });
+      }
+    }
+    Map<String, LinkInfo> links = new HashMap<>();
+    for (List<String[]> fields : keys.values()) {
+      if (fields.size() == 1) {
+        links.put(fields.get(0)[0], new LinkInfo(fields.get(0)[1], fields.get(0)[2]));
+      }
+    }
+    return links;
+  }
+
+  private @Nullable String escaped(@Nullable String name) throws SQLException {
+    String escape = meta.getSearchStringEscape();
+    return name == null
+        ? null
+        : name.replace(escape, escape + escape)
+            .replace("_", escape + "_")
+            .replace("%", escape + "%");
+  }
+}

@@ -1,8 +1,0 @@
-package org.zestyporter.core.database;
-
-/**
- * The table and key field that a link points at.
- *
- * @param table what plans call it, with its schema if that is another one
- */
-public record LinkInfo(String table, String keyField) {}

@@ -1,0 +1,190 @@
+package org.zestyporter.core.run;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.function.Function;
+import org.zestyporter.core.application.Application;
+import org.zestyporter.core.application.Lookups;
+import org.zestyporter.core.application.TableInfo;
+import org.zestyporter.core.fill.Asking;
+import org.zestyporter.core.fill.CompiledFill;
+import org.zestyporter.core.fill.FillCompiler;
+import org.zestyporter.core.fill.Inquiry;
+import org.zestyporter.core.fill.Phrases;
+import org.zestyporter.core.fill.Rules;
+import org.zestyporter.core.fill.RunContext;
+import org.zestyporter.core.fill.Shared;
+import org.zestyporter.core.plan.Destination;
+import org.zestyporter.core.plan.Fill;
+import org.zestyporter.core.plan.Origin;
+import org.zestyporter.core.plan.Plan;
+import org.zestyporter.core.plan.PlanCheck;
+import org.zestyporter.core.source.SourceTable;
+
+/**
+ * What a plan, a source and an application make together: corrected rows, tables, compiled fills
+ * with all that they have to know of the application's records, phrasebooks, checks.
+ *
+ * <p>Whoever shows or brings in anything of a plan goes through this, so that nothing is corrected,
+ * compiled or looked up in two ways.
+ *
+ * <pre>{@code
+ * OpenedPlan opened = new OpenedPlan(application, source, plan, context, Shared.NONE);
+ * List<CompiledFill> fills = opened.fills(plan.destinations().get(0));
+ * }</pre>
+ */
+public final class OpenedPlan {
+  private final Application application;
+  private final Lookups lookups;
+  private final SourceTable source;
+  private final Plan plan;
+  private final RunContext context;
+  private final Shared shared;
+  private final Phrases phrases;
+
+  /**
+   * @param source the file's rows; the plan's corrections are made on them
+   * @param shared phrasebooks and checks beside the plan's own
+   */
+  public OpenedPlan(
+      Application application, SourceTable source, Plan plan, RunContext context, Shared shared) {
+    this(application, application, source, plan, context, shared);
+  }
+
+  private OpenedPlan(
+      Application application,
+      Lookups lookups,
+      SourceTable source,
+      Plan plan,
+      RunContext context,
+      Shared shared) {
+    this.application = application;
+    this.lookups = lookups;
+    this.source = source.corrected(plan.corrections());
+    this.plan = plan;
+    this.context = context;
+    this.shared = shared;
+    this.phrases = shared.phrases(plan);
+  }
+
+  /** The same with the look-ups of another application or session. */
+  OpenedPlan through(Application other, Lookups others) {
+    return new OpenedPlan(other, others, source, plan, context, shared);
+  }
+
+  public Application application() {
+    return application;
+  }
+
+  /** What its look-ups go through: the application, or the session of a run. */
+  Lookups lookups() {
+    return lookups;
+  }
+
+  /** The file's rows with the plan's corrections. */
+  public SourceTable source() {
+    return source;
+  }
+
+  public Plan plan() {
+    return plan;
+  }
+
+  public RunContext context() {
+    return context;
+  }
+
+  public Shared shared() {
+    return shared;
+  }
+
+  public TableInfo table(Destination destination) {
+    return application.table(destination.table());
+  }
+
+  /** Everything that keeps a destination from being filled; empty if nothing does. */
+  public List<PlanCheck.Matter> matters(Destination destination) {
+    return PlanCheck.check(destination, table(destination), source.columns(), phrases::has);
+  }
+
+  /** Throws if anything keeps one of the destinations from being filled. */
+  public void require() {
+    for (Destination destination : plan.destinations()) {
+      PlanCheck.require(destination, table(destination), source.columns(), phrases::has);
+    }
+  }
+
+  /** The checks of a destination's table that this plan does not pass over. */
+  public Rules rules(Destination destination) {
+    TableInfo table = table(destination);
+    return new Rules(shared.checksOf(table.name()), destination.checksOff(), table, context);
+  }
+
+  /** All fills of a destination that are not left to the database, ready to compute every row. */
+  public List<CompiledFill> fills(Destination destination) {
+    List<CompiledFill> fills = compiler().compile(destination, table(destination));
+    answerAll(fills);
+    return fills;
+  }
+
+  /** One fill, ready to compute every row. */
+  public CompiledFill fill(Destination destination, Fill fill) {
+    TableInfo table = table(destination);
+    CompiledFill compiled = compiler().compile(fill, table.field(fill.field()), table);
+    answerAll(List.of(compiled));
+    return compiled;
+  }
+
+  /** One fill, ready to compute whatever steps may still make of the values, up to a limit. */
+  public CompiledFill fillForTrials(Destination destination, Fill fill) {
+    TableInfo table = table(destination);
+    CompiledFill compiled = compiler().compile(fill, table.field(fill.field()), table);
+    Asking asking = new Asking();
+    compiled.askForAll(asking);
+    answer(asking.inquiries());
+    return compiled;
+  }
+
+  /** Fills that can be computed as things stand; those with a matter are left out. */
+  public List<Fill> usable(Destination destination) {
+    List<String> bad = matters(destination).stream().map(PlanCheck.Matter::field).toList();
+    TableInfo table = table(destination);
+    List<Fill> usable = new ArrayList<>();
+    table
+        .fields()
+        .forEach(
+            field ->
+                destination.fills().stream()
+                    .filter(f -> f.field().equalsIgnoreCase(field.name()))
+                    .filter(f -> !bad.contains(f.field()))
+                    .filter(f -> f.origin().kind() != Origin.Kind.DATABASE)
+                    .forEach(usable::add));
+    return usable;
+  }
+
+  /** Compiles without asking the application anything but its tables. */
+  public FillCompiler compiler() {
+    Function<String, TableInfo> tables = application::table;
+    return new FillCompiler(tables, source, context, phrases);
+  }
+
+  /** Tells fills all that they have to know for the whole source. */
+  private void answerAll(List<CompiledFill> fills) {
+    Asking asking = new Asking();
+    for (CompiledFill fill : fills) {
+      fill.ask(asking);
+      if (fill.looksUp()) {
+        DistinctRows.visitAll(fill, source, (row, rows) -> fill.ask(row, asking));
+      }
+    }
+    answer(asking.inquiries());
+  }
+
+  /** Has inquiries answered. */
+  void answer(List<Inquiry> inquiries) {
+    for (Inquiry inquiry : inquiries) {
+      lookups.look(inquiry.ask(), inquiry.learn());
+      inquiry.answered().run();
+    }
+  }
+}

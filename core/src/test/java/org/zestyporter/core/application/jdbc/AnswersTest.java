@@ -1,0 +1,116 @@
+package org.zestyporter.core.application.jdbc;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.math.BigDecimal;
+import java.sql.SQLException;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.stream.IntStream;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.MethodSource;
+import org.zestyporter.core.application.Ask;
+import org.zestyporter.core.application.Lookups;
+import org.zestyporter.core.application.TableInfo;
+import org.zestyporter.core.application.WriteSession;
+
+/** What is asked for is handed over, by key where that is less than the table. */
+class AnswersTest {
+  private static final int RECORDS = 3_000;
+
+  private static TableInfo table(Databases.Fresh on) throws SQLException {
+    on.execute(
+        "CREATE TABLE part (id INTEGER PRIMARY KEY, code CHAR(8) NOT NULL UNIQUE,"
+            + " weight NUMERIC(24,3), made DATE, serial UUID, label VARCHAR(40))");
+    StringBuilder insert = new StringBuilder("INSERT INTO part VALUES ");
+    for (int i = 1; i <= RECORDS; i++) {
+      insert
+          .append(i == 1 ? "" : ",")
+          .append("(" + i + ",'P" + i + "'," + i + ".5,DATE '2026-01-0" + (i % 9 + 1) + "',")
+          .append(String.format("'%08x-0000-4000-8000-000000000000'", i))
+          .append(",'part " + i % 100 + "')");
+    }
+    on.execute(insert.toString());
+    return on.database().table("part");
+  }
+
+  private static List<Object[]> look(
+      Lookups lookups, TableInfo table, String by, List<List<Object>> keys) {
+    List<Object[]> found = new ArrayList<>();
+    lookups.look(
+        Ask.keyed(table, table.fields(List.of("id", by)), table.fields(List.of(by)), keys),
+        found::add);
+    return found;
+  }
+
+  private static List<List<Object>> keys(Object... values) {
+    return java.util.Arrays.stream(values).map(List::of).toList();
+  }
+
+  @ParameterizedTest
+  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
+  void fewKeysAreNotLookedForInTheWholeTable(Databases.Fresh on) throws SQLException {
+    try (on) {
+      TableInfo part = table(on);
+      Database database = on.database();
+      assertThat(look(database, part, "code", keys("P7", "P70", "gone"))).hasSize(2);
+      assertThat(look(database, part, "id", keys(new BigDecimal("7"), new BigDecimal("12.0"))))
+          .hasSize(2);
+      assertThat(look(database, part, "weight", keys(new BigDecimal("7.50")))).hasSize(1);
+      assertThat(look(database, part, "made", keys(LocalDate.of(2026, 1, 2), "2026-01-03")))
+          .hasSizeBetween(2 * RECORDS / 9, 2 * RECORDS / 9 + 2);
+      assertThat(look(database, part, "label", keys("part 5"))).hasSize(RECORDS / 100);
+      assertThat(
+              look(database, part, "serial", keys("0000000a-0000-4000-8000-000000000000", "none")))
+          .singleElement()
+          .satisfies(r -> assertThat(r[0]).isEqualTo(BigDecimal.TEN));
+      try (WriteSession session = database.begin()) {
+        assertThat(look(session, part, "code", keys("P7"))).hasSize(1);
+      }
+    }
+  }
+
+  @ParameterizedTest
+  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
+  void keysThatNoRecordCanHoldDoNoHarm(Databases.Fresh on) throws SQLException {
+    try (on;
+        WriteSession session = on.database().begin()) {
+      TableInfo part = table(on);
+      assertThat(
+              look(
+                  session,
+                  part,
+                  "id",
+                  keys("seven", new BigDecimal("7.5"), new BigDecimal("1E40"))))
+          .isEmpty();
+      assertThat(look(session, part, "label", keys("a\u0000b", "\uD800", "part 5"))).hasSize(30);
+      assertThat(look(session, part, "serial", keys("not one"))).isEmpty();
+      assertThat(look(session, part, "made", keys("31.02.2026", "yesterday"))).isEmpty();
+      assertThat(look(session, part, "code", List.of())).isEmpty();
+      // the session is still good
+      assertThat(look(session, part, "code", keys("P1"))).hasSize(1);
+    }
+  }
+
+  @ParameterizedTest
+  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
+  void moreKeysThanRecordsReadTheTableOnce(Databases.Fresh on) throws SQLException {
+    try (on) {
+      TableInfo part = table(on);
+      List<List<Object>> many = new ArrayList<>();
+      IntStream.range(0, 25_000).forEach(i -> many.add(List.of("Q" + i)));
+      assertThat(look(on.database(), part, "label", many))
+          .as("an answer may hold more than was asked for")
+          .hasSize(RECORDS);
+      List<List<Object>> pairs =
+          List.of(List.of("P7", BigDecimal.valueOf(7)), List.of("P8", BigDecimal.valueOf(7)));
+      List<Object[]> found = new ArrayList<>();
+      on.database()
+          .look(
+              Ask.keyed(part, part.fields(), part.fields(List.of("code", "id")), pairs),
+              found::add);
+      assertThat(found).hasSize(1);
+    }
+  }
+}

@@ -1,0 +1,96 @@
+package org.zestyporter.core.draft;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.List;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.FieldType;
+import org.zestyporter.core.application.TableInfo;
+
+/** Names are compared as a person would. */
+class LikenessTest {
+  /** From here on a draft pairs a column with a field. */
+  private static final int ENOUGH = 50;
+
+  private static FieldInfo field(String name, String comment) {
+    return new FieldInfo(
+        name,
+        FieldType.TEXT,
+        null,
+        null,
+        null,
+        true,
+        false,
+        false,
+        false,
+        comment,
+        null,
+        null,
+        null,
+        null,
+        java.sql.Types.VARCHAR);
+  }
+
+  private static TableInfo table(String name, FieldInfo field) {
+    return new TableInfo(null, name, null, List.of(field), List.of(), List.of());
+  }
+
+  private static Likeness of(String column, String field, String comment, String table) {
+    FieldInfo info = field(field, comment);
+    return Likeness.of(table(table, info), info, column);
+  }
+
+  @ParameterizedTest
+  @CsvSource({
+    "FAMILY NAME,family_name",
+    "familyName,family_name",
+    "name (family),family_name",
+    "Surname,last_name",
+    "E-Mail,email",
+    "e mail,email",
+    "Tel.,phone",
+    "Zip,postcode",
+    "Town,city",
+    "Boat name,name",
+    "size.length,length_m",
+    "Arrives,arrived_on",
+    "Remarks,notes",
+    "Beam (ft),beam_m",
+  })
+  void theseMeanTheSame(String column, String field) {
+    assertThat(of(column, field, null, "vessel").score()).as(column).isGreaterThanOrEqualTo(ENOUGH);
+  }
+
+  @ParameterizedTest
+  @CsvSource({
+    "Colour,length_m",
+    "Postal street,postcode",
+    "Berth,beam_m",
+    "Owner,berth_id",
+    "Printed,price",
+    "First name,family_name_of_birth",
+  })
+  void theseDoNot(String column, String field) {
+    assertThat(of(column, field, null, "vessel").score()).as(column).isLessThan(ENOUGH);
+  }
+
+  @ParameterizedTest
+  @CsvSource({
+    "LOA (ft),length_m,'length over all, in metres',short for",
+    "Width,beam_m,'greatest width, in metres',the field is described as",
+  })
+  void commentsOfTheDatabaseHelp(String column, String field, String comment, String because) {
+    Likeness found = of(column, field, comment, "vessel");
+    assertThat(found.because()).startsWith(because);
+    assertThat(found.score()).isGreaterThan(of(column, field, null, "vessel").score());
+  }
+
+  @ParameterizedTest
+  @CsvSource({"Contract,true", "contracts,false", "Contract no,true", "Berth,false"})
+  void aColumnMayBeCalledWhatTheTableHolds(String column, boolean is) {
+    FieldInfo number = field("number", null);
+    assertThat(Likeness.isTheTable(table("berth_contract", number), column)).isEqualTo(is);
+  }
+}
