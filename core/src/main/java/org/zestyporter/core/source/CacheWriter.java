@@ -1,11 +1,9 @@
 package org.zestyporter.core.source;
 
 import java.io.BufferedOutputStream;
-import java.io.ByteArrayOutputStream;
 import java.io.Closeable;
 import java.io.DataOutputStream;
 import java.io.IOException;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
@@ -23,6 +21,7 @@ import net.jpountz.lz4.LZ4Compressor;
 import net.jpountz.lz4.LZ4Factory;
 import org.zestyporter.core.value.Cell;
 import org.zestyporter.core.value.PorterException;
+import org.zestyporter.core.value.Utf8;
 
 /**
  * Writes the rows of a file into a {@link SourceCache}.
@@ -30,7 +29,7 @@ import org.zestyporter.core.value.PorterException;
  * <p>Layout: chunks of at most {@link SourceCache#CHUNK_ROWS} rows, each a block of line numbers
  * and one block a column (its distinct cells, then one code a row); at the end an index of where
  * each block stands, and 8 bytes that say where the index begins. A block is its length, then its
- * bytes in the LZ4 block format; a blank column has an empty block.
+ * bytes, in the LZ4 block format if that is shorter; a blank column has an empty block.
  *
  * <p>The parser's thread collects a chunk while another one packs and writes the chunk before it.
  */
@@ -46,9 +45,16 @@ final class CacheWriter implements RowSink, Closeable {
   private final DataOutputStream out;
   private final List<long[]> index = new ArrayList<>();
   private final List<ColumnBuilder> columns = new ArrayList<>();
+
+  /** The columns of the chunk before. */
+  private ColumnBuilder[] before = {};
+
   private final long[] lines = new long[SourceCache.CHUNK_ROWS];
   private final Map<NoteCode, Map<Integer, CellNote>> notes = new EnumMap<>(NoteCode.class);
   private final List<CellNote> rowNotes = new ArrayList<>();
+  private final boolean packs;
+  private final Utf8 block = new Utf8(1 << 16);
+  private byte[] pack = new byte[0];
   private final LZ4Compressor compressor = LZ4Factory.fastestJavaInstance().fastCompressor();
   private final ExecutorService packer =
       Executors.newSingleThreadExecutor(
@@ -63,7 +69,11 @@ final class CacheWriter implements RowSink, Closeable {
   private int characters;
   private long position;
 
-  CacheWriter(Path target, ReadProgress progress) throws IOException {
+  /**
+   * @param packs true if blocks are packed: smaller, and slower to write and read
+   */
+  CacheWriter(Path target, ReadProgress progress, boolean packs) throws IOException {
+    this.packs = packs;
     this.target = target;
     this.progress = progress;
     this.partial = target.resolveSibling(target.getFileName() + ".partial");
@@ -93,7 +103,8 @@ final class CacheWriter implements RowSink, Closeable {
               SourceCache.MOST_COLUMNS));
     }
     while (columns.size() <= column) {
-      columns.add(new ColumnBuilder());
+      int next = columns.size();
+      columns.add(new ColumnBuilder(next < before.length ? before[next] : null));
     }
     return columns.get(column);
   }
@@ -156,6 +167,7 @@ final class CacheWriter implements RowSink, Closeable {
     progress.check();
     progress.rows(allRows);
     ColumnBuilder[] chunk = columns.toArray(ColumnBuilder[]::new);
+    before = chunk;
     long[] chunkLines = java.util.Arrays.copyOf(lines, rows);
     await();
     packing =
@@ -190,51 +202,37 @@ final class CacheWriter implements RowSink, Closeable {
     entry[1] = chunkLines[0];
     entry[2] = chunkLines[chunkLines.length - 1];
     entry[3] = position;
-    ByteArrayOutputStream block = new ByteArrayOutputStream(1 << 16);
+    block.clear();
     for (int i = 0; i < chunkLines.length; i++) {
-      varint(block, i == 0 ? 0 : chunkLines[i] - chunkLines[i - 1]);
+      block.putUnsigned(i == 0 ? 0 : chunkLines[i] - chunkLines[i - 1]);
     }
-    write(block);
+    write();
     for (int c = 0; c < chunk.length; c++) {
       entry[4 + c] = position;
       if (!chunk[c].isBlank()) {
-        block.reset();
-        encode(chunk[c].build(chunkLines.length), block);
-        write(block);
+        block.clear();
+        chunk[c].encode(chunkLines.length, block);
+        write();
       }
     }
     entry[4 + chunk.length] = position;
     index.add(entry);
   }
 
-  private static void encode(ColumnChunk column, ByteArrayOutputStream out) {
-    varint(out, column.distinct().length);
-    for (Cell cell : column.distinct()) {
-      byte[] text = cell.text().getBytes(StandardCharsets.UTF_8);
-      out.write(cell.kind().ordinal());
-      varint(out, text.length);
-      out.write(text, 0, text.length);
-    }
-    int[] codes = column.codes();
-    boolean narrow = column.distinct().length <= 256;
-    byte[] packed = new byte[narrow ? codes.length : 2 * codes.length];
-    for (int i = 0; i < codes.length; i++) {
-      if (narrow) {
-        packed[i] = (byte) codes[i];
-      } else {
-        packed[2 * i] = (byte) (codes[i] >>> 8);
-        packed[2 * i + 1] = (byte) codes[i];
+  /** Writes the block, packed if that is wanted and makes it smaller. */
+  private void write() throws IOException {
+    int size = block.size();
+    out.writeInt(size);
+    int packed = size;
+    if (packs) {
+      int most = compressor.maxCompressedLength(size);
+      if (pack.length < most) {
+        pack = new byte[most];
       }
+      packed = compressor.compress(block.array(), 0, size, pack, 0, most);
     }
-    out.write(packed, 0, packed.length);
-  }
-
-  private void write(ByteArrayOutputStream block) throws IOException {
-    byte[] plain = block.toByteArray();
-    byte[] packed = compressor.compress(plain);
-    out.writeInt(plain.length);
-    out.write(packed);
-    position += 4 + packed.length;
+    out.write(packed < size ? pack : block.array(), 0, Math.min(packed, size));
+    position += 4 + Math.min(packed, size);
   }
 
   /** Drops what was written if {@link #finish} was not reached. */
@@ -247,14 +245,5 @@ final class CacheWriter implements RowSink, Closeable {
       out.close();
       Files.deleteIfExists(partial);
     }
-  }
-
-  static void varint(ByteArrayOutputStream out, long value) {
-    long rest = value;
-    while ((rest & ~0x7FL) != 0) {
-      out.write((int) (rest & 0x7F | 0x80));
-      rest >>>= 7;
-    }
-    out.write((int) rest);
   }
 }

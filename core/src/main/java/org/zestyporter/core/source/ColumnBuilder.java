@@ -1,32 +1,53 @@
 package org.zestyporter.core.source;
 
 import java.util.Arrays;
+import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.value.Cell;
+import org.zestyporter.core.value.Utf8;
 
 /**
- * Collects the cells of a column of one chunk: its distinct cells, and a code for each row.
+ * Collects the cells of a column of one chunk: a dictionary of cells, and a code for each row.
  *
- * <p>Their characters stand in one array, so that the parser's thread makes no object for a cell.
+ * <p>Their texts stand in one array of bytes, so that the parser's thread makes no object for a
+ * cell. Where nearly every cell is another one, they are no longer looked for among those before.
  */
 final class ColumnBuilder {
   private static final int FIRST_SIZE = 16;
-  private static final Cell.Kind[] KINDS = Cell.Kind.values();
   private static final byte TEXT = (byte) Cell.Kind.TEXT.ordinal();
   private static final byte ERROR = (byte) Cell.Kind.ERROR.ordinal();
-  private static final int SAMPLED = 6;
 
-  private char[] characters = new char[64];
-  private int[] ends = new int[FIRST_SIZE];
-  private byte[] kinds = new byte[FIRST_SIZE];
+  /** Cells after which it is told whether they repeat. */
+  private static final int TRIED = 128;
+
+  private final Utf8 texts;
+  private int[] ends;
+  private byte[] kinds;
   private int[] hashes = new int[FIRST_SIZE];
   private int count = 1;
   private int[] table = new int[FIRST_SIZE * 2];
-  private int[] codes = new int[FIRST_SIZE];
+  private int[] codes;
   private int lastCode;
+  private int filled;
+  private boolean looks = true;
+
+  /**
+   * @param before the same column of the chunk before; null if there is none
+   */
+  ColumnBuilder(@Nullable ColumnBuilder before) {
+    texts = new Utf8(before == null ? 256 : before.texts.size() + before.texts.size() / 8 + 64);
+    int entries = before == null ? FIRST_SIZE : Math.max(FIRST_SIZE, before.count + 64);
+    ends = new int[entries];
+    kinds = new byte[entries];
+    codes = new int[before == null ? FIRST_SIZE : before.codes.length];
+  }
 
   /** Puts a cell of text; returns the characters that are new here. */
   int text(int row, char[] chars, int from, int to, boolean whole) {
-    return from == to ? 0 : put(row, whole ? TEXT : ERROR, chars, from, to);
+    if (from == to) {
+      return 0;
+    }
+    texts.put(chars, from, to);
+    return put(row, whole ? TEXT : ERROR);
   }
 
   /** Puts a cell; returns the characters that are new here. */
@@ -35,60 +56,56 @@ final class ColumnBuilder {
     if (text.isEmpty() && cell.kind() == Cell.Kind.TEXT) {
       return 0;
     }
-    return put(row, (byte) cell.kind().ordinal(), text.toCharArray(), 0, text.length());
+    texts.put(text);
+    return put(row, (byte) cell.kind().ordinal());
   }
 
-  /**
-   * A hash of the length and of some characters at both ends and in the middle: equal beginnings
-   * are usual, and cells can be long.
-   */
-  private static int hash(char[] chars, int from, int to) {
-    int length = to - from;
-    int hash = length;
-    int head = Math.min(length, SAMPLED);
-    for (int i = from; i < from + head; i++) {
-      hash = 31 * hash + chars[i];
-    }
-    if (length > SAMPLED) {
-      for (int i = Math.max(from + SAMPLED, to - SAMPLED); i < to; i++) {
-        hash = 31 * hash + chars[i];
-      }
-      hash = 31 * hash + chars[from + length / 2];
-    }
-    return hash;
-  }
-
-  private int put(int row, byte ordinal, char[] chars, int from, int to) {
+  /** Puts the cell whose text has just been added. */
+  private int put(int row, byte kind) {
     if (row >= codes.length) {
       codes = Arrays.copyOf(codes, Math.max(row + 1, codes.length * 2));
     }
-    if (lastCode != 0
-        && kinds[lastCode] == ordinal
-        && Arrays.equals(characters, ends[lastCode - 1], ends[lastCode], chars, from, to)) {
-      codes[row] = lastCode;
-      return 0;
+    filled++;
+    int from = ends[count - 1];
+    int to = texts.size();
+    if (!looks) {
+      return add(row, kind, 0, from, to);
     }
-    int hash = hash(chars, from, to);
+    if (lastCode != 0 && is(lastCode, kind, from, to)) {
+      return known(row, lastCode, from);
+    }
+    int hash = hash(texts.array(), from, to);
     int slot = spread(hash) & (table.length - 1);
     for (int code = table[slot]; code != 0; code = table[slot]) {
-      if (is(code, ordinal, hash, chars, from, to)) {
-        codes[row] = code;
-        lastCode = code;
-        return 0;
+      if (hashes[code] == hash && is(code, kind, from, to)) {
+        return known(row, code, from);
       }
       slot = (slot + 1) & (table.length - 1);
     }
     table[slot] = count;
-    codes[row] = count;
-    lastCode = count;
-    add(ordinal, hash, chars, from, to);
-    return to - from;
+    int added = add(row, kind, hash, from, to);
+    looks = filled < TRIED || count * 8L < filled * 7L;
+    return added;
   }
 
-  private boolean is(int code, byte kind, int hash, char[] chars, int from, int to) {
-    return hashes[code] == hash
-        && kinds[code] == kind
-        && Arrays.equals(characters, ends[code - 1], ends[code], chars, from, to);
+  private int known(int row, int code, int from) {
+    texts.cut(from);
+    codes[row] = code;
+    lastCode = code;
+    return 0;
+  }
+
+  private static int hash(byte[] bytes, int from, int to) {
+    int hash = to - from;
+    for (int i = from; i < to; i++) {
+      hash = 31 * hash + bytes[i];
+    }
+    return hash;
+  }
+
+  private boolean is(int code, byte kind, int from, int to) {
+    byte[] bytes = texts.array();
+    return kinds[code] == kind && Arrays.equals(bytes, ends[code - 1], ends[code], bytes, from, to);
   }
 
   private static int spread(int hash) {
@@ -96,42 +113,54 @@ final class ColumnBuilder {
     return mixed ^ mixed >>> 15;
   }
 
-  private void add(byte kind, int hash, char[] chars, int from, int to) {
+  private int add(int row, byte kind, int hash, int from, int to) {
+    codes[row] = count;
+    lastCode = count;
     if (count == ends.length) {
       ends = Arrays.copyOf(ends, count * 2);
       kinds = Arrays.copyOf(kinds, count * 2);
-      hashes = Arrays.copyOf(hashes, count * 2);
     }
-    int start = ends[count - 1];
-    int end = start + to - from;
-    if (end > characters.length) {
-      characters = Arrays.copyOf(characters, Math.max(end, characters.length * 2));
-    }
-    System.arraycopy(chars, from, characters, start, to - from);
-    ends[count] = end;
-    kinds[count] = kind;
-    hashes[count++] = hash;
-    if (count * 2 > table.length) {
-      table = new int[table.length * 4];
-      for (int code = 1; code < count; code++) {
-        int at = spread(hashes[code]) & (table.length - 1);
-        while (table[at] != 0) {
-          at = (at + 1) & (table.length - 1);
-        }
-        table[at] = code;
+    if (looks) {
+      if (count >= hashes.length) {
+        hashes = Arrays.copyOf(hashes, count * 2);
       }
+      hashes[count] = hash;
+    }
+    ends[count] = to;
+    kinds[count++] = kind;
+    if (looks && count * 2 > table.length) {
+      grow();
+    }
+    return to - from;
+  }
+
+  private void grow() {
+    table = new int[table.length * 4];
+    for (int code = 1; code < count; code++) {
+      int at = spread(hashes[code]) & (table.length - 1);
+      while (table[at] != 0) {
+        at = (at + 1) & (table.length - 1);
+      }
+      table[at] = code;
     }
   }
 
-  /** The column over so many rows. */
-  ColumnChunk build(int rows) {
-    Cell[] distinct = new Cell[count];
-    distinct[0] = Cell.BLANK;
-    for (int code = 1; code < count; code++) {
-      String text = new String(characters, ends[code - 1], ends[code] - ends[code - 1]);
-      distinct[code] = new Cell(KINDS[kinds[code]], text);
+  /** Writes the column over so many rows: entries with their kinds and texts, then the codes. */
+  void encode(int rows, Utf8 out) {
+    out.putUnsigned(count);
+    byte[] bytes = texts.array();
+    for (int code = 0; code < count; code++) {
+      int from = code == 0 ? 0 : ends[code - 1];
+      out.put(kinds[code]).putUnsigned(ends[code] - from).put(bytes, from, ends[code]);
     }
-    return new ColumnChunk(distinct, Arrays.copyOf(codes, rows));
+    boolean narrow = count <= 256;
+    for (int row = 0; row < rows; row++) {
+      int code = row < codes.length ? codes[row] : 0;
+      if (!narrow) {
+        out.put(code >>> 8);
+      }
+      out.put(code);
+    }
   }
 
   /** True if no cell was put. */

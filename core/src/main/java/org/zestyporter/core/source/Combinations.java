@@ -64,7 +64,7 @@ public final class Combinations {
       ColumnChunk chunk = batch.columns()[column];
       Map<Long, Integer> known = new HashMap<>();
       for (int row = 0; row < ids.length; row++) {
-        long pair = (long) ids[row] * chunk.distinct().length + chunk.codes()[row];
+        long pair = (long) ids[row] * chunk.entries() + chunk.codes()[row];
         Integer id = known.putIfAbsent(pair, known.size());
         ids[row] = id == null ? known.size() - 1 : id;
       }

@@ -69,7 +69,7 @@ final class Corrections {
   ColumnChunk[] apply(int batch, long[] lines, ColumnChunk[] columns) {
     for (Found found : byBatch.getOrDefault(batch, List.of())) {
       ColumnChunk chunk = columns[found.column()];
-      Cell[] distinct = Arrays.copyOf(chunk.distinct(), chunk.distinct().length + 1);
+      Cell[] distinct = Arrays.copyOf(chunk.distinct(), chunk.entries() + 1);
       distinct[distinct.length - 1] = found.now();
       int[] codes = chunk.codes().clone();
       for (int row = 0; row < lines.length; row++) {

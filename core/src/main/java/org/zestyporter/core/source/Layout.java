@@ -344,9 +344,12 @@ final class Layout {
     while (at < text.length() && text.charAt(at) == ' ') {
       at++;
     }
-    return at < text.length()
-        && "tgsz".indexOf(text.charAt(at) | 0x20) >= 0
-        && TOTAL.matcher(text).matches();
+    return at < text.length() && mayBeTotal(text.charAt(at)) && TOTAL.matcher(text).matches();
+  }
+
+  /** True if a word for a total can begin with a letter. */
+  static boolean mayBeTotal(int letter) {
+    return letter > 0 && "tgsz".indexOf(letter | 0x20) >= 0;
   }
 
   /** True if a line that begins so is a total, seeing how many of the usual cells it has filled. */

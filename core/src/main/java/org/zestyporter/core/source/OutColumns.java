@@ -321,15 +321,27 @@ final class OutColumns {
     if (words.isEmpty()) {
       return cells;
     }
-    Cell[] distinct = cells.distinct();
-    Cell[] changed = null;
-    for (int d = 0; d < distinct.length; d++) {
-      String text = distinct[d].text();
-      if (text.length() < 20 && words.contains(text.strip().toLowerCase(Locale.ROOT))) {
-        changed = changed == null ? distinct.clone() : changed;
-        changed[d] = Cell.BLANK;
+    boolean[] changed = null;
+    boolean[] begins = new boolean[256];
+    for (String word : words) {
+      char first = word.charAt(0);
+      begins[first < 0x80 ? first : 0xFF] = true;
+    }
+    for (int d = 0; d < cells.entries(); d++) {
+      int first = cells.first(d);
+      boolean may =
+          first >= 0x80
+              || first >= 0 && first < 'A' && begins[first]
+              || begins[first & 0x7F | 0x20];
+      // a character takes up to four bytes
+      if (first >= 0 && may && cells.length(d) < 80) {
+        String text = cells.entry(d).text();
+        if (text.length() < 20 && words.contains(text.strip().toLowerCase(Locale.ROOT))) {
+          changed = changed == null ? new boolean[cells.entries()] : changed;
+          changed[d] = true;
+        }
       }
     }
-    return changed == null ? cells : new ColumnChunk(changed, cells.codes());
+    return changed == null ? cells : cells.withBlank(changed);
   }
 }

@@ -13,6 +13,9 @@ import org.zestyporter.core.value.Votes;
 
 /** Profiles all columns; they are shared out to the processors. */
 final class Profiling {
+  /** More bytes than a word for blank has, with some spaces around it. */
+  private static final int MOST_WORD = 40;
+
   private final SourceCache cache;
   private final OutColumns out;
   private final Reading wanted;
@@ -35,6 +38,34 @@ final class Profiling {
     this.said = wanted.locale() == null ? null : wanted.locale().inCentury(wanted.century());
     LocaleSettings guess = said == null ? guess() : said;
     tally(IntStream.range(0, profilers.length).toArray(), guess);
+  }
+
+  /**
+   * True if the columns have to be profiled before the rows are known: to find out how numbers and
+   * dates are written, or which words stand for a blank.
+   */
+  static boolean isNeeded(SourceCache cache, OutColumns out, Reading wanted) {
+    if (wanted.locale() == null || out.isFolded()) {
+      return true;
+    }
+    return wanted.blankWords() == null && mayHoldBlankWords(cache, out);
+  }
+
+  private static boolean mayHoldBlankWords(SourceCache cache, OutColumns out) {
+    for (int chunk = 0; chunk < cache.chunks(); chunk++) {
+      OutColumns.Records records = out.records(chunk);
+      for (int c = 0; c < out.names().size(); c++) {
+        ColumnChunk cells = out.column(chunk, c, records);
+        for (int code = 0; code < cells.entries(); code++) {
+          if (cells.length(code) < MOST_WORD
+              && ColumnProfiler.mayBeBlankWord(cells.first(code))
+              && ColumnProfiler.isBlankWord(cells.entry(code))) {
+            return true;
+          }
+        }
+      }
+    }
+    return false;
   }
 
   /** What the first records say; if all of them say otherwise, columns are profiled again. */
@@ -89,9 +120,7 @@ final class Profiling {
 
   /** Each distinct value is judged once; those that were not kept have been judged already. */
   private void judge(int column) {
-    distinct[column]
-        .tallies()
-        .forEach((cell, tally) -> profilers[column].add(cell, tally.rows(), tally.line()));
+    distinct[column].each(profilers[column]::add);
   }
 
   private void tally(int chunk, int column, OutColumns.Records records) {
@@ -107,9 +136,12 @@ final class Profiling {
       ColumnChunk cells,
       long[] lines,
       OutColumns.Records records) {
-    int[] counts = new int[cells.distinct().length];
+    int[] counts = new int[cells.entries()];
     int[] first = new int[counts.length];
     int[] codes = cells.codes();
+    byte[] bytes = cells.bytes();
+    int[] starts = cells.starts();
+    int[] ends = cells.ends();
     for (int r = 0; r < codes.length; r++) {
       if (counts[codes[r]]++ == 0) {
         first[codes[r]] = r;
@@ -118,8 +150,11 @@ final class Profiling {
     for (int code = 0; code < counts.length; code++) {
       if (counts[code] > 0) {
         long line = lines[records.rows()[first[code]]];
-        if (!values.add(cells.distinct()[code], counts[code], line)) {
-          profiler.add(cells.distinct()[code], counts[code], line);
+        if (cells.isBlank(code)) {
+          values.addBlank(counts[code]);
+        } else if (!values.add(
+            cells.kind(code), bytes, starts[code], ends[code], counts[code], line)) {
+          profiler.add(cells.kind(code), bytes, starts[code], ends[code], counts[code], line);
         }
       }
     }

@@ -20,6 +20,18 @@ public final class ReadProgress {
   private final long begun = System.nanoTime();
   private volatile long patience = Long.MAX_VALUE;
 
+  private boolean packs = true;
+
+  /** What is read is used once and then dropped, so it is not packed. */
+  ReadProgress forOnce() {
+    packs = false;
+    return this;
+  }
+
+  boolean packs() {
+    return packs;
+  }
+
   /** Bytes read so far; 0 where the format does not tell. */
   public long bytes() {
     return bytes;

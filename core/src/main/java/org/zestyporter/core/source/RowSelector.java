@@ -245,8 +245,10 @@ final class RowSelector {
       }
       String title = titles.level(level, first).text().strip();
       ColumnChunk column = cache.column(chunk, first);
-      for (int code = 0; code < column.distinct().length; code++) {
-        if (!column.distinct()[code].text().strip().equalsIgnoreCase(title)) {
+      int begins = title.isEmpty() || title.charAt(0) >= 0x80 ? -1 : title.charAt(0) | 0x20;
+      for (int code = 0; code < column.entries(); code++) {
+        boolean other = begins >= 0 && (column.first(code) | 0x20) != begins;
+        if (other || !column.entry(code).text().strip().equalsIgnoreCase(title)) {
           continue;
         }
         for (int r = rows.nextSetBit(0); r >= 0; r = rows.nextSetBit(r + 1)) {
@@ -266,8 +268,11 @@ final class RowSelector {
         continue;
       }
       ColumnChunk column = cache.column(chunk, c);
-      for (int code = 0; code < column.distinct().length; code++) {
-        Cell cell = column.distinct()[code];
+      for (int code = 0; code < column.entries(); code++) {
+        if (!Layout.mayBeTotal(column.first(code))) {
+          continue;
+        }
+        Cell cell = column.entry(code);
         if (cell.kind() != Cell.Kind.TEXT || !Layout.isTotal(cell.text())) {
           continue;
         }
@@ -313,9 +318,9 @@ final class RowSelector {
     for (int i = 0; i < testColumns.length; i++) {
       RowTest test = reading.leaveOut().get(i);
       ColumnChunk column = filled(chunk, testColumns[i], before);
-      boolean[] holds = new boolean[column.distinct().length];
+      boolean[] holds = new boolean[column.entries()];
       for (int d = 0; d < holds.length; d++) {
-        holds[d] = test.holds(column.distinct()[d], locale);
+        holds[d] = test.holds(column.entry(d), locale);
       }
       for (int r = rows.nextSetBit(0); r >= 0; r = rows.nextSetBit(r + 1)) {
         if (holds[column.codes()[r]]) {

@@ -5,7 +5,6 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.ByteBuffer;
 import java.nio.channels.FileChannel;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.Arrays;
 import java.util.Iterator;
@@ -29,9 +28,9 @@ public final class SourceCache implements Closeable {
   public static final int CHUNK_ROWS = 4096;
 
   /** Changes whenever the file format does, so that an older cache is not opened. */
-  public static final int VERSION = 2;
+  public static final int VERSION = 3;
 
-  private static final int KEPT_CODES = 4_000_000;
+  private static final long KEPT_BYTES = 48L << 20;
   private static final LZ4SafeDecompressor UNPACK =
       LZ4Factory.fastestJavaInstance().safeDecompressor();
 
@@ -174,19 +173,14 @@ public final class SourceCache implements Closeable {
   private void keep(long key, ColumnChunk column) {
     synchronized (recent) {
       if (recent.put(key, column) == null) {
-        kept += weight(column);
+        kept += column.weight();
       }
       Iterator<ColumnChunk> oldest = recent.values().iterator();
-      while (kept > KEPT_CODES && recent.size() > 1) {
-        kept -= weight(oldest.next());
+      while (kept > KEPT_BYTES && recent.size() > 1) {
+        kept -= oldest.next().weight();
         oldest.remove();
       }
     }
-  }
-
-  /** About how much a column of a chunk takes: its codes, and much more for each of its cells. */
-  private static long weight(ColumnChunk column) {
-    return column.rows() + 24L * column.distinct().length;
   }
 
   private ColumnChunk readColumn(int chunk, int column) {
@@ -197,19 +191,25 @@ public final class SourceCache implements Closeable {
     }
     try {
       Block block = new Block(from, to);
-      Cell[] distinct = new Cell[(int) block.varint()];
-      Cell.Kind[] kinds = Cell.Kind.values();
-      for (int i = 0; i < distinct.length; i++) {
-        Cell.Kind kind = kinds[block.next()];
-        String text = block.text((int) block.varint());
-        distinct[i] = i == 0 ? Cell.BLANK : new Cell(kind, text);
+      int entries = (int) block.varint();
+      int[] starts = new int[entries];
+      int[] ends = new int[entries];
+      byte[] kinds = new byte[entries];
+      boolean texts = true;
+      for (int i = 0; i < entries; i++) {
+        kinds[i] = (byte) block.next();
+        texts &= kinds[i] == 0;
+        int length = (int) block.varint();
+        starts[i] = block.at;
+        block.at += length;
+        ends[i] = block.at;
       }
       int[] codes = new int[rows(chunk)];
-      boolean narrow = distinct.length <= 256;
+      boolean narrow = entries <= 256;
       for (int i = 0; i < codes.length; i++) {
         codes[i] = narrow ? block.next() : block.next() << 8 | block.next();
       }
-      return new ColumnChunk(distinct, codes);
+      return new ColumnChunk(block.bytes, starts, ends, texts ? null : kinds, codes);
     } catch (IOException e) {
       throw new UncheckedIOException(e);
     }
@@ -236,8 +236,14 @@ public final class SourceCache implements Closeable {
 
     Block(long from, long to) throws IOException {
       ByteBuffer packed = read(channel, from, (int) (to - from));
-      bytes = new byte[packed.getInt()];
-      UNPACK.decompress(packed.array(), 4, packed.capacity() - 4, bytes, 0);
+      int size = packed.getInt();
+      int held = packed.capacity() - 4;
+      bytes = new byte[size];
+      if (held == size) {
+        packed.get(bytes);
+      } else {
+        UNPACK.decompress(packed.array(), 4, held, bytes, 0);
+      }
     }
 
     int next() {
@@ -253,12 +259,6 @@ public final class SourceCache implements Closeable {
           return value;
         }
       }
-    }
-
-    String text(int length) {
-      String text = new String(bytes, at, length, StandardCharsets.UTF_8);
-      at += length;
-      return text;
     }
   }
 }

@@ -59,14 +59,15 @@ public final class SourceReader {
   }
 
   /**
-   * Parses a file into a cache and opens it.
+   * Parses a file into a cache and opens it, to be used once: the cache is not packed.
    *
    * @param cacheFile where the cache is kept; an older one is replaced
    * @param wanted what the person or plan has said; the rest is found
    * @throws PorterException if the file holds no table, with a code such as {@code empty-file}
    */
   public static SourceTable open(Path file, Path cacheFile, Reading wanted) throws IOException {
-    return reopen(cacheFile, parse(file, cacheFile, wanted));
+    ReadProgress progress = new ReadProgress().forOnce();
+    return reopen(cacheFile, parse(file, cacheFile, wanted, progress));
   }
 
   /** Parses a file into a cache. */
@@ -227,7 +228,7 @@ public final class SourceReader {
   private static Parsed fill(
       Path file, Path cacheFile, Parsed parsed, ReadProgress progress, long rows)
       throws IOException {
-    try (CacheWriter writer = new CacheWriter(cacheFile, progress)) {
+    try (CacheWriter writer = new CacheWriter(cacheFile, progress, progress.packs())) {
       RowParser.Told told = RowParser.Told.NOTHING;
       RowSink sink = rows == Long.MAX_VALUE ? writer : new FirstRows(writer, rows);
       try {

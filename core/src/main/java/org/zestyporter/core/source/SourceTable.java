@@ -32,18 +32,20 @@ public final class SourceTable implements Columns, AutoCloseable {
   private final Reading reading;
   private final SourceReader.Parsed parsed;
   private final List<Evidence> evidence;
-  private final List<Warning> warnings;
   private final Titles titles;
   private final RowSelector selector;
   private final OutColumns out;
-  private final DistinctValues[] distinct;
-  private final List<ColumnProfile> profiles = new ArrayList<>();
-  private final Proposals proposals;
+  private final Layout.Found layout;
+  private @Nullable Profiling profiling;
+  private @Nullable Profiled profiled;
+  private @Nullable Judged judged;
   private final long[] recordsBefore;
   private final Corrections corrections;
 
   /** The file as it stands; null if this is it. */
   private final @Nullable SourceTable uncorrected;
+
+  private DistinctValues @Nullable [] correctedValues;
 
   /** The combinations that were asked for last; more would take too much memory. */
   private final Map<List<Integer>, Combinations> combinations =
@@ -56,6 +58,12 @@ public final class SourceTable implements Columns, AutoCloseable {
         }
       };
 
+  /** What the columns hold: found out once somebody asks. */
+  private record Profiled(DistinctValues[] distinct, List<ColumnProfile> profiles) {}
+
+  /** What follows from it. */
+  private record Judged(List<Evidence> evidence, List<Warning> warnings, Proposals proposals) {}
+
   SourceTable(SourceCache cache, SourceReader.Parsed parsed) {
     this.cache = cache;
     this.corrections = Corrections.NONE;
@@ -63,7 +71,7 @@ public final class SourceTable implements Columns, AutoCloseable {
     this.parsed = parsed;
     this.evidence = new ArrayList<>(parsed.evidence());
     Reading wanted = parsed.reading();
-    Layout.Found layout = Layout.find(cache, wanted, !parsed.names().isEmpty());
+    this.layout = Layout.find(cache, wanted, !parsed.names().isEmpty());
     evidence.addAll(layout.evidence());
     Map<String, String> renamed = wanted.renamed() == null ? Map.of() : wanted.renamed();
     this.titles = new Titles(cache, layout.titleRows(), parsed.names(), renamed);
@@ -73,21 +81,47 @@ public final class SourceTable implements Columns, AutoCloseable {
     if (wanted.blankWords() != null) {
       out.blankWords(wanted.blankWords());
     }
-    Profiling profiling = new Profiling(cache, out, wanted);
-    this.distinct = profiling.distinct();
-    LocaleSettings locale = profiling.settle();
+    LocaleSettings locale;
+    List<String> blankWords;
+    if (Profiling.isNeeded(cache, out, wanted)) {
+      this.profiling = new Profiling(cache, out, wanted);
+      locale = profiling.settle();
+      blankWords = profiling.blankWords();
+    } else {
+      locale = wanted.locale().inCentury(wanted.century());
+      blankWords = wanted.blankWords() == null ? List.of() : wanted.blankWords();
+    }
     // a fold makes no record of a word for blank, so the words come first
     this.recordsBefore = new long[cache.chunks() + 1];
     for (int i = 0; i < cache.chunks(); i++) {
       int count = out.isFolded() ? out.records(i).count() : selector.count(i);
       recordsBefore[i + 1] = recordsBefore[i] + count;
     }
-    profiling.profile(profiles);
-    this.reading = complete(wanted, layout, locale, profiling.blankWords());
-    Findings findings = new Findings(this, layout, parsed, wanted, profiling.votes());
-    evidence.addAll(findings.evidence());
-    this.warnings = findings.warnings();
-    this.proposals = Proposals.find(this, layout, titles);
+    this.reading = complete(wanted, layout, locale, blankWords);
+  }
+
+  private synchronized Profiled profiled() {
+    if (profiled == null) {
+      if (profiling == null) {
+        profiling = new Profiling(cache, out, parsed.reading());
+        profiling.settle();
+      }
+      List<ColumnProfile> profiles = new ArrayList<>();
+      profiling.profile(profiles);
+      profiled = new Profiled(profiling.distinct(), profiles);
+    }
+    return profiled;
+  }
+
+  private synchronized Judged judged() {
+    if (judged == null) {
+      profiled();
+      Findings findings = new Findings(this, layout, parsed, parsed.reading(), profiling.votes());
+      List<Evidence> all = new ArrayList<>(evidence);
+      all.addAll(findings.evidence());
+      judged = new Judged(all, findings.warnings(), Proposals.find(this, layout, titles));
+    }
+    return judged;
   }
 
   /** The same rows with some cells corrected. */
@@ -95,17 +129,14 @@ public final class SourceTable implements Columns, AutoCloseable {
     this.cache = of.cache;
     this.parsed = of.parsed;
     this.evidence = of.evidence;
-    this.warnings = of.warnings;
     this.titles = of.titles;
     this.selector = of.selector;
     this.out = of.out;
     this.reading = of.reading;
-    this.proposals = of.proposals;
+    this.layout = of.layout;
     this.recordsBefore = of.recordsBefore;
-    this.profiles.addAll(of.profiles);
     this.uncorrected = of;
     this.corrections = Corrections.of(of, wanted);
-    this.distinct = corrections.distinct(of.distinct);
   }
 
   /**
@@ -113,7 +144,7 @@ public final class SourceTable implements Columns, AutoCloseable {
    * Corrections are made on the file as it stands, so that making them twice changes nothing.
    */
   public SourceTable corrected(List<Correction> wanted) {
-    SourceTable bare = uncorrected == null ? this : uncorrected;
+    SourceTable bare = bare();
     if (wanted.equals(corrections.wanted())) {
       return this;
     }
@@ -159,16 +190,16 @@ public final class SourceTable implements Columns, AutoCloseable {
   }
 
   public List<Evidence> evidence() {
-    return evidence;
+    return bare().judged().evidence();
   }
 
   public List<Warning> warnings() {
-    return warnings;
+    return bare().judged().warnings();
   }
 
   /** What could be done with the file and is not yet. */
   public Proposals proposals() {
-    return proposals;
+    return bare().judged().proposals();
   }
 
   /** Names of the columns: their titles, or their letters where there is none. */
@@ -194,17 +225,19 @@ public final class SourceTable implements Columns, AutoCloseable {
 
   /** What each column holds, over all records. */
   public List<ColumnProfile> profiles() {
-    return profiles;
+    return bare().profiled().profiles();
   }
 
   @Override
   public ValueType type(int column) {
-    return profiles.get(column).type();
+    return profiles().get(column).type();
   }
 
   @Override
   public LocaleSettings locale(int column) {
-    return column < 0 ? reading.locale() : profiles.get(column).locale();
+    // what is said holds for all columns; else each may have its own
+    boolean said = parsed.reading().locale() != null;
+    return column < 0 || said ? reading.locale() : profiles().get(column).locale();
   }
 
   @Override
@@ -214,7 +247,22 @@ public final class SourceTable implements Columns, AutoCloseable {
 
   /** The distinct cells of a column over all records. */
   public DistinctValues distinct(int column) {
-    return distinct[column];
+    return distinct()[column];
+  }
+
+  private synchronized DistinctValues[] distinct() {
+    if (uncorrected == null) {
+      return profiled().distinct();
+    }
+    if (correctedValues == null) {
+      correctedValues = corrections.distinct(uncorrected.profiled().distinct());
+    }
+    return correctedValues;
+  }
+
+  /** The file as it stands. */
+  private SourceTable bare() {
+    return uncorrected == null ? this : uncorrected;
   }
 
   /** Number of records. */

@@ -1,11 +1,13 @@
 package org.zestyporter.core.value;
 
 import java.math.BigDecimal;
+import java.nio.charset.StandardCharsets;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.LocalTime;
 import java.time.OffsetDateTime;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Comparator;
 import java.util.EnumMap;
 import java.util.HashSet;
@@ -41,7 +43,7 @@ public final class ColumnProfiler {
 
   private final LocaleSettings locale;
   private final long[] fits = new long[ValueType.values().length];
-  private final Map<ValueType, Map<String, long[]>> examples = new EnumMap<>(ValueType.class);
+  private final Map<ValueType, Examples> examples = new EnumMap<>(ValueType.class);
   private final Map<ValueType, Range> ranges = new EnumMap<>(ValueType.class);
   private final Map<FindingCode, Finding> findings = new EnumMap<>(FindingCode.class);
   private final Map<String, long[]> currencies = new LinkedHashMap<>();
@@ -55,6 +57,15 @@ public final class ColumnProfiler {
   private boolean bound;
   private boolean ungrouped;
   private Finding storedDates;
+  private final PlainText plain = new PlainText();
+  private double least = Double.POSITIVE_INFINITY;
+  private double greatest = Double.NEGATIVE_INFINITY;
+  private byte[] firstText;
+  private byte[] lastText;
+  private long plainVotes;
+  private long plainEither;
+  private long firstDay = Long.MAX_VALUE;
+  private long lastDay = Long.MIN_VALUE;
 
   public ColumnProfiler(LocaleSettings locale) {
     this.locale = locale;
@@ -103,7 +114,92 @@ public final class ColumnProfiler {
     ranges
         .computeIfAbsent(type == ValueType.WHOLE ? ValueType.DECIMAL : type, t -> new Range())
         .add(value);
-    count(examples.computeIfAbsent(type, t -> new LinkedHashMap<>()), text, count, line);
+    examples.computeIfAbsent(type, t -> new Examples(SHOWN * 4)).count(text, count, line);
+  }
+
+  /** The same for a cell given by its text in UTF-8. */
+  public void add(Cell.Kind kind, byte[] bytes, int from, int to, long count, long line) {
+    if (kind != Cell.Kind.TEXT || !addPlain(bytes, from, to, count)) {
+      add(new Cell(kind, new String(bytes, from, to - from, StandardCharsets.UTF_8)), count, line);
+    }
+  }
+
+  /** Judges a text whose type is plain to see, without making it; false if it is not. */
+  private boolean addPlain(byte[] bytes, int from, int to, long count) {
+    int length = to - from;
+    if (length > LONGEST_TYPED) {
+      return false;
+    }
+    PlainText plain = this.plain.look(bytes, from, to, locale.decimal().charAt(0));
+    ValueType type = plain.type();
+    // what stands for a type is counted by its text, as long as there are few
+    Examples known = type == null ? null : examples.get(type);
+    if (known == null || known.isOpen() || known.has(bytes, from, to)) {
+      return false;
+    }
+    rows += count;
+    longest = Math.max(longest, plain.characters());
+    fits[type.ordinal()] += count;
+    switch (type) {
+      case TEXT -> texts(bytes, from, to);
+      case DATE -> dates(plain.number());
+      default -> numbers(plain, count);
+    }
+    return true;
+  }
+
+  private void numbers(PlainText plain, long count) {
+    int scale = plain.scale();
+    bound |= scale > 0;
+    maxScale = Math.max(maxScale, scale);
+    if (plain.digitsBefore() > 3) {
+      grouped |= plain.isNegative();
+      ungrouped |= !plain.isNegative();
+    }
+    if (scale > 0) {
+      vote(plain.digitsBefore(), scale, count);
+    }
+    double size = plain.number() / Math.pow(10, scale);
+    if (size <= least || size >= greatest) {
+      least = Math.min(least, size);
+      greatest = Math.max(greatest, size);
+      ranges
+          .computeIfAbsent(ValueType.DECIMAL, t -> new Range())
+          .add(BigDecimal.valueOf(plain.number(), scale));
+    }
+  }
+
+  private void texts(byte[] bytes, int from, int to) {
+    bound |= plain.isSigned();
+    // these letters stand in the same order in UTF-8 as in a text
+    boolean isLeast =
+        firstText == null
+            || Arrays.compareUnsigned(bytes, from, to, firstText, 0, firstText.length) < 0;
+    if (isLeast || Arrays.compareUnsigned(bytes, from, to, lastText, 0, lastText.length) > 0) {
+      byte[] text = Arrays.copyOfRange(bytes, from, to);
+      lastText = isLeast && lastText != null ? lastText : text;
+      firstText = isLeast ? text : firstText;
+      ranges
+          .computeIfAbsent(ValueType.TEXT, t -> new Range())
+          .add(new String(text, StandardCharsets.UTF_8));
+    }
+  }
+
+  /** What a number with a decimal sign says of it: three digits behind it may be thousands. */
+  private void vote(int before, int behind, long count) {
+    if (behind != 3) {
+      plainVotes += count;
+    } else if (before >= 1 && before <= 3) {
+      plainEither += count;
+    }
+  }
+
+  private void dates(long day) {
+    if (day < firstDay || day > lastDay) {
+      firstDay = Math.min(firstDay, day);
+      lastDay = Math.max(lastDay, day);
+      ranges.computeIfAbsent(ValueType.DATE, t -> new Range()).add(LocalDate.ofEpochDay(day));
+    }
   }
 
   private static void count(Map<String, long[]> counts, String text, long count, long line) {
@@ -140,9 +236,7 @@ public final class ColumnProfiler {
     if (text.length() > LONGEST_TYPED) {
       return text;
     }
-    if (text.length() < 8
-        && "-–—nN#(?.".indexOf(text.charAt(0)) >= 0
-        && (BLANK_WORD.matcher(text).matches() || NUMBER_BLANK_WORD.matcher(text).matches())) {
+    if (isBlankWord(text)) {
       count(blankWords, text, count, line);
     }
     if (!hasDigit(text)) {
@@ -152,6 +246,26 @@ public final class ColumnProfiler {
     boolean shortened = text.indexOf('+') > 0 && SHORTENED.matcher(text).matches();
     BigDecimal number = shortened ? null : NumberReader.find(text, locale.decimal());
     return number == null ? moment(text, count, line) : number(text, number, count, line);
+  }
+
+  private static boolean isBlankWord(String text) {
+    return text.length() < 8
+        && mayBeBlankWord(text.charAt(0))
+        && (BLANK_WORD.matcher(text).matches() || NUMBER_BLANK_WORD.matcher(text).matches());
+  }
+
+  /** True if a cell holds a word that may stand for a blank. */
+  public static boolean isBlankWord(Cell cell) {
+    return cell.kind() == Cell.Kind.TEXT && !cell.isBlank() && isBlankWord(cell.text().strip());
+  }
+
+  /** True if a word that may stand for a blank can begin so: with a sign, or a byte of UTF-8. */
+  public static boolean mayBeBlankWord(int first) {
+    return switch (first) {
+      case '-', 'n', 'N', '#', '(', '?', '.' -> true;
+      // a dash, or what begins with spaces
+      default -> first >= 0x80 || first > 0 && first <= ' ';
+    };
   }
 
   private Object number(String text, BigDecimal number, long count, long line) {
@@ -281,7 +395,9 @@ public final class ColumnProfiler {
 
   /** What the cells said about decimal sign and date order. */
   public Votes votes() {
-    return votes;
+    boolean comma = ",".equals(locale.decimal());
+    return votes.plus(
+        new Votes(comma ? plainVotes : 0, comma ? 0 : plainVotes, plainEither, 0, 0, 0));
   }
 
   public LocaleSettings locale() {
@@ -432,7 +548,7 @@ public final class ColumnProfiler {
     }
     return examples.entrySet().stream()
         .filter(e -> !fits(e.getKey(), type))
-        .flatMap(e -> e.getValue().entrySet().stream())
+        .flatMap(e -> e.getValue().counts().entrySet().stream())
         .map(e -> new ColumnProfile.ValueCount(e.getKey(), e.getValue()[0], e.getValue()[1]))
         .sorted(
             Comparator.comparingLong((ColumnProfile.ValueCount v) -> -v.rows())

@@ -74,6 +74,33 @@ public final class Comparison {
     return ignored.contains(Ignore.LEADING_ZEROS) ? dropZeros(filtered(text)) : filtered(text);
   }
 
+  /**
+   * Writes the form in which a text of plain ASCII is compared, as {@link #prepare} would give it.
+   *
+   * @return false if it is not plain, or zeros are ignored, so that nothing is written
+   */
+  public boolean prepare(byte[] bytes, int from, int to, Utf8 out) {
+    if (ignored.contains(Ignore.LEADING_ZEROS)) {
+      return false;
+    }
+    boolean lower = ignored.contains(Ignore.CASE);
+    boolean spaces = ignored.contains(Ignore.SPACES);
+    boolean marks = ignored.contains(Ignore.PUNCTUATION);
+    for (int at = from; at < to; at++) {
+      if (bytes[at] < ' ') {
+        return false;
+      }
+    }
+    for (int at = from; at < to; at++) {
+      byte b = bytes[at];
+      boolean letter = b >= 'a' && b <= 'z' || b >= 'A' && b <= 'Z' || b >= '0' && b <= '9';
+      if (b == ' ' ? !spaces : letter || !marks) {
+        out.put(lower && b >= 'A' && b <= 'Z' ? b | 0x20 : b);
+      }
+    }
+    return true;
+  }
+
   private String filtered(String text) {
     boolean spaces = ignored.contains(Ignore.SPACES);
     boolean marks = ignored.contains(Ignore.PUNCTUATION);

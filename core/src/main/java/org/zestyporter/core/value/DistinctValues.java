@@ -1,8 +1,13 @@
 package org.zestyporter.core.value;
 
+import java.nio.charset.StandardCharsets;
+import java.security.SecureRandom;
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.concurrent.atomic.AtomicLong;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The distinct cells of a column with their row counts, in order of first appearance.
@@ -52,11 +57,32 @@ public final class DistinctValues {
     }
   }
 
-  private final Map<Cell, Tally> tallies = new LinkedHashMap<>();
+  private static final int FIRST = 64;
+
+  /** One for each kind of cell, so that a number is not the text of it. */
+  private static final Hash[] HASHES = hashes();
+
   private final Budget budget;
+
+  /** By open addressing: a hash of the cell's kind and text, and its place among the kept. */
+  private long[] hashes = new long[FIRST];
+
+  private int[] places = new int[FIRST];
+  private final List<Cell> cells = new ArrayList<>();
+  private final List<Tally> counts = new ArrayList<>();
+  private @Nullable Map<Cell, Tally> tallies;
   private long blank;
   private long beyond;
   private boolean full;
+
+  private static Hash[] hashes() {
+    SecureRandom random = new SecureRandom();
+    Hash[] all = new Hash[Cell.Kind.values().length];
+    for (int i = 0; i < all.length; i++) {
+      all[i] = new Hash(random.nextLong());
+    }
+    return all;
+  }
 
   public DistinctValues(Budget budget) {
     this.budget = budget;
@@ -76,44 +102,113 @@ public final class DistinctValues {
       blank += rows;
       return true;
     }
-    Tally tally = tallies.get(cell);
-    if (tally == null) {
-      if (full || tallies.size() >= LIMIT || !affordable(cell)) {
-        full = true;
-        beyond += rows;
-        return false;
+    byte[] text = cell.text().getBytes(StandardCharsets.UTF_8);
+    return add(cell.kind(), text, 0, text.length, rows, line);
+  }
+
+  /** Counts rows with a blank cell. */
+  public void addBlank(long rows) {
+    blank += rows;
+  }
+
+  /**
+   * Counts rows of a cell that is not blank, given by its text in UTF-8.
+   *
+   * @return false if the cell is not among those kept
+   */
+  public boolean add(Cell.Kind kind, byte[] bytes, int from, int to, long rows, long line) {
+    long hash = HASHES[kind.ordinal()].of(bytes, from, to);
+    int mask = hashes.length - 1;
+    int at = (int) hash & mask;
+    for (; hashes[at] != 0; at = at + 1 & mask) {
+      if (hashes[at] == hash) {
+        counts.get(places[at]).rows += rows;
+        return true;
       }
-      tally = new Tally(line);
-      tallies.put(cell, tally);
     }
-    tally.rows += rows;
+    Cell cell =
+        full ? null : new Cell(kind, new String(bytes, from, to - from, StandardCharsets.UTF_8));
+    if (cell == null || cells.size() >= LIMIT || !affordable(cell)) {
+      full = true;
+      beyond += rows;
+      return false;
+    }
+    hashes[at] = hash;
+    places[at] = cells.size();
+    cells.add(cell);
+    Tally tally = new Tally(line);
+    tally.rows = rows;
+    counts.add(tally);
+    tallies = null;
+    if (cells.size() * 2 > hashes.length) {
+      grow();
+    }
     return true;
+  }
+
+  private void grow() {
+    long[] oldHashes = hashes;
+    int[] oldPlaces = places;
+    hashes = new long[oldHashes.length * 2];
+    places = new int[hashes.length];
+    int mask = hashes.length - 1;
+    for (int i = 0; i < oldHashes.length; i++) {
+      if (oldHashes[i] != 0) {
+        int at = (int) oldHashes[i] & mask;
+        while (hashes[at] != 0) {
+          at = at + 1 & mask;
+        }
+        hashes[at] = oldHashes[i];
+        places[at] = oldPlaces[i];
+      }
+    }
   }
 
   private boolean affordable(Cell cell) {
     return budget.take(cell.text().length())
-        || (tallies.size() < FLOOR && cell.text().length() < 2_000);
+        || (cells.size() < FLOOR && cell.text().length() < 2_000);
   }
 
   /** The same, as if one row held another cell. */
   public DistinctValues moved(Cell from, Cell to, long line) {
     DistinctValues copy = new DistinctValues();
     copy.blank = blank - (from.isBlank() ? 1 : 0);
+    tallies()
+        .forEach(
+            (cell, tally) -> {
+              long rows = tally.rows - (cell.equals(from) ? 1 : 0);
+              if (rows > 0) {
+                copy.add(cell, rows, tally.line);
+              }
+            });
     copy.beyond = beyond;
-    tallies.forEach(
-        (cell, tally) -> {
-          Tally own = new Tally(tally.line);
-          own.rows = tally.rows - (cell.equals(from) ? 1 : 0);
-          if (own.rows > 0) {
-            copy.tallies.put(cell, own);
-          }
-        });
     copy.add(to, 1, line);
     return copy;
   }
 
-  public Map<Cell, Tally> tallies() {
+  /** The kept cells with how often they occur. */
+  public synchronized Map<Cell, Tally> tallies() {
+    if (tallies == null) {
+      Map<Cell, Tally> all = new LinkedHashMap<>(cells.size() * 2);
+      for (int i = 0; i < cells.size(); i++) {
+        all.put(cells.get(i), counts.get(i));
+      }
+      tallies = all;
+    }
     return tallies;
+  }
+
+  /** Takes a kept cell. */
+  @FunctionalInterface
+  public interface Each {
+    void take(Cell cell, long rows, long line);
+  }
+
+  /** Hands over the kept cells, in order of first appearance. */
+  public void each(Each each) {
+    for (int i = 0; i < cells.size(); i++) {
+      each.take(cells.get(i), counts.get(i).rows, counts.get(i).line);
+    }
   }
 
   /** Rows with a blank cell. */

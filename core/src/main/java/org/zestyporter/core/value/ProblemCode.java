@@ -35,7 +35,10 @@ public enum ProblemCode {
   SEVERAL_MATCHES,
   REPEATED,
   TAKEN,
-  ALTERED;
+  ALTERED,
+  PARENT,
+  ROW_REJECTED,
+  CIRCLE;
 
   /** The code used in plans, ledgers and reports, such as {@code not-a-date}. */
   @JsonValue

@@ -19,7 +19,7 @@ class SourceCacheTest {
 
   private Path write(List<List<Cell>> rows, long step) throws IOException {
     Path file = folder.resolve("cells");
-    try (CacheWriter writer = new CacheWriter(file, new ReadProgress())) {
+    try (CacheWriter writer = new CacheWriter(file, new ReadProgress(), true)) {
       long line = 1;
       for (List<Cell> row : rows) {
         put(writer, line, row);
@@ -93,6 +93,28 @@ class SourceCacheTest {
   }
 
   @Test
+  void cellsThatHardlyRepeatComeBackToo() throws IOException {
+    Path file = folder.resolve("many");
+    try (CacheWriter writer = new CacheWriter(file, new ReadProgress(), false)) {
+      for (int row = 0; row < 3_000; row++) {
+        // at first each is another one, then some come again, with blanks between
+        writer.cell(0, Cell.text(row % 11 == 10 ? "" : "Größe " + (row < 2_000 ? row : row % 50)));
+        writer.cell(1, new Cell(row % 2 == 0 ? Cell.Kind.NUMBER : Cell.Kind.TEXT, "" + row));
+        writer.endRow(row + 1);
+      }
+      writer.finish();
+    }
+    try (SourceCache cache = SourceCache.open(file)) {
+      for (int row = 0; row < 3_000; row++) {
+        String text = row % 11 == 10 ? "" : "Größe " + (row < 2_000 ? row : row % 50);
+        assertThat(cache.column(0, 0).cell(row)).isEqualTo(Cell.text(text));
+        assertThat(cache.column(0, 1).cell(row).kind())
+            .isEqualTo(row % 2 == 0 ? Cell.Kind.NUMBER : Cell.Kind.TEXT);
+      }
+    }
+  }
+
+  @Test
   void equalCellsAreKeptOnceInAChunk() throws IOException {
     List<List<Cell>> rows = new ArrayList<>();
     for (int i = 0; i < 1000; i++) {
@@ -107,7 +129,7 @@ class SourceCacheTest {
   @Test
   void whatWasNotFinishedLeavesNothingBehind() throws IOException {
     Path file = folder.resolve("cells");
-    try (CacheWriter writer = new CacheWriter(file, new ReadProgress())) {
+    try (CacheWriter writer = new CacheWriter(file, new ReadProgress(), true)) {
       put(writer, 1, List.of(Cell.text("a")));
     }
     try (var left = Files.list(folder)) {

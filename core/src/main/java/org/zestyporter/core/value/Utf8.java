@@ -1,0 +1,132 @@
+package org.zestyporter.core.value;
+
+import java.nio.charset.StandardCharsets;
+import java.util.Arrays;
+
+/** A growing array of bytes, to which texts are written in UTF-8 and numbers in digits. */
+public final class Utf8 {
+  private byte[] bytes;
+  private int size;
+
+  public Utf8(int capacity) {
+    bytes = new byte[capacity];
+  }
+
+  public int size() {
+    return size;
+  }
+
+  public Utf8 clear() {
+    size = 0;
+    return this;
+  }
+
+  /** The array behind it; only the first {@link #size} bytes count. */
+  public byte[] array() {
+    return bytes;
+  }
+
+  private void room(int more) {
+    if (size + more > bytes.length) {
+      bytes = Arrays.copyOf(bytes, Math.max(size + more, bytes.length * 2));
+    }
+  }
+
+  public Utf8 put(byte[] from, int start, int end) {
+    room(end - start);
+    System.arraycopy(from, start, bytes, size, end - start);
+    size += end - start;
+    return this;
+  }
+
+  public Utf8 put(int b) {
+    room(1);
+    bytes[size++] = (byte) b;
+    return this;
+  }
+
+  /** A text; half a character becomes a question mark. */
+  public Utf8 put(String text) {
+    int length = text.length();
+    room(length);
+    for (int i = 0; i < length; i++) {
+      char c = text.charAt(i);
+      if (c >= 0x80) {
+        byte[] rest = text.substring(i).getBytes(StandardCharsets.UTF_8);
+        return put(rest, 0, rest.length);
+      }
+      bytes[size++] = (byte) c;
+    }
+    return this;
+  }
+
+  /** Characters. */
+  public Utf8 put(char[] chars, int from, int to) {
+    room(to - from);
+    int all = 0;
+    for (int i = from; i < to; i++) {
+      all |= chars[i];
+    }
+    if (all >= 0x80) {
+      byte[] encoded = new String(chars, from, to - from).getBytes(StandardCharsets.UTF_8);
+      return put(encoded, 0, encoded.length);
+    }
+    byte[] into = bytes;
+    int shift = size - from;
+    for (int i = from; i < to; i++) {
+      into[shift + i] = (byte) chars[i];
+    }
+    size += to - from;
+    return this;
+  }
+
+  /** A whole number in decimal digits. */
+  public Utf8 putDigits(long number) {
+    if (number == Long.MIN_VALUE) {
+      return put(Long.toString(number));
+    }
+    room(20);
+    long rest = number;
+    if (rest < 0) {
+      bytes[size++] = '-';
+      rest = -rest;
+    }
+    int digits = 1;
+    for (long power = 10; digits < 19 && rest >= power; power *= 10) {
+      digits++;
+    }
+    for (int at = size + digits - 1; at >= size; at--) {
+      bytes[at] = (byte) ('0' + rest % 10);
+      rest /= 10;
+    }
+    size += digits;
+    return this;
+  }
+
+  /** Drops what was written after a place. */
+  public void cut(int to) {
+    size = to;
+  }
+
+  /** A number from 0 in as many bytes as it needs, seven bits each (LEB128). */
+  public Utf8 putUnsigned(long value) {
+    long rest = value;
+    while ((rest & ~0x7FL) != 0) {
+      put((int) (rest & 0x7F | 0x80));
+      rest >>>= 7;
+    }
+    return put((int) rest);
+  }
+
+  /**
+   * A number in as many bytes as it needs, seven bits each (LEB128), small negatives also short.
+   */
+  public Utf8 putVarint(long value) {
+    return putUnsigned(value << 1 ^ value >> 63);
+  }
+
+  @Override
+  public String toString() {
+    return new String(bytes, 0, size, StandardCharsets.UTF_8);
+  }
+}
