@@ -842,7 +842,12 @@ export interface components {
             now: string;
         };
         Destination: {
+            name?: string;
             table: string;
+            where?: string;
+            distinct: boolean;
+            split?: components["schemas"]["Split"];
+            parent?: components["schemas"]["Parent"];
             fills: components["schemas"]["Fill"][];
             keys: components["schemas"]["MatchKey"][];
             policies: components["schemas"]["Policies"];
@@ -902,6 +907,10 @@ export interface components {
             generator?: "who" | "run-time" | "file-name" | "line" | "row" | "run" | "uuid" | "series";
             series?: components["schemas"]["Series"];
             link?: components["schemas"]["Link"];
+        };
+        Parent: {
+            destination: string;
+            field?: string;
         };
         Phrase: {
             from: string;
@@ -987,6 +996,8 @@ export interface components {
             mode: "all-or-nothing";
             /** @enum {string} */
             whenAltered: "accept" | "refuse";
+            /** @enum {string} */
+            rows: "whole" | "each";
         };
         SavePlan: {
             /** Format: int32 */
@@ -1012,6 +1023,10 @@ export interface components {
             from: number;
             /** Format: int64 */
             to?: number;
+        };
+        Split: {
+            column: string;
+            at: string;
         };
         Step: {
             /** @enum {string} */
@@ -1302,6 +1317,8 @@ export interface components {
             /** Format: int64 */
             rejected: number;
             fieldsChanged: components["schemas"]["FieldCount"][];
+            /** Format: int64 */
+            rows: number;
         };
         FieldCount: {
             field: string;
@@ -1317,7 +1334,7 @@ export interface components {
         };
         ProblemGroup: {
             /** @enum {string} */
-            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "malformed" | "forbidden-character" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "formula" | "not-available" | "unknown-word" | "not-a-phone-number" | "not-an-email" | "not-a-code" | "cut" | "defaulted" | "check" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "repeated" | "taken" | "altered";
+            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "malformed" | "forbidden-character" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "formula" | "not-available" | "unknown-word" | "not-a-phone-number" | "not-an-email" | "not-a-code" | "cut" | "defaulted" | "check" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "repeated" | "taken" | "altered" | "parent" | "row-rejected" | "circle";
             destination: string;
             field?: string;
             reason: string;
@@ -1329,7 +1346,7 @@ export interface components {
         };
         Question: {
             /** @enum {string} */
-            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "malformed" | "forbidden-character" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "formula" | "not-available" | "unknown-word" | "not-a-phone-number" | "not-an-email" | "not-a-code" | "cut" | "defaulted" | "check" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "repeated" | "taken" | "altered";
+            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "malformed" | "forbidden-character" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "formula" | "not-available" | "unknown-word" | "not-a-phone-number" | "not-an-email" | "not-a-code" | "cut" | "defaulted" | "check" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "repeated" | "taken" | "altered" | "parent" | "row-rejected" | "circle";
             destination: string;
             field: string;
             value: string;
@@ -1418,7 +1435,7 @@ export interface components {
         };
         Problem: {
             /** @enum {string} */
-            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "malformed" | "forbidden-character" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "formula" | "not-available" | "unknown-word" | "not-a-phone-number" | "not-an-email" | "not-a-code" | "cut" | "defaulted" | "check" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "repeated" | "taken" | "altered";
+            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "malformed" | "forbidden-character" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "formula" | "not-available" | "unknown-word" | "not-a-phone-number" | "not-an-email" | "not-a-code" | "cut" | "defaulted" | "check" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "repeated" | "taken" | "altered" | "parent" | "row-rejected" | "circle";
             value: string;
             reason: string;
         };
@@ -1580,6 +1597,10 @@ export interface components {
         LedgerEntry: {
             /** Format: int64 */
             line: number;
+            /** Format: int64 */
+            row: number;
+            /** Format: int32 */
+            part: number;
             /** @enum {string} */
             outcome: "new" | "changed" | "unchanged" | "skipped" | "rejected";
             /** Format: int32 */
@@ -1592,7 +1613,7 @@ export interface components {
         };
         Note: {
             /** @enum {string} */
-            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "malformed" | "forbidden-character" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "formula" | "not-available" | "unknown-word" | "not-a-phone-number" | "not-an-email" | "not-a-code" | "cut" | "defaulted" | "check" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "repeated" | "taken" | "altered";
+            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "malformed" | "forbidden-character" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "formula" | "not-available" | "unknown-word" | "not-a-phone-number" | "not-an-email" | "not-a-code" | "cut" | "defaulted" | "check" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "repeated" | "taken" | "altered" | "parent" | "row-rejected" | "circle";
             field?: string;
             value?: string;
             reason: string;
@@ -2755,6 +2776,7 @@ export interface operations {
             query?: {
                 outcome?: string;
                 search?: string;
+                destination?: number;
                 offset?: number;
                 limit?: number;
             };

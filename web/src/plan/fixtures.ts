@@ -57,6 +57,7 @@ export function aView(change: Partial<PlanView> = {}): PlanView {
       destinations: [
         {
           table: 'vessel',
+          distinct: false,
           fills: [aFill('registration', 'Reg No'), aFill('name', 'Boat name')],
           keys: [{ fields: ['registration'], ignoring: ['case'] }],
           policies: {
@@ -68,7 +69,7 @@ export function aView(change: Partial<PlanView> = {}): PlanView {
           checksOff: [],
         },
       ],
-      run: { mode: 'all-or-nothing', whenAltered: 'accept' },
+      run: { mode: 'all-or-nothing', whenAltered: 'accept', rows: 'whole' },
       phrasebooks: [],
       corrections: [],
     },
@@ -141,6 +142,7 @@ export function aReport(change: Partial<RunReport> = {}): RunReport {
         skipped: 12,
         rejected: 70,
         fieldsChanged: [{ field: 'name', records: 388 }],
+        rows: 1204,
       },
     ],
     questions: [],
@@ -173,6 +175,8 @@ export function aRun(change: Partial<RunView> = {}): RunView {
 export function anEntry(line: number, change: Partial<LedgerEntry> = {}): LedgerEntry {
   return {
     line,
+    row: line - 2,
+    part: 0,
     outcome: 'new',
     matchedBy: 0,
     after: [`QH-${line}`, `Boat ${line}`],

@@ -12,13 +12,14 @@ const plan: Plan = {
   destinations: [
     {
       table: 'vessel',
+      distinct: false,
       fills: [],
       keys: [{ fields: ['registration'], ignoring: [] }],
       policies: { onMatch: 'update', onNone: 'add', onSeveral: 'reject', onRepeat: 'keep-last' },
       checksOff: [],
     },
   ],
-  run: { mode: 'all-or-nothing', whenAltered: 'accept' },
+  run: { mode: 'all-or-nothing', whenAltered: 'accept', rows: 'whole' },
   phrasebooks: [],
   corrections: [],
 };

@@ -147,7 +147,7 @@
         </tr>
       </thead>
       <tbody>
-        {#each page?.entries ?? [] as e, i (e.line)}
+        {#each page?.entries ?? [] as e, i (`${e.row}.${e.part}`)}
           <tr class="pickable" class:cur={i === at} onclick={() => (at = i)}>
             <td class="ln">{e.line}</td>
             <td class="t"

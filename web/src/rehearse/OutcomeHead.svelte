@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { RunReport } from '../api/types';
   import Bar from '../ui/Bar.svelte';
+  import OtherTables from '../ui/OtherTables.svelte';
   import Slip from '../ui/Slip.svelte';
   import { capital, count, OUTCOMES } from '../ui/words';
 
@@ -27,6 +28,7 @@
     label={OUTCOMES.map((o) => `${into[o]} ${o}`).join(', ')}
     parts={OUTCOMES.map((o) => ({ name: o, rows: into[o] }))}
   />
+  <OtherTables {report} />
 </div>
 
 <style>

@@ -18,10 +18,21 @@
   const rejecting = $derived(report.problems.filter((p) => !p.softened));
   const altered = $derived(report.problems.filter((p) => p.code === 'altered'));
   const softened = $derived(report.problems.filter((p) => p.softened && p.code !== 'altered'));
+  /** The table that the screens show; what concerns another one is named with it. */
+  const shown = $derived(report.destinations[0]?.table);
+  const named = (of: { destination: string; field?: string | null }) =>
+    of.destination === shown ? (of.field ?? '') : `${of.destination}.${of.field ?? ''}`;
   const asked = $derived(
-    [...new Set(report.questions.map((q) => q.field))].map((field) => {
-      const words = report.questions.filter((q) => q.field === field);
-      return { field, words, rows: words.reduce((sum, q) => sum + q.rows, 0) };
+    [...new Set(report.questions.map(named))].map((name) => {
+      const words = report.questions.filter((q) => named(q) === name);
+      const first = words[0]!;
+      return {
+        name,
+        field: first.field,
+        here: first.destination === shown,
+        words,
+        rows: words.reduce((sum, q) => sum + q.rows, 0),
+      };
     }),
   );
   const made = $derived(
@@ -69,11 +80,11 @@
       >
     </div>
     <div class="questions" {@attach region('Questions')}>
-      {#each asked as question (question.field)}
+      {#each asked as question (question.name)}
         <div class="group" data-code="question">
           <b class="waiting r n">{count(question.rows)}</b>
           <div>
-            <b class="m">{question.field}</b> knows no such word
+            <b class="m">{question.name}</b> knows no such word
             <div class="values">
               {#each question.words.slice(0, 6) as word (word.value)}
                 <button
@@ -89,7 +100,8 @@
                 >{/if}
             </div>
           </div>
-          {#if fix}<button class="button small" onclick={() => fix(question.field)}>Answer</button
+          {#if fix && question.here}<button class="button small" onclick={() => fix(question.field)}
+              >Answer</button
             >{/if}
         </div>
       {/each}
@@ -103,11 +115,11 @@
     {:else}<span class="o new"><Slip of="check" />none</span>{/if}
   </div>
   <div class="scroll list" {@attach region('Problems by cause')}>
-    {#each rejecting as group (`${group.field}${group.code}`)}
+    {#each rejecting as group (`${named(group)} ${group.code}`)}
       <div class="group" data-code={group.code}>
         <b class="rejected r n">{count(group.rows)}</b>
         <div>
-          <b class="m">{group.field ?? ''}</b>
+          <b class="m">{named(group)}</b>
           {cause(group)}
           <div class="values">
             {#each group.values.slice(0, 5) as value (value.value)}
@@ -122,8 +134,9 @@
             {/each}
           </div>
         </div>
-        {#if group.field && fix}<button class="button small" onclick={() => fix(group.field!)}
-            >Mend</button
+        {#if group.field && fix && group.destination === shown}<button
+            class="button small"
+            onclick={() => fix(group.field!)}>Mend</button
           >{/if}
       </div>
     {/each}
@@ -148,11 +161,11 @@
     {/if}
     {#if altered.length}
       <div class="bt soft"><h2>Changed by the application</h2></div>
-      {#each altered as group (group.field)}
+      {#each altered as group (named(group))}
         <div class="group">
           <b class="changed r n">{count(group.rows)}</b>
           <div>
-            <b class="m">{group.field ?? ''}</b> keeps other values than it was given:
+            <b class="m">{named(group)}</b> keeps other values than it was given:
             <span class="m">{group.sample.value}</span> on line {group.sample.row}, and {group
               .sample.reason}
           </div>
@@ -161,11 +174,11 @@
     {/if}
     {#if softened.length}
       <div class="bt soft"><h2>Let go, as the Plan says</h2></div>
-      {#each softened as group (`${group.field}${group.code}`)}
+      {#each softened as group (`${named(group)} ${group.code}`)}
         <div class="group">
           <b class="skipped r n">{count(group.rows)}</b>
           <div>
-            <b class="m">{group.field ?? ''}</b>
+            <b class="m">{named(group)}</b>
             {cause(group)}{group.code === 'cut'
               ? ', cut'
               : group.code === 'defaulted'

@@ -15,6 +15,8 @@ const fill = (change: Partial<Fill>): Fill => ({
 
 const entry = (after: string | null, before?: string[]): LedgerEntry => ({
   line: 2,
+  row: 0,
+  part: 0,
   outcome: before ? 'changed' : 'new',
   matchedBy: before ? 1 : 0,
   after: [after as string],

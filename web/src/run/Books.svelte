@@ -6,7 +6,7 @@
   import { leftOver } from './books';
 
   let { report }: { report: RunReport } = $props();
-  const into = $derived(report.destinations[0]!);
+  const several = $derived(report.destinations.length > 1);
   /** What is left of a sum once all is accounted for, without the noise of binary fractions. */
   const rest = (t: { source: number; altered: number; written: number }) =>
     Math.round((t.source + t.altered - t.written) * 1e6) / 1e6;
@@ -39,17 +39,24 @@
     </tr>
   </thead>
   <tbody>
-    <tr>
-      <td class="t"><b>Rows</b></td>
-      <td class="r"><b>{count(report.read)}</b></td>
-      {#each OUTCOMES as outcome, i (outcome)}<td class="r"
-          ><span class="q sign">{i ? '+' : '='}</span>{count(into[outcome])}</td
-        >{/each}
-      <td class="r new"><b>{leftOver(report)}</b></td>
-    </tr>
-    {#each report.controlTotals as total (total.field)}
+    {#each report.destinations as into (into.table)}
       <tr>
-        <td class="t" colspan="2"><b>Sum of</b> <span class="m">{total.field}</span></td>
+        <td class="t" title={several ? `rows that came to ${into.table}` : undefined}
+          >{#if several}<b class="m">{into.table}</b>{:else}<b>Rows</b>{/if}</td
+        >
+        <td class="r"><b>{count(into.rows)}</b></td>
+        {#each OUTCOMES as outcome, i (outcome)}<td class="r"
+            ><span class="q sign">{i ? '+' : '='}</span>{count(into[outcome])}</td
+          >{/each}
+        <td class="r new"><b>{leftOver(into)}</b></td>
+      </tr>
+    {/each}
+    {#each report.controlTotals as total (`${total.destination}.${total.field}`)}
+      <tr>
+        <td class="t" colspan="2"
+          ><b>Sum of</b>
+          <span class="m">{several ? `${total.destination}.` : ''}{total.field}</span></td
+        >
         {#if total.altered}
           <td
             class="r sum"

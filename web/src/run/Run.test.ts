@@ -64,7 +64,16 @@ describe('the Run stop', () => {
   });
 
   it('says so where they do not', () => {
-    show(aRun({ id: 4, kind: 'run', report: aReport({ balanced: false, read: 1205 }) }));
+    show(
+      aRun({
+        id: 4,
+        kind: 'run',
+        report: aReport({
+          balanced: false,
+          destinations: [{ ...aReport().destinations[0]!, rows: 1205 }],
+        }),
+      }),
+    );
     expect(screen.getByText('No: this run is faulty')).toBeInTheDocument();
     expect(screen.getByText('Rows').closest('tr')!.lastElementChild).toHaveTextContent('1');
   });

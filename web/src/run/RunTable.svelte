@@ -45,7 +45,10 @@
           ></td
         >
         {#if into}
-          <td>{into.table}</td>
+          {@const more = (run.report?.destinations.length ?? 1) - 1}
+          <td title={run.report?.destinations.map((d) => d.table).join(', ')}
+            >{into.table}{#if more}<span class="q"> +{more}</span>{/if}</td
+          >
           <td class="r">{count(run.report?.read ?? 0)}</td>
           <td
             ><Bar

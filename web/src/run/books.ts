@@ -1,8 +1,9 @@
 import type { RunReport } from '../api/types';
 import { OUTCOMES } from '../ui/words';
 
-/** Rows read that no outcome accounts for; 0 if the books balance. */
-export function leftOver(report: Pick<RunReport, 'read' | 'destinations'>): number {
-  const into = report.destinations[0];
-  return into ? report.read - OUTCOMES.reduce((sum, o) => sum + into[o], 0) : report.read;
+type Into = RunReport['destinations'][number];
+
+/** Rows that came to a table and that no outcome accounts for; 0 if its books balance. */
+export function leftOver(into: Into): number {
+  return into.rows - OUTCOMES.reduce((sum, o) => sum + into[o], 0);
 }
