@@ -26,8 +26,8 @@ import org.zestyporter.core.application.jdbc.Database;
 import org.zestyporter.core.draft.PlanDraft;
 import org.zestyporter.core.fill.BatchRow;
 import org.zestyporter.core.fill.CompiledFill;
-import org.zestyporter.core.fill.ComputedBatch;
 import org.zestyporter.core.fill.FillCompiler;
+import org.zestyporter.core.fill.FilledChunk;
 import org.zestyporter.core.fill.Phrases;
 import org.zestyporter.core.fill.RunContext;
 import org.zestyporter.core.fill.Shared;
@@ -76,7 +76,10 @@ public final class Bench {
    */
   public static void main(String[] args) throws IOException, SQLException {
     int rows = args.length > 0 ? Integer.parseInt(args[0]) : 300_000;
-    new Bench(rows, Files.createTempDirectory("porter-bench")).go();
+    Path folder = Files.createTempDirectory("porter-bench");
+    new Whole(folder, rows).go();
+    System.out.printf("%nstages in this process, warm, on values that repeat: ");
+    new Bench(rows, folder).go();
   }
 
   private void go() throws IOException, SQLException {
@@ -238,10 +241,10 @@ public final class Bench {
   }
 
   private static void compute(SourceTable source, List<CompiledFill> fills) {
-    List<CompiledFill.Memo> memos = fills.stream().map(CompiledFill::memo).toList();
+    List<CompiledFill.Columns> ready = FilledChunk.ready(fills);
     long values = 0;
     for (int i = 0; i < source.batches(); i++) {
-      ComputedBatch batch = ComputedBatch.of(source.batch(i), fills, memos, CONTEXT);
+      FilledChunk batch = FilledChunk.of(source.batch(i), fills, ready);
       for (int row = 0; row < batch.rows(); row++) {
         values += batch.filled(0, row).value() == null ? 0 : 1;
       }
