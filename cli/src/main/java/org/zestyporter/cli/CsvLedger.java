@@ -3,19 +3,18 @@ package org.zestyporter.cli;
 import de.siegmar.fastcsv.writer.CsvWriter;
 import java.io.IOException;
 import java.nio.file.Path;
-import java.util.List;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.zestyporter.core.run.Ledger;
 import org.zestyporter.core.run.LedgerChunk;
 import org.zestyporter.core.run.LedgerEntry;
+import org.zestyporter.core.run.LedgerLayout;
 import org.zestyporter.core.value.HarmlessCells;
 
 /** Writes a ledger as CSV, one line a row and destination. */
 final class CsvLedger implements Ledger, AutoCloseable {
   private final CsvWriter out;
   private final boolean raw;
-  private String table = "";
   private boolean closed;
 
   /**
@@ -36,8 +35,8 @@ final class CsvLedger implements Ledger, AutoCloseable {
   }
 
   @Override
-  public void begin(int destination, String name, List<String> fields) {
-    table = name;
+  public void begin(LedgerLayout layout) {
+    // each entry says where it belongs
   }
 
   @Override
@@ -45,7 +44,7 @@ final class CsvLedger implements Ledger, AutoCloseable {
     for (LedgerEntry entry : chunk.entries()) {
       out.writeRecord(
           Long.toString(entry.line()),
-          cell(table),
+          cell(chunk.layout().label()),
           entry.outcome().word(),
           entry.matchedBy() == 0 ? "" : Integer.toString(entry.matchedBy()),
           cell(entry.recordKey()),

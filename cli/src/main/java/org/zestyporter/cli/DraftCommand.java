@@ -110,7 +110,7 @@ final class DraftCommand implements Callable<Integer> {
     String name = file.getFileName().toString().replaceFirst("\\.[^.]+$", "");
     Plan plan = new Plan(name, null, found(source), List.of(proposal.destination()), null);
     Set<String> filled = new TreeSet<>(String.CASE_INSENSITIVE_ORDER);
-    plan.destinations().get(0).fills().stream()
+    proposal.destination().fills().stream()
         .filter(f -> f.origin().kind() != Origin.Kind.DATABASE)
         .forEach(f -> filled.add(f.field()));
     List<FieldLeft> fieldsLeft =
@@ -120,7 +120,7 @@ final class DraftCommand implements Callable<Integer> {
             .toList();
     Set<String> used = new TreeSet<>(String.CASE_INSENSITIVE_ORDER);
     String document = PlanJson.write(plan);
-    plan.destinations().get(0).fills().forEach(f -> used.addAll(named(f, source)));
+    proposal.destination().fills().forEach(f -> used.addAll(named(f, source)));
     List<String> columnsLeft = source.columns().stream().filter(c -> !used.contains(c)).toList();
     if (outFile != null) {
       Files.writeString(outFile, document + "\n");

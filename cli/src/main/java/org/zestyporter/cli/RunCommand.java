@@ -1,11 +1,11 @@
 package org.zestyporter.cli;
 
-import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Settled;
 import org.zestyporter.core.application.jdbc.Database;
 import org.zestyporter.core.run.Ledger;
 import org.zestyporter.core.run.LedgerChunk;
+import org.zestyporter.core.run.LedgerLayout;
 import org.zestyporter.core.run.Pipeline;
 import org.zestyporter.core.run.Progress;
 import org.zestyporter.core.run.RunReport;
@@ -44,13 +44,18 @@ final class RunCommand extends PlanCommand {
     }
 
     @Override
-    public void begin(int destination, String table, List<String> fields) {
-      ledger.begin(destination, table, fields);
+    public void begin(LedgerLayout layout) {
+      ledger.begin(layout);
     }
 
     @Override
     public void append(LedgerChunk chunk) {
       ledger.append(chunk);
+    }
+
+    @Override
+    public boolean isKept() {
+      return ledger.isKept();
     }
 
     @Override

@@ -27,7 +27,7 @@ public final class BatchRow implements Row {
 
   @Override
   public long index() {
-    return batch.firstRow() + row;
+    return batch.index(row);
   }
 
   @Override

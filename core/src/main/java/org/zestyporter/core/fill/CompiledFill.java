@@ -6,11 +6,14 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.Function;
+import java.util.function.IntFunction;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Origin;
 import org.zestyporter.core.plan.Step;
+import org.zestyporter.core.source.Batch;
+import org.zestyporter.core.source.ColumnChunk;
 import org.zestyporter.core.value.Cell;
 import org.zestyporter.core.value.Problem;
 import org.zestyporter.core.value.ProblemCode;
@@ -34,6 +37,7 @@ public final class CompiledFill {
   private final List<StepFunction> steps;
   private final @Nullable Links links;
   private final List<Inquiry> beforehand;
+  private final @Nullable PlainFill plain;
   private final RunContext context;
   private final Object defaultValue;
 
@@ -47,6 +51,7 @@ public final class CompiledFill {
       List<StepFunction> steps,
       @Nullable Links links,
       List<Inquiry> beforehand,
+      @Nullable PlainFill plain,
       RunContext context) {
     this.fill = fill;
     this.field = field;
@@ -57,6 +62,7 @@ public final class CompiledFill {
     this.steps = steps;
     this.links = links;
     this.beforehand = beforehand;
+    this.plain = plain;
     this.context = context;
     this.defaultValue =
         fill.defaultValue() == null || fill.defaultValue().isBlank()
@@ -67,7 +73,17 @@ public final class CompiledFill {
   /** The same with other steps. */
   CompiledFill withSteps(Fill other, List<StepFunction> functions) {
     return new CompiledFill(
-        other, field, fieldIndex, columns, perRow, start, functions, links, beforehand, context);
+        other,
+        field,
+        fieldIndex,
+        columns,
+        perRow,
+        start,
+        functions,
+        links,
+        beforehand,
+        null,
+        context);
   }
 
   public Fill fill() {
@@ -211,10 +227,25 @@ public final class CompiledFill {
     if (value == null || value instanceof Problem) {
       return value;
     }
-    Object found = links == null ? value : links.find(value, row);
-    return found instanceof Problem || found instanceof PendingRecord
+    if (links == null) {
+      return FieldCheck.conform(value, field);
+    }
+    if (links.awaited() != null) {
+      List<Object> parts = links.parts(value, row);
+      if (links.known(parts) == null) {
+        Filled missing = settle(links.find(value, row), null);
+        return new Awaited(links.table(), links.awaited(), parts, missing, Values.text(value));
+      }
+    }
+    Object found = links.find(value, row);
+    return found instanceof Problem || found instanceof Pending
         ? found
         : FieldCheck.conform(found, field);
+  }
+
+  /** How rows of the same source are looked up that its link may await; null if it awaits none. */
+  public @Nullable LinkKey awaited() {
+    return links == null ? null : links.awaited();
   }
 
   private Filled settle(Object value, Problem note) {
@@ -275,34 +306,54 @@ public final class CompiledFill {
     return new Filled(defaultValue, told, true);
   }
 
-  /**
-   * Computes one value for each distinct cell.
-   *
-   * @return a function to be used by one thread
-   */
-  public Memo memo() {
-    return new Memo();
+  /** What it gives for the rows of chunks, which come one after the other. */
+  public Columns columnsOf() {
+    return new Columns();
   }
 
-  /** Remembers what was computed for a cell, in bounded memory. */
-  public final class Memo {
+  /**
+   * Computes chunk by chunk. What depends on one column is computed once for each entry of the
+   * chunk; across chunks values are remembered only where they repeat. For use by one thread.
+   */
+  public final class Columns {
     private final Map<Object, Filled> known = new HashMap<>();
+    private long asked;
+    private long found;
 
-    /** The value for a row. */
-    public Filled get(Row row) {
-      if (perRow) {
-        return compute(row);
+    /** The values of a chunk's rows. */
+    public FilledColumn of(Batch batch) {
+      return column() < 0 ? byRow(batch) : byEntry(batch);
+    }
+
+    private FilledColumn byEntry(Batch batch) {
+      int column = column();
+      ColumnChunk cells = batch.columns()[column];
+      IntFunction<Filled> chain =
+          entry ->
+              remembered(cells.entry(entry), ValueRow.of(column, cells.entry(entry), 0, context));
+      if (plain != null) {
+        return plain.compute(cells, chain);
       }
-      Object key = key(row);
-      Filled filled = known.get(key);
-      if (filled == null) {
-        if (known.size() >= REMEMBERED) {
-          known.clear();
-        }
-        filled = compute(row);
-        known.put(key, filled);
+      FilledColumn.Builder builder = new FilledColumn.Builder(cells.entries());
+      for (int entry = 0; entry < cells.entries(); entry++) {
+        builder.put(entry, chain.apply(entry));
       }
-      return filled;
+      return builder.build(cells.codes());
+    }
+
+    private FilledColumn byRow(Batch batch) {
+      BatchRow row = new BatchRow(batch, context);
+      if (columns.isEmpty() && !perRow && batch.rows() > 0) {
+        FilledColumn.Builder builder = new FilledColumn.Builder(1);
+        builder.put(0, compute(row.at(0)));
+        return builder.build(new int[batch.rows()]);
+      }
+      FilledColumn.Builder builder = new FilledColumn.Builder(batch.rows());
+      for (int r = 0; r < batch.rows(); r++) {
+        row.at(r);
+        builder.put(r, perRow ? compute(row) : remembered(key(row), row));
+      }
+      return builder.build(null);
     }
 
     private Object key(Row row) {
@@ -314,6 +365,25 @@ public final class CompiledFill {
         cells[i] = row.cell(columns.get(i));
       }
       return List.of(cells);
+    }
+
+    private Filled remembered(Object key, Row row) {
+      // what was asked for often enough and hardly ever found is not looked for again
+      if (asked > REMEMBERED && found * 4 < asked) {
+        return compute(row);
+      }
+      asked++;
+      Filled filled = known.get(key);
+      if (filled != null) {
+        found++;
+        return filled;
+      }
+      if (known.size() >= REMEMBERED) {
+        known.clear();
+      }
+      filled = compute(row);
+      known.put(key, filled);
+      return filled;
     }
   }
 

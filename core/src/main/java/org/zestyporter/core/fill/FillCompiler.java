@@ -6,10 +6,12 @@ import java.util.Set;
 import java.util.TreeSet;
 import java.util.function.Consumer;
 import java.util.function.Function;
+import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.formula.Formula;
+import org.zestyporter.core.formula.FormulaException;
 import org.zestyporter.core.formula.Kind;
 import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Fill;
@@ -29,6 +31,7 @@ public final class FillCompiler {
   private final Columns source;
   private final RunContext context;
   private final Phrases phrases;
+  private Predicate<LinkKey> made = key -> false;
 
   /**
    * @param tables gives the application's tables by name
@@ -39,6 +42,37 @@ public final class FillCompiler {
     this.source = source;
     this.context = context;
     this.phrases = phrases;
+  }
+
+  /**
+   * Lets links await records that rows of the same source make.
+   *
+   * @param of tells whether rows may make records that are looked up so
+   */
+  public FillCompiler awaiting(Predicate<LinkKey> of) {
+    made = of;
+    return this;
+  }
+
+  /**
+   * Compiles the condition that tells which rows go to a destination.
+   *
+   * @return gives true, false, null for blank, or a problem
+   * @throws PorterException if the formula can't be used or gives no yes or no
+   */
+  public Function<Row, Object> condition(String formula, String label) {
+    StepContext names = new StepContext(source, phrases, -1, false);
+    try {
+      Formula compiled = Formula.compile(formula, names);
+      if (compiled.kind() != Kind.LOGICAL && compiled.kind() != Kind.ANY) {
+        throw PorterException.input(
+            "condition", "The condition of " + label + " gives no yes or no: “" + formula + "”.");
+      }
+      return compiled::run;
+    } catch (FormulaException e) {
+      throw PorterException.input(
+          "condition", "The condition of " + label + " can't be used: " + e.getMessage());
+    }
   }
 
   /** Compiles all fills that are not left to the database, in the order of the table's fields. */
@@ -60,7 +94,7 @@ public final class FillCompiler {
     Origin origin = fill.origin();
     Set<Integer> columns = new TreeSet<>();
     int ownColumn = origin.readsColumn() ? require(origin.column(), field) : -1;
-    StepContext names = new StepContext(source, phrases, source.locale(ownColumn), false);
+    StepContext names = new StepContext(source, phrases, ownColumn, false);
     List<Inquiry> beforehand = new ArrayList<>();
     Start start = start(origin, field, table, ownColumn, names, beforehand::add);
     columns.addAll(start.columns());
@@ -94,6 +128,7 @@ public final class FillCompiler {
         steps,
         links,
         beforehand,
+        PlainFill.of(fill, field, names::locale),
         context);
   }
 
@@ -102,7 +137,14 @@ public final class FillCompiler {
       throw PorterException.input("no-link", field.name() + " is not a link to another table.");
     }
     TableInfo linked = tables.apply(field.link().table());
-    return new Links(linked, linked.field(field.link().keyField()), link, also);
+    Links links = new Links(linked, linked.field(field.link().keyField()), link, also);
+    List<String> by = new ArrayList<>(List.of(linked.field(link.by()).name()));
+    link.also().forEach(a -> by.add(linked.field(a.field()).name()));
+    LinkKey key = new LinkKey(linked.name(), by, link.ignoring());
+    if (made.test(key)) {
+      links.await(key);
+    }
+    return links;
   }
 
   /**
@@ -119,7 +161,7 @@ public final class FillCompiler {
    * @throws org.zestyporter.core.formula.FormulaException naming the place at fault
    */
   public Tried tryFormula(String text, @Nullable Fill before, FieldInfo field, TableInfo table) {
-    StepContext names = new StepContext(source, phrases, source.locale(-1), before != null);
+    StepContext names = new StepContext(source, phrases, -1, before != null);
     Formula formula = Formula.compile(text, names);
     if (before == null) {
       return new Tried(formula.kind(), formula::run);
@@ -149,8 +191,7 @@ public final class FillCompiler {
   public CompiledFill withSteps(CompiledFill of, Fill with) {
     Integer own =
         with.origin().readsColumn() ? Integer.valueOf(source.column(with.origin().column())) : null;
-    StepContext names =
-        new StepContext(source, phrases, source.locale(own == null ? -1 : own), false);
+    StepContext names = new StepContext(source, phrases, own == null ? -1 : own, false);
     List<StepFunction> steps = new ArrayList<>();
     for (Step step : with.steps()) {
       steps.add(Steps.compile(step, names));

@@ -46,6 +46,9 @@ final class Links {
 
   private final Map<String, Object> made = new ConcurrentHashMap<>();
 
+  /** How rows of the same source are looked up that may make the record; null if none does. */
+  private @Nullable LinkKey awaited;
+
   Links(TableInfo table, FieldInfo keyField, Origin.Link link, List<Integer> columns) {
     this.table = table;
     this.keyField = keyField;
@@ -63,6 +66,19 @@ final class Links {
   /** How missing records are made; null if they are not. */
   @Nullable RecordMaker maker() {
     return maker;
+  }
+
+  void await(LinkKey key) {
+    awaited = key;
+  }
+
+  /** How rows of the same source are looked up that may make the record; null if none does. */
+  @Nullable LinkKey awaited() {
+    return awaited;
+  }
+
+  TableInfo table() {
+    return table;
   }
 
   boolean isKnown(String prepared) {
@@ -138,6 +154,11 @@ final class Links {
       key.append(i == 0 ? "" : BETWEEN).append(comparison.prepare(parts.get(i)));
     }
     return key.toString();
+  }
+
+  /** The key of the record that the application has for the value; null if it has none. */
+  @Nullable Object known(List<Object> parts) {
+    return keys.get(prepared(parts));
   }
 
   /** The key of the record that has the value, or a problem. */

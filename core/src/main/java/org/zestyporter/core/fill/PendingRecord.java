@@ -9,7 +9,7 @@ import org.zestyporter.core.value.Values;
  * A record of a linked table that does not exist yet and is made when the first row that needs it
  * is written. Stands in the place of its key until then.
  */
-public final class PendingRecord {
+public final class PendingRecord implements Pending {
   private final TableInfo table;
   private final Object[] values;
   private final String name;
@@ -58,7 +58,7 @@ public final class PendingRecord {
     return first;
   }
 
-  /** The key that the database gave it; null as long as it is not made. */
+  @Override
   public synchronized Object key() {
     return key;
   }

@@ -16,19 +16,22 @@ final class StepContext implements Names {
 
   private final Columns source;
   private final Phrases phrases;
-  private final LocaleSettings locale;
+  private final int own;
   private final boolean withValue;
 
-  StepContext(Columns source, Phrases phrases, LocaleSettings locale, boolean withValue) {
+  /**
+   * @param own the column whose locale values are read in; under 0 for the source's
+   */
+  StepContext(Columns source, Phrases phrases, int own, boolean withValue) {
     this.source = source;
     this.phrases = phrases;
-    this.locale = locale;
+    this.own = own;
     this.withValue = withValue;
   }
 
   /** The same for the formula of a step, which also knows the value so far as its last column. */
   StepContext inStep() {
-    return new StepContext(source, phrases, locale, true);
+    return new StepContext(source, phrases, own, true);
   }
 
   Phrases phrases() {
@@ -72,12 +75,12 @@ final class StepContext implements Names {
 
   @Override
   public LocaleSettings locale(int column) {
-    return column == valueIndex() ? locale : source.locale(column);
+    return column == valueIndex() ? locale() : source.locale(column);
   }
 
   @Override
   public LocaleSettings locale() {
-    return locale;
+    return source.locale(own);
   }
 
   @Override

@@ -1,29 +1,31 @@
 package org.zestyporter.core.match;
 
+import java.security.SecureRandom;
 import java.util.ArrayList;
-import java.util.Arrays;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
+import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Ask;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.fill.Inquiry;
 import org.zestyporter.core.plan.MatchKey;
+import org.zestyporter.core.value.Hash;
+import org.zestyporter.core.value.PorterException;
+import org.zestyporter.core.value.Utf8;
+import org.zestyporter.core.value.ValueColumn;
 import org.zestyporter.core.value.Values;
 
 /**
  * Finds the records that rows speak of.
  *
- * <p>Used in three steps: {@link #note} every row that could be written, have the {@link
- * #inquiries} answered, then {@link #match} row by row. Existing records are found in one pass over
- * the key fields of the table for each key, whatever its size; memory follows the distinct keys of
- * the source.
+ * <p>Used in three steps: {@link #note} every row in order, have the {@link #inquiries} answered,
+ * then {@link #match} row by row. Keys are held as hashes of 64 bits, eight bytes a row; before
+ * anything follows from two of them being the same, the keys themselves are compared.
  *
  * <pre>{@code
- * matcher.note(line, byField);      // for every row
+ * matcher.note(byField, row);       // for every row
  * matcher.inquiries();              // once, and have them answered
- * Match match = matcher.match(line, byField);
+ * Match match = matcher.match(index, byField, row);
  * }</pre>
  */
 public final class Matcher {
@@ -31,21 +33,20 @@ public final class Matcher {
 
   private final TableInfo table;
   private final List<PreparedKey> keys = new ArrayList<>();
-  private final List<Map<String, Known>> known = new ArrayList<>();
+  private final List<Known> known = new ArrayList<>();
+  private final Hash hash = new Hash(new SecureRandom().nextLong());
+  private final Utf8 scratch = new Utf8(256);
+  private final Utf8 other = new Utf8(256);
 
-  /** The noted keys as values, as long as they are few enough to be asked for by key. */
-  private final List<List<List<Object>>> asked = new ArrayList<>();
-
-  /** What is known of one key value. */
+  /** What is known of the values of one key. */
   private static final class Known {
-    private final long firstLine;
-    private long lastLine;
-    private List<List<Object>> records = List.of();
+    private final KeyNotes notes = new KeyNotes();
+    private final LongMap<List<List<Object>>> found = new LongMap<>();
 
-    Known(long line) {
-      firstLine = line;
-      lastLine = line;
-    }
+    /** The noted keys as values, while they are few enough to be asked for by key. */
+    private @Nullable List<List<Object>> asked = new ArrayList<>();
+
+    private LongMap<Boolean> seen = new LongMap<>();
   }
 
   /**
@@ -53,12 +54,12 @@ public final class Matcher {
    *
    * @param key number of the match key that found it, from 1; 0 if none of them has a value
    * @param records primary keys of the records found
-   * @param firstLine the first line of the source with the same key
-   * @param lastLine the last line of the source with the same key
+   * @param first index of the first row with the same key
+   * @param last index of the last row with the same key
    */
-  public record Match(int key, List<List<Object>> records, long firstLine, long lastLine) {
+  public record Match(int key, List<List<Object>> records, int first, int last) {
     public boolean repeated() {
-      return firstLine != lastLine;
+      return first != last;
     }
   }
 
@@ -66,8 +67,7 @@ public final class Matcher {
     this.table = table;
     for (MatchKey key : keys) {
       this.keys.add(new PreparedKey(key, table));
-      this.known.add(new HashMap<>());
-      this.asked.add(new ArrayList<>());
+      this.known.add(new Known());
     }
   }
 
@@ -76,60 +76,90 @@ public final class Matcher {
     return keys.isEmpty();
   }
 
-  /** Notes the keys of a row that could be written; rows come in the order of their lines. */
-  public void note(long line, Object[] byField) {
+  /**
+   * Notes the keys of the next row.
+   *
+   * @param byField the columns of the table's fields; null for a row that can't be written
+   */
+  public void note(ValueColumn @Nullable [] byField, int row) {
     for (int k = 0; k < keys.size(); k++) {
-      String prepared = keys.get(k).ofRow(byField);
-      if (prepared != null) {
-        Known found = known.get(k).get(prepared);
-        if (found == null) {
-          found = new Known(line);
-          known.get(k).put(prepared, found);
-          if (asked.get(k).size() <= ASKED_BY_KEY) {
-            asked.get(k).add(keys.get(k).values(byField));
-          }
+      PreparedKey key = keys.get(k);
+      Known one = known.get(k);
+      if (byField == null || !key.ofRow(byField, row, scratch)) {
+        one.notes.note(0);
+        continue;
+      }
+      long hashed = hash.of(scratch.array(), scratch.size());
+      one.notes.note(hashed);
+      if (one.asked != null && !key.isLoose() && one.seen.get(hashed) == null) {
+        one.seen.put(hashed, true);
+        List<Object> values = key.values(byField, row);
+        if (!values.isEmpty()) {
+          one.asked.add(values);
         }
-        found.lastLine = line;
+        if (one.asked.size() > ASKED_BY_KEY) {
+          one.asked = null;
+          one.seen = new LongMap<>();
+        }
       }
     }
   }
 
-  /** What has to be known of the table's records: those that have one of the noted keys. */
+  /**
+   * What has to be known of the table's records: those that have one of the noted keys. Nothing is
+   * noted after this.
+   */
   public List<Inquiry> inquiries() {
     List<Inquiry> inquiries = new ArrayList<>();
     for (int k = 0; k < keys.size(); k++) {
-      if (!known.get(k).isEmpty()) {
-        inquiries.add(inquiry(keys.get(k), known.get(k), asked.get(k)));
+      Known one = known.get(k);
+      one.notes.settle();
+      one.seen = new LongMap<>();
+      if (!one.notes.isEmpty()) {
+        inquiries.add(inquiry(keys.get(k), one));
       }
     }
     return inquiries;
   }
 
-  private Inquiry inquiry(PreparedKey key, Map<String, Known> wanted, List<List<Object>> values) {
+  private Inquiry inquiry(PreparedKey key, Known one) {
     List<FieldInfo> fields = new ArrayList<>(key.fields());
     List<FieldInfo> keyFields = table.fields(table.primaryKey());
     fields.addAll(keyFields);
     int parts = key.fields().size();
-    boolean byKey = !key.isLoose() && values.size() <= ASKED_BY_KEY;
-    Ask ask = byKey ? Ask.keyed(table, fields, key.fields(), values) : Ask.all(table, fields);
+    Ask ask =
+        key.isLoose() || one.asked == null
+            ? Ask.all(table, fields)
+            : Ask.keyed(table, fields, key.fields(), one.asked);
     return new Inquiry(
         ask,
         found -> {
-          String prepared = key.of(Arrays.asList(found).subList(0, parts));
-          Known one = prepared == null ? null : wanted.get(prepared);
-          if (one != null) {
-            List<Object> record = primaryKey(found, parts, keyFields);
-            if (!one.records.contains(record)) {
-              List<List<Object>> records = new ArrayList<>(one.records);
-              records.add(record);
-              one.records = records;
-            }
+          if (!key.of(found, scratch)) {
+            return;
+          }
+          long hashed = hash.of(scratch.array(), scratch.size());
+          if (one.notes.holds(hashed)) {
+            learn(one, hashed, primaryKey(found, parts, keyFields));
           }
         },
-        () -> {});
+        () -> one.asked = null);
+  }
+
+  private static void learn(Known one, long hashed, List<Object> record) {
+    List<List<Object>> records = one.found.get(hashed);
+    if (records == null) {
+      one.found.put(hashed, List.of(record));
+    } else if (!records.contains(record)) {
+      List<List<Object>> more = new ArrayList<>(records);
+      more.add(record);
+      one.found.put(hashed, more);
+    }
   }
 
   private static List<Object> primaryKey(Object[] values, int from, List<FieldInfo> keyFields) {
+    if (keyFields.size() == 1) {
+      return List.of(keyFields.get(0).storage().canonical(values[from]));
+    }
     List<Object> key = new ArrayList<>(keyFields.size());
     for (int i = 0; i < keyFields.size(); i++) {
       key.add(keyFields.get(i).storage().canonical(values[from + i]));
@@ -149,27 +179,98 @@ public final class Matcher {
     return own || loose && keys.get(key - 1).same(field, given, held);
   }
 
-  /** The records that a row speaks of, by the first key that finds any. */
-  public Match match(long line, Object[] byField) {
+  /**
+   * The records that a row speaks of, by the first key that finds any.
+   *
+   * @param index the row's index among the noted rows
+   */
+  public Match match(int index, ValueColumn[] byField, int row) {
     Match first = null;
     for (int k = 0; k < keys.size(); k++) {
-      String prepared = keys.get(k).ofRow(byField);
-      Known found = prepared == null ? null : known.get(k).get(prepared);
-      if (found == null) {
+      if (!keys.get(k).ofRow(byField, row, scratch)) {
         continue;
       }
-      Match match = new Match(k + 1, found.records, found.firstLine, found.lastLine);
-      if (!found.records.isEmpty()) {
+      Match match = found(k, index);
+      if (!match.records().isEmpty()) {
         return match;
       }
       first = first == null ? match : first;
     }
-    return first == null ? new Match(0, List.of(), line, line) : first;
+    return first == null ? new Match(0, List.of(), index, index) : first;
   }
 
-  /** The form in which a row is compared by the first key; null if a part of it is blank. */
-  public String prepared(Object[] byField) {
-    return keys.get(0).ofRow(byField);
+  private Match found(int k, int index) {
+    Known one = known.get(k);
+    long hashed = hash.of(scratch.array(), scratch.size());
+    List<List<Object>> records = one.found.get(hashed);
+    KeyNotes.Repeat repeat = one.notes.repeat(hashed);
+    if (repeat != null && !repeat.isSame(scratch.array(), scratch.size())) {
+      throw collision();
+    }
+    return new Match(
+        k + 1,
+        records == null ? List.of() : records,
+        repeat == null ? index : repeat.first(),
+        repeat == null ? index : repeat.last());
+  }
+
+  private static PorterException collision() {
+    return new PorterException(
+        PorterException.Kind.DATABASE,
+        "internal",
+        "Two different keys of the file were taken for the same while looking for repeats, which"
+            + " happens once in millions of files. Nothing was written. Try again.");
+  }
+
+  /** Throws if a record that was found by a row's key has another key after all. */
+  public void verify(int key, ValueColumn[] byField, int row, Object[] record) {
+    PreparedKey by = keys.get(key - 1);
+    if (by.ofRow(byField, row, scratch)
+        && by.ofRecord(record, other)
+        && !java.util.Arrays.equals(
+            scratch.array(), 0, scratch.size(), other.array(), 0, other.size())) {
+      throw collision();
+    }
+  }
+
+  /** The hash of a record's first key; 0 if a part of it is blank. */
+  public long hash(Object[] byField) {
+    return keys.get(0).ofRecord(byField, scratch) ? hashed() : 0;
+  }
+
+  /** The hash of a row's first key; 0 if a part of it is blank. */
+  public long hash(ValueColumn[] byField, int row) {
+    return keys.get(0).ofRow(byField, row, scratch) ? hashed() : 0;
+  }
+
+  private long hashed() {
+    long hashed = hash.of(scratch.array(), scratch.size());
+    KeyNotes.Repeat repeat = known.get(0).notes.repeat(hashed);
+    if (repeat != null && !repeat.isSame(scratch.array(), scratch.size())) {
+      throw collision();
+    }
+    return hashed;
+  }
+
+  /** True if any noted row holds the first key that has this hash. */
+  public boolean isNoted(long hashed) {
+    return known.get(0).notes.holds(hashed);
+  }
+
+  /** True if several noted rows hold the first key that has this hash. */
+  public boolean isRepeated(long hashed) {
+    return known.get(0).notes.repeat(hashed) != null;
+  }
+
+  /** The records that hold the first key that has this hash. */
+  public List<List<Object>> records(long hashed) {
+    List<List<Object>> records = known.get(0).found.get(hashed);
+    return records == null ? List.of() : records;
+  }
+
+  /** True if any record was found for any key. */
+  public boolean findsAny() {
+    return known.stream().anyMatch(k -> k.found.size() > 0);
   }
 
   /** The values of the first key in a row, for messages. */

@@ -2,13 +2,22 @@ package org.zestyporter.core.match;
 
 import java.util.ArrayList;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.TableInfo;
+import org.zestyporter.core.fill.Awaited;
+import org.zestyporter.core.fill.Pending;
 import org.zestyporter.core.plan.MatchKey;
 import org.zestyporter.core.value.Comparison;
+import org.zestyporter.core.value.Storage;
+import org.zestyporter.core.value.Utf8;
+import org.zestyporter.core.value.ValueColumn;
 
-/** A match key made ready to compare rows with records. */
+/** A match key made ready to compare rows with records: as the bytes of its prepared parts. */
 final class PreparedKey {
+  private static final long YEAR_1000 = java.time.LocalDate.of(1000, 1, 1).toEpochDay();
+  private static final long YEAR_9999 = java.time.LocalDate.of(9999, 12, 31).toEpochDay();
+
   private final List<FieldInfo> fields;
   private final int[] indexes;
   private final Comparison comparison;
@@ -23,31 +32,28 @@ final class PreparedKey {
     return fields;
   }
 
-  /**
-   * The form in which a row is compared.
-   *
-   * @param byField the row's values by the table's fields
-   * @return null if a part of the key is blank
-   */
-  String ofRow(Object[] byField) {
-    List<Object> parts = new ArrayList<>(indexes.length);
-    for (int index : indexes) {
-      parts.add(byField[index]);
-    }
-    return of(parts);
-  }
-
   boolean isLoose() {
     return comparison.isLoose();
   }
 
-  /** The values of a row's key, each as its field compares it. */
-  List<Object> values(Object[] byField) {
+  /**
+   * The values of a row's key, each as its field compares it; empty if no record can have them,
+   * since one of them is the key of a record that is not made yet.
+   */
+  List<Object> values(ValueColumn[] byField, int row) {
     List<Object> values = new ArrayList<>(indexes.length);
     for (int i = 0; i < indexes.length; i++) {
-      values.add(fields.get(i).storage().canonical(byField[indexes[i]]));
+      Object value = byField[indexes[i]].value(row);
+      if (isUnmade(value)) {
+        return List.of();
+      }
+      values.add(fields.get(i).storage().canonical(value));
     }
     return values;
+  }
+
+  private static boolean isUnmade(@Nullable Object value) {
+    return value instanceof Awaited || value instanceof Pending;
   }
 
   /** True if a field is compared by this key more loosely than by its type. */
@@ -65,18 +71,151 @@ final class PreparedKey {
     return comparison.prepare(field.storage().canonical(value));
   }
 
-  String of(List<Object> parts) {
-    if (parts.size() == 1) {
-      return prepare(fields.get(0), parts.get(0));
-    }
-    StringBuilder joined = new StringBuilder();
-    for (int i = 0; i < parts.size(); i++) {
-      String prepared = prepare(fields.get(i), parts.get(i));
-      if (prepared == null) {
-        return null;
+  /**
+   * Writes the form in which a row is compared.
+   *
+   * @param byField the columns of the table's fields; null where nothing fills one
+   * @return false if a part of the key is blank
+   */
+  boolean ofRow(ValueColumn[] byField, int row, Utf8 out) {
+    out.clear();
+    for (int i = 0; i < indexes.length; i++) {
+      ValueColumn column = byField[indexes[i]];
+      if (column == null || column.isBlank(row)) {
+        return false;
       }
-      joined.append(prepared.length()).append(':').append(prepared);
+      int from = out.size();
+      part(fields.get(i), column, row, out);
+      end(from, out);
     }
-    return joined.toString();
+    return true;
+  }
+
+  /**
+   * Writes the form in which a record is compared.
+   *
+   * @param byField its values by the table's fields
+   */
+  boolean ofRecord(Object[] byField, Utf8 out) {
+    out.clear();
+    for (int i = 0; i < indexes.length; i++) {
+      if (!part(fields.get(i), byField[indexes[i]], out)) {
+        return false;
+      }
+    }
+    return true;
+  }
+
+  /** The same of the values of the key's fields alone. */
+  boolean of(Object[] parts, Utf8 out) {
+    out.clear();
+    for (int i = 0; i < indexes.length; i++) {
+      if (!part(fields.get(i), parts[i], out)) {
+        return false;
+      }
+    }
+    return true;
+  }
+
+  private boolean part(FieldInfo field, Object value, Utf8 out) {
+    String prepared = prepare(field, value);
+    if (prepared == null) {
+      return false;
+    }
+    int from = out.size();
+    unmade(value, out);
+    out.put(prepared);
+    end(from, out);
+    return true;
+  }
+
+  /** Tells where a part ends by its length, so that no two keys read alike. */
+  private void end(int from, Utf8 out) {
+    if (indexes.length > 1) {
+      int length = out.size() - from;
+      out.put(length).put(length >> 8).put(length >> 16);
+    }
+  }
+
+  /** Sets what stands for a record that is not made yet apart from all keys of records. */
+  private static void unmade(@Nullable Object value, Utf8 out) {
+    if (isUnmade(value)) {
+      out.put(0);
+    }
+  }
+
+  /** What {@link #prepare} gives for the value, without making it where it is plain. */
+  private void part(FieldInfo field, ValueColumn column, int row, Utf8 out) {
+    Storage.Kind kind = field.storage().kind();
+    if (!comparison.isLoose()) {
+      switch (column.form()) {
+        case TEXT -> {
+          if (kind == Storage.Kind.TEXT) {
+            column.text(row, out);
+            return;
+          }
+        }
+        case NUMBER -> {
+          if (kind == Storage.Kind.NUMBER) {
+            number(column.number(row), column.scale(), out);
+            return;
+          }
+        }
+        case DATE -> {
+          long day = column.number(row);
+          if (kind == Storage.Kind.DATE && day >= YEAR_1000 && day <= YEAR_9999) {
+            day(day, out);
+            return;
+          }
+        }
+        default -> {
+          // value by value
+        }
+      }
+    }
+    boolean plain =
+        kind == Storage.Kind.TEXT
+            && column.form() == ValueColumn.Form.TEXT
+            && column.prepare(row, comparison, out);
+    if (!plain) {
+      Object value = column.value(row);
+      unmade(value, out);
+      out.put(prepare(field, value));
+    }
+  }
+
+  /** As {@link org.zestyporter.core.value.Values#plain} writes it. */
+  private static void number(long unscaled, int scale, Utf8 out) {
+    long rest = unscaled;
+    int behind = scale;
+    while (behind > 0 && rest % 10 == 0) {
+      rest /= 10;
+      behind--;
+    }
+    if (behind == 0) {
+      out.putDigits(rest);
+      return;
+    }
+    long power = 1;
+    for (int i = 0; i < behind; i++) {
+      power *= 10;
+    }
+    if (rest < 0) {
+      out.put('-');
+      rest = -rest;
+    }
+    out.putDigits(rest / power).put('.');
+    long fraction = rest % power;
+    for (long digit = power / 10; digit > 0; digit /= 10) {
+      out.put('0' + (int) (fraction / digit % 10));
+    }
+  }
+
+  private static void day(long epochDay, Utf8 out) {
+    java.time.LocalDate date = java.time.LocalDate.ofEpochDay(epochDay);
+    int month = date.getMonthValue();
+    int day = date.getDayOfMonth();
+    out.putDigits(date.getYear()).put('-').put('0' + month / 10).put('0' + month % 10);
+    out.put('-').put('0' + day / 10).put('0' + day % 10);
   }
 }

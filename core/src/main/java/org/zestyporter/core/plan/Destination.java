@@ -2,11 +2,17 @@ package org.zestyporter.core.plan;
 
 import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /**
  * One table that a plan fills.
  *
+ * @param name what other destinations and the books call it; null for the name of its table
  * @param table name of the table
+ * @param where a formula that tells which rows go there; null if all do
+ * @param distinct true if each distinct match key makes one record, however many rows hold it
+ * @param split a column whose cells hold several values, each of which makes a record
+ * @param parent the earlier destination that its records belong to
  * @param fills how its fields get their values; fields without a fill are left to the database
  * @param keys match keys, tried in order; empty if every row is added as a new record
  * @param policies what happens to matched, unmatched and repeated rows
@@ -14,8 +20,33 @@ import java.util.List;
  */
 @RecordBuilder
 public record Destination(
-    String table, List<Fill> fills, List<MatchKey> keys, Policies policies, List<String> checksOff)
+    @Nullable String name,
+    String table,
+    @Nullable String where,
+    boolean distinct,
+    @Nullable Split split,
+    @Nullable Parent parent,
+    List<Fill> fills,
+    List<MatchKey> keys,
+    Policies policies,
+    List<String> checksOff)
     implements DestinationBuilder.With {
+
+  /**
+   * A column whose cells hold several values.
+   *
+   * @param at what stands between the values
+   */
+  public record Split(String column, String at) {}
+
+  /**
+   * The destination that a row's record belongs to: its key comes from the record that the same row
+   * made or matched there.
+   *
+   * @param destination its name
+   * @param field the link field that takes the key; null for the only one that points at its table
+   */
+  public record Parent(String destination, @Nullable String field) {}
 
   public Destination {
     fills = fills == null ? List.of() : List.copyOf(fills);
@@ -24,7 +55,22 @@ public record Destination(
     checksOff = checksOff == null ? List.of() : List.copyOf(checksOff);
   }
 
+  /** A table that every row goes to. */
+  public Destination(
+      String table,
+      List<Fill> fills,
+      List<MatchKey> keys,
+      Policies policies,
+      List<String> checksOff) {
+    this(null, table, null, false, null, null, fills, keys, policies, checksOff);
+  }
+
   public Destination(String table, List<Fill> fills, List<MatchKey> keys, Policies policies) {
     this(table, fills, keys, policies, null);
+  }
+
+  /** What it is called. */
+  public String label() {
+    return name == null || name.isBlank() ? table : name;
   }
 }

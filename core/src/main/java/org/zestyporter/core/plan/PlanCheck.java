@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
+import java.util.function.Function;
 import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.FieldInfo;
@@ -36,8 +37,25 @@ public final class PlanCheck {
    */
   public static List<Matter> check(
       Destination destination, TableInfo table, List<String> columns, Predicate<String> hasBook) {
+    return check(destination, table, columns, hasBook, null);
+  }
+
+  /**
+   * The same for a destination that belongs to another one.
+   *
+   * @param parent name of the field that takes the parent's key; null if there is none
+   */
+  public static List<Matter> check(
+      Destination destination,
+      TableInfo table,
+      List<String> columns,
+      Predicate<String> hasBook,
+      @Nullable String parent) {
     List<Matter> matters = new ArrayList<>();
     Set<String> filled = new HashSet<>();
+    if (parent != null) {
+      filled.add(parent);
+    }
     for (Fill fill : destination.fills()) {
       FieldInfo field = table.find(fill.field());
       if (field == null) {
@@ -105,13 +123,141 @@ public final class PlanCheck {
   }
 
   /**
+   * Everything that is wrong with a destination's place among the others: its name, the rows it
+   * takes, its parent.
+   *
+   * @param columns names of the file's columns
+   */
+  public static List<Matter> places(
+      Plan plan,
+      Destination destination,
+      List<String> columns,
+      Function<String, TableInfo> tables) {
+    List<Matter> matters = new ArrayList<>();
+    String label = destination.label();
+    long same = plan.destinations().stream().filter(d -> d.label().equals(label)).count();
+    if (same > 1) {
+      matters.add(
+          new Matter(
+              "same-name",
+              null,
+              same
+                  + " destinations are called “"
+                  + label
+                  + "”. Give each of them a name of its own."));
+    }
+    if (destination.distinct() && destination.keys().isEmpty()) {
+      matters.add(
+          new Matter(
+              "distinct-key",
+              null,
+              label + " takes distinct records only, so it needs a match key to tell them apart."));
+    }
+    Destination.Split split = destination.split();
+    if (split != null && (split.at() == null || split.at().isEmpty())) {
+      matters.add(new Matter("split", null, label + " is split, but nothing says at which sign."));
+    } else if (split != null && columns.stream().noneMatch(split.column()::equalsIgnoreCase)) {
+      matters.add(
+          new Matter(
+              "no-such-column",
+              null,
+              "The file has no column “" + split.column() + "”, at which " + label + " is split."));
+    }
+    if (destination.parent() != null) {
+      String wrong = wrongParent(plan, destination, tables);
+      if (wrong != null) {
+        matters.add(new Matter("parent", destination.parent().field(), wrong));
+      }
+    }
+    return matters;
+  }
+
+  private static @Nullable String wrongParent(
+      Plan plan, Destination destination, Function<String, TableInfo> tables) {
+    Destination.Parent wanted = destination.parent();
+    Destination parent = before(plan, destination);
+    if (parent == null) {
+      return destination.label()
+          + " belongs to “"
+          + wanted.destination()
+          + "”, which is no destination before it.";
+    }
+    if (parent.split() != null) {
+      return destination.label()
+          + " can't belong to "
+          + parent.label()
+          + ", which makes several records of a row.";
+    }
+    TableInfo above = tables.apply(parent.table());
+    FieldInfo field = parentField(destination, tables.apply(destination.table()), above);
+    if (field == null) {
+      return wanted.field() == null
+          ? destination.table()
+              + " has not just one field that points at "
+              + parent.table()
+              + ". Say which one takes its key."
+          : wanted.field()
+              + " of "
+              + destination.table()
+              + " does not point at "
+              + parent.table()
+              + ".";
+    }
+    if (destination.fills().stream().anyMatch(f -> f.field().equalsIgnoreCase(field.name()))) {
+      return field.name() + " takes the key of " + parent.label() + ", and is filled besides.";
+    }
+    return above.primaryKey().equals(List.of(above.field(field.link().keyField()).name()))
+        ? null
+        : field.name() + " does not point at the primary key of " + parent.table() + ".";
+  }
+
+  private static @Nullable Destination before(Plan plan, Destination destination) {
+    for (Destination other : plan.destinations()) {
+      if (other.equals(destination)) {
+        return null;
+      }
+      if (other.label().equals(destination.parent().destination())) {
+        return other;
+      }
+    }
+    return null;
+  }
+
+  /** The field that takes the parent's key; null if there is no parent or it can't be told. */
+  public static @Nullable FieldInfo parentField(
+      Plan plan, Destination destination, Function<String, TableInfo> tables) {
+    Destination parent = destination.parent() == null ? null : before(plan, destination);
+    return parent == null
+        ? null
+        : parentField(destination, tables.apply(destination.table()), tables.apply(parent.table()));
+  }
+
+  /** The field of a table that takes the key of its parent's; null if it can't be told. */
+  public static @Nullable FieldInfo parentField(
+      Destination destination, TableInfo table, TableInfo parent) {
+    List<FieldInfo> links =
+        table.fields().stream()
+            .filter(f -> f.link() != null && f.link().table().equals(parent.name()))
+            .filter(
+                f ->
+                    destination.parent().field() == null
+                        || f.name().equalsIgnoreCase(destination.parent().field()))
+            .toList();
+    return links.size() == 1 ? links.get(0) : null;
+  }
+
+  /**
    * Throws if anything keeps the destination from being filled.
    *
    * @throws PorterException with all matters in its message and code {@code plan-incomplete}
    */
   public static void require(
       Destination destination, TableInfo table, List<String> columns, Predicate<String> hasBook) {
-    List<Matter> matters = check(destination, table, columns, hasBook);
+    require(check(destination, table, columns, hasBook));
+  }
+
+  /** Throws if there are matters. */
+  public static void require(List<Matter> matters) {
     if (!matters.isEmpty()) {
       throw PorterException.input(
           "plan-incomplete", String.join(" ", matters.stream().map(Matter::message).toList()));

@@ -8,8 +8,22 @@ import java.util.Locale;
  *
  * @param mode whether what was written stays when the database refuses a row
  * @param whenAltered what it means that the application keeps another value than it was given
+ * @param rows what becomes of a row's other records when one of them is rejected
  */
-public record RunSettings(Mode mode, WhenAltered whenAltered) {
+public record RunSettings(Mode mode, WhenAltered whenAltered, Rows rows) {
+
+  /** What becomes of a row's other records when one of them is rejected. */
+  public enum Rows {
+    /** None is written. */
+    WHOLE,
+    /** They are written, but for those that belong to it. */
+    EACH;
+
+    @JsonValue
+    public String word() {
+      return name().toLowerCase(Locale.ROOT);
+    }
+  }
 
   /** Whether what was written stays when the database refuses a row. */
   public enum Mode {
@@ -37,11 +51,15 @@ public record RunSettings(Mode mode, WhenAltered whenAltered) {
     }
   }
 
-  public static final RunSettings ALL_OR_NOTHING =
-      new RunSettings(Mode.ALL_OR_NOTHING, WhenAltered.ACCEPT);
+  public static final RunSettings ALL_OR_NOTHING = new RunSettings(null, null, null);
+
+  public RunSettings(Mode mode, WhenAltered whenAltered) {
+    this(mode, whenAltered, null);
+  }
 
   public RunSettings {
     mode = mode == null ? Mode.ALL_OR_NOTHING : mode;
     whenAltered = whenAltered == null ? WhenAltered.ACCEPT : whenAltered;
+    rows = rows == null ? Rows.WHOLE : rows;
   }
 }

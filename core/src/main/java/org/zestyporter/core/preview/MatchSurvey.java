@@ -5,6 +5,7 @@ import java.util.List;
 import org.zestyporter.core.run.Ledger;
 import org.zestyporter.core.run.LedgerChunk;
 import org.zestyporter.core.run.LedgerEntry;
+import org.zestyporter.core.run.LedgerLayout;
 import org.zestyporter.core.run.Outcome;
 import org.zestyporter.core.value.ProblemCode;
 
@@ -15,6 +16,7 @@ import org.zestyporter.core.value.ProblemCode;
  * be matched because a value is in trouble.
  */
 public final class MatchSurvey implements Ledger {
+  private final int destination;
   private final int pairsWanted;
   private final List<LedgerEntry> pairs = new ArrayList<>();
   private final List<String> fields = new ArrayList<>();
@@ -24,7 +26,11 @@ public final class MatchSurvey implements Ledger {
   private long repeats;
   private long troubled;
 
-  public MatchSurvey(int pairsWanted) {
+  /**
+   * @param destination index of the destination that is looked at
+   */
+  public MatchSurvey(int destination, int pairsWanted) {
+    this.destination = destination;
     this.pairsWanted = pairsWanted;
   }
 
@@ -44,38 +50,45 @@ public final class MatchSurvey implements Ledger {
       List<LedgerEntry> pairs) {}
 
   @Override
-  public void begin(int destination, String table, List<String> names) {
-    fields.addAll(names);
+  public void begin(LedgerLayout layout) {
+    if (layout.destination() == destination) {
+      fields.addAll(layout.fields());
+    }
   }
 
   @Override
   public void append(LedgerChunk chunk) {
-    for (LedgerEntry entry : chunk.entries()) {
-      count(entry);
+    if (chunk.destination() != destination) {
+      return;
+    }
+    for (int entry = 0; entry < chunk.size(); entry++) {
+      count(chunk, entry);
     }
   }
 
-  private void count(LedgerEntry entry) {
-    if (entry.before() != null) {
+  private void count(LedgerChunk chunk, int entry) {
+    Outcome outcome = chunk.outcome(entry);
+    if (chunk.before()[entry] != null) {
       one++;
-      if (pairs.size() < pairsWanted && entry.outcome() == Outcome.CHANGED) {
-        pairs.add(entry);
+      if (pairs.size() < pairsWanted && outcome == Outcome.CHANGED) {
+        pairs.add(chunk.entries().get(entry));
       }
-    } else if (entry.outcome() == Outcome.NEW) {
+    } else if (outcome == Outcome.NEW) {
       none++;
-    } else if (has(entry, ProblemCode.SEVERAL_MATCHES)) {
+    } else if (has(chunk, entry, ProblemCode.SEVERAL_MATCHES)) {
       several++;
-    } else if (has(entry, ProblemCode.REPEATED)) {
+    } else if (has(chunk, entry, ProblemCode.REPEATED)) {
       repeats++;
-    } else if (has(entry, ProblemCode.NO_MATCH)) {
+    } else if (has(chunk, entry, ProblemCode.NO_MATCH)) {
       none++;
     } else {
       troubled++;
     }
   }
 
-  private static boolean has(LedgerEntry entry, ProblemCode code) {
-    return entry.notes().stream().anyMatch(n -> n.code() == code && !n.softened());
+  private static boolean has(LedgerChunk chunk, int entry, ProblemCode code) {
+    List<LedgerEntry.Note> notes = chunk.notes()[entry];
+    return notes != null && notes.stream().anyMatch(n -> n.code() == code && !n.softened());
   }
 
   public MatchClasses result() {

@@ -6,8 +6,8 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.PriorityQueue;
 import org.zestyporter.core.fill.CompiledFill;
-import org.zestyporter.core.fill.ComputedBatch;
 import org.zestyporter.core.fill.Filled;
+import org.zestyporter.core.fill.FilledChunk;
 import org.zestyporter.core.run.DistinctRows;
 import org.zestyporter.core.source.SourceTable;
 
@@ -79,9 +79,9 @@ public record StageTable(
     long troubled = 0;
     long questions = 0;
     long noted = 0;
-    List<CompiledFill.Memo> memos = List.of(fill.memo());
+    List<CompiledFill.Columns> ready = FilledChunk.ready(List.of(fill));
     for (int i = 0; i < source.batches(); i++) {
-      ComputedBatch batch = ComputedBatch.of(source.batch(i), List.of(fill), memos, fill.context());
+      FilledChunk batch = FilledChunk.of(source.batch(i), List.of(fill), ready);
       for (int row = 0; row < batch.rows(); row++) {
         Filled filled = batch.filled(0, row);
         troubled += filled.rejects() ? 1 : 0;

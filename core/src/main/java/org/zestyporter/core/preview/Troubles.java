@@ -2,7 +2,7 @@ package org.zestyporter.core.preview;
 
 import java.util.List;
 import org.zestyporter.core.fill.CompiledFill;
-import org.zestyporter.core.fill.ComputedBatch;
+import org.zestyporter.core.fill.FilledChunk;
 import org.zestyporter.core.source.Batch;
 import org.zestyporter.core.source.SourceTable;
 
@@ -20,11 +20,11 @@ public final class Troubles {
     if (after + 1 >= source.rowCount() || fills.isEmpty()) {
       return -1;
     }
-    List<CompiledFill.Memo> memos = fills.stream().map(CompiledFill::memo).toList();
+    List<CompiledFill.Columns> ready = FilledChunk.ready(fills);
     for (int i = source.batchOf(after + 1); i < source.batches(); i++) {
       Batch batch = source.batch(i);
       int from = (int) Math.max(0, after + 1 - batch.firstRow());
-      ComputedBatch computed = ComputedBatch.of(batch, fills, memos, fills.get(0).context());
+      FilledChunk computed = FilledChunk.of(batch, fills, ready);
       for (int row = from; row < computed.rows(); row++) {
         if (computed.rejected(row)) {
           return batch.firstRow() + row;

@@ -40,6 +40,7 @@ final class Books {
   private record Altered(long values, long line) {}
 
   private final String table;
+  private long rows;
   private final long[] outcomes = new long[Outcome.values().length];
   private final Map<Cause, Group> problems = new LinkedHashMap<>();
   private final Map<Asked, Long> questions = new LinkedHashMap<>();
@@ -48,24 +49,32 @@ final class Books {
   private final Map<String, Sums> totals = new LinkedHashMap<>();
   private final Map<String, Altered> altered = new TreeMap<>();
 
+  /**
+   * @param table what the destination is called
+   */
   Books(String table) {
     this.table = table;
   }
 
-  void count(LedgerEntry entry, List<String> fields) {
-    outcomes[entry.outcome().ordinal()]++;
-    for (LedgerEntry.Note note : entry.notes()) {
+  /** Counts a row that came to the destination. */
+  void count(Outcome outcome) {
+    outcomes[outcome.ordinal()]++;
+  }
+
+  /** Counts what there is to say of a row. */
+  void count(Outcome outcome, long line, List<LedgerEntry.Note> notes) {
+    for (LedgerEntry.Note note : notes) {
       if (note.question()) {
         questions.merge(new Asked(note.code(), note.field(), note.value()), 1L, Long::sum);
-      } else if (note.softened() || entry.outcome() == Outcome.REJECTED) {
-        count(note, entry.line());
+      } else if (note.softened() || outcome == Outcome.REJECTED) {
+        count(note, line);
       }
     }
-    if (entry.outcome() == Outcome.CHANGED) {
-      for (int position : entry.changed()) {
-        fieldsChanged.merge(fields.get(position), 1L, Long::sum);
-      }
-    }
+  }
+
+  /** Counts a field that a record has another value in. */
+  void changed(String field) {
+    fieldsChanged.merge(field, 1L, Long::sum);
   }
 
   private void count(LedgerEntry.Note note, long line) {
@@ -133,6 +142,17 @@ final class Books {
     }
   }
 
+  /**
+   * Adds numbers that the source gave and that the table holds, or would hold, as they are.
+   *
+   * @param sum of all of them
+   */
+  void total(FieldInfo field, BigDecimal sum) {
+    Sums sums = totals.computeIfAbsent(field.name(), f -> new Sums());
+    sums.source = sums.source.add(sum);
+    sums.written = sums.written.add(sum);
+  }
+
   RunReport.DestinationReport destination() {
     List<RunReport.FieldCount> changed =
         fieldsChanged.entrySet().stream()
@@ -146,7 +166,8 @@ final class Books {
         outcomes[Outcome.UNCHANGED.ordinal()],
         outcomes[Outcome.SKIPPED.ordinal()],
         outcomes[Outcome.REJECTED.ordinal()],
-        changed);
+        changed,
+        rows);
   }
 
   List<RunReport.ProblemGroup> problems() {
@@ -195,7 +216,12 @@ final class Books {
     return list;
   }
 
-  boolean balanced(long read) {
-    return destination().total() == read && totals.values().stream().allMatch(Sums::agree);
+  /** Notes how many rows, and parts of rows, came to the destination. */
+  void came(long count) {
+    rows += count;
+  }
+
+  boolean balanced() {
+    return destination().total() == rows && totals.values().stream().allMatch(Sums::agree);
   }
 }

@@ -1,288 +1,463 @@
 package org.zestyporter.core.run;
 
+import java.math.BigDecimal;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
+import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.FieldInfo;
-import org.zestyporter.core.application.Lookups;
-import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.application.WriteSession;
 import org.zestyporter.core.fill.CompiledFill;
-import org.zestyporter.core.fill.ComputedBatch;
 import org.zestyporter.core.fill.Filled;
 import org.zestyporter.core.fill.Rules;
 import org.zestyporter.core.match.Matcher;
-import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Policies;
+import org.zestyporter.core.value.Problem;
 import org.zestyporter.core.value.ProblemCode;
+import org.zestyporter.core.value.ValueColumn;
 
-/** Decides the outcome of each row from its values, the record it matches and the policies. */
+/**
+ * Decides the outcome of each row in one destination from its values, the record it matches and the
+ * policies.
+ */
 final class Decider {
-  private final Destination destination;
-  private final TableInfo table;
-  private final List<CompiledFill> fills;
-  private final Matcher matcher;
-  private final UniqueGuard guard;
-  private final Rules rules;
+  private final Target target;
+  private final boolean writes;
   private final Map<List<Object>, Long> touched = new HashMap<>();
 
-  Decider(
-      Destination destination,
-      TableInfo table,
-      List<CompiledFill> fills,
-      Matcher matcher,
-      UniqueGuard guard,
-      Rules rules) {
-    this.destination = destination;
-    this.table = table;
-    this.fills = fills;
-    this.matcher = matcher;
-    this.guard = guard;
-    this.rules = rules;
+  /** Records of keys that make one record each, by the hash of the key. */
+  private final Map<Long, Object> claimed = new HashMap<>();
+
+  /** Records of rows that are kept of several with the same key, by the row's index. */
+  private final Map<Integer, Object> kept = new HashMap<>();
+
+  private final boolean[] required;
+
+  Decider(Target target, boolean writes) {
+    this.target = target;
+    this.writes = writes;
+    this.required = new boolean[target.fills.size()];
+    for (int f = 0; f < required.length; f++) {
+      required[f] = target.fills.get(f).field().required();
+    }
   }
 
-  /** Decides a batch; the matched records are fetched together. */
-  List<Decision> decide(ComputedBatch batch, Lookups lookups) {
-    Matcher.Match[] matches = new Matcher.Match[batch.rows()];
-    Set<List<Object>> wanted = new HashSet<>();
-    Object[] byField = new Object[table.fields().size()];
-    for (int row = 0; row < batch.rows(); row++) {
-      if (!batch.rejected(row)) {
-        batch.values(row, byField);
-        matches[row] = matcher.match(batch.line(row), byField);
-        if (matches[row].records().size() == 1) {
-          wanted.add(matches[row].records().get(0));
-        }
+  /** Index of the row that is kept of all that hold the same key; under 0 if none is. */
+  static int keptOf(Target target, Matcher.Match match) {
+    return switch (target.destination.policies().onRepeat()) {
+      case KEEP_LAST -> match.last();
+      case KEEP_FIRST -> match.first();
+      case REJECT -> -1;
+    };
+  }
+
+  /**
+   * Decides a row.
+   *
+   * @param records the matched records of the chunk by their keys
+   */
+  void decide(TargetRows rows, int r, Map<List<Object>, Object[]> records) {
+    new Row(rows, r, records).decide();
+  }
+
+  /** Rejects a row for a reason of its own. */
+  void reject(TargetRows rows, int r, ProblemCode code, @Nullable String field, String reason) {
+    tellOdd(rows, r);
+    rows.note(r, new LedgerEntry.Note(code, field, null, reason, false));
+    rows.outcomes[r] = (byte) Outcome.REJECTED.ordinal();
+  }
+
+  /** Takes back that a row is written, since another record of its row is rejected. */
+  void takeBack(TargetRows rows, int r, String reason) {
+    long line = rows.line(r);
+    List<Object> record = rows.keys[r];
+    Object[] before = rows.before[r];
+    Object[] after = after(rows, r);
+    long[] old = before == null ? null : target.guard.hashes(before);
+    target.guard.giveBack(line, target.guard.hashes(after), record, old);
+    if (record != null) {
+      touched.remove(record, line);
+    }
+    if (rows.records != null) {
+      Object made = rows.records[r];
+      rows.records[r] = null;
+      claimed.values().remove(made);
+      kept.values().remove(made);
+    }
+    rows.note(r, new LedgerEntry.Note(ProblemCode.ROW_REJECTED, null, null, reason, false));
+    rows.outcomes[r] = (byte) Outcome.REJECTED.ordinal();
+    rows.changed[r] = null;
+    rows.waits[r] = false;
+    if (rows.changes != null) {
+      rows.changes[r] = null;
+    }
+  }
+
+  private Object[] after(TargetRows rows, int r) {
+    Object[] given = rows.values(r);
+    if (rows.before[r] == null) {
+      return given;
+    }
+    Object[] after = rows.before[r].clone();
+    for (int f : rows.changed[r]) {
+      int at = target.fills.get(f).fieldIndex();
+      after[at] = given[at];
+    }
+    return after;
+  }
+
+  private void tellOdd(TargetRows rows, int r) {
+    for (int f = 0; f < required.length; f++) {
+      Filled odd = rows.odd(f, r);
+      if (odd != null) {
+        rows.note(
+            r,
+            new LedgerEntry.Note(
+                odd.problem().code(),
+                target.fills.get(f).field().name(),
+                odd.problem().value(),
+                odd.problem().reason(),
+                odd.softened(),
+                odd.question()));
       }
     }
-    Map<List<Object>, Object[]> records =
-        wanted.isEmpty() ? Map.of() : lookups.fetch(table, wanted);
-    List<Decision> decisions = new ArrayList<>(batch.rows());
-    for (int row = 0; row < batch.rows(); row++) {
-      decisions.add(new Row(batch, row, matches[row], records).decide());
+    Problem condition = rows.problems == null ? null : rows.problems[r];
+    if (condition != null) {
+      rows.note(
+          r,
+          new LedgerEntry.Note(
+              condition.code(),
+              null,
+              condition.value(),
+              "whether it goes to " + target.label() + " can't be told: " + condition.reason(),
+              false));
     }
-    return decisions;
   }
 
   /** One row on its way to a decision. */
   private final class Row {
+    private final TargetRows rows;
+    private final int r;
     private final long line;
-    private final List<Filled> filled = new ArrayList<>(fills.size());
-    private final Object[] byField = new Object[table.fields().size()];
-    private final Matcher.Match match;
     private final Map<List<Object>, Object[]> records;
-    private final List<LedgerEntry.Note> notes = new ArrayList<>(0);
-    private List<Object> record;
-    private Object[] before;
+    private Matcher.Match match;
+    private long claim;
 
-    Row(ComputedBatch batch, int row, Matcher.Match match, Map<List<Object>, Object[]> records) {
-      this.line = batch.line(row);
-      this.match = match;
+    Row(TargetRows rows, int r, Map<List<Object>, Object[]> records) {
+      this.rows = rows;
+      this.r = r;
+      this.line = rows.line(r);
       this.records = records;
-      for (int f = 0; f < fills.size(); f++) {
-        filled.add(batch.filled(f, row));
-      }
-      batch.values(row, byField);
     }
 
-    Decision decide() {
-      for (int f = 0; f < fills.size(); f++) {
-        Filled value = filled.get(f);
-        if (value.problem() != null) {
-          notes.add(
-              new LedgerEntry.Note(
-                  value.problem().code(),
-                  fills.get(f).field().name(),
-                  value.problem().value(),
-                  value.problem().reason(),
-                  value.softened(),
-                  value.question()));
-        }
+    void decide() {
+      tellOdd(rows, r);
+      if (isRejected()) {
+        outcome(Outcome.REJECTED);
+        return;
       }
-      if (match == null) {
-        return unwritten(Outcome.REJECTED);
-      }
-      if (!matcher.isEmpty() && match.key() == 0) {
-        return reject(
+      match =
+          rows.matches != null && rows.matches[r] != null
+              ? rows.matches[r]
+              : target.matcher.match(rows.first + r, rows.byField, r);
+      rows.matchedBy[r] = (byte) (match.records().isEmpty() ? 0 : match.key());
+      if (!target.matcher.isEmpty() && match.key() == 0) {
+        reject(
             ProblemCode.REQUIRED,
-            String.join(", ", destination.keys().get(0).fields()),
+            String.join(", ", target.destination.keys().get(0).fields()),
             "",
             "the match key is blank, so nobody can tell whether the record is there");
+        return;
       }
-      Decision repeat = match.repeated() ? repeat() : null;
-      if (repeat != null) {
-        return repeat;
+      if (target.destination.distinct() ? isClaimed() : match.repeated() && isRepeat()) {
+        return;
       }
       if (match.records().size() > 1) {
-        return several();
+        several();
+        return;
       }
-      record = match.records().isEmpty() ? null : match.records().get(0);
-      before = record == null ? null : records.get(record);
+      List<Object> record = match.records().isEmpty() ? null : match.records().get(0);
+      Object[] before = record == null ? null : records.get(record);
       if (before == null) {
-        record = null;
-        return none();
+        none();
+        return;
       }
-      Long other = destination.keys().size() > 1 ? touched.putIfAbsent(record, line) : null;
-      return other == null
-          ? one()
-          : reject(
-              ProblemCode.REPEATED, null, null, "line " + other + " speaks of the same record");
+      target.matcher.verify(match.key(), rows.byField, r, before);
+      rows.keys[r] = record;
+      rows.before[r] = before;
+      Long other = target.destination.keys().size() > 1 ? touched.putIfAbsent(record, line) : null;
+      if (other == null) {
+        one(record, before);
+      } else {
+        reject(ProblemCode.REPEATED, null, null, "line " + other + " speaks of the same record");
+      }
     }
 
-    private Decision repeat() {
-      return switch (destination.policies().onRepeat()) {
+    private boolean isRejected() {
+      if (rows.problems != null && rows.problems[r] != null) {
+        return true;
+      }
+      if (!rows.isSettled(r)) {
+        return rows.filled.rejected(r);
+      }
+      for (int f = 0; f < required.length; f++) {
+        Filled odd = rows.odd(f, r);
+        if (odd != null && odd.rejects()) {
+          return true;
+        }
+      }
+      return false;
+    }
+
+    /** True if an earlier row has made or matched the record of this key. */
+    private boolean isClaimed() {
+      if (target.matcher.isEmpty()) {
+        return false;
+      }
+      claim = target.matcher.hash(rows.byField, r);
+      Object known = claimed.get(claim);
+      if (known == null) {
+        return false;
+      }
+      if (rows.records != null) {
+        rows.records[r] = known;
+      }
+      outcome(Outcome.SKIPPED);
+      return true;
+    }
+
+    private boolean isRepeat() {
+      int index = rows.first + r;
+      int keeps = keptOf(target, match);
+      if (keeps == index) {
+        return false;
+      }
+      if (rows.records != null && keeps >= 0) {
+        rows.records[r] = kept.get(keeps);
+      }
+      switch (target.destination.policies().onRepeat()) {
         case KEEP_LAST ->
-            line == match.lastLine()
-                ? null
-                : skip(
-                    ProblemCode.REPEATED, "line " + match.lastLine() + " repeats it and is kept");
+            skip(ProblemCode.REPEATED, "line " + lineOf(match.last()) + " repeats it and is kept");
         case KEEP_FIRST ->
-            line == match.firstLine()
-                ? null
-                : skip(
-                    ProblemCode.REPEATED, "repeats line " + match.firstLine() + ", which is kept");
+            skip(ProblemCode.REPEATED, "repeats line " + lineOf(match.first()) + ", which is kept");
         case REJECT ->
             reject(
                 ProblemCode.REPEATED,
                 null,
                 null,
                 "the same key is on line "
-                    + (line == match.firstLine() ? match.lastLine() : match.firstLine()));
-      };
+                    + lineOf(index == match.first() ? match.last() : match.first()));
+      }
+      return true;
     }
 
-    private Decision several() {
+    private long lineOf(int index) {
+      return target.lines.line(index);
+    }
+
+    private void several() {
       String reason = match.records().size() + " records match it";
-      return destination.policies().onSeveral() == Policies.OnSeveral.SKIP
-          ? skip(ProblemCode.SEVERAL_MATCHES, reason)
-          : reject(ProblemCode.SEVERAL_MATCHES, null, null, reason);
+      if (target.destination.policies().onSeveral() == Policies.OnSeveral.SKIP) {
+        skip(ProblemCode.SEVERAL_MATCHES, reason);
+      } else {
+        reject(ProblemCode.SEVERAL_MATCHES, null, null, reason);
+      }
     }
 
-    private Decision none() {
-      return switch (destination.policies().onNone()) {
+    private void none() {
+      switch (target.destination.policies().onNone()) {
         case ADD -> add();
         case SKIP -> skip(ProblemCode.NO_MATCH, "no record matches it");
         case REJECT -> reject(ProblemCode.NO_MATCH, null, null, "no record matches it");
-      };
+      }
     }
 
-    private Decision one() {
-      return switch (destination.policies().onMatch()) {
-        case UPDATE -> update();
+    private void one(List<Object> record, Object[] before) {
+      switch (target.destination.policies().onMatch()) {
+        case UPDATE -> update(record, before);
         case SKIP -> skip(ProblemCode.MATCHED, "the record is there already");
         case REJECT -> reject(ProblemCode.MATCHED, null, null, "the record is there already");
-      };
+      }
+      if (Outcome.of(rows.outcomes[r]) != Outcome.REJECTED) {
+        know(before);
+      }
     }
 
-    private Decision add() {
-      List<Integer> fields = new ArrayList<>();
-      List<Object> values = new ArrayList<>();
-      for (int f = 0; f < fills.size(); f++) {
-        FieldInfo field = fills.get(f).field();
-        Object value = filled.get(f).value();
-        if (value != null) {
-          fields.add(fills.get(f).fieldIndex());
-          values.add(value);
-        } else if (field.required()) {
-          return reject(
-              ProblemCode.REQUIRED, field.name(), "", "blank, and a new record needs a value");
+    /** Lets other records know which record the row speaks of. */
+    private void know(Object record) {
+      if (claim != 0) {
+        claimed.put(claim, record);
+      }
+      if (rows.records != null) {
+        rows.records[r] = record;
+        if (match.repeated()) {
+          kept.put(rows.first + r, record);
         }
       }
-      Rules.Broken broken = rules.broken(byField, line);
-      if (broken != null) {
-        return reject(ProblemCode.CHECK, null, broken.check(), broken.reason());
-      }
-      LedgerEntry.Note clash = guard.clash(line, byField, null);
-      if (clash != null) {
-        notes.add(clash);
-        return unwritten(Outcome.REJECTED);
-      }
-      boolean waits = guard.take(line, byField, null, null);
-      return new Decision(
-          line,
-          Outcome.NEW,
-          0,
-          null,
-          null,
-          new WriteSession.Change(line, null, fields, values),
-          filled,
-          List.of(),
-          notes,
-          waits);
     }
 
-    private Decision update() {
-      List<Integer> fields = new ArrayList<>();
-      List<Object> values = new ArrayList<>();
-      List<Integer> changed = new ArrayList<>();
-      for (int f = 0; f < fills.size(); f++) {
-        CompiledFill fill = fills.get(f);
-        Object value = filled.get(f).value();
-        boolean clears = fill.fill().blankOnMatch() == Fill.BlankOnMatch.CLEAR;
-        if (fill.fill().onlyNew() || (value == null && !clears)) {
+    private void add() {
+      for (int f = 0; f < required.length; f++) {
+        if (required[f] && rows.isBlank(f, r)) {
+          reject(
+              ProblemCode.REQUIRED,
+              target.fills.get(f).field().name(),
+              "",
+              "blank, and a new record needs a value");
+          return;
+        }
+      }
+      boolean settled = rows.isSettled(r);
+      Object[] values = null;
+      if (!target.rules.isEmpty() || settled || rows.records != null) {
+        values = rows.values(r);
+      }
+      if (isBroken(values)) {
+        return;
+      }
+      long[] hashes = settled ? target.guard.hashes(values) : target.guard.hashes(rows.byField, r);
+      int clash = target.guard.clash(hashes, null);
+      if (clash >= 0) {
+        rows.note(r, target.guard.told(clash, hashes, rows.values(r)));
+        outcome(Outcome.REJECTED);
+        return;
+      }
+      rows.waits[r] = target.guard.take(line, hashes, null, null, !settled);
+      outcome(Outcome.NEW);
+      if (rows.records != null || claim != 0) {
+        know(
+            new RowRecord(
+                target.table, target.label(), line, values == null ? rows.values(r) : values));
+      }
+      if (writes) {
+        rows.changes[r] = insert();
+      }
+    }
+
+    private WriteSession.Change insert() {
+      List<Integer> fields = new ArrayList<>(required.length);
+      List<Object> values = new ArrayList<>(required.length);
+      for (int f = 0; f < required.length; f++) {
+        Object value = rows.value(f, r);
+        if (value != null) {
+          fields.add(target.fills.get(f).fieldIndex());
+          values.add(value);
+        }
+      }
+      if (target.parent != null) {
+        fields.add(target.parent.fieldIndex());
+        values.add(rows.parent(r));
+      }
+      return new WriteSession.Change(line, null, fields, values);
+    }
+
+    private void update(List<Object> record, Object[] before) {
+      List<Integer> changed = null;
+      for (int f = 0; f < required.length; f++) {
+        CompiledFill fill = target.fills.get(f);
+        if (fill.fill().onlyNew()) {
           continue;
         }
-        if (!matcher.same(match.key(), fill.field(), value, before[fill.fieldIndex()])) {
-          if (value == null && !fill.field().nullable()) {
-            return reject(
-                ProblemCode.REQUIRED, fill.field().name(), "", "blank, and it can't be cleared");
-          }
-          fields.add(fill.fieldIndex());
-          values.add(value);
-          changed.add(f);
+        boolean blank = rows.isBlank(f, r);
+        if (blank && fill.fill().blankOnMatch() != Fill.BlankOnMatch.CLEAR
+            || isSame(f, before[fill.fieldIndex()])) {
+          continue;
+        }
+        if (blank && !fill.field().nullable()) {
+          reject(ProblemCode.REQUIRED, fill.field().name(), "", "blank, and it can't be cleared");
+          return;
+        }
+        changed = changed == null ? new ArrayList<>() : changed;
+        changed.add(f);
+      }
+      boolean moves = movesToOtherParent(before);
+      if (changed == null && !moves) {
+        outcome(Outcome.UNCHANGED);
+        return;
+      }
+      List<Integer> fields = new ArrayList<>();
+      List<Object> values = new ArrayList<>();
+      for (int f : changed == null ? List.<Integer>of() : changed) {
+        fields.add(target.fills.get(f).fieldIndex());
+        values.add(rows.value(f, r));
+      }
+      if (moves) {
+        fields.add(target.parent.fieldIndex());
+        values.add(rows.parent(r));
+      }
+      Object[] after = before.clone();
+      for (int i = 0; i < fields.size(); i++) {
+        after[fields.get(i)] = values.get(i);
+      }
+      if (isBroken(after)) {
+        return;
+      }
+      long[] hashes = target.guard.hashes(after);
+      int clash = target.guard.clash(hashes, record);
+      if (clash >= 0) {
+        rows.note(r, target.guard.told(clash, hashes, after));
+        outcome(Outcome.REJECTED);
+        return;
+      }
+      rows.waits[r] = target.guard.take(line, hashes, record, target.guard.hashes(before), false);
+      rows.changed[r] =
+          changed == null ? new int[0] : changed.stream().mapToInt(Integer::intValue).toArray();
+      outcome(Outcome.CHANGED);
+      if (writes) {
+        rows.changes[r] = new WriteSession.Change(line, record, fields, values);
+      }
+    }
+
+    /** True if the record belongs to another parent than the row's. */
+    private boolean movesToOtherParent(Object[] before) {
+      Target.Parent parent = target.parent;
+      return parent != null
+          && !parent.field().storage().same(rows.parent(r), before[parent.fieldIndex()]);
+    }
+
+    /** True if a fill gives what the record has. */
+    private boolean isSame(int f, @Nullable Object held) {
+      FieldInfo field = target.fills.get(f).field();
+      if (held != null && !rows.isSettled(r)) {
+        ValueColumn column = rows.filled.column(f).values();
+        boolean plain =
+            switch (column.form()) {
+              case TEXT -> held instanceof String text && column.isText(r, text);
+              case NUMBER -> held instanceof BigDecimal number && number.equals(column.value(r));
+              case DATE -> held instanceof LocalDate date && date.toEpochDay() == column.number(r);
+              default -> false;
+            };
+        if (plain) {
+          return true;
         }
       }
-      if (changed.isEmpty()) {
-        return decision(Outcome.UNCHANGED, null, changed, false);
-      }
-      Object[] after = after(fields, values);
-      Rules.Broken broken = rules.isEmpty() ? null : rules.broken(after, line);
+      return target.matcher.same(match.key(), field, rows.value(f, r), held);
+    }
+
+    private boolean isBroken(Object @Nullable [] values) {
+      Rules.Broken broken = target.rules.isEmpty() ? null : target.rules.broken(values, line);
       if (broken != null) {
-        return reject(ProblemCode.CHECK, null, broken.check(), broken.reason());
+        reject(ProblemCode.CHECK, null, broken.check(), broken.reason());
       }
-      LedgerEntry.Note clash = guard.clash(line, after, record);
-      if (clash != null) {
-        notes.add(clash);
-        return unwritten(Outcome.REJECTED);
-      }
-      boolean waits = guard.take(line, after, record, before);
-      return decision(
-          Outcome.CHANGED, new WriteSession.Change(line, record, fields, values), changed, waits);
+      return broken != null;
     }
 
-    /** The record as it will stand. */
-    private Object[] after(List<Integer> fields, List<Object> values) {
-      Object[] after = before.clone();
-      for (int i = 0; i < after.length; i++) {
-        int at = fields.indexOf(i);
-        after[i] = at < 0 ? after[i] : values.get(at);
-      }
-      return after;
+    private void skip(ProblemCode code, String reason) {
+      rows.note(r, new LedgerEntry.Note(code, null, null, reason, false));
+      outcome(Outcome.SKIPPED);
     }
 
-    private Decision skip(ProblemCode code, String reason) {
-      notes.add(new LedgerEntry.Note(code, null, null, reason, false));
-      return unwritten(Outcome.SKIPPED);
+    private void reject(
+        ProblemCode code, @Nullable String field, @Nullable String value, String reason) {
+      rows.note(r, new LedgerEntry.Note(code, field, value, reason, false));
+      outcome(Outcome.REJECTED);
     }
 
-    private Decision reject(ProblemCode code, String field, String value, String reason) {
-      notes.add(new LedgerEntry.Note(code, field, value, reason, false));
-      return unwritten(Outcome.REJECTED);
-    }
-
-    private Decision unwritten(Outcome outcome) {
-      return decision(outcome, null, List.of(), false);
-    }
-
-    private Decision decision(
-        Outcome outcome, WriteSession.Change change, List<Integer> changed, boolean waits) {
-      int key = match == null || match.records().isEmpty() ? 0 : match.key();
-      return new Decision(
-          line, outcome, key, record, before, change, filled, changed, notes, waits);
+    private void outcome(Outcome outcome) {
+      rows.outcomes[r] = (byte) outcome.ordinal();
     }
   }
 }

@@ -8,6 +8,7 @@ import org.zestyporter.core.fill.Row;
 import org.zestyporter.core.fill.RunContext;
 import org.zestyporter.core.fill.ValueRow;
 import org.zestyporter.core.source.Batch;
+import org.zestyporter.core.source.ColumnChunk;
 import org.zestyporter.core.source.Combinations;
 import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.value.Cell;
@@ -66,10 +67,11 @@ public final class DistinctRows {
   /** Visits all rows, some of which may stand for others that hold the same. */
   static void visitAll(CompiledFill fill, SourceTable source, Visitor visitor) {
     int column = fill.column();
-    if (column >= 0 && source.distinct(column).beyond() > 0) {
+    if (column >= 0) {
       for (int i = 0; i < source.batches(); i++) {
-        for (Cell cell : source.cells(i, column).distinct()) {
-          visitor.visit(ValueRow.of(column, cell, 0, fill.context()), 1);
+        ColumnChunk cells = source.cells(i, column);
+        for (int code = 0; code < cells.entries(); code++) {
+          visitor.visit(ValueRow.of(column, cells.entry(code), 0, fill.context()), 1);
         }
       }
     } else if (fill.perRow() || several(fill, source)) {

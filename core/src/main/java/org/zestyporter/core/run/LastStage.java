@@ -11,6 +11,9 @@ import org.zestyporter.core.application.WriteSession;
 /** Where rehearsal and run differ: what is done with the records to write. */
 interface LastStage {
 
+  /** True if anything is written at all. */
+  boolean writes();
+
   /**
    * Writes records and gives their primary keys, null where there is none yet.
    *
@@ -24,6 +27,11 @@ interface LastStage {
   /** Writes nothing. */
   LastStage REHEARSAL =
       new LastStage() {
+        @Override
+        public boolean writes() {
+          return false;
+        }
+
         @Override
         public List<List<Object>> write(
             TableInfo table, List<WriteSession.Change> changes, boolean inOrder) {
@@ -40,6 +48,11 @@ interface LastStage {
   /** Writes into a transaction. */
   static LastStage writing(WriteSession session) {
     return new LastStage() {
+      @Override
+      public boolean writes() {
+        return true;
+      }
+
       @Override
       public List<List<Object>> write(
           TableInfo table, List<WriteSession.Change> changes, boolean inOrder) {

@@ -1,20 +1,20 @@
 package org.zestyporter.core.run;
 
-import java.util.List;
 import org.jspecify.annotations.Nullable;
 
 /** Keeps what happened to each row. */
 public interface Ledger {
 
-  /**
-   * Begins a destination.
-   *
-   * @param fields names of the fields whose values the entries hold
-   */
-  void begin(int destination, String table, List<String> fields);
+  /** Begins a destination; all are begun before the first chunk. */
+  void begin(LedgerLayout layout);
 
-  /** Takes the entries of a batch; batches come in the order of the file. */
+  /** Takes the entries of a chunk; those of a destination come in the order of the file. */
   void append(LedgerChunk chunk);
+
+  /** True if it wants entries at all. */
+  default boolean isKept() {
+    return true;
+  }
 
   /**
    * Called after everything is written and before it is made lasting, with the final books. What is
@@ -31,13 +31,18 @@ public interface Ledger {
   Ledger NONE =
       new Ledger() {
         @Override
-        public void begin(int destination, String table, List<String> fields) {
+        public void begin(LedgerLayout layout) {
           // nothing is kept
         }
 
         @Override
         public void append(LedgerChunk chunk) {
           // nothing is kept
+        }
+
+        @Override
+        public boolean isKept() {
+          return false;
         }
       };
 }

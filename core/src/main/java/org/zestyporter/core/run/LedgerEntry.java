@@ -8,6 +8,8 @@ import org.zestyporter.core.value.ProblemCode;
  * What happened to one row in one destination.
  *
  * @param line the row's line number in the file
+ * @param row index of the row among the source's rows, from 0; folded rows share a line
+ * @param part number of the entry among those of its row, from 0
  * @param matchedBy number of the match key that found the record, from 1; 0 if none did
  * @param recordKey primary key of the record, its parts joined by a comma; null if there is none
  * @param after what each fill gave, as text, in the order of the ledger's fields
@@ -17,6 +19,8 @@ import org.zestyporter.core.value.ProblemCode;
  */
 public record LedgerEntry(
     long line,
+    long row,
+    int part,
     Outcome outcome,
     int matchedBy,
     @Nullable String recordKey,

@@ -3,14 +3,20 @@ package org.zestyporter.core.run;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Function;
+import java.util.function.Predicate;
+import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Application;
+import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.Lookups;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.fill.Asking;
+import org.zestyporter.core.fill.BatchRow;
 import org.zestyporter.core.fill.CompiledFill;
 import org.zestyporter.core.fill.FillCompiler;
 import org.zestyporter.core.fill.Inquiry;
+import org.zestyporter.core.fill.LinkKey;
 import org.zestyporter.core.fill.Phrases;
+import org.zestyporter.core.fill.Row;
 import org.zestyporter.core.fill.Rules;
 import org.zestyporter.core.fill.RunContext;
 import org.zestyporter.core.fill.Shared;
@@ -19,6 +25,7 @@ import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Origin;
 import org.zestyporter.core.plan.Plan;
 import org.zestyporter.core.plan.PlanCheck;
+import org.zestyporter.core.source.Batch;
 import org.zestyporter.core.source.SourceTable;
 
 /**
@@ -104,14 +111,27 @@ public final class OpenedPlan {
 
   /** Everything that keeps a destination from being filled; empty if nothing does. */
   public List<PlanCheck.Matter> matters(Destination destination) {
-    return PlanCheck.check(destination, table(destination), source.columns(), phrases::has);
+    List<PlanCheck.Matter> matters =
+        new ArrayList<>(
+            PlanCheck.check(
+                destination,
+                table(destination),
+                source.columns(),
+                phrases::has,
+                parent(destination)));
+    matters.addAll(PlanCheck.places(plan, destination, source.columns(), application::table));
+    return matters;
+  }
+
+  /** The field that takes a parent's key; null if there is none, or it can't be told. */
+  private @Nullable String parent(Destination destination) {
+    FieldInfo field = PlanCheck.parentField(plan, destination, application::table);
+    return field == null ? null : field.name();
   }
 
   /** Throws if anything keeps one of the destinations from being filled. */
   public void require() {
-    for (Destination destination : plan.destinations()) {
-      PlanCheck.require(destination, table(destination), source.columns(), phrases::has);
-    }
+    plan.destinations().forEach(d -> PlanCheck.require(matters(d)));
   }
 
   /** The checks of a destination's table that this plan does not pass over. */
@@ -122,16 +142,39 @@ public final class OpenedPlan {
 
   /** All fills of a destination that are not left to the database, ready to compute every row. */
   public List<CompiledFill> fills(Destination destination) {
-    List<CompiledFill> fills = compiler().compile(destination, table(destination));
-    answerAll(fills);
+    return fills(destination, key -> false);
+  }
+
+  /**
+   * The same, with links that may await records.
+   *
+   * @param made tells whether rows may make records that are looked up so
+   */
+  List<CompiledFill> fills(Destination destination, Predicate<LinkKey> made) {
+    List<CompiledFill> fills = compiler().awaiting(made).compile(destination, table(destination));
+    answerAll(destination, fills);
     return fills;
+  }
+
+  /** The rows that go to a destination, and their parts. */
+  Selection selection(Destination destination) {
+    Function<Row, Object> where =
+        destination.where() == null || destination.where().isBlank()
+            ? null
+            : compiler().condition(destination.where(), destination.label());
+    Destination.Split split = destination.split();
+    return new Selection(
+        where,
+        split == null ? -1 : source.column(split.column()),
+        split == null ? null : split.at(),
+        context);
   }
 
   /** One fill, ready to compute every row. */
   public CompiledFill fill(Destination destination, Fill fill) {
     TableInfo table = table(destination);
     CompiledFill compiled = compiler().compile(fill, table.field(fill.field()), table);
-    answerAll(List.of(compiled));
+    answerAll(destination, List.of(compiled));
     return compiled;
   }
 
@@ -169,15 +212,29 @@ public final class OpenedPlan {
   }
 
   /** Tells fills all that they have to know for the whole source. */
-  private void answerAll(List<CompiledFill> fills) {
+  private void answerAll(Destination destination, List<CompiledFill> fills) {
     Asking asking = new Asking();
+    int split = destination.split() == null ? -1 : source.column(destination.split().column());
     for (CompiledFill fill : fills) {
       fill.ask(asking);
-      if (fill.looksUp()) {
+      if (fill.looksUp() && fill.columns().contains(split)) {
+        askForParts(destination, fill, asking);
+      } else if (fill.looksUp()) {
         DistinctRows.visitAll(fill, source, (row, rows) -> fill.ask(row, asking));
       }
     }
     answer(asking.inquiries());
+  }
+
+  private void askForParts(Destination destination, CompiledFill fill, Asking asking) {
+    Selection selection = selection(destination);
+    for (int i = 0; i < source.batches(); i++) {
+      Batch parts = selection.of(source.batch(i), null).batch();
+      BatchRow row = new BatchRow(parts, context);
+      for (int r = 0; r < parts.rows(); r++) {
+        fill.ask(row.at(r), asking);
+      }
+    }
   }
 
   /** Has inquiries answered. */

@@ -11,6 +11,13 @@ public enum Outcome {
   SKIPPED,
   REJECTED;
 
+  private static final Outcome[] ALL = values();
+
+  /** The outcome of a place in the order. */
+  public static Outcome of(int ordinal) {
+    return ALL[ordinal];
+  }
+
   @JsonValue
   public String word() {
     return name().toLowerCase(Locale.ROOT);

@@ -1,22 +1,14 @@
 package org.zestyporter.core.run;
 
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.TreeMap;
-import java.util.concurrent.ExecutionException;
-import java.util.concurrent.ExecutorService;
-import java.util.concurrent.Executors;
-import java.util.concurrent.Future;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Application;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.application.WriteSession;
-import org.zestyporter.core.fill.CompiledFill;
-import org.zestyporter.core.fill.ComputedBatch;
-import org.zestyporter.core.match.Matcher;
 import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Origin;
@@ -29,8 +21,8 @@ import org.zestyporter.core.value.PorterException;
  * Takes every row of a source through a plan.
  *
  * <p>Rehearsal and run are the same but for their last stage, so that what was rehearsed is what
- * runs. The first pass notes the keys of all rows; the second decides and writes, batch by batch,
- * while the next batch is computed on another thread.
+ * runs. First the keys of all rows are noted; then chunk by chunk the rows are decided and written,
+ * while the chunks before and after are kept in the ledger and computed on other threads.
  *
  * <pre>{@code
  * RunReport report = new Pipeline(opened).rehearse(ledger, Progress.NONE);
@@ -52,8 +44,10 @@ public final class Pipeline {
   /** Goes through all rows and writes nothing. */
   public RunReport rehearse(Ledger ledger, Progress progress) {
     Application own = opened.application().stoppable();
-    try (Watch watch = Watch.over(progress, own::cancel)) {
-      return go(opened.through(own, own), null, LastStage.REHEARSAL, ledger, progress).report();
+    // one session for all look-ups, which is never committed
+    try (Watch watch = Watch.over(progress, own::cancel);
+        WriteSession looking = own.begin()) {
+      return go(opened.through(own, looking), null, LastStage.REHEARSAL, ledger, progress).report();
     } catch (PorterException e) {
       throw progress.stopped() ? stopped() : e;
     }
@@ -175,11 +169,30 @@ public final class Pipeline {
       throw PorterException.input("no-destination", "The plan fills no table yet.");
     }
     own.require();
-    List<Books> books = new ArrayList<>();
-    for (int i = 0; i < plan.destinations().size(); i++) {
-      books.add(fill(own, i, last, ledger, progress));
+    List<Target> targets = Targets.open(own);
+    try (Chunks chunks = new Chunks(source, targets);
+        LedgerWriter kept = new LedgerWriter(ledger)) {
+      new Noting(own, targets, chunks).go(progress);
+      kept.begin(targets);
+      Passage passage = new Passage(targets, own.lookups(), last, kept, plan.run().rows());
+      long done = 0;
+      for (int i = 0; i < chunks.count(); i++) {
+        ChunkRows chunk = chunks.next(i);
+        requireGoing(progress);
+        done += chunk.count();
+        if (chunk.count() > 0) {
+          passage.take(chunk);
+        }
+        progress.at(Progress.Phase.WRITING, done, source.rowCount());
+      }
+      passage.finish();
+      kept.finish();
     }
-    double seconds = (System.nanoTime() - started) / 1e9;
+    return report(targets, number, (System.nanoTime() - started) / 1e9);
+  }
+
+  private Gone report(List<Target> targets, String number, double seconds) {
+    List<Books> books = targets.stream().map(t -> t.books).toList();
     long read = source.rowCount();
     List<String> altered =
         books.stream().map(Books::alteredInWords).filter(Objects::nonNull).toList();
@@ -195,105 +208,19 @@ public final class Pipeline {
             books.stream().flatMap(b -> b.problems().stream()).toList(),
             books.stream().flatMap(b -> b.controlTotals().stream()).toList(),
             books.stream().flatMap(b -> b.created().stream()).toList(),
-            books.stream().allMatch(b -> b.balanced(read)),
+            books.stream().allMatch(Books::balanced),
             Math.round(seconds * 1000) / 1000.0,
             Math.round(read / Math.max(seconds, 1e-6)));
     return new Gone(report, altered.isEmpty() ? null : String.join(", ", altered));
   }
 
-  private Books fill(OpenedPlan own, int index, LastStage last, Ledger ledger, Progress progress) {
-    Destination destination = plan.destinations().get(index);
-    TableInfo table = own.table(destination);
-    List<CompiledFill> fills = own.fills(destination);
-    Matcher matcher = new Matcher(destination.keys(), table);
-    UniqueGuard guard = new UniqueGuard(table, fills, destination.keys());
-    note(fills, table, matcher, guard, progress);
-    own.answer(matcher.inquiries());
-    own.answer(guard.inquiries());
-
-    Books books = new Books(table.name());
-    ledger.begin(index, table.name(), fills.stream().map(f -> f.field().name()).toList());
-    Decider decider =
-        new Decider(destination, table, fills, matcher, guard, own.rules(destination));
-    BatchWriter writer = new BatchWriter(index, table, fills, last, books, ledger);
-    ExecutorService ahead = Executors.newSingleThreadExecutor(r -> daemon(r, "compute"));
-    try {
-      List<CompiledFill.Memo> memos = fills.stream().map(CompiledFill::memo).toList();
-      Future<ComputedBatch> next = compute(ahead, 0, fills, memos);
-      long done = 0;
-      for (int i = 0; i < source.batches(); i++) {
-        ComputedBatch batch = get(next);
-        next = i + 1 < source.batches() ? compute(ahead, i + 1, fills, memos) : null;
-        requireGoing(progress);
-        if (batch.rows() > 0) {
-          writer.write(decider.decide(batch, own.lookups()));
-        }
-        done += batch.rows();
-        progress.at(Progress.Phase.WRITING, done, source.rowCount());
-      }
-    } finally {
-      ahead.shutdownNow();
-    }
-    return books;
-  }
-
-  private void note(
-      List<CompiledFill> fills,
-      TableInfo table,
-      Matcher matcher,
-      UniqueGuard guard,
-      Progress progress) {
-    List<CompiledFill.Memo> memos = fills.stream().map(CompiledFill::memo).toList();
-    Object[] byField = new Object[table.fields().size()];
-    long done = 0;
-    for (int i = 0; i < source.batches(); i++) {
-      requireGoing(progress);
-      ComputedBatch batch = ComputedBatch.of(source.batch(i), fills, memos, opened.context());
-      for (int row = 0; row < batch.rows(); row++) {
-        if (!batch.rejected(row)) {
-          batch.values(row, byField);
-          matcher.note(batch.line(row), byField);
-          guard.note(batch.line(row), byField);
-        }
-      }
-      done += batch.rows();
-      progress.at(Progress.Phase.MATCHING, done, source.rowCount());
-    }
-  }
-
-  private Future<ComputedBatch> compute(
-      ExecutorService ahead, int batch, List<CompiledFill> fills, List<CompiledFill.Memo> memos) {
-    return ahead.submit(
-        () -> ComputedBatch.of(source.batch(batch), fills, memos, opened.context()));
-  }
-
-  private static ComputedBatch get(Future<ComputedBatch> next) {
-    try {
-      return next.get();
-    } catch (InterruptedException e) {
-      Thread.currentThread().interrupt();
-      throw stopped();
-    } catch (ExecutionException e) {
-      if (e.getCause() instanceof RuntimeException cause) {
-        throw cause;
-      }
-      throw new IllegalStateException(e.getCause());
-    }
-  }
-
-  private static void requireGoing(Progress progress) {
+  static void requireGoing(Progress progress) {
     if (progress.stopped()) {
       throw stopped();
     }
   }
 
-  private static PorterException stopped() {
+  static PorterException stopped() {
     return PorterException.input("stopped", "It was stopped. Nothing was written.");
-  }
-
-  private static Thread daemon(Runnable task, String name) {
-    Thread thread = new Thread(task, name);
-    thread.setDaemon(true);
-    return thread;
   }
 }

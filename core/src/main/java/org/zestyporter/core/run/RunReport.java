@@ -35,9 +35,11 @@ public record RunReport(
     long rowsPerSecond) {
 
   /**
-   * Outcomes in one table.
+   * Outcomes in one destination.
    *
+   * @param table what the destination is called, the name of its table if it has no other
    * @param fieldsChanged how many changed records differ in each field, most first
+   * @param rows rows, and parts of rows, that came to it
    */
   public record DestinationReport(
       String table,
@@ -46,7 +48,13 @@ public record RunReport(
       long unchanged,
       long skipped,
       long rejected,
-      List<FieldCount> fieldsChanged) {
+      List<FieldCount> fieldsChanged,
+      long rows) {
+    public DestinationReport {
+      // reports from before there were several tables don't say it
+      rows = rows == 0 ? added + changed + unchanged + skipped + rejected : rows;
+    }
+
     public long total() {
       return added + changed + unchanged + skipped + rejected;
     }

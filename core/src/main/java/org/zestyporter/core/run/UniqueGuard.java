@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
@@ -14,36 +15,54 @@ import org.zestyporter.core.fill.Inquiry;
 import org.zestyporter.core.match.Matcher;
 import org.zestyporter.core.plan.MatchKey;
 import org.zestyporter.core.value.ProblemCode;
+import org.zestyporter.core.value.ValueColumn;
 
 /**
  * Tells beforehand which rows the table's unique constraints would refuse, as the table stands once
  * the rows before them are written: what one of these has taken is taken, and what it has given up
  * is free.
  *
- * <p>Fields by which rows are matched need no guard: a row that shares them is a match.
+ * <p>Fields by which rows are matched need no guard: a row that shares them is a match. Only values
+ * that several rows hold, or that were not foreseen, are remembered.
  */
 final class UniqueGuard {
   private static final class Guard {
     private final List<String> fields;
     private final Matcher matcher;
 
-    /** Lines that have taken a value, by the value. */
-    private final Map<String, Long> taken = new HashMap<>();
+    /** Lines that have taken a value, by its hash. */
+    private final Map<Long, Long> taken = new HashMap<>();
 
-    /** Records that have given a value up, by the value. */
-    private final Map<String, Set<List<Object>>> freed = new HashMap<>();
+    /** Records that have given a value up, by its hash. */
+    private final Map<Long, Set<List<Object>>> freed = new HashMap<>();
 
     Guard(List<String> fields, Matcher matcher) {
       this.fields = fields;
       this.matcher = matcher;
     }
+
+    /**
+     * True if it matters to any other row who has a value.
+     *
+     * @param noted true if it is known to be among the noted values
+     */
+    boolean matters(long hashed, boolean noted) {
+      return matcher.isRepeated(hashed) || !noted && !matcher.isNoted(hashed);
+    }
   }
 
   private final List<Guard> guards = new ArrayList<>();
 
-  UniqueGuard(TableInfo table, List<CompiledFill> fills, List<MatchKey> keys) {
+  UniqueGuard(
+      TableInfo table,
+      List<CompiledFill> fills,
+      Target.@Nullable Parent parent,
+      List<MatchKey> keys) {
     Set<String> filled = new TreeSet<>(String.CASE_INSENSITIVE_ORDER);
     fills.forEach(f -> filled.add(f.field().name()));
+    if (parent != null) {
+      filled.add(parent.field().name());
+    }
     Set<List<String>> sets = new HashSet<>(table.uniques());
     sets.add(table.primaryKey());
     for (List<String> set : sets) {
@@ -57,71 +76,132 @@ final class UniqueGuard {
   }
 
   private static List<String> lower(List<String> names) {
-    return names.stream().map(n -> n.toLowerCase(java.util.Locale.ROOT)).toList();
+    return names.stream().map(n -> n.toLowerCase(Locale.ROOT)).toList();
   }
 
-  void note(long line, Object[] byField) {
-    guards.forEach(g -> g.matcher.note(line, byField));
+  /** True if it guards a field. */
+  boolean uses(String field) {
+    return guards.stream().anyMatch(g -> g.fields.stream().anyMatch(field::equalsIgnoreCase));
+  }
+
+  /**
+   * Notes the next row.
+   *
+   * @param byField null for a row that can't be written
+   */
+  void note(ValueColumn @Nullable [] byField, int row) {
+    for (Guard guard : guards) {
+      guard.matcher.note(byField, row);
+    }
   }
 
   List<Inquiry> inquiries() {
     return guards.stream().flatMap(g -> g.matcher.inquiries().stream()).toList();
   }
 
+  /** The guarded values of a row, to be asked about. */
+  long[] hashes(ValueColumn[] byField, int row) {
+    long[] hashes = new long[guards.size()];
+    for (int g = 0; g < hashes.length; g++) {
+      hashes[g] = guards.get(g).matcher.hash(byField, row);
+    }
+    return hashes;
+  }
+
+  /** The guarded values of a record. */
+  long[] hashes(Object[] record) {
+    long[] hashes = new long[guards.size()];
+    for (int g = 0; g < hashes.length; g++) {
+      hashes[g] = guards.get(g).matcher.hash(record);
+    }
+    return hashes;
+  }
+
   /**
-   * Why a row can't be written beside the others; null if it can.
+   * Number of the guard that keeps a row from being written beside the others; -1 if none does.
    *
-   * @param after the record as it would stand
+   * @param hashes of the record as it would stand
    * @param record primary key of the record that it updates; null for a new one
    */
-  LedgerEntry.@Nullable Note clash(long line, Object[] after, @Nullable List<Object> record) {
-    for (Guard guard : guards) {
-      String value = guard.matcher.prepared(after);
-      if (value == null) {
+  int clash(long[] hashes, @Nullable List<Object> record) {
+    for (int g = 0; g < hashes.length; g++) {
+      Guard guard = guards.get(g);
+      long hashed = hashes[g];
+      if (hashed == 0) {
         continue;
       }
-      Set<List<Object>> freed = guard.freed.getOrDefault(value, Set.of());
-      boolean held =
-          guard.matcher.match(line, after).records().stream()
-              .anyMatch(r -> !r.equals(record) && !freed.contains(r));
-      Long other = guard.taken.get(value);
-      if (held || other != null) {
-        return new LedgerEntry.Note(
-            ProblemCode.TAKEN,
-            String.join(" with ", guard.fields),
-            guard.matcher.describe(after),
-            other == null
-                ? "another record has it already"
-                : "line " + other + " has it too, and it must be unique",
-            false);
+      List<List<Object>> held = guard.matcher.records(hashed);
+      if (!held.isEmpty()) {
+        Set<List<Object>> freed = guard.freed.getOrDefault(hashed, Set.of());
+        if (held.stream().anyMatch(r -> !r.equals(record) && !freed.contains(r))) {
+          return g;
+        }
+      }
+      if (!guard.taken.isEmpty() && guard.taken.containsKey(hashed)) {
+        return g;
       }
     }
-    return null;
+    return -1;
+  }
+
+  /** Why a guard keeps a row out. */
+  LedgerEntry.Note told(int clash, long[] hashes, Object[] after) {
+    Guard guard = guards.get(clash);
+    Long other = guard.taken.get(hashes[clash]);
+    return new LedgerEntry.Note(
+        ProblemCode.TAKEN,
+        String.join(" with ", guard.fields),
+        guard.matcher.describe(after),
+        other == null
+            ? "another record has it already"
+            : "line " + other + " has it too, and it must be unique",
+        false);
   }
 
   /**
    * Notes that a row is written.
    *
-   * @param before the record that it updates; null for a new one
+   * @param before hashes of the record that it updates; null for a new one
+   * @param noted true if the values are known to be those that were noted for the row
    * @return true if it takes what an earlier row gives up, so that it must be written after it
    */
   boolean take(
-      long line, Object[] after, @Nullable List<Object> record, Object @Nullable [] before) {
+      long line,
+      long[] after,
+      @Nullable List<Object> record,
+      long @Nullable [] before,
+      boolean noted) {
     boolean waits = false;
-    for (Guard guard : guards) {
-      String value = guard.matcher.prepared(after);
-      String old = before == null ? null : guard.matcher.prepared(before);
-      if (value != null && value.equals(old)) {
+    for (int g = 0; g < after.length; g++) {
+      Guard guard = guards.get(g);
+      long old = before == null ? 0 : before[g];
+      if (after[g] == old) {
         continue;
       }
-      if (value != null) {
-        guard.taken.put(value, line);
-        waits |= guard.freed.containsKey(value);
+      if (after[g] != 0) {
+        waits |= !guard.freed.isEmpty() && guard.freed.containsKey(after[g]);
+        if (guard.matters(after[g], noted)) {
+          guard.taken.put(after[g], line);
+        }
       }
-      if (old != null) {
+      if (old != 0 && guard.matcher.isNoted(old)) {
         guard.freed.computeIfAbsent(old, o -> new HashSet<>(1)).add(record);
       }
     }
     return waits;
+  }
+
+  /** Takes back what {@link #take} noted: the row is not written after all. */
+  void giveBack(long line, long[] after, @Nullable List<Object> record, long @Nullable [] before) {
+    for (int g = 0; g < after.length; g++) {
+      Guard guard = guards.get(g);
+      long old = before == null ? 0 : before[g];
+      if (after[g] != old) {
+        guard.taken.remove(after[g], line);
+        if (old != 0 && guard.freed.containsKey(old)) {
+          guard.freed.get(old).remove(record);
+        }
+      }
+    }
   }
 }

@@ -95,10 +95,9 @@ class OriginsTest {
 
   private List<String> values(Fill fill) {
     CompiledFill compiled = compile(fill);
-    CompiledFill.Memo memo = compiled.memo();
-    BatchRow row = new BatchRow(source.batch(0), CONTEXT);
+    FilledColumn column = compiled.columnsOf().of(source.batch(0));
     return java.util.stream.IntStream.range(0, (int) source.rowCount())
-        .mapToObj(r -> memo.get(row.at(r)))
+        .mapToObj(column::filled)
         .map(
             f ->
                 f.problem() != null

@@ -11,14 +11,41 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.zestyporter.core.plan.Step;
 import org.zestyporter.core.plan.StepKind;
+import org.zestyporter.core.source.Columns;
 import org.zestyporter.core.value.DateOrder;
 import org.zestyporter.core.value.LocaleSettings;
 import org.zestyporter.core.value.PorterException;
 import org.zestyporter.core.value.Problem;
 import org.zestyporter.core.value.ProblemCode;
+import org.zestyporter.core.value.ValueType;
 
 class StepsTest {
   private static final LocaleSettings COMMA = new LocaleSettings(",", DateOrder.DAY_MONTH_YEAR);
+
+  /** A source without columns, of a locale. */
+  private static Columns in(LocaleSettings locale) {
+    return new Columns() {
+      @Override
+      public java.util.List<String> columns() {
+        return java.util.List.of();
+      }
+
+      @Override
+      public int column(String name) {
+        return -1;
+      }
+
+      @Override
+      public ValueType type(int column) {
+        return ValueType.TEXT;
+      }
+
+      @Override
+      public LocaleSettings locale(int column) {
+        return locale;
+      }
+    };
+  }
 
   private static Object apply(Object value, StepKind kind, String... settings) {
     return apply(value, COMMA, kind, settings);
@@ -26,7 +53,7 @@ class StepsTest {
 
   private static Object apply(
       Object value, LocaleSettings locale, StepKind kind, String... settings) {
-    StepContext context = new StepContext(null, Phrases.NONE, locale, false);
+    StepContext context = new StepContext(in(locale), Phrases.NONE, -1, false);
     return Steps.compile(Step.of(kind, settings), context).apply(value, null);
   }
 
@@ -111,7 +138,7 @@ class StepsTest {
   })
   void settingsThatCannotBeUsedAreNamed(StepKind kind, String name, String value) {
     Step step = value == null ? Step.of(kind) : Step.of(kind, name, value);
-    StepContext context = new StepContext(null, Phrases.NONE, COMMA, false);
+    StepContext context = new StepContext(in(COMMA), Phrases.NONE, -1, false);
     assertThatThrownBy(() -> Steps.compile(step, context))
         .isInstanceOf(PorterException.class)
         .hasMessageContaining(kind.title());
@@ -254,7 +281,7 @@ class StepsTest {
 
   @Test
   void blanksAreFilledByTheStepsThatAreForThem() {
-    StepContext context = new StepContext(null, Phrases.NONE, COMMA, false);
+    StepContext context = new StepContext(in(COMMA), Phrases.NONE, -1, false);
     StepFunction standard = Steps.compile(Step.of(StepKind.DEFAULT, "value", "x"), context);
     assertThat(standard.takesBlank()).isTrue();
     assertThat(standard.apply(null, null)).isEqualTo("x");
@@ -272,7 +299,7 @@ class StepsTest {
                     java.util.List.of(
                         new org.zestyporter.core.plan.Phrasebook.Phrase("Kétch  Rig", "ketch"),
                         new org.zestyporter.core.plan.Phrasebook.Phrase("none", null)))));
-    StepContext context = new StepContext(null, phrases, COMMA, false);
+    StepContext context = new StepContext(in(COMMA), phrases, -1, false);
     StepFunction keep = Steps.compile(Step.of(StepKind.TRANSLATE, "book", "Kinds"), context);
     assertThat(keep.apply("KETCH RIG", null)).isEqualTo("ketch");
     assertThat(keep.apply("none", null)).isNull();

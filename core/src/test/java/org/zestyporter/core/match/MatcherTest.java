@@ -11,6 +11,7 @@ import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.application.jdbc.Databases;
 import org.zestyporter.core.plan.MatchKey;
 import org.zestyporter.core.value.Comparison.Ignore;
+import org.zestyporter.core.value.ValueColumn;
 
 class MatcherTest {
 
@@ -27,11 +28,22 @@ class MatcherTest {
     return new Object[] {boat, nr == null ? null : BigDecimal.valueOf(nr), berth};
   }
 
+  /** The columns of a chunk that holds a single row. */
+  private static ValueColumn[] columns(Object[] row) {
+    return java.util.Arrays.stream(row)
+        .map(v -> ValueColumn.of(new Object[] {v}, null))
+        .toArray(ValueColumn[]::new);
+  }
+
+  private static Matcher.Match match(Matcher matcher, int index, Object[] row) {
+    return matcher.match(index, columns(row), 0);
+  }
+
   private static Matcher look(
       Databases.Fresh on, TableInfo table, List<MatchKey> keys, Object[]... rows) {
     Matcher matcher = new Matcher(keys, table);
     for (int i = 0; i < rows.length; i++) {
-      matcher.note(i + 2, rows[i]);
+      matcher.note(columns(rows[i]), 0);
     }
     matcher.inquiries().forEach(i -> on.database().look(i.ask(), i.learn()));
     return matcher;
@@ -45,10 +57,10 @@ class MatcherTest {
       MatchKey key = new MatchKey(List.of("boat", "nr"), List.of());
       Object[] second = row("QH-1", 2, null);
       Matcher matcher = look(on, table, List.of(key), second, row("QH-1", 3, null));
-      Matcher.Match match = matcher.match(2, second);
+      Matcher.Match match = match(matcher, 0, second);
       assertThat(match.key()).isEqualTo(1);
       assertThat(match.records()).containsExactly(List.of("QH-1", new BigDecimal("2")));
-      assertThat(matcher.match(3, row("QH-1", 3, null)).records()).isEmpty();
+      assertThat(match(matcher, 1, row("QH-1", 3, null)).records()).isEmpty();
     }
   }
 
@@ -62,7 +74,7 @@ class MatcherTest {
               List.of("boat", "nr"), List.of(Ignore.CASE, Ignore.SPACES, Ignore.PUNCTUATION));
       Object[] first = row("qh1", 1, null);
       Matcher matcher = look(on, table, List.of(key), first);
-      assertThat(matcher.match(2, first).records()).hasSize(2);
+      assertThat(match(matcher, 0, first).records()).hasSize(2);
     }
   }
 
@@ -75,8 +87,8 @@ class MatcherTest {
       Object[] one = row("ab", 1, "c");
       Object[] other = row("a", 1, "bc");
       Matcher matcher = look(on, table, List.of(key), one, other);
-      assertThat(matcher.match(2, one).repeated()).isFalse();
-      assertThat(matcher.match(3, other).repeated()).isFalse();
+      assertThat(match(matcher, 0, one).repeated()).isFalse();
+      assertThat(match(matcher, 1, other).repeated()).isFalse();
     }
   }
 
@@ -88,14 +100,14 @@ class MatcherTest {
       MatchKey key = new MatchKey(List.of("berth"), List.of());
       Object[] blank = row("QH-2", 1, null);
       Matcher matcher = look(on, table, List.of(key), blank, row("x", 1, "A-01"));
-      assertThat(matcher.match(2, blank).key()).isZero();
-      assertThat(matcher.match(3, row("x", 1, "A-01")).records()).hasSize(1);
+      assertThat(match(matcher, 0, blank).key()).isZero();
+      assertThat(match(matcher, 1, row("x", 1, "A-01")).records()).hasSize(1);
     }
   }
 
   @ParameterizedTest
   @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
-  void repeatsKnowTheirFirstAndLastLine(Databases.Fresh on) throws SQLException {
+  void repeatsKnowTheirFirstAndLastRow(Databases.Fresh on) throws SQLException {
     try (on) {
       TableInfo table = table(on);
       MatchKey key = new MatchKey(List.of("boat"), List.of(Ignore.CASE));
@@ -107,11 +119,11 @@ class MatcherTest {
               row("QH-9", 1, null),
               row("x", 1, null),
               row("qh-9", 2, null));
-      Matcher.Match match = matcher.match(2, row("QH-9", 1, null));
-      assertThat(match.firstLine()).isEqualTo(2);
-      assertThat(match.lastLine()).isEqualTo(4);
+      Matcher.Match match = match(matcher, 0, row("QH-9", 1, null));
+      assertThat(match.first()).isZero();
+      assertThat(match.last()).isEqualTo(2);
       assertThat(match.repeated()).isTrue();
-      assertThat(matcher.match(3, row("x", 1, null)).repeated()).isFalse();
+      assertThat(match(matcher, 1, row("x", 1, null)).repeated()).isFalse();
     }
   }
 }

@@ -136,8 +136,15 @@ class PlanSchemaTest {
             "p",
             "marina",
             reading,
-            List.of(destination.withChecksOff(List.of("dates in order"))),
-            null,
+            List.of(
+                destination.withChecksOff(List.of("dates in order")),
+                destination
+                    .withName("stays")
+                    .withWhere("[Stays]<>\"\"")
+                    .withDistinct(true)
+                    .withSplit(new Destination.Split("Stays", ";"))
+                    .withParent(new Destination.Parent("vessel", "vessel_id"))),
+            new RunSettings(null, RunSettings.WhenAltered.REFUSE, RunSettings.Rows.EACH),
             List.of(new Phrasebook("Kinds", List.of(new Phrasebook.Phrase("K", null)))),
             List.of(new Correction(12, "LOA", "tbc", "32")));
     assertThat(errors(PlanJson.write(plan))).isEmpty();

@@ -17,10 +17,10 @@ import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.application.jdbc.Databases;
 import org.zestyporter.core.fill.CompiledFill;
 import org.zestyporter.core.fill.FillCompiler;
+import org.zestyporter.core.fill.FilledColumn;
 import org.zestyporter.core.fill.Phrases;
 import org.zestyporter.core.fill.RunContext;
 import org.zestyporter.core.fill.Shared;
-import org.zestyporter.core.fill.ValueRow;
 import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Origin;
@@ -31,7 +31,6 @@ import org.zestyporter.core.run.OpenedPlan;
 import org.zestyporter.core.source.Reading;
 import org.zestyporter.core.source.SourceReader;
 import org.zestyporter.core.source.SourceTable;
-import org.zestyporter.core.value.Cell;
 import org.zestyporter.core.value.Comparison.Ignore;
 import org.zestyporter.core.value.DistinctValues;
 import org.zestyporter.core.value.PorterException;
@@ -229,9 +228,9 @@ class StageTableTest {
   @Test
   void lineNumbersAreEachRowsOwn() {
     CompiledFill line = compile(Fill.of("line", Origin.generated(Origin.Generator.LINE)));
-    CompiledFill.Memo memo = line.memo();
-    assertThat(memo.get(ValueRow.of(0, Cell.BLANK, 7, CONTEXT)).value().toString()).isEqualTo("7");
-    assertThat(memo.get(ValueRow.of(0, Cell.BLANK, 8, CONTEXT)).value().toString()).isEqualTo("8");
+    FilledColumn lines = line.columnsOf().of(source.batch(0));
+    assertThat(lines.value(0)).hasToString("2");
+    assertThat(lines.value(1)).hasToString("3");
   }
 
   @Test

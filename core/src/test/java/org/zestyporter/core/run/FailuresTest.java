@@ -313,7 +313,7 @@ class FailuresTest {
   private static Ledger marking(String[] marks, int at, boolean cutsOff) {
     return new Ledger() {
       @Override
-      public void begin(int destination, String table, List<String> fields) {
+      public void begin(LedgerLayout layout) {
         // only the mark is wanted
       }
 
@@ -345,6 +345,8 @@ class FailuresTest {
           List.of(
               new LedgerEntry(
                   2,
+                  0,
+                  0,
                   Outcome.CHANGED,
                   1,
                   "1",
@@ -353,9 +355,18 @@ class FailuresTest {
                   List.of(1),
                   List.of()),
               new LedgerEntry(
-                  3, Outcome.NEW, 0, "2", List.of("2", "two"), null, List.of(), List.of()),
+                  3, 0, 0, Outcome.NEW, 0, "2", List.of("2", "two"), null, List.of(), List.of()),
               new LedgerEntry(
-                  4, Outcome.UNCHANGED, 1, "7", List.of("7", "other"), null, List.of(), List.of()));
+                  4,
+                  0,
+                  0,
+                  Outcome.UNCHANGED,
+                  1,
+                  "7",
+                  List.of("7", "other"),
+                  null,
+                  List.of(),
+                  List.of()));
       Settlement settlement = new Settlement(on.database());
       assertThat(settlement.byRecords(thing, fields, ledger.stream()))
           .isEqualTo(Settled.TAKEN_BACK);

@@ -49,8 +49,8 @@ class PipelineTest {
     private List<String> fields = List.of();
 
     @Override
-    public void begin(int destination, String table, List<String> names) {
-      fields = names;
+    public void begin(LedgerLayout layout) {
+      fields = layout.fields();
     }
 
     @Override

@@ -47,7 +47,7 @@ class StrangersTest {
     private final List<LedgerEntry> entries = new ArrayList<>();
 
     @Override
-    public void begin(int destination, String table, List<String> names) {
+    public void begin(LedgerLayout layout) {
       entries.clear();
     }
 

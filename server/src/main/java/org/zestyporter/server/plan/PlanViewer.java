@@ -279,7 +279,7 @@ class PlanViewer {
   }
 
   MatchSurvey.MatchClasses match(PlanService.Opened opened, String who, int pairs) {
-    MatchSurvey survey = new MatchSurvey(Math.min(MAX_ROWS, pairs));
+    MatchSurvey survey = new MatchSurvey(0, Math.min(MAX_ROWS, pairs));
     new Pipeline(opened.now(who)).rehearse(survey, Progress.NONE);
     return survey.result();
   }

@@ -6,8 +6,9 @@ import java.util.Locale;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
-import org.zestyporter.core.plan.PlanJson;
+import org.zestyporter.core.run.LedgerCodec;
 import org.zestyporter.core.run.LedgerEntry;
+import org.zestyporter.core.run.LedgerLayout;
 import org.zestyporter.core.run.Outcome;
 import org.zestyporter.core.value.PorterException;
 
@@ -26,24 +27,30 @@ class LedgerReader {
   record LedgerPage(List<String> fields, long total, List<LedgerEntry> entries) {}
 
   /**
+   * @param destination index of the destination in the plan
    * @param outcome only entries of this outcome; null for all
    * @param search only entries in which a value or reason holds this, ignoring capitals; null for
    *     all
    */
   LedgerPage page(
-      long execution, @Nullable Outcome outcome, @Nullable String search, long offset, int limit) {
-    List<String> fields = fields(execution);
+      long execution,
+      int destination,
+      @Nullable Outcome outcome,
+      @Nullable String search,
+      long offset,
+      int limit) {
+    LedgerLayout layout = layout(execution, destination);
     List<LedgerEntry> found = new ArrayList<>();
     long total = 0;
     String wanted = search == null || search.isBlank() ? null : search.toLowerCase(Locale.ROOT);
-    for (ChunkRecord chunk : runs.chunks(execution, 0)) {
+    for (ChunkRecord chunk : runs.chunks(execution, destination)) {
       int count = chunk.count(outcome == null ? -1 : outcome.ordinal());
       boolean passOver = count == 0 || (wanted == null && !within(total, count, offset, limit));
       if (passOver) {
         total += count;
         continue;
       }
-      for (LedgerEntry entry : entries(execution, chunk.number())) {
+      for (LedgerEntry entry : entries(execution, layout, chunk.number())) {
         if ((outcome == null || entry.outcome() == outcome)
             && (wanted == null || holds(entry, wanted))) {
           if (total >= offset && found.size() < limit) {
@@ -53,7 +60,7 @@ class LedgerReader {
         }
       }
     }
-    return new LedgerPage(fields, total, found);
+    return new LedgerPage(layout.fields(), total, found);
   }
 
   private static boolean within(long before, int count, long offset, int limit) {
@@ -72,19 +79,25 @@ class LedgerReader {
                             && n.value().toLowerCase(Locale.ROOT).contains(wanted)));
   }
 
-  List<String> fields(long execution) {
-    String json = runs.fields(execution, 0);
-    return json == null ? List.of() : List.of(PlanJson.MAPPER.readValue(json, String[].class));
+  /** What the entries of a destination hold; of no fields if there is no ledger. */
+  LedgerLayout layout(long execution, int destination) {
+    LedgerLayout layout = StoredLedger.layout(runs.fields(execution, destination));
+    return layout == null
+        ? new LedgerLayout(destination, "", "", List.of(), List.of(), List.of())
+        : layout;
   }
 
-  /** All entries of a ledger, in the order of the file. */
-  Stream<LedgerEntry> all(long execution) {
-    return runs.chunks(execution, 0).stream()
-        .flatMap(chunk -> entries(execution, chunk.number()).stream());
+  /** All entries of a destination, in the order of the file. */
+  Stream<LedgerEntry> all(long execution, LedgerLayout layout) {
+    return runs.chunks(execution, layout.destination()).stream()
+        .flatMap(chunk -> entries(execution, layout, chunk.number()).stream());
   }
 
-  private List<LedgerEntry> entries(long execution, int number) {
-    return StoredLedger.unpack(runs.chunk(execution, 0, number).entries());
+  private List<LedgerEntry> entries(long execution, LedgerLayout layout, int number) {
+    byte[] packed = runs.chunk(execution, layout.destination(), number).entries();
+    return LedgerCodec.isOurs(packed)
+        ? LedgerCodec.decode(packed, layout).entries()
+        : OldLedger.entries(packed);
   }
 
   /**
@@ -101,16 +114,25 @@ class LedgerReader {
 
   /** Compares a run with its rehearsal, reading only the chunks that differ. */
   Differences differences(long rehearsal, long run) {
-    List<ChunkRecord> rehearsed = runs.chunks(rehearsal, 0);
-    List<ChunkRecord> came = runs.chunks(run, 0);
     List<Difference> first = new ArrayList<>();
+    long total = 0;
+    for (int destination : runs.destinations(run)) {
+      total += differences(rehearsal, run, destination, first);
+    }
+    return new Differences(total, first);
+  }
+
+  private long differences(long rehearsal, long run, int destination, List<Difference> first) {
+    List<ChunkRecord> rehearsed = runs.chunks(rehearsal, destination);
+    List<ChunkRecord> came = runs.chunks(run, destination);
+    LedgerLayout layout = layout(rehearsal, destination);
     long total = 0;
     for (int i = 0; i < Math.min(rehearsed.size(), came.size()); i++) {
       if (rehearsed.get(i).fates() == came.get(i).fates()) {
         continue;
       }
-      List<LedgerEntry> before = entries(rehearsal, rehearsed.get(i).number());
-      List<LedgerEntry> after = entries(run, came.get(i).number());
+      List<LedgerEntry> before = entries(rehearsal, layout, rehearsed.get(i).number());
+      List<LedgerEntry> after = entries(run, layout, came.get(i).number());
       for (int r = 0; r < Math.min(before.size(), after.size()); r++) {
         if (differ(before.get(r), after.get(r))) {
           total++;
@@ -120,7 +142,7 @@ class LedgerReader {
         }
       }
     }
-    return new Differences(total, first);
+    return total;
   }
 
   private static boolean differ(LedgerEntry a, LedgerEntry b) {
@@ -141,11 +163,12 @@ class LedgerReader {
     return new Difference(came.line(), rehearsed.outcome(), came.outcome(), why);
   }
 
-  /** The entry of a line. */
+  /** The first entry of a line in the first destination. */
   LedgerEntry line(long execution, long line) {
+    LedgerLayout layout = layout(execution, 0);
     for (ChunkRecord chunk : runs.chunks(execution, 0)) {
       if (line >= chunk.firstLine() && line <= chunk.lastLine()) {
-        for (LedgerEntry entry : entries(execution, chunk.number())) {
+        for (LedgerEntry entry : entries(execution, layout, chunk.number())) {
           if (entry.line() == line) {
             return entry;
           }

@@ -91,16 +91,23 @@ class RunController {
     return jobs.listen(id);
   }
 
+  /**
+   * A page of the ledger of one destination.
+   *
+   * @param destination its place in the plan, from 0
+   */
   @GetMapping("/runs/{id}/ledger")
   LedgerReader.LedgerPage page(
       @PathVariable long id,
       @RequestParam(required = false) @Nullable String outcome,
       @RequestParam(required = false) @Nullable String search,
+      @RequestParam(defaultValue = "0") int destination,
       @RequestParam(defaultValue = "0") long offset,
       @RequestParam(defaultValue = "100") int limit) {
     runs.find(id);
     Outcome wanted = outcome == null || outcome.isEmpty() ? null : outcome(outcome);
-    return ledger.page(id, wanted, search, Asked.from(offset), Asked.count(limit, MAX_PAGE));
+    return ledger.page(
+        id, destination, wanted, search, Asked.from(offset), Asked.count(limit, MAX_PAGE));
   }
 
   private static Outcome outcome(String word) {

@@ -124,8 +124,8 @@ interface RunMapper {
       @Param("id") long id, @Param("destination") int destination, @Param("number") int number);
 
   @Select(
-      "SELECT table_name FROM ledger_destination WHERE execution_id = #{id} AND destination = 0")
-  String table(long id);
+      "SELECT destination FROM ledger_destination WHERE execution_id = #{id} ORDER BY destination")
+  List<Integer> destinations(long id);
 
   /** Takes away what looks like outcomes of rows. */
   default void dropLedger(long id) {

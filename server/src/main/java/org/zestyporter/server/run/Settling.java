@@ -12,6 +12,7 @@ import org.springframework.stereotype.Component;
 import org.zestyporter.core.application.Settled;
 import org.zestyporter.core.application.jdbc.Database;
 import org.zestyporter.core.plan.Plan;
+import org.zestyporter.core.run.LedgerLayout;
 import org.zestyporter.core.run.Settlement;
 import org.zestyporter.core.value.PorterException;
 import org.zestyporter.server.connection.ConnectionService;
@@ -94,10 +95,19 @@ class Settling {
   private @Nullable Settled find(ExecutionRecord run, Database database) {
     Settlement settlement = new Settlement(database);
     Settled byMark = settlement.byMark(run.mark());
-    return byMark != null
-        ? byMark
-        : settlement.byRecords(
-            database.table(runs.table(run.id())), ledgers.fields(run.id()), ledgers.all(run.id()));
+    if (byMark != null) {
+      return byMark;
+    }
+    for (int destination : runs.destinations(run.id())) {
+      LedgerLayout layout = ledgers.layout(run.id(), destination);
+      Settled found =
+          settlement.byRecords(
+              database.table(layout.table()), layout.fields(), ledgers.all(run.id(), layout));
+      if (found != null) {
+        return found;
+      }
+    }
+    return null;
   }
 
   private boolean note(ExecutionRecord run, @Nullable Settled settled) {

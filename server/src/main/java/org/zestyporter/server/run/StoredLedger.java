@@ -1,21 +1,18 @@
 package org.zestyporter.server.run;
 
-import java.io.ByteArrayInputStream;
-import java.io.ByteArrayOutputStream;
-import java.io.IOException;
-import java.io.UncheckedIOException;
+import java.util.HashMap;
 import java.util.List;
-import java.util.zip.GZIPInputStream;
-import java.util.zip.GZIPOutputStream;
+import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.plan.PlanJson;
 import org.zestyporter.core.run.Ledger;
 import org.zestyporter.core.run.LedgerChunk;
-import org.zestyporter.core.run.LedgerEntry;
+import org.zestyporter.core.run.LedgerCodec;
+import org.zestyporter.core.run.LedgerLayout;
 import org.zestyporter.core.run.RunReport;
 import tools.jackson.databind.json.JsonMapper;
 
-/** Keeps a ledger as compressed chunks, one row of ours for some thousand rows of the file. */
+/** Keeps a ledger as packed chunks, one row of ours for some thousand rows of the file. */
 final class StoredLedger implements Ledger {
   private static final JsonMapper COMPACT =
       PlanJson.MAPPER
@@ -25,7 +22,7 @@ final class StoredLedger implements Ledger {
 
   private final RunMapper runs;
   private final long execution;
-  private int number;
+  private final Map<Integer, Integer> numbers = new HashMap<>();
 
   StoredLedger(RunMapper runs, long execution) {
     this.runs = runs;
@@ -33,19 +30,20 @@ final class StoredLedger implements Ledger {
   }
 
   @Override
-  public void begin(int destination, String table, List<String> fields) {
-    number = 0;
-    runs.insertDestination(execution, destination, table, COMPACT.writeValueAsString(fields));
+  public void begin(LedgerLayout layout) {
+    runs.insertDestination(
+        execution, layout.destination(), layout.table(), COMPACT.writeValueAsString(layout));
   }
 
   @Override
   public void append(LedgerChunk chunk) {
     List<Integer> counts = chunk.counts();
+    int number = numbers.merge(chunk.destination(), 1, Integer::sum) - 1;
     runs.insertChunk(
         new ChunkRecord(
             execution,
             chunk.destination(),
-            number++,
+            number,
             chunk.firstLine(),
             chunk.lastLine(),
             counts.get(0),
@@ -53,8 +51,8 @@ final class StoredLedger implements Ledger {
             counts.get(2),
             counts.get(3),
             counts.get(4),
-            fates(chunk.entries()),
-            pack(chunk.entries())));
+            fates(chunk),
+            LedgerCodec.encode(chunk)));
   }
 
   /** From here on a crash leaves open whether the table was changed, and the books say by what. */
@@ -63,34 +61,28 @@ final class StoredLedger implements Ledger {
     runs.committing(execution, COMPACT.writeValueAsString(report), mark);
   }
 
-  /** The same for entries of the same lines, outcomes and changed fields. */
-  static long fates(List<LedgerEntry> entries) {
+  /** The same for entries of the same rows, outcomes and changed fields. */
+  static long fates(LedgerChunk chunk) {
     long hash = 7;
-    for (LedgerEntry entry : entries) {
-      hash = hash * 31 + entry.line();
-      hash = hash * 31 + entry.outcome().ordinal();
-      for (int field : entry.changed()) {
+    for (int i = 0; i < chunk.size(); i++) {
+      hash = hash * 31 + chunk.lines()[i];
+      hash = hash * 31 + chunk.outcomes()[i];
+      for (int field : chunk.changed()[i] == null ? NONE : chunk.changed()[i]) {
         hash = hash * 31 + field + 1;
       }
     }
     return hash;
   }
 
-  static byte[] pack(List<LedgerEntry> entries) {
-    ByteArrayOutputStream bytes = new ByteArrayOutputStream();
-    try (GZIPOutputStream packed = new GZIPOutputStream(bytes)) {
-      COMPACT.writeValue(packed, entries);
-    } catch (IOException e) {
-      throw new UncheckedIOException(e);
-    }
-    return bytes.toByteArray();
-  }
+  private static final int[] NONE = {};
 
-  static List<LedgerEntry> unpack(byte[] packed) {
-    try (GZIPInputStream in = new GZIPInputStream(new ByteArrayInputStream(packed))) {
-      return List.of(COMPACT.readValue(in, LedgerEntry[].class));
-    } catch (IOException e) {
-      throw new UncheckedIOException(e);
+  /** What the entries of a destination hold; null if there are none. */
+  static @Nullable LedgerLayout layout(@Nullable String json) {
+    if (json == null) {
+      return null;
     }
+    return json.startsWith("[")
+        ? OldLedger.layout(json)
+        : COMPACT.readValue(json, LedgerLayout.class);
   }
 }

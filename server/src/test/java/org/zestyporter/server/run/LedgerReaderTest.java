@@ -9,57 +9,103 @@ import static org.mockito.Mockito.never;
 import static org.mockito.Mockito.verify;
 import static org.mockito.Mockito.when;
 
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.stream.IntStream;
+import java.util.stream.LongStream;
+import java.util.zip.GZIPOutputStream;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
+import org.zestyporter.core.plan.PlanJson;
+import org.zestyporter.core.run.LedgerChunk;
+import org.zestyporter.core.run.LedgerCodec;
 import org.zestyporter.core.run.LedgerEntry;
+import org.zestyporter.core.run.LedgerLayout;
 import org.zestyporter.core.run.Outcome;
 import org.zestyporter.core.value.ProblemCode;
+import org.zestyporter.core.value.ValueColumn;
 
 /** Three chunks of ten rows: new ones, changed ones, and a mixture. */
 class LedgerReaderTest {
   private final RunMapper runs = mock();
   private final LedgerReader reader = new LedgerReader(runs);
 
-  private static LedgerEntry entry(long line, Outcome outcome) {
-    List<LedgerEntry.Note> notes =
-        outcome == Outcome.REJECTED
-            ? List.of(
+  private static final LedgerLayout LAYOUT =
+      new LedgerLayout(
+          0,
+          "vessel",
+          "vessel",
+          List.of("registration", "name"),
+          List.of("registration", "name"),
+          List.of(0, 1));
+
+  /** Entries of lines that follow each other. */
+  @SuppressWarnings("unchecked")
+  private static LedgerChunk entries(long firstLine, List<Outcome> outcomes) {
+    int size = outcomes.size();
+    long[] lines = LongStream.range(firstLine, firstLine + size).toArray();
+    byte[] codes = new byte[size];
+    List<LedgerEntry.Note>[] notes = new List[size];
+    Object[] registrations = new Object[size];
+    Object[] names = new Object[size];
+    for (int i = 0; i < size; i++) {
+      codes[i] = (byte) outcomes.get(i).ordinal();
+      registrations[i] = "QH-" + lines[i];
+      names[i] = "Müller " + lines[i];
+      if (outcomes.get(i) == Outcome.REJECTED) {
+        notes[i] =
+            List.of(
                 new LedgerEntry.Note(
-                    ProblemCode.NOT_A_DATE, "arrived_on", "31.02.2026", "no such day", false))
-            : List.of();
-    return new LedgerEntry(
-        line, outcome, 0, null, List.of("QH-" + line, "Müller " + line), null, List.of(), notes);
+                    ProblemCode.NOT_A_DATE, "arrived_on", "31.02.2026", "no such day", false));
+      }
+    }
+    return new LedgerChunk(
+        LAYOUT,
+        firstLine - 2,
+        lines,
+        IntStream.range(0, size).toArray(),
+        null,
+        codes,
+        new byte[size],
+        new List[size],
+        new ValueColumn[] {ValueColumn.of(registrations, null), ValueColumn.of(names, null)},
+        new Object[size][],
+        new int[size][],
+        notes);
+  }
+
+  private static ChunkRecord record(long run, int number, LedgerChunk chunk, boolean whole) {
+    List<Integer> counts = chunk.counts();
+    return new ChunkRecord(
+        run,
+        0,
+        number,
+        chunk.firstLine(),
+        chunk.lastLine(),
+        counts.get(0),
+        counts.get(1),
+        counts.get(2),
+        counts.get(3),
+        counts.get(4),
+        StoredLedger.fates(chunk),
+        whole ? LedgerCodec.encode(chunk) : null);
   }
 
   private static ChunkRecord chunk(int number, Outcome outcome, boolean mixed, boolean whole) {
-    List<LedgerEntry> entries =
+    List<Outcome> outcomes =
         IntStream.range(0, 10)
-            .mapToObj(
-                i -> entry(number * 10L + i + 2, mixed && i % 5 == 0 ? Outcome.REJECTED : outcome))
+            .mapToObj(i -> mixed && i % 5 == 0 ? Outcome.REJECTED : outcome)
             .toList();
-    int[] counts = new int[5];
-    entries.forEach(e -> counts[e.outcome().ordinal()]++);
-    return new ChunkRecord(
-        1,
-        0,
-        number,
-        number * 10L + 2,
-        number * 10L + 11,
-        counts[0],
-        counts[1],
-        counts[2],
-        counts[3],
-        counts[4],
-        StoredLedger.fates(entries),
-        whole ? StoredLedger.pack(entries) : null);
+    return record(1, number, entries(number * 10L + 2, outcomes), whole);
   }
 
   @BeforeEach
   void ledger() {
     List<Outcome> outcomes = List.of(Outcome.NEW, Outcome.CHANGED, Outcome.UNCHANGED);
-    when(runs.fields(anyLong(), anyInt())).thenReturn("[\"registration\", \"name\"]");
+    when(runs.fields(anyLong(), anyInt())).thenReturn(PlanJson.MAPPER.writeValueAsString(LAYOUT));
+    when(runs.destinations(anyLong())).thenReturn(List.of(0));
     when(runs.chunks(1, 0))
         .thenReturn(
             IntStream.range(0, 3).mapToObj(n -> chunk(n, outcomes.get(n), n == 2, false)).toList());
@@ -74,7 +120,7 @@ class LedgerReaderTest {
 
   @Test
   void pagesGoOverTheBordersOfChunks() {
-    LedgerReader.LedgerPage page = reader.page(1, null, null, 8, 4);
+    LedgerReader.LedgerPage page = reader.page(1, 0, null, null, 8, 4);
     assertThat(page.total()).isEqualTo(30);
     assertThat(page.fields()).containsExactly("registration", "name");
     assertThat(lines(page)).containsExactly(10L, 11L, 12L, 13L);
@@ -83,7 +129,7 @@ class LedgerReaderTest {
 
   @Test
   void chunksWithoutTheOutcomeAreNotRead() {
-    LedgerReader.LedgerPage page = reader.page(1, Outcome.REJECTED, null, 0, 10);
+    LedgerReader.LedgerPage page = reader.page(1, 0, Outcome.REJECTED, null, 0, 10);
     assertThat(page.total()).isEqualTo(2);
     assertThat(lines(page)).containsExactly(22L, 27L);
     verify(runs, never()).chunk(1, 0, 0);
@@ -92,22 +138,18 @@ class LedgerReaderTest {
 
   @Test
   void searchLooksAtValuesReasonsAndLines() {
-    assertThat(lines(reader.page(1, null, "MÜLLER 1", 0, 100))).hasSize(10);
-    assertThat(lines(reader.page(1, null, "31.02", 0, 100))).containsExactly(22L, 27L);
-    assertThat(lines(reader.page(1, null, "no such day", 1, 100))).containsExactly(27L);
-    assertThat(reader.page(1, Outcome.NEW, "no such day", 0, 100).total()).isZero();
-    assertThat(lines(reader.page(1, null, "13", 0, 100))).containsExactly(13L);
+    assertThat(lines(reader.page(1, 0, null, "MÜLLER 1", 0, 100))).hasSize(10);
+    assertThat(lines(reader.page(1, 0, null, "31.02", 0, 100))).containsExactly(22L, 27L);
+    assertThat(lines(reader.page(1, 0, null, "no such day", 1, 100))).containsExactly(27L);
+    assertThat(reader.page(1, 0, Outcome.NEW, "no such day", 0, 100).total()).isZero();
+    assertThat(lines(reader.page(1, 0, null, "13", 0, 100))).containsExactly(13L);
   }
 
   @Test
   void rowsThatCameOutOtherwiseAreNamedAndEqualChunksAreNotRead() {
-    List<LedgerEntry> came = new java.util.ArrayList<>();
-    for (long line = 2; line < 12; line++) {
-      came.add(entry(line, line == 5 ? Outcome.SKIPPED : Outcome.NEW));
-    }
-    ChunkRecord other =
-        new ChunkRecord(
-            2, 0, 0, 2, 11, 9, 0, 0, 1, 0, StoredLedger.fates(came), StoredLedger.pack(came));
+    List<Outcome> came =
+        IntStream.range(0, 10).mapToObj(i -> i == 3 ? Outcome.SKIPPED : Outcome.NEW).toList();
+    ChunkRecord other = record(2, 0, entries(2, came), true);
     List<ChunkRecord> same = runs.chunks(1, 0);
     when(runs.chunks(2, 0)).thenReturn(List.of(other, same.get(1), same.get(2)));
     when(runs.chunk(2, 0, 0)).thenReturn(other);
@@ -125,5 +167,23 @@ class LedgerReaderTest {
     assertThat(reader.line(1, 22).notes().get(0).reason()).isEqualTo("no such day");
     verify(runs, never()).chunk(1, 0, 1);
     assertThatThrownBy(() -> reader.line(1, 99)).hasMessageContaining("no line 99");
+  }
+
+  @Test
+  void ledgersOfEarlierServersAreStillRead() throws IOException {
+    String entry =
+        "[{\"line\": 7, \"outcome\": \"new\", \"matchedBy\": 0, \"recordKey\": \"5\","
+            + " \"after\": [\"QH-7\", \"Wren\"], \"changed\": [], \"notes\": []}]";
+    ByteArrayOutputStream packed = new ByteArrayOutputStream();
+    try (GZIPOutputStream out = new GZIPOutputStream(packed)) {
+      out.write(entry.getBytes(StandardCharsets.UTF_8));
+    }
+    ChunkRecord old = new ChunkRecord(3, 0, 0, 7, 7, 1, 0, 0, 0, 0, 1, packed.toByteArray());
+    when(runs.fields(3, 0)).thenReturn("[\"registration\", \"name\"]");
+    when(runs.chunks(3, 0)).thenReturn(List.of(old));
+    when(runs.chunk(3, 0, 0)).thenReturn(old);
+    LedgerReader.LedgerPage page = reader.page(3, 0, null, null, 0, 10);
+    assertThat(page.fields()).containsExactly("registration", "name");
+    assertThat(page.entries().get(0).after()).containsExactly("QH-7", "Wren");
   }
 }

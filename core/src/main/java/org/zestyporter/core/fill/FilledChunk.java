@@ -1,0 +1,91 @@
+package org.zestyporter.core.fill;
+
+import java.util.List;
+import org.zestyporter.core.source.Batch;
+
+/** The values that all fills gave for the rows of a chunk, by column. */
+public final class FilledChunk {
+  private final List<CompiledFill> fills;
+  private final long[] lines;
+  private final FilledColumn[] columns;
+  private final boolean[] rejected;
+
+  private FilledChunk(List<CompiledFill> fills, long[] lines, FilledColumn[] columns) {
+    this.fills = fills;
+    this.lines = lines;
+    this.columns = columns;
+    this.rejected = new boolean[lines.length];
+    for (FilledColumn column : columns) {
+      reject(column);
+    }
+  }
+
+  private void reject(FilledColumn column) {
+    if (column.odd() == null) {
+      return;
+    }
+    for (int row = 0; row < rejected.length; row++) {
+      Filled odd = column.odd(row);
+      rejected[row] |= odd != null && odd.rejects();
+    }
+  }
+
+  /** Ready to compute chunks one after the other, on one thread. */
+  public static List<CompiledFill.Columns> ready(List<CompiledFill> fills) {
+    return fills.stream().map(CompiledFill::columnsOf).toList();
+  }
+
+  /**
+   * Computes all fills of a chunk.
+   *
+   * @param ready of these fills, by {@link #ready}
+   */
+  public static FilledChunk of(
+      Batch batch, List<CompiledFill> fills, List<CompiledFill.Columns> ready) {
+    FilledColumn[] columns = new FilledColumn[fills.size()];
+    for (int f = 0; f < columns.length; f++) {
+      columns[f] = ready.get(f).of(batch);
+    }
+    return new FilledChunk(fills, batch.lines(), columns);
+  }
+
+  public int rows() {
+    return lines.length;
+  }
+
+  public long line(int row) {
+    return lines[row];
+  }
+
+  /** What a fill gave. */
+  public FilledColumn column(int fill) {
+    return columns[fill];
+  }
+
+  /** What a fill gave for a row. */
+  public Filled filled(int fill, int row) {
+    return columns[fill].filled(row);
+  }
+
+  /** True if a fill of the row can't be taken. */
+  public boolean rejected(int row) {
+    return rejected[row];
+  }
+
+  /** Puts the row's values into an array by the table's fields. */
+  public void values(int row, Object[] byField) {
+    java.util.Arrays.fill(byField, null);
+    for (int f = 0; f < columns.length; f++) {
+      byField[fills.get(f).fieldIndex()] = columns[f].value(row);
+    }
+  }
+
+  /** About how many bytes of memory it takes. */
+  public long weight() {
+    long weight = 9L * rows();
+    for (FilledColumn column : columns) {
+      weight += column.values().weight();
+    }
+    return weight;
+  }
+}

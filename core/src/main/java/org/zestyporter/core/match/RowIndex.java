@@ -1,0 +1,77 @@
+package org.zestyporter.core.match;
+
+import java.security.SecureRandom;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.application.TableInfo;
+import org.zestyporter.core.plan.MatchKey;
+import org.zestyporter.core.value.Hash;
+import org.zestyporter.core.value.Utf8;
+import org.zestyporter.core.value.ValueColumn;
+
+/**
+ * Finds the rows of a source that will make a record, by what links look such records up by.
+ *
+ * <p>First every row is noted and every value {@link #want wanted}; then it is settled, and asked.
+ */
+public final class RowIndex {
+  private final PreparedKey key;
+  private final KeyNotes notes = new KeyNotes();
+  private final LongMap<int[]> wanted = new LongMap<>();
+  private final Hash hash = new Hash(new SecureRandom().nextLong());
+  private final Utf8 scratch = new Utf8(256);
+
+  /**
+   * @param by the fields that links look up by, with what they ignore
+   */
+  public RowIndex(MatchKey by, TableInfo table) {
+    this.key = new PreparedKey(by, table);
+  }
+
+  /**
+   * Notes the next row.
+   *
+   * @param byField the columns of the table's fields; null for a row that can't be written
+   */
+  public void note(ValueColumn @Nullable [] byField, int row) {
+    notes.note(byField == null ? 0 : hash(byField, row));
+  }
+
+  /** The hash of a row; 0 if a part is blank. */
+  public long hash(ValueColumn[] byField, int row) {
+    return key.ofRow(byField, row, scratch) ? hash.of(scratch.array(), scratch.size()) : 0;
+  }
+
+  /**
+   * Asks for the rows that hold these values.
+   *
+   * @param parts as their fields compare them
+   */
+  public void want(List<Object> parts) {
+    long hashed = hash(parts);
+    if (hashed != 0 && wanted.get(hashed) == null) {
+      wanted.put(hashed, new int[] {-1, -1});
+    }
+  }
+
+  /** The hash of values as their fields compare them; 0 if no row can hold them. */
+  public long hash(List<Object> parts) {
+    return key.of(parts.toArray(), scratch) ? hash.of(scratch.array(), scratch.size()) : 0;
+  }
+
+  /** True if a value of this hash was asked for. */
+  public boolean isWanted(long hashed) {
+    return wanted.get(hashed) != null;
+  }
+
+  /** Finds the rows that were asked for; nothing is noted or asked for after this. */
+  public void settle() {
+    notes.locate(wanted);
+  }
+
+  /** Indexes of the first and the last row that hold what was asked for; null if none does. */
+  public int @Nullable [] rows(long hashed) {
+    int[] found = wanted.get(hashed);
+    return found == null || found[0] < 0 ? null : found;
+  }
+}

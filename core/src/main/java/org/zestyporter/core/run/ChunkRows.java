@@ -1,0 +1,60 @@
+package org.zestyporter.core.run;
+
+import java.util.List;
+import java.util.Map;
+
+/** The rows of a chunk in all destinations, on their way through. */
+final class ChunkRows {
+  private final int first;
+  private final int count;
+  private List<TargetRows> targets;
+
+  /** The matched records, by destination. */
+  List<Map<List<Object>, Object[]>> records;
+
+  /** Rows that are not decided yet. */
+  int left;
+
+  /**
+   * @param first index of its first row among the source's rows
+   */
+  ChunkRows(int first, int count, List<TargetRows> targets) {
+    this.first = first;
+    this.count = count;
+    this.targets = targets;
+  }
+
+  int first() {
+    return first;
+  }
+
+  int count() {
+    return count;
+  }
+
+  List<TargetRows> targets() {
+    return targets;
+  }
+
+  /** True if a row's own values keep it, or a part of it, from being written. */
+  boolean isRejected(int row) {
+    for (TargetRows rows : targets) {
+      for (int r = rows.from(row); r < rows.to(row); r++) {
+        if (rows.isRejected(r)) {
+          return true;
+        }
+      }
+    }
+    return false;
+  }
+
+  long weight() {
+    return targets.stream().mapToLong(t -> t.filled.weight() + 4L * t.count()).sum();
+  }
+
+  /** Lets go of everything that is done. */
+  void forget() {
+    targets = List.of();
+    records = List.of();
+  }
+}

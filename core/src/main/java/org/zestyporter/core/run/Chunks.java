@@ -1,0 +1,139 @@
+package org.zestyporter.core.run;
+
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Deque;
+import java.util.List;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
+import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.fill.CompiledFill;
+import org.zestyporter.core.fill.FilledChunk;
+import org.zestyporter.core.source.Batch;
+import org.zestyporter.core.source.SourceTable;
+
+/**
+ * Computes the chunks of a source for all destinations, ahead of who takes them, on a thread of its
+ * own. They are taken twice: what fits into memory is kept from the first time, the rest is
+ * computed again.
+ */
+final class Chunks implements AutoCloseable {
+  private static final int AHEAD = 3;
+
+  /** The part of the memory that kept chunks may take. */
+  private static final int SHARE = 4;
+
+  private final SourceTable source;
+  private final List<Target> targets;
+  private final List<List<CompiledFill.Columns>> ready;
+  private final ChunkRows @Nullable [] kept;
+  private final int[] firsts;
+  private final int[][] targetFirsts;
+  private final ExecutorService thread =
+      Executors.newSingleThreadExecutor(
+          work -> {
+            Thread daemon = new Thread(work, "porter-compute");
+            daemon.setDaemon(true);
+            return daemon;
+          });
+  private final Deque<Future<ChunkRows>> ahead = new ArrayDeque<>();
+  private int asked;
+  private long room = Runtime.getRuntime().maxMemory() / SHARE;
+
+  Chunks(SourceTable source, List<Target> targets) {
+    this.source = source;
+    this.targets = targets;
+    this.ready = targets.stream().map(t -> FilledChunk.ready(t.fills)).toList();
+    this.kept = new ChunkRows[source.batches()];
+    this.firsts = new int[kept.length + 1];
+    this.targetFirsts = new int[targets.size()][kept.length + 1];
+  }
+
+  int count() {
+    return kept.length;
+  }
+
+  /** A chunk; chunks are taken in order, from the first to the last and then once more. */
+  ChunkRows next(int number) {
+    if (number == 0) {
+      ahead.clear();
+      asked = 0;
+    }
+    while (asked < kept.length && asked <= number + AHEAD) {
+      int wanted = asked++;
+      ChunkRows known = kept[wanted];
+      ahead.add(
+          known != null
+              ? java.util.concurrent.CompletableFuture.completedFuture(known)
+              : thread.submit(() -> compute(wanted)));
+    }
+    ChunkRows chunk = get(ahead.poll());
+    if (kept[number] != null) {
+      room += chunk.weight();
+      kept[number] = null;
+    }
+    return chunk;
+  }
+
+  /** Keeps a chunk for the next time if there is room. */
+  void keep(int number, ChunkRows chunk) {
+    long weight = chunk.weight();
+    if (weight <= room) {
+      room -= weight;
+      kept[number] = chunk;
+    }
+  }
+
+  private ChunkRows compute(int number) {
+    Batch batch = source.batch(number);
+    List<TargetRows> all = new ArrayList<>(targets.size());
+    for (int t = 0; t < targets.size(); t++) {
+      Target target = targets.get(t);
+      boolean[] among =
+          target.parent == null ? null : taken(all.get(target.parent.target().index), batch.rows());
+      Selection.Selected selected = target.selection.of(batch, among);
+      FilledChunk filled = FilledChunk.of(selected.batch(), target.fills, ready.get(t));
+      all.add(new TargetRows(target, filled, selected, batch.rows(), targetFirsts[t][number]));
+      targetFirsts[t][number + 1] = targetFirsts[t][number] + filled.rows();
+    }
+    return new ChunkRows((int) batch.firstRow(), batch.rows(), all);
+  }
+
+  /** The rows that a parent takes; null if it takes all. */
+  private static boolean @Nullable [] taken(TargetRows parent, int rows) {
+    if (parent.rows == null) {
+      return null;
+    }
+    boolean[] taken = new boolean[rows];
+    for (int row : parent.rows) {
+      taken[row] = true;
+    }
+    return taken;
+  }
+
+  private static ChunkRows get(Future<ChunkRows> next) {
+    try {
+      return next.get();
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+      throw Pipeline.stopped();
+    } catch (ExecutionException e) {
+      if (e.getCause() instanceof RuntimeException cause) {
+        throw cause;
+      }
+      if (e.getCause() instanceof Error cause) {
+        throw cause;
+      }
+      throw new IllegalStateException(e.getCause());
+    }
+  }
+
+  @Override
+  public void close() {
+    thread.shutdownNow();
+    Arrays.fill(kept, null);
+  }
+}

@@ -1,0 +1,290 @@
+package org.zestyporter.core.run;
+
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.List;
+import java.util.zip.DataFormatException;
+import java.util.zip.Deflater;
+import java.util.zip.Inflater;
+import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.value.ColumnCodec;
+import org.zestyporter.core.value.ProblemCode;
+import org.zestyporter.core.value.Utf8;
+import org.zestyporter.core.value.ValueColumn;
+
+/**
+ * Writes chunks of a ledger as bytes and reads them back: a version, the length of what follows,
+ * then columns of lines, outcomes, keys, values and records before, packed by the DEFLATE format
+ * (RFC 1951). What is not there takes no room.
+ */
+public final class LedgerCodec {
+  private static final byte VERSION = 1;
+  private static final int LEVEL = 3;
+  private static final int SOFTENED = 1;
+  private static final int QUESTION = 2;
+
+  private LedgerCodec() {}
+
+  /** True if these bytes were written here. */
+  public static boolean isOurs(byte[] packed) {
+    return packed.length > 0 && packed[0] == VERSION;
+  }
+
+  public static byte[] encode(LedgerChunk chunk) {
+    Utf8 out = new Utf8(1 << 16);
+    int size = chunk.size();
+    out.putVarint(size).putVarint(chunk.firstRow());
+    long line = 0;
+    for (long next : chunk.lines()) {
+      out.putVarint(next - line);
+      line = next;
+    }
+    int row = -1;
+    for (int next : chunk.rows()) {
+      out.putVarint(next - row - 1);
+      row = next;
+    }
+    out.put(chunk.parts() == null ? 0 : 1);
+    for (int i = 0; chunk.parts() != null && i < size; i++) {
+      out.putVarint(chunk.parts()[i]);
+    }
+    out.put(chunk.outcomes(), 0, size).put(chunk.matchedBy(), 0, size);
+    keys(chunk, out);
+    for (ValueColumn column : chunk.after()) {
+      ColumnCodec.write(column, out);
+    }
+    before(chunk, out);
+    changed(chunk, out);
+    notes(chunk, out);
+    return pack(out);
+  }
+
+  private static void keys(LedgerChunk chunk, Utf8 out) {
+    int width = 0;
+    for (List<Object> key : chunk.keys()) {
+      width = Math.max(width, key == null ? 0 : key.size());
+    }
+    out.putVarint(width);
+    for (int part = 0; part < width; part++) {
+      Object[] parts = new Object[chunk.size()];
+      for (int i = 0; i < parts.length; i++) {
+        parts[i] = chunk.keys()[i] == null ? null : chunk.keys()[i].get(part);
+      }
+      ColumnCodec.write(ValueColumn.of(parts, null), out);
+    }
+  }
+
+  private static void before(LedgerChunk chunk, Utf8 out) {
+    BitSet there = new BitSet();
+    for (int i = 0; i < chunk.size(); i++) {
+      there.set(i, chunk.before()[i] != null);
+    }
+    bits(there, out);
+    int count = there.cardinality();
+    for (int field = 0; count > 0 && field < chunk.layout().record().size(); field++) {
+      Object[] values = new Object[count];
+      int at = 0;
+      for (int i = there.nextSetBit(0); i >= 0; i = there.nextSetBit(i + 1)) {
+        values[at++] = chunk.before()[i][field];
+      }
+      ColumnCodec.write(ValueColumn.of(values, null), out);
+    }
+  }
+
+  private static void bits(BitSet set, Utf8 out) {
+    byte[] bytes = set.toByteArray();
+    out.putVarint(bytes.length).put(bytes, 0, bytes.length);
+  }
+
+  private static void changed(LedgerChunk chunk, Utf8 out) {
+    BitSet there = new BitSet();
+    for (int i = 0; i < chunk.size(); i++) {
+      there.set(i, chunk.changed()[i] != null);
+    }
+    bits(there, out);
+    for (int i = there.nextSetBit(0); i >= 0; i = there.nextSetBit(i + 1)) {
+      out.putVarint(chunk.changed()[i].length);
+      for (int field : chunk.changed()[i]) {
+        out.putVarint(field);
+      }
+    }
+  }
+
+  private static void notes(LedgerChunk chunk, Utf8 out) {
+    BitSet there = new BitSet();
+    for (int i = 0; i < chunk.size(); i++) {
+      there.set(i, chunk.notes()[i] != null && !chunk.notes()[i].isEmpty());
+    }
+    bits(there, out);
+    for (int i = there.nextSetBit(0); i >= 0; i = there.nextSetBit(i + 1)) {
+      out.putVarint(chunk.notes()[i].size());
+      for (LedgerEntry.Note note : chunk.notes()[i]) {
+        out.put((note.softened() ? SOFTENED : 0) | (note.question() ? QUESTION : 0));
+        ColumnCodec.putText(note.code().name(), out);
+        ColumnCodec.putText(note.field(), out);
+        ColumnCodec.putText(note.value(), out);
+        ColumnCodec.putText(note.reason(), out);
+      }
+    }
+  }
+
+  private static byte[] pack(Utf8 out) {
+    Deflater deflater = new Deflater(LEVEL, true);
+    try {
+      deflater.setInput(out.array(), 0, out.size());
+      deflater.finish();
+      ByteArrayOutputStream packed = new ByteArrayOutputStream(out.size() / 2 + 64);
+      packed.write(VERSION);
+      for (int shift = 24; shift >= 0; shift -= 8) {
+        packed.write(out.size() >>> shift);
+      }
+      byte[] piece = new byte[1 << 14];
+      while (!deflater.finished()) {
+        packed.write(piece, 0, deflater.deflate(piece));
+      }
+      return packed.toByteArray();
+    } finally {
+      deflater.end();
+    }
+  }
+
+  private static byte[] unpack(byte[] packed) {
+    int size = 0;
+    for (int i = 1; i <= 4; i++) {
+      size = size << 8 | packed[i] & 0xFF;
+    }
+    Inflater inflater = new Inflater(true);
+    try {
+      inflater.setInput(packed, 5, packed.length - 5);
+      byte[] plain = new byte[size];
+      for (int at = 0; at < size; ) {
+        int more = inflater.inflate(plain, at, size - at);
+        if (more == 0) {
+          throw new UncheckedIOException(new IOException("the ledger is cut short"));
+        }
+        at += more;
+      }
+      return plain;
+    } catch (DataFormatException e) {
+      throw new UncheckedIOException(new IOException("the ledger is damaged", e));
+    } finally {
+      inflater.end();
+    }
+  }
+
+  /** Reads a chunk back, of the destination that it was written for. */
+  @SuppressWarnings("unchecked")
+  public static LedgerChunk decode(byte[] packed, LedgerLayout layout) {
+    ColumnCodec.Input in = new ColumnCodec.Input(unpack(packed));
+    int size = in.whole();
+    long firstRow = in.varint();
+    long[] lines = new long[size];
+    for (int i = 0; i < size; i++) {
+      lines[i] = in.varint() + (i == 0 ? 0 : lines[i - 1]);
+    }
+    int[] rows = new int[size];
+    for (int i = 0; i < size; i++) {
+      rows[i] = in.whole() + 1 + (i == 0 ? -1 : rows[i - 1]);
+    }
+    int[] parts = in.next() == 0 ? null : new int[size];
+    for (int i = 0; parts != null && i < size; i++) {
+      parts[i] = in.whole();
+    }
+    byte[] outcomes = bytes(in, size);
+    byte[] matchedBy = bytes(in, size);
+    List<Object>[] keys = keys(in, size);
+    ValueColumn[] after = new ValueColumn[layout.fields().size()];
+    for (int f = 0; f < after.length; f++) {
+      after[f] = ColumnCodec.read(in, size);
+    }
+    Object[][] before = before(in, size, layout.record().size());
+    int[][] changed = new int[size][];
+    BitSet there = bits(in);
+    for (int i = there.nextSetBit(0); i >= 0; i = there.nextSetBit(i + 1)) {
+      changed[i] = new int[in.whole()];
+      for (int c = 0; c < changed[i].length; c++) {
+        changed[i][c] = in.whole();
+      }
+    }
+    return new LedgerChunk(
+        layout,
+        firstRow,
+        lines,
+        rows,
+        parts,
+        outcomes,
+        matchedBy,
+        keys,
+        after,
+        before,
+        changed,
+        notes(in, size));
+  }
+
+  private static byte[] bytes(ColumnCodec.Input in, int size) {
+    byte[] bytes = new byte[size];
+    for (int i = 0; i < size; i++) {
+      bytes[i] = (byte) in.next();
+    }
+    return bytes;
+  }
+
+  private static BitSet bits(ColumnCodec.Input in) {
+    return BitSet.valueOf(bytes(in, in.whole()));
+  }
+
+  @SuppressWarnings("unchecked")
+  private static List<Object>[] keys(ColumnCodec.Input in, int size) {
+    List<Object>[] keys = new List[size];
+    int width = in.whole();
+    for (int part = 0; part < width; part++) {
+      ValueColumn column = ColumnCodec.read(in, size);
+      for (int i = 0; i < size; i++) {
+        Object value = column.value(i);
+        if (value != null) {
+          keys[i] = keys[i] == null ? new ArrayList<>(width) : keys[i];
+          keys[i].add(value);
+        }
+      }
+    }
+    return keys;
+  }
+
+  private static Object[][] before(ColumnCodec.Input in, int size, int fields) {
+    Object[][] before = new Object[size][];
+    BitSet there = bits(in);
+    int count = there.cardinality();
+    for (int field = 0; count > 0 && field < fields; field++) {
+      ValueColumn column = ColumnCodec.read(in, count);
+      int at = 0;
+      for (int i = there.nextSetBit(0); i >= 0; i = there.nextSetBit(i + 1)) {
+        before[i] = before[i] == null ? new Object[fields] : before[i];
+        before[i][field] = column.value(at++);
+      }
+    }
+    return before;
+  }
+
+  @SuppressWarnings("unchecked")
+  private static List<LedgerEntry.Note>[] notes(ColumnCodec.Input in, int size) {
+    List<LedgerEntry.Note>[] notes = new List[size];
+    BitSet there = bits(in);
+    for (int i = there.nextSetBit(0); i >= 0; i = there.nextSetBit(i + 1)) {
+      int count = in.whole();
+      notes[i] = new ArrayList<>(count);
+      for (int n = 0; n < count; n++) {
+        int flags = in.next();
+        ProblemCode code = ProblemCode.valueOf(in.text());
+        @Nullable String field = in.text();
+        @Nullable String value = in.text();
+        notes[i].add(
+            new LedgerEntry.Note(
+                code, field, value, in.text(), (flags & SOFTENED) != 0, (flags & QUESTION) != 0));
+      }
+    }
+    return notes;
+  }
+}

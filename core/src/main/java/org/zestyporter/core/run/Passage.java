@@ -1,0 +1,302 @@
+package org.zestyporter.core.run;
+
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.Deque;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import org.zestyporter.core.application.Lookups;
+import org.zestyporter.core.match.Matcher;
+import org.zestyporter.core.plan.RunSettings;
+import org.zestyporter.core.value.ProblemCode;
+
+/**
+ * Takes the chunks of a source through all destinations, chunks outside and destinations inside: a
+ * row is decided in all of them together, then its records are written in their order.
+ *
+ * <p>A row that needs the record of a row that is not written yet waits for it, and its chunk's
+ * ledger with it.
+ */
+final class Passage {
+  private final List<Target> targets;
+  private final List<Decider> deciders = new ArrayList<>();
+  private final List<TargetWriter> writers = new ArrayList<>();
+  private final Lookups lookups;
+  private final LastStage last;
+  private final LedgerWriter ledger;
+  private final boolean whole;
+  private final Waiting waiting;
+
+  /** Rows that are decided, and those whose records are written, by their indexes. */
+  private final BitSet decided = new BitSet();
+
+  private final BitSet written = new BitSet();
+
+  private final Map<Integer, List<Place>> parked = new HashMap<>();
+  private final Deque<ChunkRows> open = new ArrayDeque<>();
+
+  /** A row of a chunk. */
+  private record Place(ChunkRows chunk, int row) {
+    /** Its index among the source's rows. */
+    int index() {
+      return chunk.first() + row;
+    }
+  }
+
+  Passage(
+      List<Target> targets,
+      Lookups lookups,
+      LastStage last,
+      LedgerWriter ledger,
+      RunSettings.Rows rows) {
+    this.targets = targets;
+    this.lookups = lookups;
+    this.last = last;
+    this.ledger = ledger;
+    this.whole = rows == RunSettings.Rows.WHOLE;
+    this.waiting = new Waiting(targets, decided, written);
+    for (Target target : targets) {
+      deciders.add(new Decider(target, last.writes()));
+      writers.add(new TargetWriter(target, last));
+    }
+  }
+
+  /** Takes a chunk through; chunks come in order. */
+  void take(ChunkRows chunk) {
+    for (TargetRows rows : chunk.targets()) {
+      rows.open(last.writes());
+      if (rows.target.keysNeedParent()) {
+        rows.byField[rows.target.parent.fieldIndex()] = Noting.parents(chunk, rows);
+      }
+    }
+    chunk.records = fetch(chunk);
+    chunk.left = chunk.count();
+    open.add(chunk);
+    List<Place> wave = new ArrayList<>(chunk.count());
+    for (int row = 0; row < chunk.count(); row++) {
+      Place place = new Place(chunk, row);
+      if (waiting.isNeeded() && parks(place)) {
+        continue;
+      }
+      decide(place);
+      wave.add(place);
+    }
+    write(wave);
+    enter();
+  }
+
+  /** Takes through what waits for each other, and ends. */
+  void finish() {
+    while (!parked.isEmpty()) {
+      // what is left goes round in circles, or waits for what does
+      Place first = takeFirst();
+      breakCircle(first);
+      decide(first);
+      write(List.of(first));
+    }
+    waiting.closeCircles(last);
+    enter();
+  }
+
+  private Place takeFirst() {
+    Place first = null;
+    int on = -1;
+    for (Map.Entry<Integer, List<Place>> waits : parked.entrySet()) {
+      for (Place place : waits.getValue()) {
+        if (first == null || place.index() < first.index()) {
+          first = place;
+          on = waits.getKey();
+        }
+      }
+    }
+    List<Place> others = parked.get(on);
+    others.remove(first);
+    if (others.isEmpty()) {
+      parked.remove(on);
+    }
+    return first;
+  }
+
+  private void breakCircle(Place place) {
+    for (TargetRows rows : place.chunk().targets()) {
+      for (int r = rows.from(place.row()); r < rows.to(place.row()); r++) {
+        waiting.breakCircle(rows, r);
+      }
+    }
+  }
+
+  /** The matched records of a chunk, by destination. */
+  private List<Map<List<Object>, Object[]>> fetch(ChunkRows chunk) {
+    List<Map<List<Object>, Object[]>> all = new ArrayList<>();
+    for (TargetRows rows : chunk.targets()) {
+      Set<List<Object>> wanted = new HashSet<>();
+      Target target = rows.target;
+      if (target.matcher.findsAny()) {
+        rows.matches = new Matcher.Match[rows.count()];
+        for (int r = 0; r < rows.count(); r++) {
+          if (!rows.isRejected(r)) {
+            rows.matches[r] = target.matcher.match(rows.first + r, rows.byField, r);
+            List<List<Object>> found = rows.matches[r].records();
+            if (found.size() == 1) {
+              wanted.add(found.get(0));
+            }
+          }
+        }
+      }
+      all.add(wanted.isEmpty() ? Map.of() : lookups.fetch(target.table, wanted));
+    }
+    return all;
+  }
+
+  private boolean parks(Place place) {
+    int on = waiting.rowThatKeeps(place.chunk(), place.row());
+    if (on >= 0) {
+      parked.computeIfAbsent(on, o -> new ArrayList<>(1)).add(place);
+    }
+    return on >= 0;
+  }
+
+  private void decide(Place place) {
+    ChunkRows chunk = place.chunk();
+    String rejected = null;
+    boolean several = targets.size() > 1;
+    for (int t = 0; t < targets.size(); t++) {
+      TargetRows rows = chunk.targets().get(t);
+      Decider decider = deciders.get(t);
+      for (int r = rows.from(place.row()); r < rows.to(place.row()); r++) {
+        if (!followsParent(chunk, rows, r, place.row(), decider)) {
+          waiting.settle(rows, r);
+          decider.decide(rows, r, chunk.records.get(t));
+        }
+        waiting.know(rows, r);
+        if (several && rows.outcomes[r] == Outcome.REJECTED.ordinal() && rejected == null) {
+          rejected = reason(rows, r);
+        }
+      }
+    }
+    if (rejected != null && whole) {
+      takeBack(chunk, place.row(), rejected);
+    }
+    decided.set(place.index());
+    chunk.left--;
+  }
+
+  /** Gives a row its parent's key; true if it is decided by its parent's fate. */
+  private boolean followsParent(ChunkRows chunk, TargetRows rows, int r, int row, Decider decider) {
+    Target.Parent parent = rows.target.parent;
+    if (parent == null) {
+      return false;
+    }
+    TargetRows above = chunk.targets().get(parent.target().index);
+    int p = above.from(row);
+    Object record = above.records[p];
+    if (record == null) {
+      boolean left = above.outcomes[p] == Outcome.SKIPPED.ordinal();
+      decider.reject(
+          rows,
+          r,
+          ProblemCode.PARENT,
+          parent.field().name(),
+          (left ? "no record of " : "rejected as ")
+              + parent.target().label()
+              + (left ? " is there for it: " : " is: ")
+              + told(above, p));
+      return true;
+    }
+    rows.setParent(r, Waiting.link(record, parent.target(), parent.key()));
+    return false;
+  }
+
+  private static String told(TargetRows rows, int r) {
+    return rows.notes[r] == null ? "its row is left out" : last(rows.notes[r]).reason();
+  }
+
+  private static LedgerEntry.Note last(List<LedgerEntry.Note> notes) {
+    return notes.stream()
+        .filter(n -> !n.softened())
+        .reduce((a, b) -> b)
+        .orElse(notes.get(notes.size() - 1));
+  }
+
+  private static String reason(TargetRows rows, int r) {
+    LedgerEntry.Note note = rows.notes[r] == null ? null : last(rows.notes[r]);
+    String field = note == null || note.field() == null ? "" : note.field() + ": ";
+    return "the row's record of "
+        + rows.target.label()
+        + " is rejected: "
+        + field
+        + (note == null ? "" : note.reason());
+  }
+
+  /** What one row makes is written together or not at all. */
+  private void takeBack(ChunkRows chunk, int row, String reason) {
+    for (int t = 0; t < targets.size(); t++) {
+      TargetRows rows = chunk.targets().get(t);
+      for (int r = rows.from(row); r < rows.to(row); r++) {
+        if (rows.outcomes[r] <= Outcome.CHANGED.ordinal()) {
+          waiting.forget(rows, r);
+          deciders.get(t).takeBack(rows, r, reason);
+        }
+      }
+    }
+  }
+
+  /** Writes a wave of decided rows, and then those that waited for them. */
+  private void write(List<Place> first) {
+    List<Place> wave = first;
+    while (!wave.isEmpty()) {
+      for (int t = 0; t < targets.size(); t++) {
+        send(t, wave);
+      }
+      List<Place> next = new ArrayList<>();
+      for (Place place : wave) {
+        written.set(place.index());
+        List<Place> freed = parked.isEmpty() ? null : parked.remove(place.index());
+        if (freed != null) {
+          next.addAll(freed);
+        }
+      }
+      wave = new ArrayList<>();
+      for (Place place : next) {
+        if (!parks(place)) {
+          decide(place);
+          wave.add(place);
+        }
+      }
+    }
+  }
+
+  private void send(int t, List<Place> wave) {
+    for (int from = 0; from < wave.size(); ) {
+      ChunkRows chunk = wave.get(from).chunk();
+      TargetRows rows = chunk.targets().get(t);
+      List<Integer> places = new ArrayList<>(wave.size());
+      int to = from;
+      for (; to < wave.size() && wave.get(to).chunk() == chunk; to++) {
+        int row = wave.get(to).row();
+        for (int r = rows.from(row); r < rows.to(row); r++) {
+          places.add(r);
+        }
+      }
+      writers.get(t).write(rows, places);
+      from = to;
+    }
+  }
+
+  /** Enters chunks that are done into books and ledger, in order. */
+  private void enter() {
+    while (!open.isEmpty() && open.peek().left == 0 && !waiting.isHeld(open.peek())) {
+      ChunkRows chunk = open.poll();
+      for (int t = 0; t < targets.size(); t++) {
+        TargetRows rows = chunk.targets().get(t);
+        writers.get(t).enter(rows);
+        ledger.append(chunk, rows);
+      }
+      chunk.forget();
+    }
+  }
+}

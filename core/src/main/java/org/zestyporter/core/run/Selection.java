@@ -1,0 +1,124 @@
+package org.zestyporter.core.run;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.function.Function;
+import java.util.regex.Pattern;
+import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.fill.BatchRow;
+import org.zestyporter.core.fill.Row;
+import org.zestyporter.core.fill.RunContext;
+import org.zestyporter.core.source.Batch;
+import org.zestyporter.core.source.ColumnChunk;
+import org.zestyporter.core.value.Cell;
+import org.zestyporter.core.value.Problem;
+
+/** The rows that go to a destination, and the parts that a row is split into there. */
+final class Selection {
+  private final @Nullable Function<Row, Object> where;
+  private final int splitColumn;
+  private final @Nullable String splitAt;
+  private final RunContext context;
+
+  /**
+   * @param where gives true for the rows that go there; null if all do
+   * @param splitColumn index of the column whose cells hold several values; -1 if none
+   */
+  Selection(
+      @Nullable Function<Row, Object> where,
+      int splitColumn,
+      @Nullable String splitAt,
+      RunContext context) {
+    this.where = where;
+    this.splitColumn = splitColumn;
+    this.splitAt = splitAt;
+    this.context = context;
+  }
+
+  /**
+   * What goes there of a chunk.
+   *
+   * @param rows the chunk's row of each; null if all of them go there, one by one
+   * @param parts number among those of the row, from 0; null if each row has one
+   * @param problems why a condition can't be told, by row; null if it always can
+   */
+  record Selected(
+      Batch batch, int @Nullable [] rows, int @Nullable [] parts, Problem @Nullable [] problems) {}
+
+  /**
+   * @param among the rows that may go there; null for all
+   */
+  Selected of(Batch batch, boolean @Nullable [] among) {
+    if (where == null && splitColumn < 0 && among == null) {
+      return new Selected(batch, null, null, null);
+    }
+    int[] rows = new int[batch.rows()];
+    Problem[] problems = null;
+    int count = 0;
+    BatchRow row = new BatchRow(batch, context);
+    for (int r = 0; r < rows.length; r++) {
+      if (among != null && !among[r]) {
+        continue;
+      }
+      Object taken = where == null ? Boolean.TRUE : where.apply(row.at(r));
+      if (taken instanceof Problem problem) {
+        problems = problems == null ? new Problem[rows.length] : problems;
+        problems[count] = problem;
+      }
+      if (taken instanceof Problem || Boolean.TRUE.equals(taken)) {
+        rows[count++] = r;
+      }
+    }
+    rows = Arrays.copyOf(rows, count);
+    return splitColumn < 0
+        ? new Selected(select(batch, rows, null), rows, null, problems)
+        : split(batch, rows, problems);
+  }
+
+  private Selected split(Batch batch, int[] taken, Problem @Nullable [] problems) {
+    Pattern at = Pattern.compile(Pattern.quote(splitAt));
+    List<Cell> cells = new ArrayList<>();
+    List<Integer> rows = new ArrayList<>();
+    List<Integer> parts = new ArrayList<>();
+    List<Problem> told = new ArrayList<>();
+    ColumnChunk column = batch.columns()[splitColumn];
+    for (int i = 0; i < taken.length; i++) {
+      Cell cell = column.cell(taken[i]);
+      int part = 0;
+      List<Cell> values =
+          cell.kind() == Cell.Kind.TEXT
+              ? Arrays.stream(at.split(cell.text())).map(String::strip).map(Cell::text).toList()
+              : List.of(cell);
+      for (Cell value : values) {
+        if (!value.isBlank()) {
+          cells.add(value);
+          rows.add(taken[i]);
+          parts.add(part++);
+          told.add(problems == null ? null : problems[i]);
+        }
+      }
+    }
+    int[] all = rows.stream().mapToInt(Integer::intValue).toArray();
+    return new Selected(
+        select(batch, all, cells.toArray(Cell[]::new)),
+        all,
+        parts.stream().mapToInt(Integer::intValue).toArray(),
+        problems == null ? null : told.toArray(Problem[]::new));
+  }
+
+  private Batch select(Batch batch, int[] rows, Cell @Nullable [] values) {
+    ColumnChunk[] columns = new ColumnChunk[batch.columns().length];
+    for (int c = 0; c < columns.length; c++) {
+      columns[c] =
+          c == splitColumn && values != null
+              ? new ColumnChunk(values, java.util.stream.IntStream.range(0, rows.length).toArray())
+              : batch.columns()[c].select(rows);
+    }
+    long[] lines = new long[rows.length];
+    for (int i = 0; i < rows.length; i++) {
+      lines[i] = batch.lines()[rows[i]];
+    }
+    return new Batch(batch.firstRow(), lines, columns, rows);
+  }
+}

@@ -1,0 +1,109 @@
+package org.zestyporter.core.run;
+
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.TableInfo;
+import org.zestyporter.core.fill.CompiledFill;
+import org.zestyporter.core.fill.LinkKey;
+import org.zestyporter.core.fill.Rules;
+import org.zestyporter.core.match.Matcher;
+import org.zestyporter.core.match.RowIndex;
+import org.zestyporter.core.plan.Destination;
+import org.zestyporter.core.plan.MatchKey;
+
+/** A destination opened for a rehearsal or run. */
+final class Target {
+  final int index;
+  final Destination destination;
+  final TableInfo table;
+  final List<CompiledFill> fills;
+  final @Nullable Parent parent;
+  final Selection selection;
+  final Rules rules;
+  final Matcher matcher;
+  final UniqueGuard guard;
+  final Books books;
+  final LedgerLayout layout;
+
+  /** How links look up records that this destination makes. */
+  final Map<LinkKey, RowIndex> made = new HashMap<>();
+
+  /** Fills whose links may await records that rows make. */
+  final int[] awaiting;
+
+  /** Lines of this destination's rows. */
+  final RowLines lines = new RowLines();
+
+  /** The source's rows that they come from. */
+  final RowLines.Sources sources = new RowLines.Sources();
+
+  /** True if other records need to know the record of each row. */
+  boolean isNeeded;
+
+  /**
+   * The destination that records belong to.
+   *
+   * @param field the field that takes its key
+   * @param fieldIndex index of the field among those of the table
+   * @param key the field of the parent's table that the link points at
+   */
+  record Parent(Target target, FieldInfo field, int fieldIndex, FieldInfo key) {}
+
+  Target(
+      int index,
+      Destination destination,
+      TableInfo table,
+      List<CompiledFill> fills,
+      @Nullable Parent parent,
+      Selection selection,
+      Rules rules) {
+    this.index = index;
+    this.destination = destination;
+    this.table = table;
+    this.fills = fills;
+    this.parent = parent;
+    this.selection = selection;
+    this.rules = rules;
+    this.matcher = new Matcher(destination.keys(), table);
+    this.guard = new UniqueGuard(table, fills, parent, destination.keys());
+    this.books = new Books(destination.label());
+    List<String> fields = fills.stream().map(f -> f.field().name()).toList();
+    this.layout =
+        new LedgerLayout(
+            index,
+            destination.label(),
+            table.name(),
+            table.fields().stream().map(FieldInfo::name).toList(),
+            fields,
+            fills.stream().map(CompiledFill::fieldIndex).toList());
+    this.awaiting =
+        java.util.stream.IntStream.range(0, fills.size())
+            .filter(f -> fills.get(f).awaited() != null)
+            .toArray();
+    if (parent != null) {
+      parent.target().isNeeded = true;
+    }
+  }
+
+  /** Lets rows be found by what links look up. */
+  void index(LinkKey key) {
+    isNeeded = true;
+    made.computeIfAbsent(key, k -> new RowIndex(new MatchKey(k.fields(), k.ignoring()), table));
+  }
+
+  /** True if it has to know its parent's record before its own keys can be told. */
+  boolean keysNeedParent() {
+    return parent != null
+        && (destination.keys().stream()
+                .anyMatch(
+                    k -> k.fields().stream().anyMatch(parent.field().name()::equalsIgnoreCase))
+            || guard.uses(parent.field().name()));
+  }
+
+  String label() {
+    return destination.label();
+  }
+}

@@ -1,0 +1,198 @@
+package org.zestyporter.core.run;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.application.WriteSession;
+import org.zestyporter.core.fill.Filled;
+import org.zestyporter.core.fill.FilledChunk;
+import org.zestyporter.core.match.Matcher;
+import org.zestyporter.core.value.Problem;
+import org.zestyporter.core.value.ValueColumn;
+
+/** The rows of a chunk in one destination: what their fills gave, and what is decided of them. */
+final class TargetRows {
+  static final byte OPEN = -1;
+
+  final Target target;
+  final FilledChunk filled;
+
+  /** The chunk's row of each; null if each row of the chunk has one, in order. */
+  final int @Nullable [] rows;
+
+  final int @Nullable [] parts;
+  final Problem @Nullable [] problems;
+
+  /** Index of the first of them among all rows of the destination. */
+  final int first;
+
+  /** The columns of the table's fields; null where nothing fills one. */
+  final ValueColumn[] byField;
+
+  /** What the rows were found to speak of; null if no record of the table is spoken of at all. */
+  Matcher.Match @Nullable [] matches;
+
+  byte[] outcomes;
+  byte[] matchedBy;
+  List<Object>[] keys;
+  Object[][] before;
+  int[][] changed;
+  List<LedgerEntry.Note>[] notes;
+  WriteSession.Change[] changes;
+  boolean[] waits;
+
+  /** By row, the record that other records need: its key, or what stands for it; null if none. */
+  Object @Nullable [] records;
+
+  /** The keys of the parents that the rows belong to; null if there is no parent. */
+  private Object @Nullable [] parents;
+
+  /** Values that are known only now, by the number of the fill. */
+  private @Nullable Map<Integer, Filled[]> settled;
+
+  /** Places of the rows of each of the chunk's rows; null if they are the same. */
+  private final int @Nullable [] starts;
+
+  TargetRows(
+      Target target, FilledChunk filled, Selection.Selected selected, int chunkRows, int first) {
+    this.target = target;
+    this.filled = filled;
+    this.rows = selected.rows();
+    this.parts = selected.parts();
+    this.problems = selected.problems();
+    this.first = first;
+    this.byField = new ValueColumn[target.table.fields().size()];
+    for (int f = 0; f < target.fills.size(); f++) {
+      byField[target.fills.get(f).fieldIndex()] = filled.column(f).values();
+    }
+    this.starts = rows == null ? null : starts(rows, chunkRows);
+  }
+
+  private static int[] starts(int[] rows, int chunkRows) {
+    int[] starts = new int[chunkRows + 1];
+    for (int row : rows) {
+      starts[row + 1]++;
+    }
+    for (int r = 0; r < chunkRows; r++) {
+      starts[r + 1] += starts[r];
+    }
+    return starts;
+  }
+
+  /** Makes room for decisions. */
+  @SuppressWarnings("unchecked")
+  void open(boolean writes) {
+    int count = count();
+    outcomes = new byte[count];
+    java.util.Arrays.fill(outcomes, OPEN);
+    matchedBy = new byte[count];
+    keys = new List[count];
+    before = new Object[count][];
+    changed = new int[count][];
+    notes = new List[count];
+    changes = writes ? new WriteSession.Change[count] : null;
+    waits = new boolean[count];
+    records = target.isNeeded ? new Object[count] : null;
+  }
+
+  int count() {
+    return filled.rows();
+  }
+
+  /** The chunk's row of a row. */
+  int rowOf(int r) {
+    return rows == null ? r : rows[r];
+  }
+
+  /** The first of the rows of one of the chunk's rows. */
+  int from(int chunkRow) {
+    return starts == null ? chunkRow : starts[chunkRow];
+  }
+
+  /** The row after the last of those of one of the chunk's rows. */
+  int to(int chunkRow) {
+    return starts == null ? chunkRow + 1 : starts[chunkRow + 1];
+  }
+
+  long line(int r) {
+    return filled.line(r);
+  }
+
+  /** True if it can't be written, by its own values. */
+  boolean isRejected(int r) {
+    return filled.rejected(r) || problems != null && problems[r] != null;
+  }
+
+  /** What a fill gave for a row; null if there is nothing to say of it. */
+  @Nullable Filled odd(int fill, int r) {
+    Filled known = settled == null ? null : settledOf(fill, r);
+    return known != null ? known.problem() == null ? null : known : filled.column(fill).odd(r);
+  }
+
+  /** The value of a fill in a row; null if blank. */
+  @Nullable Object value(int fill, int r) {
+    Filled known = settled == null ? null : settledOf(fill, r);
+    return known != null ? known.value() : filled.column(fill).value(r);
+  }
+
+  /** True if a fill gave nothing for a row. */
+  boolean isBlank(int fill, int r) {
+    return settled == null ? filled.column(fill).values().isBlank(r) : value(fill, r) == null;
+  }
+
+  private @Nullable Filled settledOf(int fill, int r) {
+    Filled[] of = settled.get(fill);
+    return of == null ? null : of[r];
+  }
+
+  /** Replaces what a fill gave for a row. */
+  void settle(int fill, int r, Filled value) {
+    if (settled == null) {
+      settled = new HashMap<>();
+    }
+    settled.computeIfAbsent(fill, f -> new Filled[count()])[r] = value;
+  }
+
+  /** True if a value of the fill was replaced. */
+  boolean isSettledFill(int fill) {
+    return settled != null && settled.containsKey(fill);
+  }
+
+  void setParent(int r, Object key) {
+    if (parents == null) {
+      parents = new Object[count()];
+    }
+    parents[r] = key;
+  }
+
+  /** The key of the parent that a row belongs to, or what stands for it. */
+  @Nullable Object parent(int r) {
+    return parents == null ? null : parents[r];
+  }
+
+  /** True if a value of the row was replaced. */
+  boolean isSettled(int r) {
+    return settled != null && settled.values().stream().anyMatch(f -> f[r] != null);
+  }
+
+  void note(int r, LedgerEntry.Note note) {
+    if (notes[r] == null) {
+      notes[r] = new ArrayList<>(1);
+    }
+    notes[r].add(note);
+  }
+
+  /** The values of a row by the table's fields. */
+  Object[] values(int r) {
+    Object[] values = new Object[byField.length];
+    for (int f = 0; f < target.fills.size(); f++) {
+      values[target.fills.get(f).fieldIndex()] = value(f, r);
+    }
+    if (target.parent != null) {
+      values[target.parent.fieldIndex()] = parent(r);
+    }
+    return values;
+  }
+}

@@ -1,0 +1,90 @@
+package org.zestyporter.core.run;
+
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.TableInfo;
+import org.zestyporter.core.fill.CompiledFill;
+import org.zestyporter.core.fill.LinkKey;
+import org.zestyporter.core.plan.Destination;
+import org.zestyporter.core.plan.Plan;
+import org.zestyporter.core.plan.PlanCheck;
+import org.zestyporter.core.plan.Policies;
+
+/** Opens the destinations of a plan, in writing order. */
+final class Targets {
+  private final OpenedPlan opened;
+  private final Plan plan;
+
+  private Targets(OpenedPlan opened) {
+    this.opened = opened;
+    this.plan = opened.plan();
+  }
+
+  static List<Target> open(OpenedPlan opened) {
+    return new Targets(opened).all();
+  }
+
+  private List<Target> all() {
+    List<Target> targets = new ArrayList<>();
+    for (int i = 0; i < plan.destinations().size(); i++) {
+      targets.add(target(i, targets));
+    }
+    Set<LinkKey> awaited = new HashSet<>();
+    for (Target target : targets) {
+      for (int f : target.awaiting) {
+        awaited.add(target.fills.get(f).awaited());
+      }
+    }
+    for (LinkKey key : awaited) {
+      targets.stream().filter(t -> makes(t.destination, t.table, key)).forEach(t -> t.index(key));
+    }
+    return targets;
+  }
+
+  private Target target(int index, List<Target> before) {
+    Destination destination = plan.destinations().get(index);
+    TableInfo table = opened.table(destination);
+    List<CompiledFill> fills = opened.fills(destination, this::isMade);
+    return new Target(
+        index,
+        destination,
+        table,
+        fills,
+        parent(destination, table, before),
+        opened.selection(destination),
+        opened.rules(destination));
+  }
+
+  /** True if rows may make records that are looked up so. */
+  private boolean isMade(LinkKey key) {
+    return plan.destinations().stream().anyMatch(d -> makes(d, opened.table(d), key));
+  }
+
+  private static boolean makes(Destination destination, TableInfo table, LinkKey key) {
+    return table.name().equals(key.table())
+        && destination.policies().onNone() == Policies.OnNone.ADD
+        && key.fields().stream()
+            .allMatch(
+                field ->
+                    destination.fills().stream().anyMatch(f -> f.field().equalsIgnoreCase(field)));
+  }
+
+  private Target.@Nullable Parent parent(
+      Destination destination, TableInfo table, List<Target> before) {
+    if (destination.parent() == null) {
+      return null;
+    }
+    Target target =
+        before.stream()
+            .filter(t -> t.label().equals(destination.parent().destination()))
+            .findFirst()
+            .orElseThrow();
+    FieldInfo field = PlanCheck.parentField(destination, table, target.table);
+    FieldInfo key = target.table.field(field.link().keyField());
+    return new Target.Parent(target, field, table.fields().indexOf(field), key);
+  }
+}

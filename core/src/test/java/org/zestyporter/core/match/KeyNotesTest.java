@@ -1,0 +1,65 @@
+package org.zestyporter.core.match;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.HashMap;
+import java.util.Map;
+import java.util.Random;
+import org.junit.jupiter.api.Test;
+
+class KeyNotesTest {
+  @Test
+  void repeatsHaveTheirFirstAndLastRowAndTheOthersAreKnown() {
+    Random random = new Random(3);
+    KeyNotes notes = new KeyNotes();
+    Map<Long, int[]> rows = new HashMap<>();
+    for (int row = 0; row < 200_000; row++) {
+      // 0 is a row without a key
+      long hash = random.nextInt(10) == 0 ? 0 : random.nextInt(150_000) * 7_919L - 3;
+      notes.note(hash);
+      int at = row;
+      if (hash != 0) {
+        rows.computeIfAbsent(hash, h -> new int[] {at, at})[1] = row;
+      }
+    }
+    notes.settle();
+    rows.forEach(
+        (hash, found) -> {
+          assertThat(notes.holds(hash)).isTrue();
+          KeyNotes.Repeat repeat = notes.repeat(hash);
+          if (found[0] == found[1]) {
+            assertThat(repeat).isNull();
+          } else {
+            assertThat(repeat.first()).isEqualTo(found[0]);
+            assertThat(repeat.last()).isEqualTo(found[1]);
+          }
+        });
+    assertThat(notes.holds(1)).isFalse();
+    assertThat(notes.repeat(1)).isNull();
+  }
+
+  @Test
+  void anotherKeyOfTheSameHashIsNoticed() {
+    KeyNotes notes = new KeyNotes();
+    notes.note(5);
+    notes.note(5);
+    notes.settle();
+    assertThat(notes.repeat(5).isSame(new byte[] {'a', 'b', 'x'}, 2)).isTrue();
+    assertThat(notes.repeat(5).isSame(new byte[] {'a', 'b'}, 2)).isTrue();
+    assertThat(notes.repeat(5).isSame(new byte[] {'a', 'c'}, 2)).isFalse();
+  }
+
+  @Test
+  void rowsAreFoundForWhatIsAskedFor() {
+    KeyNotes notes = new KeyNotes();
+    for (long hash : new long[] {4, 0, 9, 4, 7}) {
+      notes.note(hash);
+    }
+    LongMap<int[]> wanted = new LongMap<>();
+    wanted.put(4, new int[] {-1, -1});
+    wanted.put(8, new int[] {-1, -1});
+    notes.locate(wanted);
+    assertThat(wanted.get(4)).containsExactly(0, 3);
+    assertThat(wanted.get(8)).containsExactly(-1, -1);
+  }
+}

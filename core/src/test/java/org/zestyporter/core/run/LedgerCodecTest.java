@@ -1,0 +1,119 @@
+package org.zestyporter.core.run;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.math.BigDecimal;
+import java.time.LocalDate;
+import java.time.LocalDateTime;
+import java.time.LocalTime;
+import java.time.OffsetDateTime;
+import java.time.ZoneOffset;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Random;
+import java.util.stream.IntStream;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+import org.zestyporter.core.value.ProblemCode;
+import org.zestyporter.core.value.ValueColumn;
+
+class LedgerCodecTest {
+  private static final LedgerLayout LAYOUT =
+      new LedgerLayout(1, "x", "thing", List.of("id", "a", "b"), List.of("a", "b"), List.of(1, 2));
+
+  private static Object value(Random random, int kind) {
+    return switch (kind) {
+      case 0 -> "text " + random.nextInt(5) + "é☃😀";
+      case 1 -> new BigDecimal(random.nextInt(2_000_000) - 1_000_000).movePointLeft(3);
+      case 2 -> LocalDate.ofEpochDay(random.nextInt(40_000) - 10_000);
+      case 3 -> LocalDateTime.of(2026, 1, 1, 0, 0).plusSeconds(random.nextInt(99_999_999));
+      case 4 -> LocalTime.ofSecondOfDay(random.nextInt(86_400));
+      case 5 -> random.nextBoolean();
+      case 6 -> OffsetDateTime.of(2026, 1, 1, 1, 2, 3, random.nextInt(999), ZoneOffset.UTC);
+      case 7 -> new BigDecimal("1e" + random.nextInt(30));
+      default -> value(random, random.nextInt(8));
+    };
+  }
+
+  @SuppressWarnings("unchecked")
+  private static LedgerChunk chunk(Random random, int size, int kind) {
+    long line = 1;
+    LedgerChunk made =
+        new LedgerChunk(
+            LAYOUT,
+            random.nextInt(1_000_000),
+            new long[size],
+            IntStream.range(0, size).map(i -> i / 2).toArray(),
+            random.nextBoolean() ? null : IntStream.range(0, size).map(i -> i % 2).toArray(),
+            new byte[size],
+            new byte[size],
+            new List[size],
+            new ValueColumn[2],
+            new Object[size][],
+            new int[size][],
+            new List[size]);
+    for (int f = 0; f < 2; f++) {
+      Object[] values = new Object[size];
+      for (int i = 0; i < size; i++) {
+        values[i] = random.nextInt(9) == 0 ? null : value(random, kind);
+      }
+      made.after()[f] = ValueColumn.of(values, null);
+    }
+    for (int i = 0; i < size; i++) {
+      line += 1 + random.nextInt(3);
+      made.lines()[i] = line;
+      made.outcomes()[i] = (byte) random.nextInt(Outcome.values().length);
+      made.matchedBy()[i] = (byte) random.nextInt(3);
+      if (random.nextBoolean()) {
+        made.keys()[i] = List.of(new BigDecimal(random.nextInt(100)), value(random, kind));
+        made.before()[i] = new Object[] {value(random, kind), null, value(random, kind)};
+        made.changed()[i] = new int[] {1};
+      }
+      if (random.nextInt(4) == 0) {
+        made.notes()[i] =
+            List.of(
+                new LedgerEntry.Note(ProblemCode.TAKEN, null, "ü", "why", true, false),
+                new LedgerEntry.Note(ProblemCode.CHECK, "a", null, "", false, true));
+      }
+    }
+    return made;
+  }
+
+  @ParameterizedTest
+  @ValueSource(ints = {0, 1, 2, 3, 4, 5, 6, 7, 8})
+  void everythingComesBackWithItsType(int kind) {
+    for (int seed = 0; seed < 20; seed++) {
+      LedgerChunk chunk = chunk(new Random(seed), 1 + seed * 7, kind);
+      byte[] packed = LedgerCodec.encode(chunk);
+      assertThat(LedgerCodec.isOurs(packed)).isTrue();
+      LedgerChunk read = LedgerCodec.decode(packed, LAYOUT);
+      assertThat(read.entries()).isEqualTo(List.copyOf(chunk.entries()));
+      assertThat(Arrays.asList(read.keys())).isEqualTo(Arrays.asList(chunk.keys()));
+      assertThat(read.before()).isDeepEqualTo(chunk.before());
+      for (int f = 0; f < 2; f++) {
+        for (int i = 0; i < chunk.size(); i++) {
+          assertThat(read.after()[f].value(i)).isEqualTo(chunk.after()[f].value(i));
+        }
+      }
+    }
+  }
+
+  @Test
+  void repeatedValuesAndWhatIsNotThereTakeHardlyAnyRoom() {
+    int size = 4_096;
+    Object[] same = new Object[size];
+    Arrays.setAll(same, i -> "the same text " + i % 3);
+    LedgerChunk empty = chunk(new Random(1), size, 0);
+    Arrays.fill(empty.outcomes(), (byte) 0);
+    Arrays.fill(empty.matchedBy(), (byte) 0);
+    Arrays.fill(empty.keys(), null);
+    Arrays.fill(empty.before(), null);
+    Arrays.fill(empty.changed(), null);
+    Arrays.fill(empty.notes(), null);
+    Arrays.setAll(empty.lines(), i -> i + 2);
+    empty.after()[0] = ValueColumn.of(same, null);
+    empty.after()[1] = ValueColumn.of(same, null);
+    assertThat(LedgerCodec.encode(empty).length).isLessThan(size);
+  }
+}
