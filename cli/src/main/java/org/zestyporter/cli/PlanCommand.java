@@ -112,21 +112,26 @@ abstract class PlanCommand implements Callable<Integer> {
     for (RunReport.MadeRecord m : report.created()) {
       out.printf("%s: “%s” is new, for line %d%n", m.table(), m.value(), m.row());
     }
+    boolean several = report.destinations().size() > 1;
     for (RunReport.Question q : report.questions()) {
-      out.printf("%,8d %s: what does “%s” mean?%n", q.rows(), q.field(), q.value());
+      out.printf(
+          "%,8d %s%s: what does “%s” mean?%n",
+          q.rows(), several ? q.destination() + "." : "", q.field(), q.value());
     }
     for (RunReport.ProblemGroup p : report.problems()) {
       out.printf(
-          "%,8d %s“%s” %s (line %d)%n",
+          "%,8d %s%s“%s” %s (line %d)%n",
           p.rows(),
+          several ? p.destination() + (p.field() == null ? ": " : ".") : "",
           p.field() == null ? "" : p.field() + ": ",
-          p.sample().value(),
+          p.sample().value() == null ? "" : p.sample().value(),
           p.sample().reason(),
           p.sample().row());
     }
     for (RunReport.ControlTotal t : report.controlTotals()) {
       out.printf(
-          "sum of %s: file %s, %stable %s%n",
+          "sum of %s%s: file %s, %stable %s%n",
+          several ? t.destination() + "." : "",
           t.field(),
           t.source().toPlainString(),
           t.altered().signum() == 0

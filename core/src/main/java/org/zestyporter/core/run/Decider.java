@@ -75,17 +75,19 @@ final class Decider {
     long line = rows.line(r);
     List<Object> record = rows.keys[r];
     Object[] before = rows.before[r];
-    Object[] after = after(rows, r);
-    long[] old = before == null ? null : target.guard.hashes(before);
-    target.guard.giveBack(line, target.guard.hashes(after), record, old);
+    boolean asNoted = before == null && !rows.isSettled(r);
+    long[] after =
+        asNoted ? target.guard.hashes(rows.byField, r) : target.guard.hashes(after(rows, r));
+    target.guard.giveBack(line, after, record, before == null ? null : target.guard.hashes(before));
     if (record != null) {
       touched.remove(record, line);
     }
+    if (rows.records != null || target.destination.distinct()) {
+      kept.remove(rows.first + r);
+      claimed.remove(target.matcher.isEmpty() ? 0 : target.matcher.hash(rows.byField, r));
+    }
     if (rows.records != null) {
-      Object made = rows.records[r];
       rows.records[r] = null;
-      claimed.values().remove(made);
-      kept.values().remove(made);
     }
     rows.note(r, new LedgerEntry.Note(ProblemCode.ROW_REJECTED, null, null, reason, false));
     rows.outcomes[r] = (byte) Outcome.REJECTED.ordinal();
@@ -165,6 +167,10 @@ final class Decider {
               : target.matcher.match(rows.first + r, rows.byField, r);
       rows.matchedBy[r] = (byte) (match.records().isEmpty() ? 0 : match.key());
       if (!target.matcher.isEmpty() && match.key() == 0) {
+        if (target.destination.distinct()) {
+          skip(ProblemCode.REQUIRED, "its key is blank, so there is no record to make");
+          return;
+        }
         reject(
             ProblemCode.REQUIRED,
             String.join(", ", target.destination.keys().get(0).fields()),

@@ -64,6 +64,12 @@ public final class Pipeline {
    */
   public RunReport run(String number, Ledger ledger, Progress progress) {
     Application own = opened.application().stoppable();
+    if (!own.abilities().transactions()) {
+      throw PorterException.input(
+          "no-transactions",
+          "This application can't take back what it was given, so nothing can be brought into it"
+              + " all or nothing.");
+    }
     try (WriteSession session = own.begin()) {
       RunReport report;
       String mark;

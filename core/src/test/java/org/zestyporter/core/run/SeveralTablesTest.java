@@ -276,6 +276,7 @@ class SeveralTablesTest {
               QH-3;Sloop;28
               QH-4;KETCH ;31
               QH-5;yawl;tbc
+              QH-6;;30
               """);
       assertThat(fates.fates)
           .containsExactlyInAnyOrder(
@@ -288,7 +289,9 @@ class SeveralTablesTest {
               "kinds 5 skipped",
               "vessel 5 new",
               "kinds 6 rejected",
-              "vessel 6 rejected");
+              "vessel 6 rejected",
+              "kinds 7 skipped",
+              "vessel 7 rejected");
       assertThat(records(on, "vessel_type", "name")).containsExactlyInAnyOrder("sloop", "ketch");
       assertThat(records(on, "vessel", "reg")).containsExactlyInAnyOrder("QH-2", "QH-3", "QH-4");
     }
