@@ -10,10 +10,25 @@ import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.SQLException;
 import java.sql.Statement;
+import java.time.LocalDateTime;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
+import org.zestyporter.core.application.jdbc.Database;
+import org.zestyporter.core.fill.RunContext;
+import org.zestyporter.core.fill.Shared;
+import org.zestyporter.core.plan.PlanJson;
+import org.zestyporter.core.run.Ledger;
+import org.zestyporter.core.run.LedgerChunk;
+import org.zestyporter.core.run.LedgerCodec;
+import org.zestyporter.core.run.LedgerLayout;
+import org.zestyporter.core.run.OpenedPlan;
+import org.zestyporter.core.run.Pipeline;
+import org.zestyporter.core.run.Progress;
+import org.zestyporter.core.source.Reading;
+import org.zestyporter.core.source.SourceReader;
+import org.zestyporter.core.source.SourceTable;
 
 /**
  * Times whole, cold processes of the command line on a file of mostly distinct values, in seconds
