@@ -23,7 +23,7 @@
 </div>
 <table class="g books">
   <colgroup>
-    <col style:width="132px" /><col style:width="76px" />
+    <col style:width={several ? '178px' : '132px'} /><col style:width="76px" />
     {#each OUTCOMES as outcome (outcome)}<col />{/each}
     <col style:width="76px" />
   </colgroup>
