@@ -120,11 +120,11 @@ abstract class PlanCommand implements Callable<Integer> {
     }
     for (RunReport.ProblemGroup p : report.problems()) {
       out.printf(
-          "%,8d %s%s“%s” %s (line %d)%n",
+          "%,8d %s%s%s%s (line %d)%n",
           p.rows(),
           several ? p.destination() + (p.field() == null ? ": " : ".") : "",
           p.field() == null ? "" : p.field() + ": ",
-          p.sample().value() == null ? "" : p.sample().value(),
+          p.sample().value().isEmpty() ? "" : "“" + p.sample().value() + "” ",
           p.sample().reason(),
           p.sample().row());
     }
