@@ -6,6 +6,7 @@ import java.io.UncheckedIOException;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
+import java.util.Objects;
 import java.util.zip.DataFormatException;
 import java.util.zip.Deflater;
 import java.util.zip.Inflater;
@@ -17,8 +18,8 @@ import org.zestyporter.core.value.ValueColumn;
 
 /**
  * Writes chunks of a ledger as bytes and reads them back: a version, the length of what follows,
- * then columns of lines, outcomes, keys, values and records before, packed by the DEFLATE format
- * (RFC 1951). What is not there takes no room.
+ * then columns of lines, outcomes, keys, values and records before (only where they differ from the
+ * values), packed by the DEFLATE format (RFC 1951). What is not there takes no room.
  */
 public final class LedgerCodec {
   private static final byte VERSION = 1;
@@ -83,15 +84,28 @@ public final class LedgerCodec {
       there.set(i, chunk.before()[i] != null);
     }
     bits(there, out);
-    int count = there.cardinality();
-    for (int field = 0; count > 0 && field < chunk.layout().record().size(); field++) {
-      Object[] values = new Object[count];
+    for (int field = 0; !there.isEmpty() && field < chunk.layout().record().size(); field++) {
+      ValueColumn after = after(chunk.layout(), chunk.after(), field);
+      BitSet other = (BitSet) there.clone();
+      for (int i = there.nextSetBit(0); after != null && i >= 0; i = there.nextSetBit(i + 1)) {
+        other.set(i, !Objects.equals(chunk.before()[i][field], after.value(i)));
+      }
+      if (after != null) {
+        bits(other, out);
+      }
+      Object[] values = new Object[other.cardinality()];
       int at = 0;
-      for (int i = there.nextSetBit(0); i >= 0; i = there.nextSetBit(i + 1)) {
+      for (int i = other.nextSetBit(0); i >= 0; i = other.nextSetBit(i + 1)) {
         values[at++] = chunk.before()[i][field];
       }
       ColumnCodec.write(ValueColumn.of(values, null), out);
     }
+  }
+
+  /** The column that says what a field of the record was given; null if nothing fills it. */
+  private static @Nullable ValueColumn after(LedgerLayout layout, ValueColumn[] after, int field) {
+    int fill = layout.positions().indexOf(field);
+    return fill < 0 ? null : after[fill];
   }
 
   private static void bits(BitSet set, Utf8 out) {
@@ -200,7 +214,7 @@ public final class LedgerCodec {
     for (int f = 0; f < after.length; f++) {
       after[f] = ColumnCodec.read(in, size);
     }
-    Object[][] before = before(in, size, layout.record().size());
+    Object[][] before = before(in, size, layout, after);
     int[][] changed = new int[size][];
     BitSet there = bits(in);
     for (int i = there.nextSetBit(0); i >= 0; i = there.nextSetBit(i + 1)) {
@@ -253,16 +267,19 @@ public final class LedgerCodec {
     return keys;
   }
 
-  private static Object[][] before(ColumnCodec.Input in, int size, int fields) {
+  private static Object[][] before(
+      ColumnCodec.Input in, int size, LedgerLayout layout, ValueColumn[] after) {
     Object[][] before = new Object[size][];
     BitSet there = bits(in);
-    int count = there.cardinality();
-    for (int field = 0; count > 0 && field < fields; field++) {
-      ValueColumn column = ColumnCodec.read(in, count);
+    int fields = layout.record().size();
+    there.stream().forEach(i -> before[i] = new Object[fields]);
+    for (int field = 0; !there.isEmpty() && field < fields; field++) {
+      ValueColumn given = after(layout, after, field);
+      BitSet other = given == null ? there : bits(in);
+      ValueColumn column = ColumnCodec.read(in, other.cardinality());
       int at = 0;
       for (int i = there.nextSetBit(0); i >= 0; i = there.nextSetBit(i + 1)) {
-        before[i] = before[i] == null ? new Object[fields] : before[i];
-        before[i][field] = column.value(at++);
+        before[i][field] = other.get(i) ? column.value(at++) : given.value(i);
       }
     }
     return before;

@@ -148,16 +148,84 @@ public final class ColumnCodec {
       }
       default -> {
         out.putVarint(column.scale());
-        long before = 0;
-        for (int i = 0; i < count; i++) {
-          int entry = coded ? i : column.entry(i);
-          if (!column.isBlankEntry(entry)) {
-            long number = column.numberOf(entry);
-            out.putVarint(deltas ? number - before : number);
-            before = number;
-          }
-        }
+        numbers(column, coded, count, deltas, out);
       }
+    }
+  }
+
+  /** Writes numbers in as many bits as the largest of them needs above the least. */
+  private static void numbers(
+      ValueColumn column, boolean coded, int count, boolean deltas, Utf8 out) {
+    long[] numbers = new long[count];
+    int there = 0;
+    long before = 0;
+    long least = Long.MAX_VALUE;
+    for (int i = 0; i < count; i++) {
+      int entry = coded ? i : column.entry(i);
+      if (!column.isBlankEntry(entry)) {
+        long number = column.numberOf(entry);
+        numbers[there] = deltas ? number - before : number;
+        least = Math.min(least, numbers[there++]);
+        before = number;
+      }
+    }
+    long all = 0;
+    for (int i = 0; i < there; i++) {
+      all |= numbers[i] - least;
+    }
+    int width = 64 - Long.numberOfLeadingZeros(all);
+    out.putVarint(there == 0 ? 0 : least).put(width);
+    Bits bits = new Bits();
+    for (int i = 0; i < there; i++) {
+      bits.put(numbers[i] - least, width, out);
+    }
+    bits.end(out);
+  }
+
+  /** Packs numbers bit by bit, the lowest first. */
+  private static final class Bits {
+    private long held;
+    private int count;
+
+    void put(long number, int width, Utf8 out) {
+      // in two halves, so that what is held never overflows
+      int low = Math.min(width, 32);
+      add(number & 0xFFFF_FFFFL, low, out);
+      if (width > 32) {
+        add(number >>> 32, width - 32, out);
+      }
+    }
+
+    private void add(long part, int width, Utf8 out) {
+      held |= part << count;
+      count += width;
+      while (count >= 8) {
+        out.put((int) held);
+        held >>>= 8;
+        count -= 8;
+      }
+    }
+
+    void end(Utf8 out) {
+      if (count > 0) {
+        out.put((int) held);
+      }
+    }
+
+    long take(int width, Input in) {
+      long number = part(Math.min(width, 32), in);
+      return width > 32 ? number | part(width - 32, in) << 32 : number;
+    }
+
+    private long part(int width, Input in) {
+      while (count < width) {
+        held |= (long) in.next() << count;
+        count += 8;
+      }
+      long part = width == 0 ? 0 : held & -1L >>> 64 - width;
+      held >>>= width;
+      count -= width;
+      return part;
     }
   }
 
@@ -253,13 +321,17 @@ public final class ColumnCodec {
       }
       default -> {
         int scale = in.whole();
+        long least = in.varint();
+        int width = in.next();
+        Bits bits = new Bits();
         long[] longs = new long[count];
         long before = 0;
         for (int i = 0; i < count; i++) {
           if (blank != null && blank[i] != 0) {
             longs[i] = ValueColumn.BLANK;
           } else {
-            before = deltas ? before + in.varint() : in.varint();
+            long number = bits.take(width, in) + least;
+            before = deltas ? before + number : number;
             longs[i] = before;
           }
         }

@@ -15,7 +15,9 @@ import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
+import org.zestyporter.core.value.ColumnCodec;
 import org.zestyporter.core.value.ProblemCode;
+import org.zestyporter.core.value.Utf8;
 import org.zestyporter.core.value.ValueColumn;
 
 class LedgerCodecTest {
@@ -67,7 +69,8 @@ class LedgerCodecTest {
       made.matchedBy()[i] = (byte) random.nextInt(3);
       if (random.nextBoolean()) {
         made.keys()[i] = List.of(new BigDecimal(random.nextInt(100)), value(random, kind));
-        made.before()[i] = new Object[] {value(random, kind), null, value(random, kind)};
+        Object same = random.nextBoolean() ? made.after()[0].value(i) : value(random, kind);
+        made.before()[i] = new Object[] {value(random, kind), same, value(random, kind)};
         made.changed()[i] = new int[] {1};
       }
       if (random.nextInt(4) == 0) {
@@ -115,5 +118,26 @@ class LedgerCodecTest {
     empty.after()[0] = ValueColumn.of(same, null);
     empty.after()[1] = ValueColumn.of(same, null);
     assertThat(LedgerCodec.encode(empty).length).isLessThan(size);
+  }
+
+  @Test
+  void theLargestNumbersComeBack() {
+    long most = 999_999_999_999_999_999L;
+    for (long[] longs :
+        new long[][] {
+          {most, -most, 0, 1, -1},
+          {5, 5, 5},
+          {ValueColumn.BLANK, most},
+          {1L << 33, 1, (1L << 32) + 7}
+        }) {
+      Utf8 out = new Utf8(8);
+      ColumnCodec.write(ValueColumn.numbers(longs, 2, null), out);
+      ValueColumn read =
+          ColumnCodec.read(
+              new ColumnCodec.Input(Arrays.copyOf(out.array(), out.size())), longs.length);
+      for (int i = 0; i < longs.length; i++) {
+        assertThat(read.number(i)).isEqualTo(longs[i]);
+      }
+    }
   }
 }
