@@ -26,6 +26,7 @@ import org.zestyporter.core.application.jdbc.Database;
 import org.zestyporter.core.draft.PlanDraft;
 import org.zestyporter.core.fill.BatchRow;
 import org.zestyporter.core.fill.CompiledFill;
+import org.zestyporter.core.fill.FillColumns;
 import org.zestyporter.core.fill.FillCompiler;
 import org.zestyporter.core.fill.FilledChunk;
 import org.zestyporter.core.fill.Phrases;
@@ -241,7 +242,7 @@ public final class Bench {
   }
 
   private static void compute(SourceTable source, List<CompiledFill> fills) {
-    List<CompiledFill.Columns> ready = FilledChunk.ready(fills);
+    List<FillColumns> ready = FilledChunk.ready(fills);
     long values = 0;
     for (int i = 0; i < source.batches(); i++) {
       FilledChunk batch = FilledChunk.of(source.batch(i), fills, ready);

@@ -2,19 +2,13 @@ package org.zestyporter.core.fill;
 
 import java.time.OffsetDateTime;
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.function.Function;
-import java.util.function.IntFunction;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Origin;
 import org.zestyporter.core.plan.Step;
-import org.zestyporter.core.source.Batch;
-import org.zestyporter.core.source.ColumnChunk;
-import org.zestyporter.core.value.Cell;
 import org.zestyporter.core.value.Problem;
 import org.zestyporter.core.value.ProblemCode;
 import org.zestyporter.core.value.Storage;
@@ -26,8 +20,6 @@ import org.zestyporter.core.value.Values;
  * <p>Safe for use by several threads.
  */
 public final class CompiledFill {
-  private static final int REMEMBERED = 20_000;
-
   private final Fill fill;
   private final FieldInfo field;
   private final int fieldIndex;
@@ -306,85 +298,9 @@ public final class CompiledFill {
     return new Filled(defaultValue, told, true);
   }
 
-  /** What it gives for the rows of chunks, which come one after the other. */
-  public Columns columnsOf() {
-    return new Columns();
-  }
-
-  /**
-   * Computes chunk by chunk. What depends on one column is computed once for each entry of the
-   * chunk; across chunks values are remembered only where they repeat. For use by one thread.
-   */
-  public final class Columns {
-    private final Map<Object, Filled> known = new HashMap<>();
-    private long asked;
-    private long found;
-
-    /** The values of a chunk's rows. */
-    public FilledColumn of(Batch batch) {
-      return column() < 0 ? byRow(batch) : byEntry(batch);
-    }
-
-    private FilledColumn byEntry(Batch batch) {
-      int column = column();
-      ColumnChunk cells = batch.columns()[column];
-      IntFunction<Filled> chain =
-          entry ->
-              remembered(cells.entry(entry), ValueRow.of(column, cells.entry(entry), 0, context));
-      if (plain != null) {
-        return plain.compute(cells, chain);
-      }
-      FilledColumn.Builder builder = new FilledColumn.Builder(cells.entries());
-      for (int entry = 0; entry < cells.entries(); entry++) {
-        builder.put(entry, chain.apply(entry));
-      }
-      return builder.build(cells.codes());
-    }
-
-    private FilledColumn byRow(Batch batch) {
-      BatchRow row = new BatchRow(batch, context);
-      if (columns.isEmpty() && !perRow && batch.rows() > 0) {
-        FilledColumn.Builder builder = new FilledColumn.Builder(1);
-        builder.put(0, compute(row.at(0)));
-        return builder.build(new int[batch.rows()]);
-      }
-      FilledColumn.Builder builder = new FilledColumn.Builder(batch.rows());
-      for (int r = 0; r < batch.rows(); r++) {
-        row.at(r);
-        builder.put(r, perRow ? compute(row) : remembered(key(row), row));
-      }
-      return builder.build(null);
-    }
-
-    private Object key(Row row) {
-      if (columns.size() == 1) {
-        return row.cell(columns.get(0));
-      }
-      Cell[] cells = new Cell[columns.size()];
-      for (int i = 0; i < cells.length; i++) {
-        cells[i] = row.cell(columns.get(i));
-      }
-      return List.of(cells);
-    }
-
-    private Filled remembered(Object key, Row row) {
-      // what was asked for often enough and hardly ever found is not looked for again
-      if (asked > REMEMBERED && found * 4 < asked) {
-        return compute(row);
-      }
-      asked++;
-      Filled filled = known.get(key);
-      if (filled != null) {
-        found++;
-        return filled;
-      }
-      if (known.size() >= REMEMBERED) {
-        known.clear();
-      }
-      filled = compute(row);
-      known.put(key, filled);
-      return filled;
-    }
+  /** The way of its values that need no chain; null if it has none. */
+  @Nullable PlainFill plain() {
+    return plain;
   }
 
   /**

@@ -31,8 +31,8 @@ public final class FilledChunk {
   }
 
   /** Ready to compute chunks one after the other, on one thread. */
-  public static List<CompiledFill.Columns> ready(List<CompiledFill> fills) {
-    return fills.stream().map(CompiledFill::columnsOf).toList();
+  public static List<FillColumns> ready(List<CompiledFill> fills) {
+    return fills.stream().map(FillColumns::new).toList();
   }
 
   /**
@@ -40,8 +40,7 @@ public final class FilledChunk {
    *
    * @param ready of these fills, by {@link #ready}
    */
-  public static FilledChunk of(
-      Batch batch, List<CompiledFill> fills, List<CompiledFill.Columns> ready) {
+  public static FilledChunk of(Batch batch, List<CompiledFill> fills, List<FillColumns> ready) {
     FilledColumn[] columns = new FilledColumn[fills.size()];
     for (int f = 0; f < columns.length; f++) {
       columns[f] = ready.get(f).of(batch);

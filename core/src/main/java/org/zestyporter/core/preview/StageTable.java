@@ -6,6 +6,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.PriorityQueue;
 import org.zestyporter.core.fill.CompiledFill;
+import org.zestyporter.core.fill.FillColumns;
 import org.zestyporter.core.fill.Filled;
 import org.zestyporter.core.fill.FilledChunk;
 import org.zestyporter.core.run.DistinctRows;
@@ -79,7 +80,7 @@ public record StageTable(
     long troubled = 0;
     long questions = 0;
     long noted = 0;
-    List<CompiledFill.Columns> ready = FilledChunk.ready(List.of(fill));
+    List<FillColumns> ready = FilledChunk.ready(List.of(fill));
     for (int i = 0; i < source.batches(); i++) {
       FilledChunk batch = FilledChunk.of(source.batch(i), List.of(fill), ready);
       for (int row = 0; row < batch.rows(); row++) {

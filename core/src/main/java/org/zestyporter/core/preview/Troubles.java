@@ -2,6 +2,7 @@ package org.zestyporter.core.preview;
 
 import java.util.List;
 import org.zestyporter.core.fill.CompiledFill;
+import org.zestyporter.core.fill.FillColumns;
 import org.zestyporter.core.fill.FilledChunk;
 import org.zestyporter.core.source.Batch;
 import org.zestyporter.core.source.SourceTable;
@@ -20,7 +21,7 @@ public final class Troubles {
     if (after + 1 >= source.rowCount() || fills.isEmpty()) {
       return -1;
     }
-    List<CompiledFill.Columns> ready = FilledChunk.ready(fills);
+    List<FillColumns> ready = FilledChunk.ready(fills);
     for (int i = source.batchOf(after + 1); i < source.batches(); i++) {
       Batch batch = source.batch(i);
       int from = (int) Math.max(0, after + 1 - batch.firstRow());

@@ -10,7 +10,7 @@ import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
 import org.jspecify.annotations.Nullable;
-import org.zestyporter.core.fill.CompiledFill;
+import org.zestyporter.core.fill.FillColumns;
 import org.zestyporter.core.fill.FilledChunk;
 import org.zestyporter.core.source.Batch;
 import org.zestyporter.core.source.SourceTable;
@@ -28,7 +28,7 @@ final class Chunks implements AutoCloseable {
 
   private final SourceTable source;
   private final List<Target> targets;
-  private final List<List<CompiledFill.Columns>> ready;
+  private final List<List<FillColumns>> ready;
   private final ChunkRows @Nullable [] kept;
   private final int[] firsts;
   private final int[][] targetFirsts;

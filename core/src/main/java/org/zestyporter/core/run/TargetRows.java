@@ -1,6 +1,7 @@
 package org.zestyporter.core.run;
 
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -51,6 +52,8 @@ final class TargetRows {
 
   /** Values that are known only now, by the number of the fill. */
   private @Nullable Map<Integer, Filled[]> settled;
+
+  private final BitSet settledRows = new BitSet();
 
   /** Places of the rows of each of the chunk's rows; null if they are the same. */
   private final int @Nullable [] starts;
@@ -153,6 +156,7 @@ final class TargetRows {
       settled = new HashMap<>();
     }
     settled.computeIfAbsent(fill, f -> new Filled[count()])[r] = value;
+    settledRows.set(r);
   }
 
   /** True if a value of the fill was replaced. */
@@ -174,7 +178,7 @@ final class TargetRows {
 
   /** True if a value of the row was replaced. */
   boolean isSettled(int r) {
-    return settled != null && settled.values().stream().anyMatch(f -> f[r] != null);
+    return settledRows.get(r);
   }
 
   void note(int r, LedgerEntry.Note note) {

@@ -95,7 +95,7 @@ class OriginsTest {
 
   private List<String> values(Fill fill) {
     CompiledFill compiled = compile(fill);
-    FilledColumn column = compiled.columnsOf().of(source.batch(0));
+    FilledColumn column = new FillColumns(compiled).of(source.batch(0));
     return java.util.stream.IntStream.range(0, (int) source.rowCount())
         .mapToObj(column::filled)
         .map(

@@ -135,7 +135,7 @@ class PlainFillTest {
   }
 
   private static int compare(CompiledFill fill, SourceTable source) {
-    CompiledFill.Columns columns = fill.columnsOf();
+    FillColumns columns = new FillColumns(fill);
     int compared = 0;
     for (int i = 0; i < source.batches(); i++) {
       Batch batch = source.batch(i);

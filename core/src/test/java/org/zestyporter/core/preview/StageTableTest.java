@@ -16,6 +16,7 @@ import org.junit.jupiter.api.io.TempDir;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.application.jdbc.Databases;
 import org.zestyporter.core.fill.CompiledFill;
+import org.zestyporter.core.fill.FillColumns;
 import org.zestyporter.core.fill.FillCompiler;
 import org.zestyporter.core.fill.FilledColumn;
 import org.zestyporter.core.fill.Phrases;
@@ -228,7 +229,7 @@ class StageTableTest {
   @Test
   void lineNumbersAreEachRowsOwn() {
     CompiledFill line = compile(Fill.of("line", Origin.generated(Origin.Generator.LINE)));
-    FilledColumn lines = line.columnsOf().of(source.batch(0));
+    FilledColumn lines = new FillColumns(line).of(source.batch(0));
     assertThat(lines.value(0)).hasToString("2");
     assertThat(lines.value(1)).hasToString("3");
   }
