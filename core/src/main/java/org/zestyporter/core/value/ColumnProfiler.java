@@ -7,7 +7,6 @@ import java.time.LocalDateTime;
 import java.time.LocalTime;
 import java.time.OffsetDateTime;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.Comparator;
 import java.util.EnumMap;
 import java.util.HashSet;
@@ -44,7 +43,7 @@ public final class ColumnProfiler {
   private final LocaleSettings locale;
   private final long[] fits = new long[ValueType.values().length];
   private final Map<ValueType, Examples> examples = new EnumMap<>(ValueType.class);
-  private final Map<ValueType, Range> ranges = new EnumMap<>(ValueType.class);
+  private final Ranges ranges = new Ranges();
   private final Map<FindingCode, Finding> findings = new EnumMap<>(FindingCode.class);
   private final Map<String, long[]> currencies = new LinkedHashMap<>();
   private final Map<String, long[]> blankWords = new LinkedHashMap<>();
@@ -58,29 +57,11 @@ public final class ColumnProfiler {
   private boolean ungrouped;
   private Finding storedDates;
   private final PlainText plain = new PlainText();
-  private double least = Double.POSITIVE_INFINITY;
-  private double greatest = Double.NEGATIVE_INFINITY;
-  private byte[] firstText;
-  private byte[] lastText;
   private long plainVotes;
   private long plainEither;
-  private long firstDay = Long.MAX_VALUE;
-  private long lastDay = Long.MIN_VALUE;
 
   public ColumnProfiler(LocaleSettings locale) {
     this.locale = locale;
-  }
-
-  private static final class Range {
-    private Comparable<Object> least;
-    private Comparable<Object> greatest;
-
-    @SuppressWarnings("unchecked")
-    void add(Object value) {
-      Comparable<Object> comparable = (Comparable<Object>) value;
-      least = least == null || comparable.compareTo(least) < 0 ? comparable : least;
-      greatest = greatest == null || comparable.compareTo(greatest) > 0 ? comparable : greatest;
-    }
   }
 
   /**
@@ -111,9 +92,7 @@ public final class ColumnProfiler {
       }
     }
     fits[type.ordinal()] += count;
-    ranges
-        .computeIfAbsent(type == ValueType.WHOLE ? ValueType.DECIMAL : type, t -> new Range())
-        .add(value);
+    ranges.add(type, value);
     examples.computeIfAbsent(type, t -> new Examples(SHOWN * 4)).count(text, count, line);
   }
 
@@ -141,8 +120,11 @@ public final class ColumnProfiler {
     longest = Math.max(longest, plain.characters());
     fits[type.ordinal()] += count;
     switch (type) {
-      case TEXT -> texts(bytes, from, to);
-      case DATE -> dates(plain.number());
+      case TEXT -> {
+        bound |= plain.isSigned();
+        ranges.addText(bytes, from, to);
+      }
+      case DATE -> ranges.addDay(plain.number());
       default -> numbers(plain, count);
     }
     return true;
@@ -159,30 +141,7 @@ public final class ColumnProfiler {
     if (scale > 0) {
       vote(plain.digitsBefore(), scale, count);
     }
-    double size = plain.number() / Math.pow(10, scale);
-    if (size <= least || size >= greatest) {
-      least = Math.min(least, size);
-      greatest = Math.max(greatest, size);
-      ranges
-          .computeIfAbsent(ValueType.DECIMAL, t -> new Range())
-          .add(BigDecimal.valueOf(plain.number(), scale));
-    }
-  }
-
-  private void texts(byte[] bytes, int from, int to) {
-    bound |= plain.isSigned();
-    // these letters stand in the same order in UTF-8 as in a text
-    boolean isLeast =
-        firstText == null
-            || Arrays.compareUnsigned(bytes, from, to, firstText, 0, firstText.length) < 0;
-    if (isLeast || Arrays.compareUnsigned(bytes, from, to, lastText, 0, lastText.length) > 0) {
-      byte[] text = Arrays.copyOfRange(bytes, from, to);
-      lastText = isLeast && lastText != null ? lastText : text;
-      firstText = isLeast ? text : firstText;
-      ranges
-          .computeIfAbsent(ValueType.TEXT, t -> new Range())
-          .add(new String(text, StandardCharsets.UTF_8));
-    }
+    ranges.addNumber(plain.number(), scale);
   }
 
   /** What a number with a decimal sign says of it: three digits behind it may be thousands. */
@@ -191,14 +150,6 @@ public final class ColumnProfiler {
       plainVotes += count;
     } else if (before >= 1 && before <= 3) {
       plainEither += count;
-    }
-  }
-
-  private void dates(long day) {
-    if (day < firstDay || day > lastDay) {
-      firstDay = Math.min(firstDay, day);
-      lastDay = Math.max(lastDay, day);
-      ranges.computeIfAbsent(ValueType.DATE, t -> new Range()).add(LocalDate.ofEpochDay(day));
     }
   }
 
@@ -443,7 +394,6 @@ public final class ColumnProfiler {
   public ColumnProfile profile(
       String name, String letter, LocaleSettings own, DistinctValues values) {
     ValueType type = decide(0);
-    Range range = ranges.get(type == ValueType.WHOLE ? ValueType.DECIMAL : type);
     return new ColumnProfile(
         name,
         letter,
@@ -453,8 +403,8 @@ public final class ColumnProfiler {
         values.blank(),
         values.tallies().size(),
         values.beyond() > 0,
-        range == null ? null : Values.text(range.least),
-        range == null ? null : Values.text(range.greatest),
+        ranges.least(type),
+        ranges.greatest(type),
         longest,
         isAmbiguous(type),
         samples(values),
