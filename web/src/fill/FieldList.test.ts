@@ -17,7 +17,7 @@ describe('the list of fields', () => {
   it('tells how each field is filled and what is in trouble', () => {
     const open = anOpenPlan({
       troubles: [{ field: 'name', distinct: 9, troubled: 2, rows: 37, questions: 0, noted: 0 }],
-      matters: [{ code: 'required-field', field: 'notes', message: 'notes is required' }],
+      matters: [{ code: 'required-field' as const, field: 'notes', message: 'notes is required' }],
     });
     render(FieldList, { open, rows });
     const registration = screen.getByRole('button', { name: /registration/ });
@@ -33,7 +33,7 @@ describe('the list of fields', () => {
   });
 
   it('opens with a field that nothing fills, else with one in trouble', () => {
-    const matters = [{ code: 'required-field', field: 'notes', message: '' }];
+    const matters = [{ code: 'required-field' as const, field: 'notes', message: '' }];
     const troubles = [
       { field: 'name', distinct: 9, troubled: 2, rows: 37, questions: 0, noted: 0 },
     ];

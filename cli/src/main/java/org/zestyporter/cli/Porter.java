@@ -1,6 +1,7 @@
 package org.zestyporter.cli;
 
 import org.zestyporter.core.source.Temporary;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
@@ -76,7 +77,7 @@ public final class Porter implements Runnable {
   }
 
   private static int exitCode(Throwable e) {
-    return e instanceof PorterException p && p.kind() == PorterException.Kind.DATABASE
+    return e instanceof PorterException p && p.code().kind() == ErrorCode.Kind.DATABASE
         ? DATABASE
         : UNUSABLE;
   }

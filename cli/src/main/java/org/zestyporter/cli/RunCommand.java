@@ -10,6 +10,7 @@ import org.zestyporter.core.run.Pipeline;
 import org.zestyporter.core.run.Progress;
 import org.zestyporter.core.run.RunReport;
 import org.zestyporter.core.run.Settlement;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
 import picocli.CommandLine.Command;
 
@@ -24,7 +25,7 @@ final class RunCommand extends PlanCommand {
     try {
       return pipeline.run("command-line", marked, progress);
     } catch (PorterException e) {
-      if (e.code().equals("unsure") && marked.settled(Target.open(to, System.getenv()))) {
+      if (e.code() == ErrorCode.UNSURE && marked.settled(Target.open(to, System.getenv()))) {
         return marked.report;
       }
       throw e;

@@ -10,6 +10,7 @@ import org.springframework.boot.SpringApplication;
 import org.springframework.boot.web.server.PortInUseException;
 import org.springframework.boot.web.server.context.WebServerApplicationContext;
 import org.springframework.context.ConfigurableApplicationContext;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
 import org.zestyporter.server.PorterServer;
 import org.zestyporter.server.account.AccountService;
@@ -41,7 +42,7 @@ final class Server {
     try {
       return new Server(application.run(arguments.toArray(String[]::new)));
     } catch (RuntimeException e) {
-      throw new PorterException(PorterException.Kind.INPUT, "no-start", why(e, home, port), e);
+      throw ErrorCode.NO_START.error(why(e, home, port), e);
     }
   }
 

@@ -2,7 +2,7 @@ package org.zestyporter.cli;
 
 import java.util.Map;
 import org.zestyporter.core.application.jdbc.Database;
-import org.zestyporter.core.value.PorterException;
+import org.zestyporter.core.value.ErrorCode;
 
 /** The database that a command works against. */
 final class Target {
@@ -13,9 +13,9 @@ final class Target {
    */
   static Database open(String url, Map<String, String> environment) {
     if (url == null || !url.startsWith("jdbc:")) {
-      throw PorterException.input(
-          "no-address",
-          "Say where to with --to and a JDBC address, such as jdbc:postgresql://localhost/marina.");
+      throw ErrorCode.NO_ADDRESS.error(
+          "Say where to with --to and a JDBC address, such as"
+              + " jdbc:postgresql://localhost/marina.");
     }
     return Database.connect(
         url,

@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
 import org.zestyporter.core.value.Problem;
 
@@ -56,8 +57,7 @@ public record TableInfo(
   public FieldInfo field(String field) {
     FieldInfo info = find(field);
     if (info == null) {
-      throw PorterException.input(
-          "no-such-field", "The table " + name + " has no field “" + field + "”.");
+      throw ErrorCode.NO_SUCH_FIELD.error("The table " + name + " has no field “" + field + "”.");
     }
     return info;
   }

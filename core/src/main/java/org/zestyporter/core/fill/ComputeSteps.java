@@ -9,8 +9,8 @@ import java.time.temporal.TemporalAdjusters;
 import java.util.function.UnaryOperator;
 import org.zestyporter.core.formula.Formats;
 import org.zestyporter.core.plan.Step;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.Measures;
-import org.zestyporter.core.value.PorterException;
 import org.zestyporter.core.value.Problem;
 import org.zestyporter.core.value.ProblemCode;
 import org.zestyporter.core.value.Values;
@@ -61,8 +61,7 @@ final class ComputeSteps {
   private static StepFunction convert(String from, String to) {
     Measures.Conversion conversion = Measures.conversion(from, to);
     if (conversion == null) {
-      throw PorterException.input(
-          "step-settings",
+      throw ErrorCode.STEP_SETTINGS.error(
           "Convert unit: "
               + Measures.find(from).title()
               + " and "

@@ -18,6 +18,7 @@ import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Origin;
 import org.zestyporter.core.plan.Step;
 import org.zestyporter.core.source.Columns;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
 
 /**
@@ -65,13 +66,13 @@ public final class FillCompiler {
     try {
       Formula compiled = Formula.compile(formula, names);
       if (compiled.kind() != Kind.LOGICAL && compiled.kind() != Kind.ANY) {
-        throw PorterException.input(
-            "condition", "The condition of " + label + " gives no yes or no: “" + formula + "”.");
+        throw ErrorCode.CONDITION.error(
+            "The condition of " + label + " gives no yes or no: “" + formula + "”.");
       }
       return compiled::run;
     } catch (FormulaException e) {
-      throw PorterException.input(
-          "condition", "The condition of " + label + " can't be used: " + e.getMessage());
+      throw ErrorCode.CONDITION.error(
+          "The condition of " + label + " can't be used: " + e.getMessage());
     }
   }
 
@@ -134,7 +135,7 @@ public final class FillCompiler {
 
   private Links links(FieldInfo field, Origin.Link link, List<Integer> also) {
     if (field.link() == null) {
-      throw PorterException.input("no-link", field.name() + " is not a link to another table.");
+      throw ErrorCode.NO_LINK.error(field.name() + " is not a link to another table.");
     }
     TableInfo linked = tables.apply(field.link().table());
     Links links = new Links(linked, linked.field(field.link().keyField()), link, also);
@@ -224,8 +225,7 @@ public final class FillCompiler {
   private int require(String column, FieldInfo field) {
     int index = column == null ? -1 : source.column(column);
     if (index < 0) {
-      throw PorterException.input(
-          "no-such-column",
+      throw ErrorCode.NO_SUCH_COLUMN.error(
           "The file has no column “" + column + "”, which fills " + field.name() + ".");
     }
     return index;

@@ -13,7 +13,7 @@ import org.zestyporter.core.application.Ask;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.plan.Origin;
-import org.zestyporter.core.value.PorterException;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.Values;
 
 /** Values that no column holds: numbers, identifiers, and the facts of the run. */
@@ -54,8 +54,8 @@ final class Generated {
     int width = series.width() == null ? 0 : Math.min(30, series.width());
     long step = series.stepOrOne();
     if (step == 0) {
-      throw PorterException.input(
-          "series", "A series of numbers needs a step other than 0, for " + field.name() + ".");
+      throw ErrorCode.SERIES.error(
+          "A series of numbers needs a step other than 0, for " + field.name() + ".");
     }
     long[] start = {series.start() != null ? series.start() : table == null ? 1 : step};
     if (series.start() == null && table != null) {

@@ -10,7 +10,7 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.zestyporter.core.plan.Step;
 import org.zestyporter.core.value.Codes;
-import org.zestyporter.core.value.PorterException;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.Problem;
 import org.zestyporter.core.value.ProblemCode;
 import org.zestyporter.core.value.Values;
@@ -59,8 +59,7 @@ final class KnownSteps {
     PhoneNumberUtil numbers = PhoneNumberUtil.getInstance();
     if (!(Codes.country(country) instanceof String region)
         || !numbers.getSupportedRegions().contains(region)) {
-      throw PorterException.input(
-          "step-settings",
+      throw ErrorCode.STEP_SETTINGS.error(
           "Phone number: “" + country + "” is no country; write its name or its code, such as GB.");
     }
     return (value, row) -> {

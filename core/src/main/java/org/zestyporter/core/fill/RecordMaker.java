@@ -4,7 +4,7 @@ import java.util.List;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.plan.Origin;
-import org.zestyporter.core.value.PorterException;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.Problem;
 import org.zestyporter.core.value.ProblemCode;
 import org.zestyporter.core.value.Values;
@@ -23,8 +23,7 @@ final class RecordMaker {
       List<Integer> alsoColumns,
       List<CompiledFill> fills) {
     if (!table.primaryKey().equals(List.of(table.field(keyField).name()))) {
-      throw PorterException.input(
-          "no-create",
+      throw ErrorCode.NO_CREATE.error(
           "Records of " + table.name() + " can't be created: " + keyField + " is not its key.");
     }
     this.table = table;

@@ -10,6 +10,7 @@ import org.zestyporter.core.formula.FormulaException;
 import org.zestyporter.core.formula.Names;
 import org.zestyporter.core.formula.Scope;
 import org.zestyporter.core.plan.TableCheck;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.LocaleSettings;
 import org.zestyporter.core.value.PorterException;
 import org.zestyporter.core.value.Problem;
@@ -37,8 +38,7 @@ public final class Rules {
         try {
           rules.add(new Rule(check, Formula.compile(check.formula(), names)));
         } catch (FormulaException e) {
-          throw PorterException.input(
-              "check",
+          throw ErrorCode.CHECK.error(
               "The check “" + check.name() + "” of " + table.name() + ": " + e.getMessage());
         }
       }

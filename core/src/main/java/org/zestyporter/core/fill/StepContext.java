@@ -5,8 +5,8 @@ import java.util.List;
 import java.util.function.UnaryOperator;
 import org.zestyporter.core.formula.Names;
 import org.zestyporter.core.source.Columns;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.LocaleSettings;
-import org.zestyporter.core.value.PorterException;
 import org.zestyporter.core.value.ValueType;
 
 /** What steps and formulas may refer to: the source's columns, its locale, phrasebooks. */
@@ -42,8 +42,8 @@ final class StepContext implements Names {
   int require(String column) {
     int index = source.column(column);
     if (index < 0) {
-      throw PorterException.input(
-          "no-such-column", "The file has no column “" + column + "”, which a step reads.");
+      throw ErrorCode.NO_SUCH_COLUMN.error(
+          "The file has no column “" + column + "”, which a step reads.");
     }
     return index;
   }

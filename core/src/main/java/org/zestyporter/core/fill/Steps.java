@@ -12,8 +12,8 @@ import org.zestyporter.core.formula.Formula;
 import org.zestyporter.core.plan.Step;
 import org.zestyporter.core.plan.StepKind;
 import org.zestyporter.core.value.Cell;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.Patterns;
-import org.zestyporter.core.value.PorterException;
 import org.zestyporter.core.value.Problem;
 import org.zestyporter.core.value.ProblemCode;
 import org.zestyporter.core.value.Texts;
@@ -193,8 +193,7 @@ final class Steps {
     String text = step.setting("pattern");
     String mistake = Patterns.mistake(text);
     if (mistake != null) {
-      throw PorterException.input(
-          "step-settings",
+      throw ErrorCode.STEP_SETTINGS.error(
           step.kind().title() + ": “" + text + "” can't be used: " + mistake + ".");
     }
     return Patterns.compile(text);
@@ -232,8 +231,8 @@ final class Steps {
     try {
       pattern.matcher("").replaceAll(to);
     } catch (IndexOutOfBoundsException | IllegalArgumentException e) {
-      throw PorterException.input(
-          "step-settings", "Replace by pattern: “" + to + "” names a group that is not there.");
+      throw ErrorCode.STEP_SETTINGS.error(
+          "Replace by pattern: “" + to + "” names a group that is not there.");
     }
     return (value, row) -> {
       String text = Values.text(value);

@@ -4,7 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.function.ToIntFunction;
 import org.zestyporter.core.plan.Templates;
-import org.zestyporter.core.value.PorterException;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.Problem;
 import org.zestyporter.core.value.Values;
 
@@ -28,8 +28,7 @@ final class Template {
     for (Templates.Part part : Templates.parts(template)) {
       int column = part.column() ? find.applyAsInt(part.text()) : -1;
       if (part.column() && column < 0) {
-        throw PorterException.input(
-            "no-such-column",
+        throw ErrorCode.NO_SUCH_COLUMN.error(
             "The file has no column “" + part.text() + "”, which the template joins.");
       }
       parts.add(new Part(part.column() ? null : part.text(), column));

@@ -1,5 +1,6 @@
 package org.zestyporter.core.formula;
 
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
 
 /** A formula that can't be used, with the place at fault. */
@@ -16,7 +17,11 @@ public final class FormulaException extends PorterException {
    * @param to the character after the last one at fault
    */
   FormulaException(String cause, int from, int to) {
-    super(Kind.INPUT, "formula", "At character " + (from + 1) + " of the formula: " + cause + ".");
+    super(
+        ErrorCode.FORMULA,
+        "At character " + (from + 1) + " of the formula: " + cause + ".",
+        "",
+        null);
     this.cause = cause;
     this.from = from;
     this.to = Math.max(to, from);

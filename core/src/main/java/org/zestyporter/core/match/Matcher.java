@@ -9,6 +9,7 @@ import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.fill.Inquiry;
 import org.zestyporter.core.plan.MatchKey;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.Hash;
 import org.zestyporter.core.value.PorterException;
 import org.zestyporter.core.value.Utf8;
@@ -215,11 +216,9 @@ public final class Matcher {
   }
 
   private static PorterException collision() {
-    return new PorterException(
-        PorterException.Kind.DATABASE,
-        "internal",
-        "Two different keys of the file were taken for the same while looking for repeats, which"
-            + " happens once in millions of files. Nothing was written. Try again.");
+    return ErrorCode.INTERNAL.error(
+        "Two different keys of the file were taken for the same while looking for"
+            + " repeats, which happens once in millions of files. Nothing was written.");
   }
 
   /** Throws if a record that was found by a row's key has another key after all. */

@@ -8,6 +8,7 @@ import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.formula.Formula;
 import org.zestyporter.core.formula.FormulaException;
 import org.zestyporter.core.formula.Names;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.LocaleSettings;
 
 /** Checks one fill: its origin, its steps, and all that they name. */
@@ -28,21 +29,21 @@ final class FillCheck {
     this.matters = matters;
   }
 
-  private void matter(String code, String message) {
+  private void matter(ErrorCode code, String message) {
     matters.add(new PlanCheck.Matter(code, field.name(), message));
   }
 
   void check(Fill fill) {
     Origin origin = fill.origin();
     if (origin == null || origin.kind() == null) {
-      matter("no-origin", field.name() + " has no origin.");
+      matter(ErrorCode.NO_ORIGIN, field.name() + " has no origin.");
       return;
     }
     origin(origin);
     for (Step step : fill.steps()) {
       String refusal = step.kind() == null ? "A step has no kind" : step.kind().refusal(step);
       if (refusal != null) {
-        matter("step-settings", field.name() + ": " + refusal + ".");
+        matter(ErrorCode.STEP_SETTINGS, field.name() + ": " + refusal + ".");
       } else if (!step.off()) {
         step(step);
       }
@@ -56,14 +57,14 @@ final class FillCheck {
       case FORMULA -> formula(origin.formula(), columns);
       case GENERATED -> {
         if (origin.generator() == null) {
-          matter("no-generator", "Say what is generated for " + field.name() + ".");
+          matter(ErrorCode.NO_GENERATOR, "Say what is generated for " + field.name() + ".");
         }
       }
       case LINK -> link(origin);
       case DATABASE -> {
         if (field.required()) {
           matter(
-              "required-field",
+              ErrorCode.REQUIRED_FIELD,
               field.name() + " is required and the database has no value of its own for it.");
         }
       }
@@ -75,7 +76,7 @@ final class FillCheck {
 
   private void link(Origin origin) {
     if (field.link() == null || origin.link() == null) {
-      matter("no-link", field.name() + " is not a link to another table.");
+      matter(ErrorCode.NO_LINK, field.name() + " is not a link to another table.");
       return;
     }
     if (origin.column() != null) {
@@ -85,7 +86,7 @@ final class FillCheck {
     } else if (origin.formula() != null) {
       formula(origin.formula(), columns);
     } else if (origin.value() == null) {
-      matter("no-origin", "Say by which value " + field.name() + " is looked up.");
+      matter(ErrorCode.NO_ORIGIN, "Say by which value " + field.name() + " is looked up.");
     }
     origin.link().also().forEach(a -> column(a.column()));
   }
@@ -93,7 +94,7 @@ final class FillCheck {
   private void column(String column) {
     if (column == null || columns.stream().noneMatch(c -> c.equalsIgnoreCase(column))) {
       matter(
-          "no-such-column",
+          ErrorCode.NO_SUCH_COLUMN,
           "The file has no column “" + column + "”, which fills " + field.name() + ".");
     }
   }
@@ -101,7 +102,7 @@ final class FillCheck {
   private void template(String template) {
     List<String> named = template == null ? List.of() : Templates.columns(template);
     if (named.isEmpty()) {
-      matter("no-columns", "Say which columns are joined for " + field.name() + ".");
+      matter(ErrorCode.NO_COLUMNS, "Say which columns are joined for " + field.name() + ".");
     }
     named.forEach(this::column);
   }
@@ -112,7 +113,7 @@ final class FillCheck {
       case TRANSLATE -> {
         if (!hasBook.test(step.setting("book"))) {
           matter(
-              "no-such-phrasebook",
+              ErrorCode.NO_SUCH_PHRASEBOOK,
               field.name() + ": there is no phrasebook “" + step.setting("book") + "”.");
         }
       }
@@ -128,13 +129,13 @@ final class FillCheck {
 
   private void formula(String formula, List<String> names) {
     if (formula == null || formula.isBlank()) {
-      matter("formula", field.name() + " has no formula yet.");
+      matter(ErrorCode.FORMULA, field.name() + " has no formula yet.");
       return;
     }
     try {
       Formula.compile(formula, new Known(names));
     } catch (FormulaException e) {
-      matter("formula", field.name() + ": " + e.getMessage());
+      matter(ErrorCode.FORMULA, field.name() + ": " + e.getMessage());
     }
   }
 

@@ -9,6 +9,7 @@ import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.TableInfo;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
 
 /** Checks a plan against the table and the source that it is used with. */
@@ -18,11 +19,11 @@ public final class PlanCheck {
   /**
    * Something that keeps a plan from being used.
    *
-   * @param code a stable word for programs
+   * @param code what kind of thing it is
    * @param field the field it concerns; null if none
    * @param message in the user's words
    */
-  public record Matter(String code, @Nullable String field, String message) {}
+  public record Matter(ErrorCode code, @Nullable String field, String message) {}
 
   /** As {@link #check(Destination, TableInfo, List, Predicate)}, whatever phrasebooks there are. */
   public static List<Matter> check(Destination destination, TableInfo table, List<String> columns) {
@@ -61,19 +62,20 @@ public final class PlanCheck {
       if (field == null) {
         matters.add(
             new Matter(
-                "no-such-field",
+                ErrorCode.NO_SUCH_FIELD,
                 fill.field(),
                 "The table " + table.name() + " has no field “" + fill.field() + "”."));
         continue;
       }
       if (!filled.add(field.name())) {
-        matters.add(new Matter("filled-twice", field.name(), field.name() + " is filled twice."));
+        matters.add(
+            new Matter(ErrorCode.FILLED_TWICE, field.name(), field.name() + " is filled twice."));
       }
       boolean given = fill.origin() == null || fill.origin().kind() != Origin.Kind.DATABASE;
       if (given && !field.isFillable()) {
         matters.add(
             new Matter(
-                "unfillable-field",
+                ErrorCode.UNFILLABLE_FIELD,
                 field.name(),
                 field.name() + ": " + field.unfillable() + ". Leave it to the database."));
         continue;
@@ -84,7 +86,7 @@ public final class PlanCheck {
       if (field.required() && !filled.contains(field.name())) {
         matters.add(
             new Matter(
-                "required-field",
+                ErrorCode.REQUIRED_FIELD,
                 field.name(),
                 field.name()
                     + " is required and "
@@ -100,21 +102,23 @@ public final class PlanCheck {
       Destination destination, TableInfo table, Set<String> filled, List<Matter> matters) {
     for (MatchKey key : destination.keys()) {
       if (key.fields().isEmpty()) {
-        matters.add(new Matter("empty-key", null, "A match key needs at least one field."));
+        matters.add(new Matter(ErrorCode.EMPTY_KEY, null, "A match key needs at least one field."));
       }
       for (String name : key.fields()) {
         FieldInfo field = table.find(name);
         if (field == null || !filled.contains(field.name())) {
           matters.add(
               new Matter(
-                  "key-not-filled", name, "The match key uses " + name + ", which nothing fills."));
+                  ErrorCode.KEY_NOT_FILLED,
+                  name,
+                  "The match key uses " + name + ", which nothing fills."));
         }
       }
     }
     if (!destination.keys().isEmpty() && table.primaryKey().isEmpty()) {
       matters.add(
           new Matter(
-              "no-primary-key",
+              ErrorCode.NO_PRIMARY_KEY,
               null,
               table.name()
                   + " has no primary key, so its records can't be updated. Take away the"
@@ -139,7 +143,7 @@ public final class PlanCheck {
     if (same > 1) {
       matters.add(
           new Matter(
-              "same-name",
+              ErrorCode.SAME_NAME,
               null,
               same
                   + " destinations are called “"
@@ -149,24 +153,25 @@ public final class PlanCheck {
     if (destination.distinct() && destination.keys().isEmpty()) {
       matters.add(
           new Matter(
-              "distinct-key",
+              ErrorCode.DISTINCT_KEY,
               null,
               label + " takes distinct records only, so it needs a match key to tell them apart."));
     }
     Destination.Split split = destination.split();
     if (split != null && (split.at() == null || split.at().isEmpty())) {
-      matters.add(new Matter("split", null, label + " is split, but nothing says at which sign."));
+      matters.add(
+          new Matter(ErrorCode.SPLIT, null, label + " is split, but nothing says at which sign."));
     } else if (split != null && columns.stream().noneMatch(split.column()::equalsIgnoreCase)) {
       matters.add(
           new Matter(
-              "no-such-column",
+              ErrorCode.NO_SUCH_COLUMN,
               null,
               "The file has no column “" + split.column() + "”, at which " + label + " is split."));
     }
     if (destination.parent() != null) {
       String wrong = wrongParent(plan, destination, tables);
       if (wrong != null) {
-        matters.add(new Matter("parent", destination.parent().field(), wrong));
+        matters.add(new Matter(ErrorCode.PARENT, destination.parent().field(), wrong));
       }
     }
     return matters;
@@ -259,8 +264,8 @@ public final class PlanCheck {
   /** Throws if there are matters. */
   public static void require(List<Matter> matters) {
     if (!matters.isEmpty()) {
-      throw PorterException.input(
-          "plan-incomplete", String.join(" ", matters.stream().map(Matter::message).toList()));
+      throw ErrorCode.PLAN_INCOMPLETE.error(
+          String.join(" ", matters.stream().map(Matter::message).toList()));
     }
   }
 }

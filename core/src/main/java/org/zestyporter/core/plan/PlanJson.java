@@ -2,6 +2,7 @@ package org.zestyporter.core.plan;
 
 import java.util.List;
 import org.zestyporter.core.source.Reading;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
 import tools.jackson.core.JacksonException;
 import tools.jackson.databind.DeserializationFeature;
@@ -35,7 +36,7 @@ public final class PlanJson {
    * @throws PorterException naming every mistake with its place, with code {@code not-a-plan}
    */
   public static Plan read(String json) {
-    return read(json, Plan.class, "not-a-plan", "The plan");
+    return read(json, Plan.class, ErrorCode.NOT_A_PLAN, "The plan");
   }
 
   /**
@@ -44,10 +45,10 @@ public final class PlanJson {
    * @throws PorterException naming every mistake with its place, with code {@code not-a-reading}
    */
   public static Reading readReading(String json) {
-    return read(json, Reading.class, "not-a-reading", "The reading");
+    return read(json, Reading.class, ErrorCode.NOT_A_READING, "The reading");
   }
 
-  private static <T> T read(String json, Class<T> type, String code, String what) {
+  private static <T> T read(String json, Class<T> type, ErrorCode code, String what) {
     JsonNode document;
     try {
       document = MAPPER.readTree(json);
@@ -60,16 +61,15 @@ public final class PlanJson {
                   + ", column "
                   + e.getLocation().getColumnNr()
                   + ")";
-      throw PorterException.input(
-          code, what + " is not written as JSON" + place + ": a sign is missing or too many.");
+      throw code.error(
+          what + " is not written as JSON" + place + ": a sign is missing or too many.");
     }
     if (document == null || !document.isObject()) {
-      throw PorterException.input(code, what + " is a JSON document that begins with {.");
+      throw code.error(what + " is a JSON document that begins with {.");
     }
     List<String> mistakes = JsonMistakes.of(document, type);
     if (!mistakes.isEmpty()) {
-      throw PorterException.input(
-          code,
+      throw code.error(
           what
               + " has "
               + (mistakes.size() == 1 ? "a mistake. " : mistakes.size() + " mistakes. ")
@@ -83,7 +83,7 @@ public final class PlanJson {
           throw told;
         }
       }
-      throw PorterException.input(code, what + " can't be used: a part of it is missing.");
+      throw code.error(what + " can't be used: a part of it is missing.");
     }
   }
 }

@@ -5,9 +5,9 @@ import java.math.BigDecimal;
 import java.util.List;
 import java.util.Locale;
 import org.zestyporter.core.value.DateOrder;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.Measures;
 import org.zestyporter.core.value.Patterns;
-import org.zestyporter.core.value.PorterException;
 
 /** The operations that a fill can do on a value, with the settings of each. */
 public enum StepKind {
@@ -348,7 +348,7 @@ public enum StepKind {
   public void require(Step step) {
     String refusal = refusal(step);
     if (refusal != null) {
-      throw PorterException.input("step-settings", refusal + ".");
+      throw ErrorCode.STEP_SETTINGS.error(refusal + ".");
     }
   }
 }

@@ -15,6 +15,7 @@ import org.zestyporter.core.plan.Origin;
 import org.zestyporter.core.plan.Plan;
 import org.zestyporter.core.plan.RunSettings;
 import org.zestyporter.core.source.SourceTable;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
 
 /**
@@ -65,10 +66,9 @@ public final class Pipeline {
   public RunReport run(String number, Ledger ledger, Progress progress) {
     Application own = opened.application().stoppable();
     if (!own.abilities().transactions()) {
-      throw PorterException.input(
-          "no-transactions",
-          "This application can't take back what it was given, so nothing can be brought into it"
-              + " all or nothing.");
+      throw ErrorCode.NO_TRANSACTIONS.error(
+          "This application can't take back what it was given, so nothing can be brought"
+              + " into it all or nothing.");
     }
     try (WriteSession session = own.begin()) {
       RunReport report;
@@ -88,9 +88,7 @@ public final class Pipeline {
       session.commit();
       return report;
     } catch (WriteSession.RefusedException e) {
-      throw new PorterException(
-          PorterException.Kind.DATABASE,
-          "row-refused",
+      throw ErrorCode.ROW_REFUSED.error(
           "The database refused line "
               + e.line()
               + ": "
@@ -102,16 +100,12 @@ public final class Pipeline {
 
   private void require(Gone gone) {
     if (!gone.report().balanced()) {
-      throw new PorterException(
-          PorterException.Kind.DATABASE,
-          "unbalanced",
-          "The books did not balance: records that were written could not be found again. Nothing"
-              + " was written.");
+      throw ErrorCode.UNBALANCED.error(
+          "The books did not balance: records that were written could not be found"
+              + " again. Nothing was written.");
     }
     if (gone.altered() != null && plan.run().whenAltered() == RunSettings.WhenAltered.REFUSE) {
-      throw new PorterException(
-          PorterException.Kind.DATABASE,
-          "altered",
+      throw ErrorCode.ALTERED.error(
           "The application keeps other values than it was given: "
               + gone.altered()
               + ". The plan says that this is not accepted. Nothing was written.");
@@ -167,12 +161,11 @@ public final class Pipeline {
   private Gone go(OpenedPlan own, String number, LastStage last, Ledger ledger, Progress progress) {
     long started = System.nanoTime();
     if (source.rowCount() == 0) {
-      throw PorterException.input(
-          "no-rows",
+      throw ErrorCode.NO_ROWS.error(
           "The file has titles but no rows below them, so there is nothing to bring in.");
     }
     if (plan.destinations().isEmpty()) {
-      throw PorterException.input("no-destination", "The plan fills no table yet.");
+      throw ErrorCode.NO_DESTINATION.error("The plan fills no table yet.");
     }
     own.require();
     List<Target> targets = Targets.open(own);
@@ -227,6 +220,6 @@ public final class Pipeline {
   }
 
   static PorterException stopped() {
-    return PorterException.input("stopped", "It was stopped. Nothing was written.");
+    return ErrorCode.STOPPED.error("It was stopped. Nothing was written.");
   }
 }

@@ -14,6 +14,7 @@ import java.util.zip.GZIPInputStream;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipException;
 import java.util.zip.ZipFile;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
 
 /** Files packed by gzip (RFC 1952) or into a zip archive. */
@@ -45,7 +46,7 @@ final class Archive {
       return Kind.GZIP;
     }
     if (Encodings.startsWith(head, EMPTY_ZIP)) {
-      throw PorterException.input("empty-file", "The archive is empty.");
+      throw ErrorCode.EMPTY_FILE.error("The archive is empty.");
     }
     if (!Encodings.startsWith(head, ZIP)) {
       return Kind.NONE;
@@ -60,22 +61,16 @@ final class Archive {
       }
       if (zip.getEntry("[Content_Types].xml") != null) {
         if (zip.getEntry("xl/workbook.bin") != null) {
-          throw PorterException.input(
-              "binary-workbook",
-              "The workbook is of the binary kind (.xlsb). Save it as .xlsx or .ods and bring the"
-                  + " new file.");
+          throw ErrorCode.BINARY_WORKBOOK.error("The workbook is of the binary kind (.xlsb).");
         }
-        throw PorterException.input(
-            "not-a-table",
+        throw ErrorCode.NOT_A_TABLE.error(
             "The file is an office document, but no workbook, so it holds no table.");
       }
       return Kind.ZIP;
     } catch (IOException | IllegalArgumentException e) {
-      throw new PorterException(
-          PorterException.Kind.INPUT,
-          "unreadable-workbook",
-          "The file begins like a workbook or an archive but is damaged or cut short. Ask for it to"
-              + " be sent again.",
+      throw ErrorCode.UNREADABLE_WORKBOOK.error(
+          "The file begins like a workbook or an archive but is damaged or cut short.",
+          "Ask for it to be sent again.",
           e);
     }
   }
@@ -92,8 +87,7 @@ final class Archive {
   }
 
   private static PorterException bomb() {
-    return PorterException.input(
-        "too-large",
+    return ErrorCode.TOO_LARGE.error(
         "The file unpacks to more than a gigabyte at over "
             + TIGHTEST
             + " to 1. No table packs so tightly, so it is not opened.");
@@ -150,7 +144,7 @@ final class Archive {
     try (ZipFile zip = new ZipFile(file.toFile())) {
       ZipEntry found = zip.getEntry(entry);
       if (found == null) {
-        throw PorterException.input("no-such-entry", "The archive has no file “" + entry + "”.");
+        throw ErrorCode.NO_SUCH_ENTRY.error("The archive has no file “" + entry + "”.");
       }
       try (InputStream in = zip.getInputStream(found)) {
         copy(in, target, Math.max(1, found.getCompressedSize()), most);
@@ -161,11 +155,7 @@ final class Archive {
   }
 
   private static PorterException damaged(Exception e) {
-    return new PorterException(
-        PorterException.Kind.INPUT,
-        "unreadable-archive",
-        "The archive is damaged, cut short or protected. Ask for it to be sent again.",
-        e);
+    return ErrorCode.UNREADABLE_ARCHIVE.error("The archive is damaged, cut short or protected.", e);
   }
 
   private static void copy(InputStream in, Path target, long packed, long most) throws IOException {

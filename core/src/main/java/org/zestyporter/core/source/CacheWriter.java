@@ -20,7 +20,7 @@ import java.util.concurrent.Future;
 import net.jpountz.lz4.LZ4Compressor;
 import net.jpountz.lz4.LZ4Factory;
 import org.zestyporter.core.value.Cell;
-import org.zestyporter.core.value.PorterException;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.Utf8;
 
 /**
@@ -93,12 +93,10 @@ final class CacheWriter implements RowSink, Closeable {
 
   private ColumnBuilder builder(int column) {
     if (column >= SourceCache.MOST_COLUMNS) {
-      throw PorterException.input(
-          "too-wide",
+      throw ErrorCode.TOO_WIDE.error(
           String.format(
               Locale.ROOT,
-              "Record %,d has more than %,d columns, which is more than any table has. See whether"
-                  + " the delimiter is the right one and the lines end where they should.",
+              "Record %,d has more than %,d columns, which is more than any table has.",
               allRows + 1,
               SourceCache.MOST_COLUMNS));
     }

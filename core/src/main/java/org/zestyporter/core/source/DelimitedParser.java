@@ -11,6 +11,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import org.zestyporter.core.value.Cell;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
 
 /**
@@ -46,15 +47,14 @@ final class DelimitedParser implements RowParser {
 
     UnclosedQuoteException(String quote, long line, boolean tooLong) {
       super(
-          PorterException.Kind.INPUT,
-          "unclosed-quote",
+          ErrorCode.UNCLOSED_QUOTE,
           String.format(
               Locale.ROOT,
-              "The quote (%s) opened on line %,d is %s. Take the stray quote out of the file, or say"
-                  + " that the file has no quotes.",
+              "The quote (%s) opened on line %,d is %s.",
               quote,
               line,
               tooLong ? "not closed within 10 million characters" : "never closed"),
+          ErrorCode.UNCLOSED_QUOTE.remedy(),
           null);
       this.line = line;
     }
@@ -372,12 +372,11 @@ final class DelimitedParser implements RowParser {
       boolean open = quoted && buffer[start] == quote;
       throw open
           ? new UnclosedQuoteException(quoteText, line, true)
-          : PorterException.input(
-              "too-long-cell",
+          : ErrorCode.TOO_LONG_CELL.error(
               String.format(
                   Locale.ROOT,
-                  "Line %,d holds a cell of more than 10 million characters. No application takes"
-                      + " such a value: see whether the file is what it should be.",
+                  "Line %,d holds a cell of more than 10 million characters. No application"
+                      + " takes such a value.",
                   line));
     }
 

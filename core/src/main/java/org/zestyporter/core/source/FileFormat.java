@@ -3,7 +3,7 @@ package org.zestyporter.core.source;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
-import org.zestyporter.core.value.PorterException;
+import org.zestyporter.core.value.ErrorCode;
 
 /** Tells from a file's content, never from its name, what it is. */
 final class FileFormat {
@@ -15,8 +15,7 @@ final class FileFormat {
   /** The format, as far as the first bytes tell: text is {@link SourceFormat#DELIMITED} here. */
   static SourceFormat find(Path file, byte[] head) throws IOException {
     if (head.length == 0) {
-      throw PorterException.input(
-          "empty-file", "The file is empty: it holds 0 bytes. Ask for it to be sent again.");
+      throw ErrorCode.EMPTY_FILE.error("The file is empty: it holds 0 bytes.");
     }
     switch (Archive.kind(file, head)) {
       case WORKBOOK:
@@ -24,8 +23,7 @@ final class FileFormat {
       case OPEN_DOCUMENT:
         return SourceFormat.ODS;
       case GZIP, ZIP:
-        throw PorterException.input(
-            "packed-twice", "The archive holds another archive. Unpack it once and bring that.");
+        throw ErrorCode.PACKED_TWICE.error("The archive holds another archive.");
       default:
     }
     if (Encodings.startsWith(head, OLE2)) {
@@ -34,17 +32,13 @@ final class FileFormat {
     }
     if (Encodings.isBinary(head)) {
       refuseNul(head);
-      throw PorterException.input(
-          "not-a-table",
-          "The file is neither text nor a workbook, so it holds no table"
-              + kindOf(head)
-              + ". Bring text, a workbook (.xlsx, .xls, .ods), JSON, or an archive of such.");
+      throw ErrorCode.NOT_A_TABLE.error(
+          "The file is neither text nor a workbook, so it holds no table" + kindOf(head) + ".");
     }
     if (isMarkup(head)) {
-      throw PorterException.input(
-          "markup",
-          "The file is a page or document in HTML or XML, not a table, whatever its name says. Open"
-              + " it in a spreadsheet, save it as .xlsx, .ods or .csv and bring that.");
+      throw ErrorCode.MARKUP.error(
+          "The file is a page or document in HTML or XML, not a table, whatever its name"
+              + " says.");
     }
     return isJson(head) ? SourceFormat.JSON : SourceFormat.DELIMITED;
   }
@@ -67,13 +61,11 @@ final class FileFormat {
     }
     boolean text = nul > 0 && odd == 0 && nul <= Math.max(1, head.length / 10);
     if (text && kindOf(head).isEmpty()) {
-      throw PorterException.input(
-          "nul-byte",
-          "The file is text, but has NUL bytes in it (U+0000, which is no character), the first on"
-              + " line "
+      throw ErrorCode.NUL_BYTE.error(
+          "The file is text, but has NUL bytes in it (U+0000, which is no character),"
+              + " the first on line "
               + first
-              + ". Something went wrong when it was written: ask for it to be sent again, or take"
-              + " these bytes out.");
+              + ". Something went wrong when it was written.");
     }
   }
 

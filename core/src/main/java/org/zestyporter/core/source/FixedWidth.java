@@ -148,8 +148,8 @@ final class FixedWidth implements RowParser {
         return line.toString();
       }
       if (line.length() > DelimitedParser.LONGEST_CELL) {
-        throw org.zestyporter.core.value.PorterException.input(
-            "too-long-cell", "A line has more than 10 million characters; this is no table.");
+        throw org.zestyporter.core.value.ErrorCode.TOO_LONG_CELL.error(
+            "A line has more than 10 million characters; this is no table.");
       }
       line.append((char) c);
     }

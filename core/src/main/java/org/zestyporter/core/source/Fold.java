@@ -2,7 +2,7 @@ package org.zestyporter.core.source;
 
 import java.util.List;
 import org.jspecify.annotations.Nullable;
-import org.zestyporter.core.value.PorterException;
+import org.zestyporter.core.value.ErrorCode;
 
 /**
  * Columns that become rows: a row of the sheet makes one record for each group of them.
@@ -40,10 +40,10 @@ public record Fold(
     names = names == null ? List.of() : List.copyOf(names);
     values = values == null ? List.of() : List.copyOf(values);
     if (values.isEmpty()) {
-      throw PorterException.input("fold", "A fold needs a name for the column of the values.");
+      throw ErrorCode.FOLD.error("A fold needs a name for the column of the values.");
     }
     if ((from == null || to == null) && pattern == null) {
-      throw PorterException.input("fold", "A fold needs a first and a last column, or a pattern.");
+      throw ErrorCode.FOLD.error("A fold needs a first and a last column, or a pattern.");
     }
   }
 }

@@ -11,6 +11,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import org.zestyporter.core.value.Cell;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
 import org.zestyporter.core.value.Values;
 import tools.jackson.core.JacksonException;
@@ -166,16 +167,14 @@ final class JsonParser implements RowParser {
                 e.getLocation().getLineNr(),
                 e.getLocation().getColumnNr());
     boolean deep = String.valueOf(e.getOriginalMessage()).contains("nesting depth");
-    return new PorterException(
-        PorterException.Kind.INPUT,
-        "unreadable-json",
+    return ErrorCode.UNREADABLE_JSON.error(
         deep
             ? "The JSON is nested more than "
                 + DEEPEST
                 + " levels deep"
                 + where
                 + "; this is no table."
-            : "The JSON is broken or cut short" + where + ". Ask for it to be sent again.",
+            : "The JSON is broken or cut short" + where + ".",
         e);
   }
 
@@ -257,8 +256,7 @@ final class JsonParser implements RowParser {
 
     private static void requireMore(JsonToken token) {
       if (token == null) {
-        throw PorterException.input(
-            "unreadable-json", "The JSON is cut short. Ask for it to be sent again.");
+        throw ErrorCode.UNREADABLE_JSON.error("The JSON is cut short.");
       }
     }
 
@@ -384,8 +382,9 @@ final class JsonParser implements RowParser {
     private void cell(String name, JsonNode value) {
       int column = columns.computeIfAbsent(name, n -> columns.size());
       if (column >= SheetErrors.MAX_COLUMNS) {
-        throw PorterException.input(
-            "too-wide", "The elements have more than 16,384 different attributes.");
+        throw ErrorCode.TOO_WIDE.error(
+            "The elements have more than 16,384 different attributes.",
+            "Bring the part of it that holds the rows.");
       }
       if (value.isNull() || value.isMissingNode()) {
         return;

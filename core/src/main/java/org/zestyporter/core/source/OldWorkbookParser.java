@@ -34,6 +34,7 @@ import org.apache.poi.poifs.filesystem.POIFSFileSystem;
 import org.apache.poi.ss.usermodel.CellType;
 import org.apache.poi.ss.usermodel.FormulaError;
 import org.zestyporter.core.value.Cell;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
 
 /** Binary workbooks of older spreadsheets (BIFF8), read record by record. */
@@ -71,17 +72,10 @@ final class OldWorkbookParser implements SheetParser {
     } catch (EncryptedDocumentException e) {
       throw SheetErrors.locked();
     } catch (OldExcelFormatException e) {
-      throw new PorterException(
-          PorterException.Kind.INPUT,
-          "old-workbook",
-          "The workbook is older than 1997. Save it as .xlsx or .ods and bring the new file.",
-          e);
+      throw ErrorCode.OLD_WORKBOOK.error("The workbook is older than 1997.", e);
     } catch (FileNotFoundException e) {
-      throw new PorterException(
-          PorterException.Kind.INPUT,
-          "not-a-table",
-          "The file is an office document, but no workbook, so it holds no table.",
-          e);
+      throw ErrorCode.NOT_A_TABLE.error(
+          "The file is an office document, but no workbook, so it holds no table.", e);
     } catch (UncheckedIOException e) {
       throw e.getCause();
     } catch (IOException | RuntimeException e) {

@@ -20,7 +20,7 @@ import javax.xml.stream.XMLStreamConstants;
 import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamReader;
 import org.zestyporter.core.value.Cell;
-import org.zestyporter.core.value.PorterException;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.Values;
 
 /** OpenDocument spreadsheets (OASIS ODF 1.2 part 1, chapter 9), read as a stream. */
@@ -237,7 +237,9 @@ final class OpenDocumentParser implements SheetParser {
           Value value = cell();
           if (value != null) {
             if (column + times > SheetErrors.MAX_COLUMNS) {
-              throw PorterException.input("too-wide", "A line has more than 16,384 columns.");
+              throw ErrorCode.TOO_WIDE.error(
+                  "A line has more than 16,384 columns.",
+                  "Delete what lies beside the table, save the workbook again and bring the new file.");
             }
             cells.add(new Placed(column, (int) times, value));
           }

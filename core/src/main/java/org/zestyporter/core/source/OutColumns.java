@@ -12,8 +12,8 @@ import java.util.Map;
 import java.util.Set;
 import java.util.stream.IntStream;
 import org.zestyporter.core.value.Cell;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.Patterns;
-import org.zestyporter.core.value.PorterException;
 
 /**
  * The columns that a source has for a plan: those of the sheet, less what is left out and folded,
@@ -127,8 +127,7 @@ final class OutColumns {
       columns = IntStream.rangeClosed(Math.min(from, to), Math.max(from, to)).toArray();
     }
     if (columns.length == 0 || columns.length % fold.values().size() != 0) {
-      throw PorterException.input(
-          "fold",
+      throw ErrorCode.FOLD.error(
           "The fold takes "
               + columns.length
               + " columns, which do not part into groups of "
@@ -173,7 +172,7 @@ final class OutColumns {
   private Cell picked(Pick pick, Layout.Found layout) {
     int column = Letters.index(pick.column());
     if (column < 0) {
-      throw PorterException.input("pick", "“" + pick.column() + "” is no column's letter.");
+      throw ErrorCode.PICK.error("“" + pick.column() + "” is no column's letter.");
     }
     if (pick.label() == null || isLabel(cache.cellAt(pick.line(), column - 1), pick)) {
       return cache.cellAt(pick.line(), column);

@@ -4,6 +4,7 @@ import java.io.FilterInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.util.concurrent.CancellationException;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
 
 /** How far a file is read; written by the thread that reads, read by any other. */
@@ -76,11 +77,9 @@ public final class ReadProgress {
       throw new CancellationException("the reading was stopped");
     }
     if (System.nanoTime() - begun > patience) {
-      throw PorterException.input(
-          "too-slow",
-          "The file takes far longer to read than a file of its size should, so the reading was"
-              + " ended. It holds something that no table needs: save it again in a spreadsheet, or"
-              + " as .csv, and bring that.");
+      throw ErrorCode.TOO_SLOW.error(
+          "The file takes far longer to read than a file of its size should, so the"
+              + " reading was ended. It holds something that no table needs.");
     }
   }
 

@@ -5,8 +5,8 @@ import java.math.BigDecimal;
 import java.util.Locale;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.value.Cell;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.LocaleSettings;
-import org.zestyporter.core.value.PorterException;
 import org.zestyporter.core.value.ValueReader;
 
 /**
@@ -38,12 +38,12 @@ public record RowTest(String column, Test test, @Nullable String value) {
 
   public RowTest {
     if (column == null || test == null) {
-      throw PorterException.input("condition", "A condition needs a column and a test.");
+      throw ErrorCode.CONDITION.error("A condition needs a column and a test.");
     }
     boolean alone = test == Test.BLANK || test == Test.FILLED || test == Test.NO_NUMBER;
     if (!alone && value == null) {
-      throw PorterException.input(
-          "condition", "The condition “" + test.word() + "” on " + column + " needs a value.");
+      throw ErrorCode.CONDITION.error(
+          "The condition “" + test.word() + "” on " + column + " needs a value.");
     }
   }
 

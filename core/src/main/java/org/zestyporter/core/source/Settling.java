@@ -5,7 +5,7 @@ import java.nio.charset.Charset;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
-import org.zestyporter.core.value.PorterException;
+import org.zestyporter.core.value.ErrorCode;
 
 /**
  * Settles of a file what decides how its bytes become cells: format, encoding, delimiter, sheet.
@@ -39,8 +39,8 @@ final class Settling {
     if (found == SourceFormat.JSON && (said == null || said == SourceFormat.JSON)) {
       List<SheetInfo> arrays = JsonParser.arrays(file, charset);
       if (arrays.isEmpty()) {
-        throw PorterException.input(
-            "not-a-table", "The JSON holds no list and no object with values, so no table.");
+        throw ErrorCode.NOT_A_TABLE.error(
+            "The JSON holds no list and no object with values, so no table.");
       }
       Reading reading = text.with(b -> b.format(SourceFormat.JSON).delimiter(null).quote(null));
       return done(start, array(reading, arrays, evidence), arrays, evidence);
@@ -60,14 +60,13 @@ final class Settling {
     boolean cutShort = head.length == TextFiles.HEAD_BYTES;
     String text = TextFiles.headText(head, charset);
     if (text.isBlank() && !cutShort) {
-      throw PorterException.input(
-          "empty-file", "The file holds only blank lines. Ask for it to be sent again.");
+      throw ErrorCode.EMPTY_FILE.error("The file holds only blank lines.");
     }
     if (wanted.delimiter() != null) {
-      require("delimiter", wanted.delimiter(), 1, 5);
+      require(ErrorCode.DELIMITER, wanted.delimiter(), 1, 5);
     }
     if (wanted.quote() != null) {
-      require("quote", wanted.quote(), 0, 1);
+      require(ErrorCode.QUOTE, wanted.quote(), 0, 1);
     }
     boolean saidFixed = wanted.format() == SourceFormat.FIXED || wanted.borders() != null;
     boolean saidDelimited = wanted.format() == SourceFormat.DELIMITED || wanted.delimiter() != null;
@@ -104,17 +103,16 @@ final class Settling {
   private static List<Integer> borders(Reading wanted) {
     List<Integer> sorted = wanted.borders().stream().distinct().sorted().toList();
     if (!sorted.isEmpty() && sorted.get(0) < 1) {
-      throw PorterException.input("borders", "A border stands behind at least one character.");
+      throw ErrorCode.BORDERS.error("A border stands behind at least one character.");
     }
     return sorted;
   }
 
-  private static void require(String setting, String value, int least, int most) {
+  private static void require(ErrorCode code, String value, int least, int most) {
     if (value.length() < least || value.length() > most) {
-      throw PorterException.input(
-          setting,
+      throw code.error(
           "The "
-              + setting
+              + code.word()
               + " must be "
               + (most == 1 ? "one character" : "one to five characters")
               + ", not “"
@@ -155,8 +153,7 @@ final class Settling {
             .findFirst()
             .or(() -> sheets.stream().filter(s -> !s.hidden()).findFirst())
             .or(() -> sheets.stream().findFirst())
-            .orElseThrow(
-                () -> PorterException.input("empty-file", "The workbook has no sheet with cells."));
+            .orElseThrow(() -> ErrorCode.EMPTY_FILE.error("The workbook has no sheet with cells."));
     evidence.add(
         new Evidence(
             "sheet",

@@ -2,6 +2,7 @@ package org.zestyporter.core.source;
 
 import java.util.regex.Pattern;
 import org.zestyporter.core.value.Cell;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
 
 /** What is common to the sheets of all kinds of workbooks. */
@@ -26,30 +27,21 @@ final class SheetErrors {
   }
 
   static PorterException noSuchSheet(String sheet) {
-    return PorterException.input("no-such-sheet", "The workbook has no sheet “" + sheet + "”.");
+    return ErrorCode.NO_SUCH_SHEET.error("The workbook has no sheet “" + sheet + "”.");
   }
 
   static PorterException unreadable(Exception cause) {
-    return new PorterException(
-        PorterException.Kind.INPUT,
-        "unreadable-workbook",
-        "The workbook can't be opened: it is damaged or cut short. Open it in a spreadsheet, save"
-            + " it again and bring the new file.",
-        cause);
+    return ErrorCode.UNREADABLE_WORKBOOK.error(
+        "The workbook can't be opened: it is damaged or cut short.", cause);
   }
 
   static PorterException repeats() {
-    return PorterException.input(
-        "too-much",
-        "The workbook says that a filled line or cell is repeated many million times. No table"
-            + " needs that: delete what lies below and beside the table, save the workbook again"
-            + " and bring the new file.");
+    return ErrorCode.TOO_MUCH.error(
+        "The workbook says that a filled line or cell is repeated many million times. No table needs that.",
+        "Delete what lies below and beside the table, save the workbook again and bring the new file.");
   }
 
   static PorterException locked() {
-    return PorterException.input(
-        "password-protected",
-        "The workbook is protected by a password. Open it with the password, save it without one"
-            + " and bring the new file.");
+    return ErrorCode.PASSWORD_PROTECTED.error("The workbook is protected by a password.");
   }
 }

@@ -9,6 +9,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.concurrent.CancellationException;
 import org.zestyporter.core.value.Cell;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
 
 /**
@@ -95,11 +96,9 @@ public final class SourceReader {
     try {
       return call.get();
     } catch (OutOfMemoryError | StackOverflowError e) {
-      throw new PorterException(
-          PorterException.Kind.INPUT,
-          "too-much",
-          "Reading the file needs more memory than there is here. It holds something that is far"
-              + " larger than in other tables: save it as .csv, or in parts, and bring that.",
+      throw ErrorCode.TOO_MUCH.error(
+          "Reading the file needs more memory than there is here. It holds something"
+              + " that is far larger than in other tables.",
           e);
     }
   }
@@ -183,8 +182,7 @@ public final class SourceReader {
 
   private static String entry(Reading wanted, List<String> entries, List<Evidence> evidence) {
     if (entries.isEmpty()) {
-      throw PorterException.input(
-          "not-a-table",
+      throw ErrorCode.NOT_A_TABLE.error(
           "The archive holds neither text nor a workbook, so there is no table in it.");
     }
     if (wanted.entry() != null) {
@@ -300,8 +298,7 @@ public final class SourceReader {
       SourceTable table = new SourceTable(cache, parsed);
       if (table.columns().isEmpty()
           || (cache.rows() == 0 || table.isBlank()) && table.reading().titleRows().isEmpty()) {
-        throw PorterException.input(
-            "empty-file", "The file holds no cells. Ask for it to be sent again.");
+        throw ErrorCode.EMPTY_FILE.error("The file holds no cells.");
       }
       return table;
     } catch (RuntimeException e) {

@@ -9,8 +9,8 @@ import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.value.ColumnProfile;
 import org.zestyporter.core.value.DistinctValues;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.LocaleSettings;
-import org.zestyporter.core.value.PorterException;
 import org.zestyporter.core.value.ValueType;
 
 /**
@@ -336,8 +336,8 @@ public final class SourceTable implements Columns, AutoCloseable {
    */
   public int batchOf(long row) {
     if (row < 0 || row >= rowCount()) {
-      throw PorterException.missing(
-          "no-such-row", "There is no record " + (row + 1) + " among " + rowCount() + ".");
+      throw ErrorCode.NO_SUCH_ROW.error(
+          "There is no record " + (row + 1) + " among " + rowCount() + ".");
     }
     int at = Arrays.binarySearch(recordsBefore, row);
     if (at < 0) {

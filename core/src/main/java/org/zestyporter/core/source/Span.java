@@ -1,7 +1,7 @@
 package org.zestyporter.core.source;
 
 import org.jspecify.annotations.Nullable;
-import org.zestyporter.core.value.PorterException;
+import org.zestyporter.core.value.ErrorCode;
 
 /**
  * Records by their number, from 1, both ends included.
@@ -12,8 +12,8 @@ public record Span(long from, @Nullable Long to) {
 
   public Span {
     if (from < 1 || (to != null && to < from)) {
-      throw PorterException.input(
-          "records", "Records are numbered from 1, and the last is not before the first.");
+      throw ErrorCode.RECORDS.error(
+          "Records are numbered from 1, and the last is not before the first.");
     }
   }
 

@@ -16,7 +16,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
-import org.zestyporter.core.value.PorterException;
+import org.zestyporter.core.value.ErrorCode;
 
 /** Files of text as characters. */
 final class TextFiles {
@@ -86,8 +86,7 @@ final class TextFiles {
     try {
       return Charset.forName(name);
     } catch (IllegalCharsetNameException | UnsupportedCharsetException e) {
-      throw new PorterException(
-          PorterException.Kind.INPUT, "encoding", "There is no encoding “" + name + "”.", e);
+      throw ErrorCode.ENCODING.error("There is no encoding “" + name + "”.", e);
     }
   }
 }

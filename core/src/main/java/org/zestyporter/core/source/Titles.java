@@ -7,6 +7,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import org.zestyporter.core.value.Cell;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
 
 /** The columns of a sheet with their titles and the names by which a plan knows them. */
@@ -129,8 +130,7 @@ final class Titles {
   int require(String nameOrLetter, String setting) {
     int column = find(nameOrLetter);
     if (column < 0) {
-      throw PorterException.input(
-          "no-such-column",
+      throw ErrorCode.NO_SUCH_COLUMN.error(
           "The file has no column “" + nameOrLetter + "”, which " + setting + " needs.");
     }
     return column;

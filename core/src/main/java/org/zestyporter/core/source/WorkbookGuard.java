@@ -5,6 +5,7 @@ import java.io.InputStream;
 import java.util.Locale;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipFile;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
 
 /**
@@ -47,10 +48,10 @@ final class WorkbookGuard {
               continue;
             }
             if (letters > 3 || column > SheetErrors.MAX_COLUMNS) {
-              throw PorterException.input(
-                  "too-wide",
-                  "The sheet has a cell beyond column XFD, the 16,384th, which is the last that a"
-                      + " sheet can hold. Save the workbook again in a spreadsheet and bring that.");
+              throw ErrorCode.TOO_WIDE.error(
+                  "The sheet has a cell beyond column XFD, the 16,384th, which is the last that"
+                      + " a sheet can hold.",
+                  "Save the workbook again in a spreadsheet and bring that.");
             }
             letters = -1;
           }
@@ -95,12 +96,11 @@ final class WorkbookGuard {
           }
         }
         if (bytes + texts * A_TEXT > most) {
-          throw PorterException.input(
-              "too-much",
+          throw ErrorCode.TOO_MUCH.error(
               String.format(
                   Locale.ROOT,
                   "The workbook holds more than %,d different texts, which need more memory than"
-                      + " there is here (%,d MB). Save the sheet as .csv and bring that.",
+                      + " there is here (%,d MB).",
                   texts,
                   2 * most >> 20));
         }

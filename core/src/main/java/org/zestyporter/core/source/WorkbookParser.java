@@ -22,6 +22,7 @@ import org.dhatim.fastexcel.reader.Row;
 import org.dhatim.fastexcel.reader.Sheet;
 import org.dhatim.fastexcel.reader.SheetVisibility;
 import org.zestyporter.core.value.Cell;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
 
 /** Workbooks in Office Open XML (ECMA-376), read as a stream. */
@@ -137,11 +138,11 @@ final class WorkbookParser implements SheetParser {
   private static void row(Row row, RowSink sink, boolean date1904) {
     int width = row.getCellCount();
     if (width > SheetErrors.MAX_COLUMNS || row.getRowNum() > SheetErrors.MAX_LINES) {
-      throw PorterException.input(
-          "too-wide",
+      throw ErrorCode.TOO_WIDE.error(
           "Line "
               + row.getRowNum()
-              + " lies outside of what a sheet can hold (16,384 columns, 1,048,576 lines).");
+              + " lies outside of what a sheet can hold (16,384 columns, 1,048,576 lines).",
+          "Save the workbook again in a spreadsheet and bring that.");
     }
     for (int i = 0; i < width; i++) {
       org.dhatim.fastexcel.reader.Cell cell = row.getCell(i);

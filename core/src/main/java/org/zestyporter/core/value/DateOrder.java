@@ -30,8 +30,7 @@ public enum DateOrder {
         return order;
       }
     }
-    throw PorterException.input(
-        "date-order",
+    throw ErrorCode.DATE_ORDER.error(
         "“" + word + "” is no date order; use day-month-year, month-day-year or year-month-day.");
   }
 }

@@ -18,15 +18,15 @@ public record LocaleSettings(
 
   public LocaleSettings {
     if (!",".equals(decimal) && !".".equals(decimal)) {
-      throw PorterException.input(
-          "decimal-sign", "The decimal sign is a comma or a point, not “" + decimal + "”.");
+      throw ErrorCode.DECIMAL_SIGN.error(
+          "The decimal sign is a comma or a point, not “" + decimal + "”.");
     }
     if (dateOrder == null) {
       dateOrder = DateOrder.DAY_MONTH_YEAR;
     }
     if (century != null && !century.matches("\\d\\d")) {
-      throw PorterException.input(
-          "century", "The century is two figures such as 20, not “" + century + "”.");
+      throw ErrorCode.CENTURY.error(
+          "The century is two figures such as 20, not “" + century + "”.");
     }
   }
 

@@ -52,8 +52,7 @@ public final class Patterns {
     }
     String mistake = mistake(text);
     if (mistake != null) {
-      throw PorterException.input(
-          "pattern", "“" + shown(text) + "” can't be used: " + mistake + ".");
+      throw ErrorCode.PATTERN.error("“" + shown(text) + "” can't be used: " + mistake + ".");
     }
     Pattern compiled = Pattern.compile(text, flags);
     synchronized (KNOWN) {

@@ -8,49 +8,32 @@ package org.zestyporter.core.value;
 public class PorterException extends RuntimeException {
   private static final long serialVersionUID = 1L;
 
-  /** Who can mend it; decides the exit code and the HTTP status. */
-  public enum Kind {
-    /** The file, the plan or the request can't be used as it is. */
-    INPUT,
-    /** Something that was asked for does not exist. */
-    MISSING,
-    /** Somebody else changed it first. */
-    CONFLICT,
-    /** The application's database refused or was lost. */
-    DATABASE,
-    /** There is no room to keep it. */
-    STORAGE
-  }
-
-  private final transient Kind kind;
-  private final String code;
+  private final ErrorCode code;
+  private final String what;
+  private final String remedy;
 
   /**
-   * @param code a stable word for programs, such as {@code empty-file}
+   * @param what what happened and where, in whole sentences
+   * @param remedy what can be done about it; empty if {@code what} says so
    */
-  public PorterException(Kind kind, String code, String message) {
-    this(kind, code, message, null);
-  }
-
-  public PorterException(Kind kind, String code, String message, Throwable cause) {
-    super(message, cause);
-    this.kind = kind;
+  protected PorterException(ErrorCode code, String what, String remedy, Throwable cause) {
+    super(remedy.isEmpty() ? what : what + " " + remedy, cause);
     this.code = code;
+    this.what = what;
+    this.remedy = remedy;
   }
 
-  public static PorterException input(String code, String message) {
-    return new PorterException(Kind.INPUT, code, message);
-  }
-
-  public static PorterException missing(String code, String message) {
-    return new PorterException(Kind.MISSING, code, message);
-  }
-
-  public Kind kind() {
-    return kind == null ? Kind.INPUT : kind;
-  }
-
-  public String code() {
+  public ErrorCode code() {
     return code;
+  }
+
+  /** What happened, without what can be done about it. */
+  public String what() {
+    return what;
+  }
+
+  /** What can be done about it; empty if {@link #what} says so. */
+  public String remedy() {
+    return remedy;
   }
 }

@@ -46,7 +46,7 @@ class FillCheckTest {
   private static List<String> codes(Fill fill) {
     Destination person = new Destination("person", List.of(fill), null, null);
     return PlanCheck.check(person, PERSON, COLUMNS, "Names"::equals).stream()
-        .map(PlanCheck.Matter::code)
+        .map(m -> m.code().word())
         .toList();
   }
 

@@ -11,6 +11,7 @@ import org.junit.jupiter.params.provider.CsvSource;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.FieldType;
 import org.zestyporter.core.application.TableInfo;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.Measures;
 import org.zestyporter.core.value.PorterException;
 
@@ -48,7 +49,7 @@ class PlanTest {
 
   private static List<String> codes(Destination destination) {
     return PlanCheck.check(destination, BOAT, List.of("Reg", "Notes")).stream()
-        .map(PlanCheck.Matter::code)
+        .map(m -> m.code().word())
         .toList();
   }
 
@@ -126,7 +127,7 @@ class PlanTest {
         .isInstanceOfSatisfying(
             PorterException.class,
             e -> {
-              assertThat(e.code()).isEqualTo("not-a-plan");
+              assertThat(e.code()).isEqualTo(ErrorCode.NOT_A_PLAN);
               assertThat(e.getMessage()).contains(hint).doesNotContain("org.zestyporter");
             });
   }

@@ -43,6 +43,7 @@ import org.zestyporter.core.plan.StepKind;
 import org.zestyporter.core.source.Reading;
 import org.zestyporter.core.source.SourceReader;
 import org.zestyporter.core.source.SourceTable;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
 
 /** What goes wrong with a database has its own sentence, and a run that it happens to ends. */
@@ -96,7 +97,7 @@ class FailuresTest {
 
   private static String code(Throwable thrown) {
     assertThat(thrown).isInstanceOf(PorterException.class).hasMessageMatching("(?s)\\p{Lu}.*\\.");
-    return ((PorterException) thrown).code();
+    return ((PorterException) thrown).code().word();
   }
 
   @ParameterizedTest
@@ -164,7 +165,7 @@ class FailuresTest {
                   new Pipeline(new OpenedPlan(database, source, PLAN, CONTEXT, Shared.NONE))
                       .run("1", Ledger.NONE, takes))
           .isInstanceOfSatisfying(
-              PorterException.class, e -> assertThat(e.code()).isEqualTo("database-lost"))
+              PorterException.class, e -> assertThat(e.code()).isEqualTo(ErrorCode.DATABASE_LOST))
           .hasMessageContaining("things.mv.db");
       assertThatThrownBy(() -> database.tableNames()).isInstanceOf(PorterException.class);
     }

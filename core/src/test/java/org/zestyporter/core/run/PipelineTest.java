@@ -31,6 +31,7 @@ import org.zestyporter.core.source.Reading;
 import org.zestyporter.core.source.SourceReader;
 import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.value.Comparison.Ignore;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
 import org.zestyporter.core.value.ProblemCode;
 
@@ -382,7 +383,7 @@ class PipelineTest {
           .isInstanceOfSatisfying(
               PorterException.class,
               e -> {
-                assertThat(e.code()).isEqualTo("row-refused");
+                assertThat(e.code()).isEqualTo(ErrorCode.ROW_REFUSED);
                 assertThat(e.getMessage()).contains("line 4").contains("Nothing was written");
               });
       assertThat(on.one("SELECT COUNT(*) FROM boat")).isEqualTo(3L);
@@ -401,7 +402,7 @@ class PipelineTest {
       on.execute("DROP TABLE boat");
       assertThatThrownBy(() -> go(on, boats(List.of(BY_REG), null), Ledger.NONE, true, rows))
           .isInstanceOfSatisfying(
-              PorterException.class, e -> assertThat(e.code()).isEqualTo("table-gone"));
+              PorterException.class, e -> assertThat(e.code()).isEqualTo(ErrorCode.TABLE_GONE));
     }
   }
 

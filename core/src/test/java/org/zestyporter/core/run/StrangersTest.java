@@ -32,6 +32,7 @@ import org.zestyporter.core.source.Reading;
 import org.zestyporter.core.source.SourceReader;
 import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.value.Comparison.Ignore;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
 import org.zestyporter.core.value.ProblemCode;
 
@@ -317,7 +318,7 @@ class StrangersTest {
               + " FOR EACH ROW EXECUTE FUNCTION swallow()");
       assertThatThrownBy(() -> go(on, "thing", Ledger.NONE, "nr;name", "1;a", "2;b", "3;c"))
           .isInstanceOfSatisfying(
-              PorterException.class, e -> assertThat(e.code()).isEqualTo("row-refused"))
+              PorterException.class, e -> assertThat(e.code()).isEqualTo(ErrorCode.ROW_REFUSED))
           .hasMessageContaining("kept none");
       assertThat(on.one("SELECT COUNT(*) FROM thing")).isEqualTo(0L);
     }

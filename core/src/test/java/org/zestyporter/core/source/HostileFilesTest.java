@@ -268,7 +268,8 @@ class HostileFilesTest {
           } else {
             assertThat(thrown)
                 .isInstanceOfSatisfying(
-                    PorterException.class, e -> assertThat(e.code()).isEqualTo(hostile.code()))
+                    PorterException.class,
+                    e -> assertThat(e.code().word()).isEqualTo(hostile.code()))
                 .hasMessageMatching("(?s)\\p{Lu}.*\\.");
           }
         });

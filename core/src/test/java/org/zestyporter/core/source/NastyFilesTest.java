@@ -47,7 +47,7 @@ class NastyFilesTest {
     if (nasty.refusal() != null) {
       Throwable refused = catchThrowable(() -> open(nasty.bytes()).close());
       assertThat(refused).isInstanceOf(PorterException.class).hasMessageMatching("\\p{Lu}.*\\.");
-      assertThat(((PorterException) refused).code()).isEqualTo(nasty.refusal());
+      assertThat(((PorterException) refused).code().word()).isEqualTo(nasty.refusal());
       return;
     }
     try (SourceTable table = open(nasty.bytes())) {

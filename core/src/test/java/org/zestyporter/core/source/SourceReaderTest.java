@@ -21,6 +21,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.zestyporter.core.value.Cell;
 import org.zestyporter.core.value.DateOrder;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
 
 class SourceReaderTest {
@@ -171,7 +172,8 @@ class SourceReaderTest {
     System.arraycopy(name, 0, file, 512, name.length);
     assertThatThrownBy(() -> bytes(file, Reading.FIND).close())
         .isInstanceOfSatisfying(
-            PorterException.class, e -> assertThat(e.code()).isEqualTo("password-protected"));
+            PorterException.class,
+            e -> assertThat(e.code()).isEqualTo(ErrorCode.PASSWORD_PROTECTED));
   }
 
   @Test

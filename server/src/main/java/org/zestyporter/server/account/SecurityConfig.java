@@ -6,6 +6,7 @@ import java.io.IOException;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.http.HttpMethod;
+import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
 import org.springframework.security.authentication.AuthenticationManager;
 import org.springframework.security.authentication.ProviderManager;
@@ -20,6 +21,7 @@ import org.springframework.security.web.context.SecurityContextHolderFilter;
 import org.springframework.security.web.context.SecurityContextRepository;
 import org.springframework.security.web.firewall.RequestRejectedHandler;
 import org.springframework.security.web.header.writers.ReferrerPolicyHeaderWriter.ReferrerPolicy;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.server.Settings;
 import org.zestyporter.server.web.PageNonce;
 import org.zestyporter.server.web.SecurityLog;
@@ -28,19 +30,29 @@ import org.zestyporter.server.web.SecurityLog;
 @Configuration(proxyBeanMethods = false)
 class SecurityConfig {
   private static final String CLOSED =
-      """
-      {"status":401,"title":"Unauthorized","code":"signed-out",\
-      "detail":"You are signed out. Sign in again to go on; what you edited is kept."}""";
+      body(
+          HttpStatus.UNAUTHORIZED,
+          ErrorCode.SIGNED_OUT,
+          "You are signed out. Sign in again to go on; what you edited is kept.");
 
   private static final String STALE =
-      """
-      {"status":403,"title":"Forbidden","code":"stale-page",\
-      "detail":"The page was open too long. Try again; what you edited is kept."}""";
+      body(
+          HttpStatus.FORBIDDEN,
+          ErrorCode.STALE_PAGE,
+          "The page was open too long. Try again; what you edited is kept.");
 
   private static final String ODD =
-      """
-      {"status":400,"title":"Bad Request","code":"odd-address",\
-      "detail":"The address holds characters that are not allowed in it."}""";
+      body(
+          HttpStatus.BAD_REQUEST,
+          ErrorCode.ODD_ADDRESS,
+          "The address holds characters that are not allowed in it.");
+
+  /** A problem detail (RFC 9457), for what is refused before anything of ours is reached. */
+  private static String body(HttpStatus status, ErrorCode code, String detail) {
+    return """
+        {"status":%d,"title":"%s","code":"%s","kind":"user","detail":"%s"}"""
+        .formatted(status.value(), status.getReasonPhrase(), code.word(), detail);
+  }
 
   private static void say(HttpServletResponse response, int status, String body)
       throws IOException {

@@ -30,6 +30,8 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
+import org.zestyporter.core.value.ErrorCode;
+import org.zestyporter.server.web.ErrorAdvice;
 import org.zestyporter.server.web.SecurityLog;
 
 /** Signing in and out. */
@@ -129,12 +131,12 @@ class SignIn {
   ResponseEntity<ProblemDetail> tooMany(TooManyAttempts e) {
     long seconds = e.wait.toSeconds() + 1;
     ProblemDetail detail =
-        ProblemDetail.forStatusAndDetail(
+        ErrorAdvice.detail(
             HttpStatus.TOO_MANY_REQUESTS,
+            ErrorCode.TOO_MANY_ATTEMPTS,
             "There were too many attempts with a wrong password. Wait "
                 + (seconds < 60 ? seconds + " seconds" : (seconds + 59) / 60 + " minutes")
                 + ", then try again.");
-    detail.setProperty("code", "too-many-attempts");
     return ResponseEntity.status(HttpStatus.TOO_MANY_REQUESTS)
         .header(HttpHeaders.RETRY_AFTER, Long.toString(seconds))
         .contentType(MediaType.APPLICATION_PROBLEM_JSON)
@@ -151,11 +153,10 @@ class SignIn {
 
   @ExceptionHandler
   ProblemDetail refused(AuthenticationException e) {
-    ProblemDetail detail =
-        ProblemDetail.forStatusAndDetail(
-            HttpStatus.UNAUTHORIZED, "The name or the password is not right. Try again.");
-    detail.setProperty("code", "wrong-password");
-    return detail;
+    return ErrorAdvice.detail(
+        HttpStatus.UNAUTHORIZED,
+        ErrorCode.WRONG_PASSWORD,
+        "The name or the password is not right. Try again.");
   }
 
   private Person person(String name) {

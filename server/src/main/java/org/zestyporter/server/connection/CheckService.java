@@ -10,6 +10,7 @@ import org.zestyporter.core.fill.Rules;
 import org.zestyporter.core.formula.Formula;
 import org.zestyporter.core.formula.Kind;
 import org.zestyporter.core.plan.TableCheck;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
 import org.zestyporter.server.web.Times;
 
@@ -48,17 +49,16 @@ public class CheckService {
    */
   public void put(String connection, String table, TableCheck check, String who) {
     if (check.name() == null || check.name().isBlank() || check.name().length() > 80) {
-      throw PorterException.input("name", "A check needs a name of up to 80 characters.");
+      throw ErrorCode.NAME.error("A check needs a name of up to 80 characters.");
     }
     Formula formula =
         Formula.compile(
             check.formula() == null ? "" : check.formula(),
             Rules.names(connections.database(connection).table(table)));
     if (formula.kind() != Kind.LOGICAL && formula.kind() != Kind.ANY) {
-      throw PorterException.input(
-          "check",
-          "A check must say true or false, such as [insured_until] >= [arrived_on]; this formula"
-              + " gives something else.");
+      throw ErrorCode.CHECK.error(
+          "A check must say true or false, such as [insured_until] >= [arrived_on]; this"
+              + " formula gives something else.");
     }
     LocalDateTime now = Times.now(clock);
     checks.put(

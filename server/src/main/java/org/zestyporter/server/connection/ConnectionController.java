@@ -74,7 +74,7 @@ class ConnectionController {
       log.note("connection-added", who.getName(), request.getRemoteAddr(), c.name());
       return added;
     } catch (PorterException e) {
-      String about = e.code() + " " + c.name();
+      String about = e.code().word() + " " + c.name();
       log.note("connection-refused", who.getName(), request.getRemoteAddr(), about);
       throw e;
     }

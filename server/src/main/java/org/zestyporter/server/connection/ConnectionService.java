@@ -17,6 +17,7 @@ import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import org.zestyporter.core.application.jdbc.Address;
 import org.zestyporter.core.application.jdbc.Database;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
 import org.zestyporter.server.Settings;
 import org.zestyporter.server.web.Deletion;
@@ -71,10 +72,7 @@ public class ConnectionService {
   public ConnectionView add(
       String name, String shownName, String url, String user, String password) {
     if (connections.find(name) != null) {
-      throw new PorterException(
-          PorterException.Kind.CONFLICT,
-          "name-taken",
-          "There is a connection “" + name + "” already.");
+      throw ErrorCode.NAME_TAKEN.error("There is a connection “" + name + "” already.");
     }
     Address address = Address.parse(url, settings.addressRules());
     Database.connect(address, user, password, settings.patience()).tableNames();
@@ -93,7 +91,7 @@ public class ConnectionService {
   private ConnectionRecord require(String name) {
     ConnectionRecord connection = connections.find(name);
     if (connection == null) {
-      throw PorterException.missing("no-such-connection", "There is no connection “" + name + "”.");
+      throw ErrorCode.NO_SUCH_CONNECTION.error("There is no connection “" + name + "”.");
     }
     return connection;
   }

@@ -8,6 +8,7 @@ import javax.crypto.Cipher;
 import javax.crypto.spec.GCMParameterSpec;
 import javax.crypto.spec.SecretKeySpec;
 import org.springframework.stereotype.Component;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
 import org.zestyporter.server.Settings;
 import org.zestyporter.server.store.KeyFile;
@@ -52,11 +53,9 @@ class Secrets {
       byte[] sealed = Arrays.copyOfRange(kept, NONCE_BYTES, kept.length);
       return new String(cipher(Cipher.DECRYPT_MODE, nonce, sealed), StandardCharsets.UTF_8);
     } catch (GeneralSecurityException e) {
-      throw new PorterException(
-          PorterException.Kind.INPUT,
-          "other-key",
-          "The password of this connection was kept with another key: secret.key in the data folder"
-              + " does not fit. Put the old key back, or remove the connection and add it again.",
+      throw ErrorCode.OTHER_KEY.error(
+          "The password of this connection was kept with another key: secret.key in the"
+              + " data folder does not fit.",
           e);
     }
   }

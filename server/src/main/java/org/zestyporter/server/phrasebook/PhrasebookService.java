@@ -17,6 +17,7 @@ import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import org.zestyporter.core.fill.Phrases;
 import org.zestyporter.core.plan.Phrasebook;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.HarmlessCells;
 import org.zestyporter.core.value.PorterException;
 import org.zestyporter.server.web.Times;
@@ -105,7 +106,7 @@ public class PhrasebookService {
   private BookRecord require(long id) {
     BookRecord book = books.find(id);
     if (book == null) {
-      throw PorterException.missing("no-such-phrasebook", "There is no such phrasebook any more.");
+      throw ErrorCode.NO_SUCH_PHRASEBOOK.error("There is no such phrasebook any more.");
     }
     return book;
   }
@@ -150,13 +151,10 @@ public class PhrasebookService {
   public long create(NewBook wanted, String who) {
     String name = wanted.name() == null ? "" : wanted.name().strip();
     if (name.isEmpty() || name.length() > 80) {
-      throw PorterException.input("name", "A phrasebook needs a name of up to 80 characters.");
+      throw ErrorCode.NAME.error("A phrasebook needs a name of up to 80 characters.");
     }
     if (books.named(name) != null) {
-      throw new PorterException(
-          PorterException.Kind.CONFLICT,
-          "name-taken",
-          "There is a phrasebook “" + name + "” already.");
+      throw ErrorCode.NAME_TAKEN.error("There is a phrasebook “" + name + "” already.");
     }
     revision.incrementAndGet();
     return books.insert(
@@ -174,7 +172,7 @@ public class PhrasebookService {
   @Transactional
   public long learn(NewBook about, Phrasebook.Phrase phrase, String who) {
     if (about == null) {
-      throw PorterException.input("name", "Say which phrasebook is to learn it.");
+      throw ErrorCode.NAME.error("Say which phrasebook is to learn it.");
     }
     BookRecord book = books.named(about.name());
     long id = book == null ? create(about, who) : book.id();
@@ -188,10 +186,10 @@ public class PhrasebookService {
     require(id);
     String word = phrase.from() == null ? "" : phrase.from().strip();
     if (word.isEmpty() || word.length() > LONGEST_WORD) {
-      throw PorterException.input("word", "A phrase needs a word of up to 400 characters.");
+      throw ErrorCode.WORD.error("A phrase needs a word of up to 400 characters.");
     }
     if (phrase.to() != null && phrase.to().length() > 1_000) {
-      throw PorterException.input("word", "A translation may have up to 1,000 characters.");
+      throw ErrorCode.WORD.error("A translation may have up to 1,000 characters.");
     }
     LocalDateTime now = Times.now(clock);
     String to = phrase.to() == null || phrase.to().isEmpty() ? null : phrase.to();
@@ -278,8 +276,7 @@ public class PhrasebookService {
           continue;
         }
         if (line.getFieldCount() != 2 || line.getField(0).isBlank()) {
-          throw PorterException.input(
-              "csv",
+          throw ErrorCode.CSV.error(
               "Line "
                   + line.getStartingLineNumber()
                   + " should hold a word and its translation. Nothing was taken in.");
@@ -292,8 +289,7 @@ public class PhrasebookService {
         count++;
       }
     } catch (CsvParseException | java.io.IOException e) {
-      throw PorterException.input(
-          "csv", "The text is no CSV that can be read. Nothing was taken in.");
+      throw ErrorCode.CSV.error("The text is no CSV that can be read. Nothing was taken in.");
     }
     return count;
   }

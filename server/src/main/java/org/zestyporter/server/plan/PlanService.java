@@ -23,6 +23,7 @@ import org.zestyporter.core.run.OpenedPlan;
 import org.zestyporter.core.source.FileChange;
 import org.zestyporter.core.source.Reading;
 import org.zestyporter.core.source.SourceTable;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
 import org.zestyporter.server.connection.CheckService;
 import org.zestyporter.server.connection.ConnectionService;
@@ -117,7 +118,7 @@ public class PlanService implements UsesConnections, UsesSources {
   PlanRecord record(long id) {
     PlanRecord record = plans.find(id);
     if (record == null) {
-      throw PorterException.missing("no-such-plan", "There is no such plan any more.");
+      throw ErrorCode.NO_SUCH_PLAN.error("There is no such plan any more.");
     }
     return record;
   }
@@ -385,7 +386,7 @@ public class PlanService implements UsesConnections, UsesSources {
   public void save(long id, PlanViews.SavePlan wanted, String who) {
     PlanRecord old = record(id);
     if (wanted.plan() == null) {
-      throw PorterException.input("no-plan", "There is no plan in the request.");
+      throw ErrorCode.NO_PLAN.error("There is no plan in the request.");
     }
     Asked.text("A plan's name", wanted.plan().name(), 120);
     // settings that can't be read are refused before anything is kept
@@ -403,13 +404,11 @@ public class PlanService implements UsesConnections, UsesSources {
             Times.now(clock),
             old.openedAt());
     if (plans.save(next) == 0) {
-      throw new PorterException(
-          PorterException.Kind.CONFLICT,
-          "changed-meanwhile",
+      throw ErrorCode.CHANGED_MEANWHILE.error(
           old.savedBy()
               + " saved this plan meanwhile (revision "
               + old.revision()
-              + "). Your last change is not in it: load the plan again, then repeat the change.");
+              + "). Your last change is not in it.");
     }
     plans.insertRevision(next);
   }

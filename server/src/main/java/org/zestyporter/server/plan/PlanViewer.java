@@ -37,7 +37,7 @@ import org.zestyporter.core.source.SourceCache;
 import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.value.Alike;
 import org.zestyporter.core.value.Cell;
-import org.zestyporter.core.value.PorterException;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.Problem;
 import org.zestyporter.core.value.Values;
 
@@ -226,8 +226,8 @@ class PlanViewer {
       step.kind().require(step);
     }
     if (fill.origin().kind() == Origin.Kind.DATABASE) {
-      throw PorterException.input(
-          "left-to-database", "This field is left to the database, so there is nothing to show.");
+      throw ErrorCode.LEFT_TO_DATABASE.error(
+          "This field is left to the database, so there is nothing to show.");
     }
   }
 

@@ -17,7 +17,7 @@ import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.FieldType;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.application.jdbc.Database;
-import org.zestyporter.core.value.PorterException;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.Values;
 import org.zestyporter.server.connection.ConnectionService;
 import org.zestyporter.server.web.Asked;
@@ -107,8 +107,7 @@ class RecordController {
     for (String key : keys.subList(0, Math.min(MAX_PAGE, keys.size()))) {
       List<Object> parts = table.key(key);
       if (parts == null) {
-        throw PorterException.missing(
-            "no-such-record", "There is no record " + Asked.shown(key) + ".");
+        throw ErrorCode.NO_SUCH_RECORD.error("There is no record " + Asked.shown(key) + ".");
       }
       wanted.add(parts);
     }

@@ -10,7 +10,7 @@ import org.zestyporter.core.run.LedgerCodec;
 import org.zestyporter.core.run.LedgerEntry;
 import org.zestyporter.core.run.LedgerLayout;
 import org.zestyporter.core.run.Outcome;
-import org.zestyporter.core.value.PorterException;
+import org.zestyporter.core.value.ErrorCode;
 
 /** Reads pages of a ledger, passing over chunks that hold nothing of what is asked. */
 @Component
@@ -175,6 +175,6 @@ class LedgerReader {
         }
       }
     }
-    throw PorterException.missing("no-such-line", "The ledger has no line " + line + ".");
+    throw ErrorCode.NO_SUCH_LINE.error("The ledger has no line " + line + ".");
   }
 }

@@ -17,7 +17,7 @@ import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
 import org.zestyporter.core.run.LedgerEntry;
 import org.zestyporter.core.run.Outcome;
-import org.zestyporter.core.value.PorterException;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.server.web.Asked;
 import org.zestyporter.server.web.Deletion;
 
@@ -116,8 +116,7 @@ class RunController {
         .findFirst()
         .orElseThrow(
             () ->
-                PorterException.input(
-                    "outcome",
+                ErrorCode.OUTCOME.error(
                     "There is no outcome “"
                         + Asked.shown(word)
                         + "”; there are new, changed, unchanged, skipped and rejected."));

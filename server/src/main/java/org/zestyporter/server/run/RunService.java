@@ -18,6 +18,7 @@ import org.zestyporter.core.plan.PlanJson;
 import org.zestyporter.core.run.Pipeline;
 import org.zestyporter.core.run.Progress;
 import org.zestyporter.core.run.RunReport;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
 import org.zestyporter.server.plan.DependsOnPlans;
 import org.zestyporter.server.plan.PlanService;
@@ -107,10 +108,7 @@ public class RunService implements DependsOnPlans {
     space.requireRoom();
     Beginning beginning = new Beginning(planId);
     if (busyPlans.putIfAbsent(planId, beginning) != null) {
-      throw new PorterException(
-          PorterException.Kind.CONFLICT,
-          "already-going",
-          "This plan is being rehearsed or run already. Wait until that is done.");
+      throw ErrorCode.ALREADY_GOING.error("This plan is being rehearsed or run already.");
     }
     long id;
     try {
@@ -246,13 +244,13 @@ public class RunService implements DependsOnPlans {
   }
 
   private void failed(Beginning beginning, long id, Throwable e) {
-    if (e instanceof PorterException p && p.code().equals("unsure")) {
+    if (e instanceof PorterException p && p.code() == ErrorCode.UNSURE) {
       settling.begin();
       return;
     }
     runs.dropLedger(id);
     if (e instanceof PorterException p) {
-      String state = "stopped".equals(p.code()) ? "stopped" : "failed";
+      String state = p.code() == ErrorCode.STOPPED ? "stopped" : "failed";
       finish(beginning, id, state, null, p.code(), p.getMessage());
       return;
     }
@@ -263,7 +261,7 @@ public class RunService implements DependsOnPlans {
         id,
         "failed",
         null,
-        memory ? "too-much" : "internal",
+        memory ? ErrorCode.TOO_MUCH : ErrorCode.INTERNAL,
         memory
             ? "The server had not enough memory for it. Nothing was written."
             : "Something went wrong on the server. Nothing was written.");
@@ -280,10 +278,10 @@ public class RunService implements DependsOnPlans {
       long id,
       String state,
       @Nullable String report,
-      @Nullable String code,
+      @Nullable ErrorCode code,
       @Nullable String message) {
     free(beginning);
-    runs.finish(id, state, Times.now(clock), report, code, message);
+    runs.finish(id, state, Times.now(clock), report, code == null ? null : code.word(), message);
   }
 
   /** What deleting a run or rehearsal means. The records that it brought in stay. */
@@ -331,7 +329,7 @@ public class RunService implements DependsOnPlans {
   private ExecutionRecord record(long id) {
     ExecutionRecord record = runs.find(id);
     if (record == null) {
-      throw PorterException.missing("no-such-run", "There is no such run.");
+      throw ErrorCode.NO_SUCH_RUN.error("There is no such run.");
     }
     return record;
   }

@@ -14,6 +14,7 @@ import org.zestyporter.core.application.jdbc.Database;
 import org.zestyporter.core.plan.Plan;
 import org.zestyporter.core.run.LedgerLayout;
 import org.zestyporter.core.run.Settlement;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
 import org.zestyporter.server.connection.ConnectionService;
 import org.zestyporter.server.plan.PlanService;
@@ -133,7 +134,7 @@ class Settling {
           "failed",
           Times.now(clock),
           run.reportJson(),
-          "unsure",
+          ErrorCode.UNSURE.word(),
           "The server stopped at the very moment of making the run lasting, and the records in the"
               + " table don't tell whether it stands: they were changed since, or it changed none."
               + " Compare some lines of its ledger with the table.");

@@ -36,6 +36,7 @@ import org.zestyporter.core.source.SourceReader;
 import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.source.Temporary;
 import org.zestyporter.core.value.Cell;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
 import org.zestyporter.server.store.Lasting;
 import org.zestyporter.server.web.Deletion;
@@ -219,7 +220,7 @@ public class SourceService {
   public Peek peek(long id) throws IOException {
     Path file = store.file(id);
     if (!Files.exists(file)) {
-      throw PorterException.missing("no-such-file", "The file is no longer here. Bring it again.");
+      throw ErrorCode.NO_SUCH_FILE.error("The file is no longer here.");
     }
     return peek(file, store.cache(id, "peek"));
   }
@@ -299,7 +300,7 @@ public class SourceService {
   private SourceRecord record(long id) {
     SourceRecord source = sources.find(id);
     if (source == null || source.droppedAt() != null) {
-      throw PorterException.missing("no-such-file", "The file is no longer here. Bring it again.");
+      throw ErrorCode.NO_SUCH_FILE.error("The file is no longer here.");
     }
     return source;
   }
@@ -371,7 +372,7 @@ public class SourceService {
   private SourceTable read(long id, Reading reading, ReadProgress progress) {
     Path file = store.file(id);
     if (!Files.exists(file)) {
-      throw PorterException.missing("no-such-file", "The file is no longer here. Bring it again.");
+      throw ErrorCode.NO_SUCH_FILE.error("The file is no longer here.");
     }
     try {
       String parsing = PlanJson.MAPPER.writeValueAsString(reading.parsing());

@@ -15,7 +15,7 @@ import java.util.List;
 import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 import org.zestyporter.core.source.SourceCache;
-import org.zestyporter.core.value.PorterException;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.server.Settings;
 import org.zestyporter.server.store.Lasting;
 import org.zestyporter.server.store.OwnerOnly;
@@ -81,8 +81,7 @@ class SourceStore {
       }
     }
     if (bytes > limit) {
-      throw PorterException.input(
-          "too-large",
+      throw ErrorCode.TOO_LARGE.error(
           "The file is larger than "
               + settings.uploadLimit().toMegabytes()
               + " MB, the limit of this installation (setting porter.upload-limit).");

@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.security.SecureRandom;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
 
 /** A random key of 32 bytes in a file that only its owner can read; made when first wanted. */
@@ -29,8 +30,7 @@ public final class KeyFile {
       OwnerOnly.file(file);
       byte[] key = Files.readAllBytes(file);
       if (key.length != BYTES) {
-        throw PorterException.input(
-            "key-damaged",
+        throw ErrorCode.KEY_DAMAGED.error(
             "The key "
                 + file.getFileName()
                 + " in the data folder is "
@@ -39,13 +39,11 @@ public final class KeyFile {
                 + key.length
                 + " bytes where 32 belong. It opens "
                 + opens
-                + ". Put it back from a copy of the data folder.");
+                + ".");
       }
       return key;
     } catch (IOException e) {
-      throw new PorterException(
-          PorterException.Kind.INPUT,
-          "key-unreadable",
+      throw ErrorCode.KEY_UNREADABLE.error(
           "The key "
               + file.getFileName()
               + " in the data folder can't be read: "

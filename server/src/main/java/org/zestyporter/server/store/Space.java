@@ -8,6 +8,7 @@ import java.nio.file.SimpleFileVisitor;
 import java.nio.file.attribute.BasicFileAttributes;
 import java.util.concurrent.atomic.AtomicLong;
 import org.springframework.stereotype.Component;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
 import org.zestyporter.server.Settings;
 
@@ -64,18 +65,16 @@ public class Space {
   /** That there is no room. */
   public PorterException noRoom() {
     boolean limit = settings.dataLimit().toBytes() - used() < leftOnDisk();
-    return new PorterException(
-        PorterException.Kind.STORAGE,
-        "no-room",
+    return ErrorCode.NO_ROOM.error(
         limit
             ? "The data folder holds "
                 + (used() >> 20)
                 + " MB and may hold "
                 + settings.dataLimit().toMegabytes()
-                + " MB (setting porter.data-limit), so there is no room for this. Delete files,"
+                + "MB (setting porter.data-limit), so there is no room for this. Delete files,"
                 + " plans or runs that nobody needs any more, then try again."
-            : "The disk of the data folder is full. Make room on it, or delete files, plans or runs"
-                + " that nobody needs any more, then try again.");
+            : "The disk of the data folder is full. Make room on it, or delete files, plans"
+                + " or runs that nobody needs any more, then try again.");
   }
 
   private static long measure(Path folder) {

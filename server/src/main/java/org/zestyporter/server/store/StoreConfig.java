@@ -12,7 +12,7 @@ import java.util.HexFormat;
 import javax.sql.DataSource;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
-import org.zestyporter.core.value.PorterException;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.server.Settings;
 
 /** Our own records: H2 in the data folder, with a password that nobody has to know. */
@@ -54,11 +54,9 @@ class StoreConfig {
           Statement change = old.createStatement()) {
         change.execute("ALTER USER " + USER + " SET PASSWORD '" + password + "'");
       } catch (SQLException again) {
-        throw new PorterException(
-            PorterException.Kind.INPUT,
-            "store-locked",
-            "The server's own records in the data folder do not open with the key store.key. Put"
-                + " the key back from a copy of the data folder.",
+        throw ErrorCode.STORE_LOCKED.error(
+            "The server's own records in the data folder do not open with the key"
+                + " store.key. Put the key back from a copy of the data folder.",
             again);
       }
     }

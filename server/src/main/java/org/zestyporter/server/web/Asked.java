@@ -1,5 +1,6 @@
 package org.zestyporter.server.web;
 
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
 
 /** What a request may ask for: numbers within bounds, words of a length. */
@@ -16,7 +17,7 @@ public final class Asked {
    */
   public static int count(int wanted, int most) {
     if (wanted < 0) {
-      throw PorterException.input("number", "Nobody can be shown " + wanted + " of them.");
+      throw ErrorCode.NUMBER.error("Nobody can be shown " + wanted + " of them.");
     }
     return Math.min(wanted, most);
   }
@@ -28,7 +29,7 @@ public final class Asked {
    */
   public static long from(long offset) {
     if (offset < 0) {
-      throw PorterException.input("number", "A list begins at 0, not at " + offset + ".");
+      throw ErrorCode.NUMBER.error("A list begins at 0, not at " + offset + ".");
     }
     return offset;
   }
@@ -40,8 +41,7 @@ public final class Asked {
    */
   public static String text(String what, String text, int longest) {
     if (text == null || text.isBlank() || text.length() > longest) {
-      throw PorterException.input(
-          "text",
+      throw ErrorCode.TEXT.error(
           String.format(java.util.Locale.ROOT, "%s has from 1 to %,d characters.", what, longest));
     }
     return text;

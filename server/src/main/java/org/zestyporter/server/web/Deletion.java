@@ -2,6 +2,7 @@ package org.zestyporter.server.web;
 
 import java.util.List;
 import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
 
 /**
@@ -20,7 +21,7 @@ public record Deletion(List<String> goes, List<String> affected, @Nullable Strin
    */
   public void require() {
     if (refused != null) {
-      throw new PorterException(PorterException.Kind.CONFLICT, "in-use", refused);
+      throw ErrorCode.IN_USE.error(refused);
     }
   }
 

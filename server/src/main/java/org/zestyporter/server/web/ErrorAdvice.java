@@ -1,5 +1,6 @@
 package org.zestyporter.server.web;
 
+import java.util.Locale;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.dao.DataIntegrityViolationException;
@@ -14,22 +15,24 @@ import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.RestControllerAdvice;
 import org.springframework.web.context.request.async.AsyncRequestNotUsableException;
 import org.springframework.web.method.annotation.MethodArgumentTypeMismatchException;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
 
 /** Turns errors into problem details (RFC 9457) in the user's words. */
 @RestControllerAdvice
-class ErrorAdvice {
+public class ErrorAdvice {
   private static final Logger LOG = LoggerFactory.getLogger(ErrorAdvice.class);
 
   @ExceptionHandler
   ProblemDetail porter(PorterException e) {
     HttpStatus status =
-        switch (e.kind()) {
-          case INPUT -> HttpStatus.UNPROCESSABLE_ENTITY;
+        switch (e.code().kind()) {
+          case USER, DATA -> HttpStatus.UNPROCESSABLE_ENTITY;
           case MISSING -> HttpStatus.NOT_FOUND;
           case CONFLICT -> HttpStatus.CONFLICT;
           case DATABASE -> HttpStatus.BAD_GATEWAY;
           case STORAGE -> HttpStatus.INSUFFICIENT_STORAGE;
+          case OURS -> HttpStatus.INTERNAL_SERVER_ERROR;
         };
     return detail(status, e.code(), e.getMessage());
   }
@@ -45,7 +48,7 @@ class ErrorAdvice {
                     .sorted()
                     .toList())
             + ".";
-    return detail(HttpStatus.UNPROCESSABLE_ENTITY, "invalid", message);
+    return detail(HttpStatus.UNPROCESSABLE_ENTITY, ErrorCode.INVALID, message);
   }
 
   @ExceptionHandler({
@@ -54,7 +57,8 @@ class ErrorAdvice {
   })
   ProblemDetail unreadable(Exception e) {
     LOG.debug("unreadable request", e);
-    return detail(HttpStatus.BAD_REQUEST, "unreadable", "The request could not be understood.");
+    return detail(
+        HttpStatus.BAD_REQUEST, ErrorCode.UNREADABLE, "The request could not be understood.");
   }
 
   @ExceptionHandler
@@ -70,20 +74,20 @@ class ErrorAdvice {
     if (e instanceof ErrorResponse response && response.getStatusCode().is4xxClientError()) {
       return detail(
           HttpStatus.valueOf(response.getStatusCode().value()),
-          "request",
+          ErrorCode.REQUEST,
           "The server does not know this request.");
     }
     if (isFull(e)) {
       return detail(
           HttpStatus.INSUFFICIENT_STORAGE,
-          "no-room",
+          ErrorCode.NO_ROOM,
           "The disk of the data folder is full, so that nothing can be kept. Make room on it, then"
               + " try again.");
     }
     LOG.error("unexpected error", e);
     return detail(
         HttpStatus.INTERNAL_SERVER_ERROR,
-        "internal",
+        ErrorCode.INTERNAL,
         "Something went wrong on the server. Nothing was written; the server's log says more.");
   }
 
@@ -93,7 +97,7 @@ class ErrorAdvice {
     LOG.error("not enough memory", e);
     return detail(
         HttpStatus.INSUFFICIENT_STORAGE,
-        "too-much",
+        ErrorCode.TOO_MUCH,
         "The server has not enough memory for this. Nothing was written.");
   }
 
@@ -103,7 +107,7 @@ class ErrorAdvice {
     LOG.debug("not kept", e);
     return detail(
         HttpStatus.UNPROCESSABLE_ENTITY,
-        "not-kept",
+        ErrorCode.NOT_KEPT,
         "A value of the request is too long, missing or stands for nothing that there is. Nothing"
             + " was kept.");
   }
@@ -118,9 +122,11 @@ class ErrorAdvice {
     return false;
   }
 
-  private static ProblemDetail detail(HttpStatus status, String code, String message) {
+  /** A problem detail with its code and whose matter it is. */
+  public static ProblemDetail detail(HttpStatus status, ErrorCode code, String message) {
     ProblemDetail detail = ProblemDetail.forStatusAndDetail(status, message);
-    detail.setProperty("code", code);
+    detail.setProperty("code", code.word());
+    detail.setProperty("kind", code.kind().name().toLowerCase(Locale.ROOT));
     return detail;
   }
 }

@@ -22,6 +22,7 @@ import org.mockito.ArgumentCaptor;
 import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Plan;
 import org.zestyporter.core.plan.PlanJson;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
 import org.zestyporter.server.connection.CheckService;
 import org.zestyporter.server.connection.ConnectionService;
@@ -96,7 +97,7 @@ class PlanServiceTest {
         .isInstanceOfSatisfying(
             PorterException.class,
             e -> {
-              assertThat(e.kind()).isEqualTo(PorterException.Kind.CONFLICT);
+              assertThat(e.code().kind()).isEqualTo(ErrorCode.Kind.CONFLICT);
               assertThat(e.getMessage()).contains("hana").contains("revision 4");
             });
     verify(plans, never()).insertRevision(any());
@@ -104,8 +105,7 @@ class PlanServiceTest {
 
   @Test
   void readingThatCannotBeIsRefusedBeforeAnythingIsKept() {
-    when(sources.table(eq(3L), any()))
-        .thenThrow(PorterException.input("encoding", "no such encoding"));
+    when(sources.table(eq(3L), any())).thenThrow(ErrorCode.ENCODING.error("no such encoding"));
     assertThatThrownBy(() -> service.save(7, new PlanViews.SavePlan(4, PLAN), "odile"))
         .hasMessage("no such encoding");
     verify(plans, never()).save(any());
@@ -115,7 +115,7 @@ class PlanServiceTest {
   void fileThatThePlanCannotReadDoesNotTakeThePlaceOfTheOldOne() {
     when(sources.find(9)).thenReturn(mock());
     when(sources.table(eq(9L), any()))
-        .thenThrow(PorterException.input("no-such-sheet", "The workbook has no sheet “Arrivals”."));
+        .thenThrow(ErrorCode.NO_SUCH_SHEET.error("The workbook has no sheet “Arrivals”."));
     assertThatThrownBy(() -> service.useSource(7, 9)).hasMessageContaining("no sheet");
     verify(plans, never()).useSource(eq(7L), eq(9L), any(), any());
   }

@@ -15,6 +15,7 @@ import java.time.LocalDateTime;
 import java.time.ZoneOffset;
 import java.util.List;
 import org.junit.jupiter.api.Test;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
 import org.zestyporter.server.plan.PlanService;
 import org.zestyporter.server.source.SourceService;
@@ -44,7 +45,7 @@ class RunServiceTest {
 
   @Test
   void planThatCannotBeOpenedStartsNothing() {
-    when(plans.outline(anyLong())).thenThrow(PorterException.missing("no-such-plan", "gone"));
+    when(plans.outline(anyLong())).thenThrow(ErrorCode.NO_SUCH_PLAN.error("gone"));
     assertThatThrownBy(() -> service.run(1, "odile")).hasMessage("gone");
     verify(runs, never()).insert(any());
     verify(jobs, never()).start(anyLong(), any());
@@ -55,7 +56,7 @@ class RunServiceTest {
     assertThatThrownBy(() -> service.find(9))
         .isInstanceOfSatisfying(
             PorterException.class,
-            e -> assertThat(e.kind()).isEqualTo(PorterException.Kind.MISSING));
+            e -> assertThat(e.code().kind()).isEqualTo(ErrorCode.Kind.MISSING));
     assertThat(service.last(9, "run")).isNull();
   }
 }

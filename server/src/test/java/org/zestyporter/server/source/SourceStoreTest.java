@@ -13,6 +13,7 @@ import java.nio.file.attribute.PosixFilePermissions;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.springframework.util.unit.DataSize;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
 import org.zestyporter.server.Settings;
 import org.zestyporter.server.TestSettings;
@@ -49,7 +50,7 @@ class SourceStoreTest {
     assertThat(store(3).keep(1, bytes("abc")).bytes()).isEqualTo(3);
     assertThatThrownBy(() -> store(3).keep(2, bytes("abcd")))
         .isInstanceOfSatisfying(
-            PorterException.class, e -> assertThat(e.code()).isEqualTo("too-large"));
+            PorterException.class, e -> assertThat(e.code()).isEqualTo(ErrorCode.TOO_LARGE));
   }
 
   @Test
@@ -70,7 +71,7 @@ class SourceStoreTest {
     assertThatThrownBy(() -> store(100, 10).keep(6, bytes("abc")))
         .isInstanceOfSatisfying(
             PorterException.class,
-            e -> assertThat(e.kind()).isEqualTo(PorterException.Kind.STORAGE))
+            e -> assertThat(e.code().kind()).isEqualTo(ErrorCode.Kind.STORAGE))
         .hasMessageContaining("porter.data-limit");
     assertThat(Files.readString(store(100).file(5))).isEqualTo("12345678");
   }

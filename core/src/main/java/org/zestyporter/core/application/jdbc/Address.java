@@ -4,6 +4,7 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
 
 /**
@@ -62,22 +63,21 @@ public record Address(String product, @Nullable String host, @Nullable Path file
   public static Address parse(String url, Rules rules) {
     String text = url == null ? "" : url.strip();
     if (text.length() > LONGEST || text.chars().anyMatch(c -> c < ' ' || c == 127)) {
-      throw PorterException.input(
-          "address",
-          "The address of a database has up to 1,000 characters and none that control a printer.");
+      throw ErrorCode.ADDRESS.error(
+          "The address of a database has up to 1,000 characters and none that control a"
+              + " printer.");
     }
     for (Map.Entry<String, Form> form : FORMS.entrySet()) {
       if (text.regionMatches(true, 0, form.getKey(), 0, form.getKey().length())) {
         return form.getValue().parse(text.substring(form.getKey().length()), rules);
       }
     }
-    throw PorterException.input(
-        "unknown-database",
-        "The address must begin with jdbc:postgresql: or jdbc:h2:; other databases are not"
-            + " supported yet.");
+    throw ErrorCode.UNKNOWN_DATABASE.error(
+        "The address must begin with jdbc:postgresql: or jdbc:h2:; other databases are"
+            + " not supported yet.");
   }
 
   static PorterException refused(String message) {
-    return PorterException.input("address", message);
+    return ErrorCode.ADDRESS.error(message);
   }
 }

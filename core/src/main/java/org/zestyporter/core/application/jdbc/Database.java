@@ -21,6 +21,7 @@ import org.zestyporter.core.application.FieldType;
 import org.zestyporter.core.application.Settled;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.application.WriteSession;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
 
 /**
@@ -140,17 +141,15 @@ public final class Database implements Application {
   }
 
   private static PorterException noTable(String name) {
-    return PorterException.missing(
-        "no-such-table",
-        "The database has no table “" + name + "”. It may have been renamed or removed.");
+    return ErrorCode.NO_SUCH_TABLE.error("The database has no table “" + name + "”.");
   }
 
   private static PorterException aView(String name, List<String> shown) {
-    return PorterException.input(
-        "a-view",
+    return ErrorCode.A_VIEW.error(
         "“"
             + name
-            + "” is a view: it shows records that are kept elsewhere, and can't be filled itself. "
+            + "” is a view: it shows records that are kept elsewhere, and can't be filled"
+            + " itself. "
             + (shown.isEmpty()
                 ? "Choose the table that keeps them."
                 : "Its records are kept in " + String.join(", ", shown) + ": choose from these."));
@@ -266,7 +265,7 @@ public final class Database implements Application {
       return new JdbcSession(answers, connection, dialect, going, claims);
     } catch (SQLException e) {
       close(connection);
-      throw DatabaseErrors.translate(e);
+      throw dialect.errors().translate(e);
     }
   }
 
@@ -305,7 +304,7 @@ public final class Database implements Application {
     try (Connection connection = open()) {
       return use.with(connection);
     } catch (SQLException e) {
-      throw DatabaseErrors.translate(e);
+      throw dialect.errors().translate(e);
     }
   }
 }

@@ -15,6 +15,7 @@ import org.zestyporter.core.application.Abilities;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.Settled;
 import org.zestyporter.core.application.TableInfo;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
 
 /** What differs between databases; each dialect overrides only that. */
@@ -32,6 +33,9 @@ interface Dialect {
 
   /** The statement that limits how long this session waits for a lock. */
   String lockWait(long millis);
+
+  /** The database's errors in the user's words. */
+  DatabaseErrors errors();
 
   /** True if the text of a value must be handed over with its type left open. */
   default boolean openTyped(FieldInfo field) {
@@ -162,8 +166,8 @@ interface Dialect {
       case "PostgreSQL" -> new PostgresDialect();
       case "H2" -> new H2Dialect();
       default ->
-          throw PorterException.input(
-              "unknown-database", product + " is not supported yet; PostgreSQL and H2 are.");
+          throw ErrorCode.UNKNOWN_DATABASE.error(
+              product + " is not supported yet; PostgreSQL and H2 are.");
     };
   }
 }

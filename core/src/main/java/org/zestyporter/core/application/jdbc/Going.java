@@ -6,7 +6,7 @@ import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
-import org.zestyporter.core.value.PorterException;
+import org.zestyporter.core.value.ErrorCode;
 
 /** The statements that are going for one purpose, so that all of them can be ended together. */
 final class Going {
@@ -39,8 +39,7 @@ final class Going {
       statements.add(statement);
       try {
         if (cancelled) {
-          throw new PorterException(
-              PorterException.Kind.DATABASE, "database-cancelled", "It was stopped.");
+          throw ErrorCode.DATABASE_CANCELLED.error("It was stopped.");
         }
         return use.with(statement);
       } finally {

@@ -17,11 +17,34 @@ import java.util.Locale;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.FieldType;
-import org.zestyporter.core.value.PorterException;
+import org.zestyporter.core.application.jdbc.DatabaseErrors.Failing;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.Storage.Kind;
 
 /** H2 2.x; its information schema follows the SQL standard. */
 final class H2Dialect implements Dialect {
+  /** Its numbers are those of {@link org.h2.api.ErrorCode}. */
+  private static final DatabaseErrors ERRORS =
+      new DatabaseErrors(
+          List.of(
+              Failing.numbers(ErrorCode.DATABASE_MISSING, DatabaseErrors.MISSING, 90_013, 90_146),
+              Failing.numbers(ErrorCode.DATABASE_STOPPING, DatabaseErrors.ENDED, 90_098, 90_121),
+              Failing.numbers(ErrorCode.DATABASE_LOST, DatabaseErrors.LOST, 90_007, 90_067, 90_031),
+              Failing.numbers(
+                  ErrorCode.DATABASE_IN_USE,
+                  "Another program has the database file open and shares it with nobody.",
+                  90_020),
+              Failing.numbers(ErrorCode.DATABASE_LOCKED, DatabaseErrors.LOCKED, 50_200),
+              Failing.states(ErrorCode.DATABASE_LOCKED, DatabaseErrors.LOCKED, "HYT00"),
+              Failing.numbers(ErrorCode.DATABASE_SLOW, DatabaseErrors.SLOW, 57_014),
+              Failing.numbers(ErrorCode.DATABASE_READ_ONLY, DatabaseErrors.READ_ONLY, 90_097),
+              Failing.numbers(ErrorCode.DATABASE_RIGHTS, DatabaseErrors.RIGHTS, 90_096)));
+
+  @Override
+  public DatabaseErrors errors() {
+    return ERRORS;
+  }
+
   private static final int UNLIMITED = 1_000_000;
   private static final String CHECKPOINT = "CHECKPOINT SYNC";
   private static final String PASSING = "porter_change_that_makes_lasting";
@@ -239,13 +262,11 @@ final class H2Dialect implements Dialect {
   public void requireThere(Connection connection) throws SQLException {
     Path known = file(connection);
     if (known != null && !Files.exists(known)) {
-      throw new PorterException(
-          PorterException.Kind.DATABASE,
-          "database-lost",
+      throw ErrorCode.DATABASE_LOST.error(
           "The database's file "
               + known.getFileName()
-              + " is no longer there: what was written since it was taken away is lost with it. Put"
-              + " it back, then try again.");
+              + "is no longer there: what was written since it was taken away is lost with it.",
+          "Put it back, then try again.");
     }
   }
 }

@@ -19,6 +19,7 @@ import org.zestyporter.core.application.Ask;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.application.WriteSession;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
 
 /**
@@ -58,7 +59,7 @@ final class JdbcSession implements WriteSession {
       claims.release(this);
       return false;
     } catch (SQLException e) {
-      throw DatabaseErrors.translate(e);
+      throw dialect.errors().translate(e);
     }
   }
 
@@ -108,12 +109,12 @@ final class JdbcSession implements WriteSession {
         throw changes.size() == 1 ? refused(changes.get(0), e) : firstRefused(table, changes, e);
       }
     } catch (SQLException e) {
-      throw DatabaseErrors.translate(e);
+      throw dialect.errors().translate(e);
     }
   }
 
   private RuntimeException firstRefused(TableInfo table, List<Change> changes, SQLException error) {
-    if (!DatabaseErrors.translate(error).code().equals(DatabaseErrors.REFUSED)) {
+    if (dialect.errors().translate(error).code() != ErrorCode.DATABASE_REFUSED) {
       return refused(changes.get(0), error);
     }
     for (Change change : changes) {
@@ -126,9 +127,9 @@ final class JdbcSession implements WriteSession {
     return refused(changes.get(0), error);
   }
 
-  private static RuntimeException refused(Change change, SQLException e) {
-    PorterException translated = DatabaseErrors.translate(e);
-    return translated.code().equals(DatabaseErrors.REFUSED)
+  private RuntimeException refused(Change change, SQLException e) {
+    PorterException translated = dialect.errors().translate(e);
+    return translated.code() == ErrorCode.DATABASE_REFUSED
         ? new RefusedException(change.line(), DatabaseErrors.reason(e), e)
         : translated;
   }
@@ -235,7 +236,7 @@ final class JdbcSession implements WriteSession {
     try {
       answers.look(connection, ask, found);
     } catch (SQLException e) {
-      throw DatabaseErrors.translate(e);
+      throw dialect.errors().translate(e);
     }
   }
 
@@ -244,7 +245,7 @@ final class JdbcSession implements WriteSession {
     try {
       return answers.fetch(connection, table, keys);
     } catch (SQLException e) {
-      throw DatabaseErrors.translate(e);
+      throw dialect.errors().translate(e);
     }
   }
 
@@ -253,7 +254,7 @@ final class JdbcSession implements WriteSession {
     try {
       return dialect.mark(connection);
     } catch (SQLException e) {
-      throw DatabaseErrors.translate(e);
+      throw dialect.errors().translate(e);
     }
   }
 
@@ -263,8 +264,8 @@ final class JdbcSession implements WriteSession {
       dialect.requireThere(connection);
       connection.commit();
     } catch (SQLException e) {
-      PorterException told = DatabaseErrors.translate(e);
-      throw told.code().equals(DatabaseErrors.REFUSED) ? told : unsure(e);
+      PorterException told = dialect.errors().translate(e);
+      throw told.code() == ErrorCode.DATABASE_REFUSED ? told : unsure(e);
     }
     try {
       dialect.makeLasting(connection);
@@ -275,11 +276,9 @@ final class JdbcSession implements WriteSession {
   }
 
   private static PorterException unsure(SQLException cause) {
-    return new PorterException(
-        PorterException.Kind.DATABASE,
-        "unsure",
-        "The connection to the database broke at the very moment of committing. Whether the run"
-            + " stands will be known once the database answers again.",
+    return ErrorCode.UNSURE.error(
+        "The connection to the database broke at the very moment of committing."
+            + " Whether the run stands will be known once the database answers again.",
         cause);
   }
 

@@ -15,10 +15,36 @@ import org.zestyporter.core.application.Abilities;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.FieldType;
 import org.zestyporter.core.application.Settled;
+import org.zestyporter.core.application.jdbc.DatabaseErrors.Failing;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.Storage.Kind;
 
 /** PostgreSQL 12 and newer. */
 final class PostgresDialect implements Dialect {
+  /** Its states are those of the documentation's appendix A. */
+  private static final DatabaseErrors ERRORS =
+      new DatabaseErrors(
+          List.of(
+              Failing.states(ErrorCode.DATABASE_MISSING, DatabaseErrors.MISSING, "3D000"),
+              Failing.states(
+                  ErrorCode.DATABASE_FULL_HOUSE,
+                  "The database takes no more connections at the moment.",
+                  "53300"),
+              Failing.states(
+                  ErrorCode.DATABASE_STOPPING, DatabaseErrors.ENDED, "57P01", "57P02", "57P03"),
+              Failing.states(ErrorCode.DATABASE_LOCKED, DatabaseErrors.LOCKED, "55P03"),
+              Failing.states(ErrorCode.DATABASE_DEADLOCK, DatabaseErrors.DEADLOCK, "40P01"),
+              Failing.states(ErrorCode.DATABASE_SLOW, DatabaseErrors.SLOW, "57014"),
+              Failing.states(ErrorCode.DATABASE_DISK, "The disk of the database is full.", "53100"),
+              Failing.states(ErrorCode.DATABASE_READ_ONLY, DatabaseErrors.READ_ONLY, "25006"),
+              Failing.states(ErrorCode.DATABASE_RIGHTS, DatabaseErrors.RIGHTS, "42501"),
+              Failing.states(ErrorCode.TABLE_GONE, DatabaseErrors.GONE, "42P01")));
+
+  @Override
+  public DatabaseErrors errors() {
+    return ERRORS;
+  }
+
   private static final int HEADER = 4;
 
   @Override

@@ -18,6 +18,7 @@ import org.zestyporter.core.application.FieldType;
 import org.zestyporter.core.application.LinkInfo;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.application.WriteSession;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
 
 /** Each test runs on every kind of database, so that nothing is true for one of them only. */
@@ -179,7 +180,7 @@ class DatabaseTest {
       on.execute("DROP TABLE stay");
       assertThatThrownBy(() -> on.database().count(stay))
           .isInstanceOfSatisfying(
-              PorterException.class, e -> assertThat(e.code()).isEqualTo("table-gone"));
+              PorterException.class, e -> assertThat(e.code()).isEqualTo(ErrorCode.TABLE_GONE));
       on.database().forget();
       assertThatThrownBy(() -> on.database().table("stay")).hasMessageContaining("no table “stay”");
     }
