@@ -35,8 +35,6 @@ import org.zestyporter.core.fill.Shared;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Origin;
 import org.zestyporter.core.plan.Plan;
-import org.zestyporter.core.plan.Step;
-import org.zestyporter.core.plan.StepKind;
 import org.zestyporter.core.preview.Troubles;
 import org.zestyporter.core.run.Ledger;
 import org.zestyporter.core.run.OpenedPlan;
@@ -46,6 +44,8 @@ import org.zestyporter.core.source.Batch;
 import org.zestyporter.core.source.Reading;
 import org.zestyporter.core.source.SourceReader;
 import org.zestyporter.core.source.SourceTable;
+import org.zestyporter.core.step.Step;
+import org.zestyporter.core.step.StepKind;
 import org.zestyporter.demo.Marina;
 
 /**

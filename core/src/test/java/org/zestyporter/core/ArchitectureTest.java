@@ -15,7 +15,16 @@ import org.junit.jupiter.params.provider.ValueSource;
 class ArchitectureTest {
   private static final List<String> ORDER =
       List.of(
-          "value", "formula", "source", "application", "plan", "fill", "match", "run", "preview");
+          "value",
+          "formula",
+          "source",
+          "application",
+          "step",
+          "plan",
+          "fill",
+          "match",
+          "run",
+          "preview");
   private static final JavaClasses CORE =
       new ClassFileImporter()
           .withImportOption(ImportOption.Predefined.DO_NOT_INCLUDE_TESTS)
@@ -27,7 +36,17 @@ class ArchitectureTest {
 
   @ParameterizedTest
   @ValueSource(
-      strings = {"value", "formula", "source", "application", "plan", "fill", "match", "run"})
+      strings = {
+        "value",
+        "formula",
+        "source",
+        "application",
+        "step",
+        "plan",
+        "fill",
+        "match",
+        "run"
+      })
   void packagesImportOnlyThoseToTheirLeft(String part) {
     String[] right =
         ORDER.subList(ORDER.indexOf(part) + 1, ORDER.size()).stream()

@@ -1,7 +1,9 @@
 package org.zestyporter.core.application;
 
 import com.fasterxml.jackson.annotation.JsonIgnore;
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.math.BigDecimal;
+import java.sql.Types;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.value.Storage;
@@ -26,6 +28,7 @@ import org.zestyporter.core.value.Storage;
  * @param typeName the type in the database's own words, a domain with what it stands for
  * @param unfillable why no value can be given to it, without a full stop; null if one can
  */
+@RecordBuilder
 public record FieldInfo(
     String name,
     FieldType type,
@@ -44,44 +47,19 @@ public record FieldInfo(
     int jdbcType,
     @JsonIgnore Storage storage,
     String typeName,
-    @Nullable String unfillable) {
+    @Nullable String unfillable)
+    implements FieldInfoBuilder.With {
 
-  /** A field of which only what JDBC tells is known. */
-  public FieldInfo(
-      String name,
-      FieldType type,
-      @Nullable Integer length,
-      @Nullable Integer precision,
-      @Nullable Integer scale,
-      boolean nullable,
-      boolean hasDefault,
-      boolean generated,
-      boolean unique,
-      @Nullable String comment,
-      @Nullable List<String> choices,
-      @Nullable BigDecimal least,
-      @Nullable BigDecimal greatest,
-      @Nullable LinkInfo link,
-      int jdbcType) {
-    this(
-        name,
-        type,
-        length,
-        precision,
-        scale,
-        nullable,
-        hasDefault,
-        generated,
-        unique,
-        comment,
-        choices,
-        least,
-        greatest,
-        link,
-        jdbcType,
-        Storage.of(type.usualStorage()),
-        type.word(),
-        null);
+  /** A field that may be blank and of which no more is known than its type. */
+  public static FieldInfo of(String name, FieldType type) {
+    return FieldInfoBuilder.builder()
+        .name(name)
+        .type(type)
+        .nullable(true)
+        .jdbcType(Types.OTHER)
+        .storage(Storage.of(type.usualStorage()))
+        .typeName(type.word())
+        .build();
   }
 
   /** True if a new record can't do without a value for it. */

@@ -4,7 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.TableInfo;
-import org.zestyporter.core.plan.Words;
+import org.zestyporter.core.value.Words;
 
 /**
  * How well the names of a column and a field agree.

@@ -17,18 +17,18 @@ import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.MatchKey;
 import org.zestyporter.core.plan.Origin;
 import org.zestyporter.core.plan.Policies;
-import org.zestyporter.core.plan.Step;
-import org.zestyporter.core.plan.StepKind;
-import org.zestyporter.core.plan.UnitWords;
-import org.zestyporter.core.plan.Words;
 import org.zestyporter.core.source.SourceTable;
+import org.zestyporter.core.step.Step;
+import org.zestyporter.core.step.StepKind;
 import org.zestyporter.core.value.Cell;
 import org.zestyporter.core.value.ColumnProfile;
 import org.zestyporter.core.value.Comparison;
 import org.zestyporter.core.value.DistinctValues;
 import org.zestyporter.core.value.Measures;
 import org.zestyporter.core.value.Problem;
+import org.zestyporter.core.value.UnitWords;
 import org.zestyporter.core.value.ValueType;
+import org.zestyporter.core.value.Words;
 
 /**
  * Proposes how a file fills a table: which column feeds which field and by which steps, and which

@@ -13,11 +13,14 @@ import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.formula.Formula;
 import org.zestyporter.core.formula.FormulaException;
 import org.zestyporter.core.formula.Kind;
+import org.zestyporter.core.formula.Names;
 import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Origin;
-import org.zestyporter.core.plan.Step;
 import org.zestyporter.core.source.Columns;
+import org.zestyporter.core.step.Step;
+import org.zestyporter.core.step.StepFunction;
+import org.zestyporter.core.step.ValueFormula;
 import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
 
@@ -62,7 +65,7 @@ public final class FillCompiler {
    * @throws PorterException if the formula can't be used or gives no yes or no
    */
   public Function<Row, Object> condition(String formula, String label) {
-    StepContext names = new StepContext(source, phrases, -1, false);
+    Names names = new SourceNames(source, phrases, -1);
     try {
       Formula compiled = Formula.compile(formula, names);
       if (compiled.kind() != Kind.LOGICAL && compiled.kind() != Kind.ANY) {
@@ -95,18 +98,15 @@ public final class FillCompiler {
     Origin origin = fill.origin();
     Set<Integer> columns = new TreeSet<>();
     int ownColumn = origin.readsColumn() ? require(origin.column(), field) : -1;
-    StepContext names = new StepContext(source, phrases, ownColumn, false);
+    Names names = new SourceNames(source, phrases, ownColumn);
     List<Inquiry> beforehand = new ArrayList<>();
     Start start = start(origin, field, table, ownColumn, names, beforehand::add);
     columns.addAll(start.columns());
     boolean perRow = start.perRow();
-    List<StepFunction> steps = new ArrayList<>();
-    for (Step step : fill.steps()) {
-      steps.add(Steps.compile(step, names));
-      if (!step.off()) {
-        columns.addAll(Steps.columns(step, names));
-        perRow |= Steps.usesLine(step, names);
-      }
+    List<StepFunction> steps = steps(fill, names);
+    for (StepFunction step : steps) {
+      columns.addAll(step.columns());
+      perRow |= step.perRow();
     }
     Links links = null;
     if (origin.kind() == Origin.Kind.LINK) {
@@ -162,15 +162,14 @@ public final class FillCompiler {
    * @throws org.zestyporter.core.formula.FormulaException naming the place at fault
    */
   public Tried tryFormula(String text, @Nullable Fill before, FieldInfo field, TableInfo table) {
-    StepContext names = new StepContext(source, phrases, -1, before != null);
-    Formula formula = Formula.compile(text, names);
+    Names names = new SourceNames(source, phrases, -1);
     if (before == null) {
+      Formula formula = Formula.compile(text, names);
       return new Tried(formula.kind(), formula::run);
     }
+    ValueFormula formula = new ValueFormula(text, names);
     CompiledFill chain = compile(unlinked(before), field, table);
-    int at = names.valueIndex();
-    return new Tried(
-        formula.kind(), row -> formula.run(Steps.withValue(row, at, chain.beforeLink(row))));
+    return new Tried(formula.kind(), row -> formula.apply(chain.beforeLink(row), row));
   }
 
   /** A fill without the look-up behind its steps. */
@@ -192,12 +191,17 @@ public final class FillCompiler {
   public CompiledFill withSteps(CompiledFill of, Fill with) {
     Integer own =
         with.origin().readsColumn() ? Integer.valueOf(source.column(with.origin().column())) : null;
-    StepContext names = new StepContext(source, phrases, own == null ? -1 : own, false);
-    List<StepFunction> steps = new ArrayList<>();
-    for (Step step : with.steps()) {
-      steps.add(Steps.compile(step, names));
+    Names names = new SourceNames(source, phrases, own == null ? -1 : own);
+    return of.withSteps(with, steps(with, names));
+  }
+
+  /** What a fill's steps do; those that are passed over do nothing, whatever they name. */
+  private static List<StepFunction> steps(Fill fill, Names names) {
+    List<StepFunction> functions = new ArrayList<>();
+    for (Step step : fill.steps()) {
+      functions.add(step.off() ? (value, row) -> value : step.compile(names));
     }
-    return of.withSteps(with, steps);
+    return functions;
   }
 
   /** The only column that a fill's value comes from; null if there is none. */
@@ -247,7 +251,7 @@ public final class FillCompiler {
       FieldInfo field,
       TableInfo table,
       int own,
-      StepContext names,
+      Names names,
       Consumer<Inquiry> ask) {
     if (own >= 0) {
       return Start.of(own);

@@ -15,6 +15,7 @@ import org.zestyporter.core.value.Comparison;
 import org.zestyporter.core.value.Problem;
 import org.zestyporter.core.value.ProblemCode;
 import org.zestyporter.core.value.Storage;
+import org.zestyporter.core.value.Texts;
 import org.zestyporter.core.value.Values;
 
 /**
@@ -137,7 +138,7 @@ final class Links {
     parts.add(by.get(0).storage().canonical(value));
     for (int i = 0; i < columns.size(); i++) {
       Object also = row.column(columns.get(i));
-      Object bare = also instanceof String text ? Steps.trim(text) : also;
+      Object bare = also instanceof String text ? Texts.trim(text) : also;
       Storage storage = by.get(i + 1).storage();
       parts.add(bare == null || bare instanceof Problem ? "" : storage.canonical(bare));
     }

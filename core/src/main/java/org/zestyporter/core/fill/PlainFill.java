@@ -11,9 +11,10 @@ import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.FieldType;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Origin;
-import org.zestyporter.core.plan.Step;
-import org.zestyporter.core.plan.StepKind;
 import org.zestyporter.core.source.ColumnChunk;
+import org.zestyporter.core.step.ReadDate;
+import org.zestyporter.core.step.Step;
+import org.zestyporter.core.step.StepKind;
 import org.zestyporter.core.value.Cell;
 import org.zestyporter.core.value.DateOrder;
 import org.zestyporter.core.value.LocaleSettings;
@@ -135,7 +136,7 @@ final class PlainFill {
       if (read.kind() != StepKind.READ_DATE || read.setting("pattern") != null) {
         return null;
       }
-      order = StepKind.order(read) == null ? locale.get().dateOrder() : StepKind.order(read);
+      order = ReadDate.order(read, locale.get());
     }
     return field.type() == FieldType.DATE ? new PlainFill(Form.DATE, 0, '.', 0, 0, 0, order) : null;
   }

@@ -7,6 +7,7 @@ import org.zestyporter.core.plan.Origin;
 import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.Problem;
 import org.zestyporter.core.value.ProblemCode;
+import org.zestyporter.core.value.Texts;
 import org.zestyporter.core.value.Values;
 
 /** Makes the records that links miss, of what they are looked up by and of fills of their own. */
@@ -43,7 +44,7 @@ final class RecordMaker {
     Problem problem = put(values, table.field(link.by()), value);
     for (int i = 0; i < alsoColumns.size() && problem == null; i++) {
       Object also = row.column(alsoColumns.get(i));
-      Object bare = also instanceof String text ? Steps.trim(text) : also;
+      Object bare = also instanceof String text ? Texts.trim(text) : also;
       problem =
           bare instanceof Problem p
               ? p

@@ -6,6 +6,7 @@ import java.util.function.ToIntFunction;
 import org.zestyporter.core.plan.Templates;
 import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.Problem;
+import org.zestyporter.core.value.Texts;
 import org.zestyporter.core.value.Values;
 
 /**
@@ -54,7 +55,7 @@ final class Template {
       if (value instanceof Problem) {
         return value;
       }
-      String text = value == null ? "" : Steps.trim(Values.text(value));
+      String text = value == null ? "" : Texts.trim(Values.text(value));
       if (text.isEmpty()) {
         blankBefore = true;
         continue;

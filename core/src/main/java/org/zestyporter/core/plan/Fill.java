@@ -5,6 +5,7 @@ import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.List;
 import java.util.Locale;
 import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.step.Step;
 
 /**
  * How one field gets its value: an origin, then steps, then what a blank or a bad value means.

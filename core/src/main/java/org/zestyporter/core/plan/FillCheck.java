@@ -3,13 +3,14 @@ package org.zestyporter.core.plan;
 import java.util.List;
 import java.util.function.Predicate;
 import java.util.function.UnaryOperator;
-import java.util.stream.Stream;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.formula.Formula;
 import org.zestyporter.core.formula.FormulaException;
 import org.zestyporter.core.formula.Names;
+import org.zestyporter.core.step.Step;
 import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.LocaleSettings;
+import org.zestyporter.core.value.PorterException;
 
 /** Checks one fill: its origin, its steps, and all that they name. */
 final class FillCheck {
@@ -41,11 +42,12 @@ final class FillCheck {
     }
     origin(origin);
     for (Step step : fill.steps()) {
-      String refusal = step.kind() == null ? "A step has no kind" : step.kind().refusal(step);
-      if (refusal != null) {
-        matter(ErrorCode.STEP_SETTINGS, field.name() + ": " + refusal + ".");
+      if (step.kind() == null) {
+        matter(ErrorCode.STEP_SETTINGS, field.name() + ": A step has no kind.");
       } else if (!step.off()) {
         step(step);
+      } else if (step.refusal() != null) {
+        matter(ErrorCode.STEP_SETTINGS, field.name() + ": " + step.refusal() + ".");
       }
     }
   }
@@ -107,23 +109,12 @@ final class FillCheck {
     named.forEach(this::column);
   }
 
+  /** What keeps a step from being compiled keeps its plan from being used. */
   private void step(Step step) {
-    switch (step.kind()) {
-      case JOIN, OR_COLUMN -> column(step.setting("column"));
-      case TRANSLATE -> {
-        if (!hasBook.test(step.setting("book"))) {
-          matter(
-              ErrorCode.NO_SUCH_PHRASEBOOK,
-              field.name() + ": there is no phrasebook “" + step.setting("book") + "”.");
-        }
-      }
-      case FORMULA ->
-          formula(
-              step.setting("formula"),
-              Stream.concat(columns.stream(), Stream.of("value")).toList());
-      default -> {
-        // its settings are all there is to it
-      }
+    try {
+      step.compile(new Known(columns));
+    } catch (PorterException e) {
+      matter(e.code(), field.name() + ": " + e.getMessage());
     }
   }
 

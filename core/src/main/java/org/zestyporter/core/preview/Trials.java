@@ -9,10 +9,11 @@ import org.zestyporter.core.fill.CompiledFill;
 import org.zestyporter.core.fill.FillCompiler;
 import org.zestyporter.core.fill.Row;
 import org.zestyporter.core.plan.Fill;
-import org.zestyporter.core.plan.Step;
-import org.zestyporter.core.plan.StepKind;
 import org.zestyporter.core.run.DistinctRows;
 import org.zestyporter.core.source.SourceTable;
+import org.zestyporter.core.step.Occasion;
+import org.zestyporter.core.step.Step;
+import org.zestyporter.core.step.StepKind;
 import org.zestyporter.core.value.PorterException;
 
 /**
@@ -89,12 +90,12 @@ public final class Trials {
   public List<Trial> rank(int at, List<String> books) {
     List<String> values = troubled.stream().map(r -> r.trace().origin()).toList();
     List<Trial> trials = new ArrayList<>();
-    Candidates candidates =
-        new Candidates(
+    Occasion occasion =
+        new Occasion(
             fill.field(), compiler.columnName(fill), values, books, compiler.otherColumns(fill));
     for (StepKind kind : StepKind.values()) {
       Trial best = null;
-      for (Step step : candidates.of(kind)) {
+      for (Step step : kind.worthTrying(occasion)) {
         for (int place = Math.max(0, at);
             place <= (at < 0 ? fill.fill().steps().size() : at);
             place++) {
@@ -122,7 +123,7 @@ public final class Trials {
 
   /** A step at a place; null if it can't stand there. */
   private @Nullable Trial attempt(Step step, int at) {
-    if (step.kind() == StepKind.JOIN || step.kind() == StepKind.OR_COLUMN) {
+    if (step.kind().readsOtherColumns()) {
       // what stands beside a value in other columns differs from row to row
       return new Trial(step, at, null, null, 0, 0, false, List.of());
     }
@@ -166,14 +167,6 @@ public final class Trials {
         breaks += fineCounts.get(i);
       }
     }
-    return new Trial(step, at, before, after, frees, breaks, drops(step.kind()), freed);
-  }
-
-  /** Steps that may free a value by losing a part of it. */
-  private static boolean drops(StepKind kind) {
-    return switch (kind) {
-      case CUT, BLANK_WHEN, DEFAULT, REPLACE_PATTERN -> true;
-      default -> kind.group() == StepKind.Group.PARTS;
-    };
+    return new Trial(step, at, before, after, frees, breaks, step.kind().losesParts(), freed);
   }
 }

@@ -51,6 +51,28 @@ public final class Texts {
     return bare;
   }
 
+  /** A text without the spaces, of any kind, at both its ends. */
+  public static String trim(String text) {
+    int from = 0;
+    int to = text.length();
+    while (from < to && isSpace(text.charAt(from))) {
+      from++;
+    }
+    while (to > from && isSpace(text.charAt(to - 1))) {
+      to--;
+    }
+    return text.substring(from, to);
+  }
+
+  public static boolean isSpace(char c) {
+    return c <= ' ' || c == '\u00A0' || c == '\u202F' || Character.isWhitespace(c);
+  }
+
+  /** The length of a text in code points. */
+  public static int length(String text) {
+    return text.codePointCount(0, text.length());
+  }
+
   /** The n-th word, from the end if {@code which} is under 0; empty if there is none. */
   public static String word(String text, int which) {
     String[] words = SPACES.split(text.strip());

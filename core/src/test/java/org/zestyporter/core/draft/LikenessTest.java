@@ -15,22 +15,7 @@ class LikenessTest {
   private static final int ENOUGH = 50;
 
   private static FieldInfo field(String name, String comment) {
-    return new FieldInfo(
-        name,
-        FieldType.TEXT,
-        null,
-        null,
-        null,
-        true,
-        false,
-        false,
-        false,
-        comment,
-        null,
-        null,
-        null,
-        null,
-        java.sql.Types.VARCHAR);
+    return FieldInfo.of(name, FieldType.TEXT).withComment(comment);
   }
 
   private static TableInfo table(String name, FieldInfo field) {

@@ -16,11 +16,11 @@ import org.zestyporter.core.application.jdbc.Databases;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.MatchKey;
 import org.zestyporter.core.plan.Origin;
-import org.zestyporter.core.plan.Step;
-import org.zestyporter.core.plan.StepKind;
 import org.zestyporter.core.source.Reading;
 import org.zestyporter.core.source.SourceReader;
 import org.zestyporter.core.source.SourceTable;
+import org.zestyporter.core.step.Step;
+import org.zestyporter.core.step.StepKind;
 import org.zestyporter.core.value.Comparison.Ignore;
 
 /** What is proposed for a file, by names and by values. */

@@ -3,7 +3,6 @@ package org.zestyporter.core.fill;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.math.BigDecimal;
-import java.sql.Types;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.util.List;
@@ -19,22 +18,13 @@ class FieldCheckTest {
       FieldType type, Integer length, Integer precision, Integer scale, List<String> choices) {
     BigDecimal least = type == FieldType.DECIMAL ? new BigDecimal(2) : null;
     BigDecimal greatest = type == FieldType.DECIMAL ? new BigDecimal(60) : null;
-    return new FieldInfo(
-        "f",
-        type,
-        length,
-        precision,
-        scale,
-        true,
-        false,
-        false,
-        false,
-        null,
-        choices,
-        least,
-        greatest,
-        null,
-        Types.OTHER);
+    return FieldInfo.of("f", type)
+        .withLength(length)
+        .withPrecision(precision)
+        .withScale(scale)
+        .withChoices(choices)
+        .withLeast(least)
+        .withGreatest(greatest);
   }
 
   private static ProblemCode code(Object value, FieldInfo field) {

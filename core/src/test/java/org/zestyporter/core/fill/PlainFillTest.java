@@ -18,12 +18,12 @@ import org.zestyporter.core.application.FieldType;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Origin;
-import org.zestyporter.core.plan.Step;
-import org.zestyporter.core.plan.StepKind;
 import org.zestyporter.core.source.Batch;
 import org.zestyporter.core.source.Reading;
 import org.zestyporter.core.source.SourceReader;
 import org.zestyporter.core.source.SourceTable;
+import org.zestyporter.core.step.Step;
+import org.zestyporter.core.step.StepKind;
 
 /** What is computed by columns is what the chain of steps gives value by value. */
 class PlainFillTest {
@@ -35,22 +35,12 @@ class PlainFillTest {
 
   private static FieldInfo field(
       FieldType type, Integer length, Integer precision, Integer scale, Integer least) {
-    return new FieldInfo(
-        "f",
-        type,
-        length,
-        precision,
-        scale,
-        true,
-        false,
-        false,
-        false,
-        null,
-        null,
-        least == null ? null : BigDecimal.valueOf(least),
-        least == null ? null : new BigDecimal("1234.5"),
-        null,
-        java.sql.Types.VARCHAR);
+    return FieldInfo.of("f", type)
+        .withLength(length)
+        .withPrecision(precision)
+        .withScale(scale)
+        .withLeast(least == null ? null : BigDecimal.valueOf(least))
+        .withGreatest(least == null ? null : new BigDecimal("1234.5"));
   }
 
   private static final List<FieldInfo> FIELDS =

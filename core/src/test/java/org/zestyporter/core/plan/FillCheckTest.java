@@ -10,28 +10,15 @@ import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.FieldType;
 import org.zestyporter.core.application.LinkInfo;
 import org.zestyporter.core.application.TableInfo;
+import org.zestyporter.core.step.Step;
+import org.zestyporter.core.step.StepKind;
 
 /** What keeps a fill from being computed is said before anybody tries. */
 class FillCheckTest {
   private static final List<String> COLUMNS = List.of("First", "Last", "Town [new]");
 
   private static FieldInfo field(String name, LinkInfo link) {
-    return new FieldInfo(
-        name,
-        FieldType.TEXT,
-        20,
-        null,
-        null,
-        true,
-        false,
-        false,
-        false,
-        null,
-        null,
-        null,
-        null,
-        link,
-        java.sql.Types.VARCHAR);
+    return FieldInfo.of(name, FieldType.TEXT).withLength(20).withLink(link);
   }
 
   private static final TableInfo PERSON =

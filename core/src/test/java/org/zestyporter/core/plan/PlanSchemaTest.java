@@ -26,6 +26,8 @@ import org.zestyporter.core.source.RowTest;
 import org.zestyporter.core.source.SkippedLine;
 import org.zestyporter.core.source.SourceFormat;
 import org.zestyporter.core.source.Span;
+import org.zestyporter.core.step.Step;
+import org.zestyporter.core.step.StepKind;
 import org.zestyporter.core.value.Comparison.Ignore;
 import org.zestyporter.core.value.DateOrder;
 import org.zestyporter.core.value.LocaleSettings;

@@ -3,7 +3,6 @@ package org.zestyporter.core.plan;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import java.sql.Types;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -11,9 +10,13 @@ import org.junit.jupiter.params.provider.CsvSource;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.FieldType;
 import org.zestyporter.core.application.TableInfo;
+import org.zestyporter.core.step.Step;
+import org.zestyporter.core.step.StepKind;
 import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.Measures;
 import org.zestyporter.core.value.PorterException;
+import org.zestyporter.core.value.UnitWords;
+import org.zestyporter.core.value.Words;
 
 class PlanTest {
   private static final TableInfo BOAT =
@@ -29,22 +32,7 @@ class PlanTest {
           List.of(List.of("reg")));
 
   private static FieldInfo field(String name, FieldType type, boolean generated, boolean nullable) {
-    return new FieldInfo(
-        name,
-        type,
-        null,
-        null,
-        null,
-        nullable,
-        false,
-        generated,
-        false,
-        null,
-        null,
-        null,
-        null,
-        null,
-        Types.VARCHAR);
+    return FieldInfo.of(name, type).withNullable(nullable).withGenerated(generated);
   }
 
   private static List<String> codes(Destination destination) {

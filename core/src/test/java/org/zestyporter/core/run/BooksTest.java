@@ -3,7 +3,6 @@ package org.zestyporter.core.run;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.math.BigDecimal;
-import java.sql.Types;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.zestyporter.core.application.FieldInfo;
@@ -41,22 +40,7 @@ class BooksTest {
   }
 
   private static FieldInfo feet() {
-    return new FieldInfo(
-        "feet",
-        FieldType.DECIMAL,
-        null,
-        6,
-        2,
-        true,
-        false,
-        false,
-        false,
-        null,
-        null,
-        null,
-        null,
-        null,
-        Types.NUMERIC);
+    return FieldInfo.of("feet", FieldType.DECIMAL).withPrecision(6).withScale(2);
   }
 
   @Test

@@ -10,8 +10,8 @@ import org.junit.jupiter.params.provider.ValueSource;
 import org.zestyporter.core.formula.Formula;
 import org.zestyporter.core.formula.FormulaException;
 import org.zestyporter.core.formula.Names;
-import org.zestyporter.core.plan.Step;
-import org.zestyporter.core.plan.StepKind;
+import org.zestyporter.core.step.Step;
+import org.zestyporter.core.step.StepKind;
 
 class PatternsTest {
 
@@ -81,11 +81,7 @@ class PatternsTest {
     assertThatThrownBy(() -> Formula.compile("MATCHES([a]; \"" + bomb + "\")", names))
         .isInstanceOf(FormulaException.class)
         .hasMessageContaining("20,000");
-    assertThat(StepKind.TAKE_PATTERN.refusal(Step.of(StepKind.TAKE_PATTERN, "pattern", bomb)))
-        .isNotNull();
-    assertThat(
-            StepKind.REPLACE_PATTERN.refusal(
-                Step.of(StepKind.REPLACE_PATTERN, "pattern", bomb, "by", "x")))
-        .isNotNull();
+    assertThat(Step.of(StepKind.TAKE_PATTERN, "pattern", bomb).refusal()).isNotNull();
+    assertThat(Step.of(StepKind.REPLACE_PATTERN, "pattern", bomb, "to", "x").refusal()).isNotNull();
   }
 }

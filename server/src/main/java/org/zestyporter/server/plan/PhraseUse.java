@@ -7,10 +7,10 @@ import java.util.Objects;
 import org.zestyporter.core.fill.CompiledFill;
 import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Fill;
-import org.zestyporter.core.plan.Step;
-import org.zestyporter.core.plan.StepKind;
 import org.zestyporter.core.preview.StageTable;
 import org.zestyporter.core.run.OpenedPlan;
+import org.zestyporter.core.step.Step;
+import org.zestyporter.core.step.StepKind;
 
 /** Which words of a file were translated by phrasebooks. */
 final class PhraseUse {

@@ -15,10 +15,10 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 import org.zestyporter.core.formula.Functions;
-import org.zestyporter.core.plan.StepKind;
 import org.zestyporter.core.preview.MatchSurvey;
 import org.zestyporter.core.preview.StageTable;
 import org.zestyporter.core.preview.Trials;
+import org.zestyporter.core.step.StepKind;
 import org.zestyporter.server.web.Asked;
 import org.zestyporter.server.web.Deletion;
 

@@ -21,7 +21,6 @@ import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Origin;
 import org.zestyporter.core.plan.Phrasebook;
 import org.zestyporter.core.plan.PlanJson;
-import org.zestyporter.core.plan.Step;
 import org.zestyporter.core.preview.MatchSurvey;
 import org.zestyporter.core.preview.StageTable;
 import org.zestyporter.core.preview.Trials;
@@ -222,9 +221,6 @@ class PlanViewer {
   }
 
   private static void requireUsable(Fill fill) {
-    for (Step step : fill.steps()) {
-      step.kind().require(step);
-    }
     if (fill.origin().kind() == Origin.Kind.DATABASE) {
       throw ErrorCode.LEFT_TO_DATABASE.error(
           "This field is left to the database, so there is nothing to show.");

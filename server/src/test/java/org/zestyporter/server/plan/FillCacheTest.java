@@ -22,31 +22,15 @@ import org.zestyporter.core.fill.Phrases;
 import org.zestyporter.core.fill.RunContext;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Origin;
-import org.zestyporter.core.plan.Step;
-import org.zestyporter.core.plan.StepKind;
 import org.zestyporter.core.source.Correction;
 import org.zestyporter.core.source.Reading;
 import org.zestyporter.core.source.SourceReader;
 import org.zestyporter.core.source.SourceTable;
+import org.zestyporter.core.step.Step;
+import org.zestyporter.core.step.StepKind;
 
 class FillCacheTest {
-  private static final FieldInfo NAME =
-      new FieldInfo(
-          "name",
-          FieldType.TEXT,
-          5,
-          null,
-          null,
-          true,
-          false,
-          false,
-          false,
-          null,
-          null,
-          null,
-          null,
-          null,
-          java.sql.Types.VARCHAR);
+  private static final FieldInfo NAME = FieldInfo.of("name", FieldType.TEXT).withLength(5);
   private static final TableInfo BOAT =
       new TableInfo(null, "boat", null, List.of(NAME), List.of(), List.of());
   private static final Fill FILL = Fill.of("name", Origin.column("Name"), Step.of(StepKind.TRIM));

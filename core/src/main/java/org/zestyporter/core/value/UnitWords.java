@@ -1,8 +1,7 @@
-package org.zestyporter.core.plan;
+package org.zestyporter.core.value;
 
 import java.util.List;
 import java.util.Set;
-import org.zestyporter.core.value.Measures;
 
 /** Units of measure that stand in headings and field names. */
 public final class UnitWords {

@@ -1,4 +1,4 @@
-package org.zestyporter.core.fill;
+package org.zestyporter.core.step;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
@@ -6,46 +6,28 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.function.UnaryOperator;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
-import org.zestyporter.core.plan.Step;
-import org.zestyporter.core.plan.StepKind;
-import org.zestyporter.core.source.Columns;
+import org.junit.jupiter.params.provider.EnumSource;
+import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.FieldType;
+import org.zestyporter.core.formula.Names;
 import org.zestyporter.core.value.DateOrder;
 import org.zestyporter.core.value.LocaleSettings;
 import org.zestyporter.core.value.PorterException;
 import org.zestyporter.core.value.Problem;
 import org.zestyporter.core.value.ProblemCode;
-import org.zestyporter.core.value.ValueType;
 
 class StepsTest {
   private static final LocaleSettings COMMA = new LocaleSettings(",", DateOrder.DAY_MONTH_YEAR);
 
-  /** A source without columns, of a locale. */
-  private static Columns in(LocaleSettings locale) {
-    return new Columns() {
-      @Override
-      public java.util.List<String> columns() {
-        return java.util.List.of();
-      }
-
-      @Override
-      public int column(String name) {
-        return -1;
-      }
-
-      @Override
-      public ValueType type(int column) {
-        return ValueType.TEXT;
-      }
-
-      @Override
-      public LocaleSettings locale(int column) {
-        return locale;
-      }
-    };
-  }
+  private static final Names NO_COLUMNS = Names.of(List.of(), COMMA);
 
   private static Object apply(Object value, StepKind kind, String... settings) {
     return apply(value, COMMA, kind, settings);
@@ -53,8 +35,7 @@ class StepsTest {
 
   private static Object apply(
       Object value, LocaleSettings locale, StepKind kind, String... settings) {
-    StepContext context = new StepContext(in(locale), Phrases.NONE, -1, false);
-    return Steps.compile(Step.of(kind, settings), context).apply(value, null);
+    return Step.of(kind, settings).compile(Names.of(List.of(), locale)).apply(value, null);
   }
 
   @Test
@@ -138,8 +119,7 @@ class StepsTest {
   })
   void settingsThatCannotBeUsedAreNamed(StepKind kind, String name, String value) {
     Step step = value == null ? Step.of(kind) : Step.of(kind, name, value);
-    StepContext context = new StepContext(in(COMMA), Phrases.NONE, -1, false);
-    assertThatThrownBy(() -> Steps.compile(step, context))
+    assertThatThrownBy(() -> step.compile(NO_COLUMNS))
         .isInstanceOf(PorterException.class)
         .hasMessageContaining(kind.title());
   }
@@ -281,34 +261,88 @@ class StepsTest {
 
   @Test
   void blanksAreFilledByTheStepsThatAreForThem() {
-    StepContext context = new StepContext(in(COMMA), Phrases.NONE, -1, false);
-    StepFunction standard = Steps.compile(Step.of(StepKind.DEFAULT, "value", "x"), context);
+    StepFunction standard = Step.of(StepKind.DEFAULT, "value", "x").compile(NO_COLUMNS);
     assertThat(standard.takesBlank()).isTrue();
     assertThat(standard.apply(null, null)).isEqualTo("x");
     assertThat(standard.apply("y", null)).isEqualTo("y");
-    assertThat(Steps.compile(Step.of(StepKind.TRIM), context).takesBlank()).isFalse();
+    assertThat(Step.of(StepKind.TRIM).compile(NO_COLUMNS).takesBlank()).isFalse();
+  }
+
+  /** Knows one book, in which KETCH RIG is a ketch and NONE is blank. */
+  private static final Names KINDS =
+      new Names() {
+        @Override
+        public List<String> columns() {
+          return List.of();
+        }
+
+        @Override
+        public LocaleSettings locale() {
+          return COMMA;
+        }
+
+        @Override
+        public UnaryOperator<String> phrasebook(String name) {
+          return name.equals("Kinds") ? Map.of("KETCH RIG", "ketch", "NONE", "")::get : null;
+        }
+      };
+
+  private static Object translate(String word, String... otherwise) {
+    Map<String, String> with = new HashMap<>(Map.of("book", "Kinds"));
+    if (otherwise.length > 0) {
+      with.put("otherwise", otherwise[0]);
+    }
+    return new Step(StepKind.TRANSLATE, with, false).compile(KINDS).apply(word, null);
   }
 
   @Test
   void phrasebooksTranslateAndSayWhatTheyDoNotKnow() {
-    Phrases phrases =
-        new Phrases(
-            java.util.List.of(
-                new org.zestyporter.core.plan.Phrasebook(
-                    "Kinds",
-                    java.util.List.of(
-                        new org.zestyporter.core.plan.Phrasebook.Phrase("Kétch  Rig", "ketch"),
-                        new org.zestyporter.core.plan.Phrasebook.Phrase("none", null)))));
-    StepContext context = new StepContext(in(COMMA), phrases, -1, false);
-    StepFunction keep = Steps.compile(Step.of(StepKind.TRANSLATE, "book", "Kinds"), context);
-    assertThat(keep.apply("KETCH RIG", null)).isEqualTo("ketch");
-    assertThat(keep.apply("none", null)).isNull();
-    assertThat(keep.apply("yawl", null)).isEqualTo("yawl");
-    StepFunction ask =
-        Steps.compile(Step.of(StepKind.TRANSLATE, "book", "Kinds", "otherwise", "ask"), context);
-    assertThat(((Problem) ask.apply("yawl", null)).code()).isEqualTo(ProblemCode.UNKNOWN_WORD);
-    StepFunction reject =
-        Steps.compile(Step.of(StepKind.TRANSLATE, "book", "Kinds", "otherwise", "reject"), context);
-    assertThat(((Problem) reject.apply("yawl", null)).code()).isEqualTo(ProblemCode.NOT_AVAILABLE);
+    assertThat(translate("KETCH RIG")).isEqualTo("ketch");
+    assertThat(translate("NONE")).isNull();
+    assertThat(translate("yawl")).isEqualTo("yawl");
+    assertThat(translate("yawl", "blank")).isNull();
+    assertThat(((Problem) translate("yawl", "ask")).code()).isEqualTo(ProblemCode.UNKNOWN_WORD);
+    assertThat(((Problem) translate("yawl", "reject")).code()).isEqualTo(ProblemCode.NOT_AVAILABLE);
+    assertThatThrownBy(() -> Step.of(StepKind.TRANSLATE, "book", "Gone").compile(KINDS))
+        .hasMessage("There is no phrasebook “Gone”.");
+  }
+
+  /** A formula in a step sees the value so far, and the columns that it reads beside it. */
+  @Test
+  void formulasSeeTheValueAndOtherColumns() {
+    Names names = Names.of(List.of("Kind"), COMMA);
+    StepFunction step =
+        Step.of(StepKind.FORMULA, "formula", "UPPER([value]) & LEN([Kind])").compile(names);
+    assertThat(step.columns()).containsExactly(0);
+    assertThat(step.perRow()).isFalse();
+    assertThat(Step.of(StepKind.JOIN, "column", "Kind").compile(names).columns())
+        .containsExactly(0);
+    assertThatThrownBy(() -> Step.of(StepKind.JOIN, "column", "Gone").compile(names))
+        .hasMessageContaining("“Gone”");
+  }
+
+  /** What is proposed must be usable, whatever the field and its values are. */
+  @ParameterizedTest
+  @EnumSource
+  void allThatIsWorthTryingCanBeUsed(StepKind kind) {
+    for (FieldType type : FieldType.values()) {
+      FieldInfo field = FieldInfo.of("length_m", type);
+      for (List<String> values : List.of(List.<String>of(), List.of("12 / 14 ft", "n/a"))) {
+        Occasion occasion =
+            new Occasion(field, "Length (ft)", values, List.of("Kinds"), List.of("Kind"));
+        for (Step step : kind.worthTrying(occasion)) {
+          boolean other = kind.readsOtherColumns();
+          step.compile(other ? Names.of(List.of("Kind"), COMMA) : KINDS);
+        }
+      }
+    }
+  }
+
+  /** The class of a step goes by the word that plans use. */
+  @ParameterizedTest
+  @EnumSource
+  void classesGoByTheWord(StepKind kind) {
+    assertThat(kind.operation().getClass().getSimpleName().toLowerCase(Locale.ROOT))
+        .isEqualTo(kind.word().replace("-", ""));
   }
 }

@@ -1,4 +1,4 @@
-package org.zestyporter.core.plan;
+package org.zestyporter.core.value;
 
 import java.util.ArrayList;
 import java.util.List;

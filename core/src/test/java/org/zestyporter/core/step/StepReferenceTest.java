@@ -1,4 +1,4 @@
-package org.zestyporter.core.plan;
+package org.zestyporter.core.step;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
@@ -24,7 +24,7 @@ class StepReferenceTest {
             # Steps
             What a fill can do with a value on its way to the field. Each step takes the value that the step before it gave. A blank passes through all but those that are for blanks; a step that can't take a value stops the row there and says why. In the plan a step is `{"kind": "…", "with": {"setting": "…"}}`; settings in brackets may be left out.
             """);
-    for (StepKind.Group group : StepKind.Group.values()) {
+    for (Group group : Group.values()) {
       page.append("\n## ")
           .append(title(group))
           .append("\n| step | kind | what it does | settings |\n");
@@ -43,7 +43,7 @@ class StepReferenceTest {
     assertThat(Files.readString(PAGE)).isEqualTo(page.toString());
   }
 
-  private static String title(StepKind.Group group) {
+  private static String title(Group group) {
     return switch (group) {
       case TIDY -> "Tidy up";
       case PARTS -> "Take a part";
@@ -55,7 +55,7 @@ class StepReferenceTest {
     };
   }
 
-  private static String settings(List<StepKind.Setting> settings) {
+  private static String settings(List<Setting> settings) {
     return settings.stream()
         .map(
             s -> {
@@ -66,7 +66,7 @@ class StepReferenceTest {
         .collect(Collectors.joining("; "));
   }
 
-  private static String choices(StepKind.Setting setting) {
+  private static String choices(Setting setting) {
     return setting.choices().stream().map(c -> "`" + c + "`").collect(Collectors.joining(" "));
   }
 
