@@ -855,7 +855,7 @@ export interface components {
         };
         Fill: {
             field: string;
-            origin: components["schemas"]["Origin"];
+            origin: components["schemas"]["OriginForm"];
             steps: components["schemas"]["Step"][];
             /** @enum {string} */
             whenBlank: "leave" | "default" | "reject";
@@ -896,7 +896,7 @@ export interface components {
             fields: string[];
             ignoring: ("case" | "spaces" | "punctuation" | "accents" | "leading-zeros")[];
         };
-        Origin: {
+        OriginForm: {
             /** @enum {string} */
             kind: "column" | "joined" | "fixed" | "formula" | "generated" | "link" | "database";
             column?: string;

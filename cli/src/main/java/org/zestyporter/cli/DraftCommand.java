@@ -12,7 +12,6 @@ import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.application.jdbc.Database;
 import org.zestyporter.core.draft.PlanDraft;
 import org.zestyporter.core.plan.Fill;
-import org.zestyporter.core.plan.Origin;
 import org.zestyporter.core.plan.Plan;
 import org.zestyporter.core.plan.PlanJson;
 import org.zestyporter.core.source.FileChange;
@@ -111,7 +110,7 @@ final class DraftCommand implements Callable<Integer> {
     Plan plan = new Plan(name, null, found(source), List.of(proposal.destination()), null);
     Set<String> filled = new TreeSet<>(String.CASE_INSENSITIVE_ORDER);
     proposal.destination().fills().stream()
-        .filter(f -> f.origin().kind() != Origin.Kind.DATABASE)
+        .filter(Fill::isGiven)
         .forEach(f -> filled.add(f.field()));
     List<FieldLeft> fieldsLeft =
         info.fields().stream()

@@ -20,6 +20,7 @@ import org.zestyporter.core.application.jdbc.Database;
 import org.zestyporter.core.draft.PlanDraft;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Origin;
+import org.zestyporter.core.plan.OriginForm;
 import org.zestyporter.core.source.Reading;
 import org.zestyporter.core.source.SourceReader;
 import org.zestyporter.core.source.SourceTable;
@@ -69,10 +70,11 @@ class DraftAccuracyTest {
         new PlanDraft(database, source).draft(database.table(table)).destination().fills();
     for (Fill fill : fills) {
       Origin origin = fill.origin();
+      OriginForm form = origin.form();
       String from =
-          origin.column() != null
-              ? origin.column()
-              : origin.template() != null ? origin.template() : origin.generator().word();
+          form.column() != null
+              ? form.column()
+              : form.template() != null ? form.template() : form.generator().word();
       drafted.put(fill.field(), origin.link() == null ? from : from + " > " + origin.link().by());
     }
     return drafted;

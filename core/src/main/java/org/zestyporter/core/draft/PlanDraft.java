@@ -206,8 +206,7 @@ public final class PlanDraft {
     String name = source.columns().get(column);
     for (Fill fill : memory) {
       if (fill.field().equalsIgnoreCase(field.name())
-          && fill.origin().readsColumn()
-          && fill.origin().column().equalsIgnoreCase(name)) {
+          && name.equalsIgnoreCase(fill.origin().column())) {
         return new Pair(
             field, column, REMEMBERED, null, "an earlier plan fills it from this column", fill);
       }
@@ -230,7 +229,7 @@ public final class PlanDraft {
             new FillEvidence(field.name(), source.columns().get(pair.column()), pair.because()));
         score += pair.score();
       } else if (joined(field, chosen) != null) {
-        Origin origin = joined(field, chosen);
+        Origin.Joined origin = joined(field, chosen);
         fills.add(Fill.of(field.name(), origin, Step.of(StepKind.COLLAPSE_SPACES)));
         evidence.add(
             new FillEvidence(
@@ -249,7 +248,7 @@ public final class PlanDraft {
   }
 
   /** First and last name for a field that holds a person's whole name; null if it does not fit. */
-  private @Nullable Origin joined(FieldInfo field, List<Pair> chosen) {
+  private Origin.@Nullable Joined joined(FieldInfo field, List<Pair> chosen) {
     List<String> words = Words.split(field.name());
     boolean whole =
         field.type() == FieldType.TEXT
@@ -257,7 +256,7 @@ public final class PlanDraft {
     String first = free(List.of("first", "given", "forename"), chosen);
     String last = free(List.of("last", "surname", "family"), chosen);
     return whole && first != null && last != null
-        ? Origin.joined(Formula.quote(first) + " " + Formula.quote(last))
+        ? new Origin.Joined(Formula.quote(first) + " " + Formula.quote(last))
         : null;
   }
 

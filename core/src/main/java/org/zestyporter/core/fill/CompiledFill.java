@@ -344,7 +344,7 @@ public final class CompiledFill {
     if (filled.problem() != null && stopped < 0) {
       stopped = stages.size();
     }
-    boolean single = column() >= 0 && fill.origin().readsColumn();
+    boolean single = column() >= 0 && fill.origin().column() != null;
     Object origin = chain.origin;
     return new Trace(
         columns.stream().map(c -> row.cell(c).text()).toList(),

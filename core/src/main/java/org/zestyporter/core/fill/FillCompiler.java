@@ -84,8 +84,7 @@ public final class FillCompiler {
     List<CompiledFill> compiled = new ArrayList<>();
     for (FieldInfo field : table.fields()) {
       for (Fill fill : destination.fills()) {
-        if (fill.field().equalsIgnoreCase(field.name())
-            && fill.origin().kind() != Origin.Kind.DATABASE) {
+        if (fill.field().equalsIgnoreCase(field.name()) && fill.isGiven()) {
           compiled.add(compile(fill, field, table));
         }
       }
@@ -97,7 +96,7 @@ public final class FillCompiler {
   public CompiledFill compile(Fill fill, FieldInfo field, TableInfo table) {
     Origin origin = fill.origin();
     Set<Integer> columns = new TreeSet<>();
-    int ownColumn = origin.readsColumn() ? require(origin.column(), field) : -1;
+    int ownColumn = origin.column() == null ? -1 : require(origin.column(), field);
     Names names = new SourceNames(source, phrases, ownColumn);
     List<Inquiry> beforehand = new ArrayList<>();
     Start start = start(origin, field, table, ownColumn, names, beforehand::add);
@@ -109,7 +108,7 @@ public final class FillCompiler {
       perRow |= step.perRow();
     }
     Links links = null;
-    if (origin.kind() == Origin.Kind.LINK) {
+    if (origin instanceof Origin.Linked) {
       List<Integer> also =
           origin.link().also().stream().map(a -> require(a.column(), field)).toList();
       columns.addAll(also);
@@ -174,24 +173,14 @@ public final class FillCompiler {
 
   /** A fill without the look-up behind its steps. */
   private static Fill unlinked(Fill fill) {
-    Origin origin = fill.origin();
-    if (origin.kind() != Origin.Kind.LINK) {
-      return fill;
-    }
-    Origin.Kind kind =
-        origin.column() != null
-            ? Origin.Kind.COLUMN
-            : origin.template() != null
-                ? Origin.Kind.JOINED
-                : origin.formula() != null ? Origin.Kind.FORMULA : Origin.Kind.FIXED;
-    return fill.withOrigin(origin.withKind(kind).withLink(null));
+    Origin from = fill.origin().lookedUpBy();
+    return fill.withOrigin(from == null ? Origin.fixed(null) : from);
   }
 
   /** A compiled fill with other steps, looking up links as it does. */
   public CompiledFill withSteps(CompiledFill of, Fill with) {
-    Integer own =
-        with.origin().readsColumn() ? Integer.valueOf(source.column(with.origin().column())) : null;
-    Names names = new SourceNames(source, phrases, own == null ? -1 : own);
+    String own = with.origin().column();
+    Names names = new SourceNames(source, phrases, own == null ? -1 : source.column(own));
     return of.withSteps(with, steps(with, names));
   }
 
@@ -206,7 +195,7 @@ public final class FillCompiler {
 
   /** The only column that a fill's value comes from; null if there is none. */
   public String columnName(CompiledFill fill) {
-    return fill.fill().origin().readsColumn() ? fill.fill().origin().column() : null;
+    return fill.fill().origin().column();
   }
 
   /** The columns that a fill does not read. */
@@ -256,18 +245,21 @@ public final class FillCompiler {
     if (own >= 0) {
       return Start.of(own);
     }
-    if (origin.kind() == Origin.Kind.GENERATED) {
+    if (origin instanceof Origin.Generated of) {
       return new Start(
-          Generated.of(origin, field, table, ask), List.of(), Generated.perRow(origin.generator()));
+          Generated.of(of, field, table, ask), List.of(), Generated.perRow(of.generator()));
     }
-    if (origin.template() != null) {
-      Template template = new Template(origin.template(), source::column);
+    Origin from = origin.lookedUpBy();
+    if (from instanceof Origin.Joined of) {
+      Template template = new Template(of.template(), source::column);
       return new Start(template::apply, template.columns(), false);
     }
-    if (origin.formula() != null) {
-      Formula formula = Formula.compile(origin.formula(), names);
+    if (from instanceof Origin.Formula of) {
+      Formula formula = Formula.compile(of.formula(), names);
       return new Start(formula::run, formula.columns(), formula.usesLine());
     }
-    return Start.fixed(origin.value() == null || origin.value().isEmpty() ? null : origin.value());
+    boolean blank =
+        !(from instanceof Origin.Fixed of) || of.value() == null || of.value().isEmpty();
+    return Start.fixed(blank ? null : ((Origin.Fixed) from).value());
   }
 }

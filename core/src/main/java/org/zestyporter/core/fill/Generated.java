@@ -26,7 +26,7 @@ final class Generated {
    * @param ask takes what has to be known of the application
    */
   static Function<Row, Object> of(
-      Origin origin, FieldInfo field, @Nullable TableInfo table, Consumer<Inquiry> ask) {
+      Origin.Generated origin, FieldInfo field, @Nullable TableInfo table, Consumer<Inquiry> ask) {
     return switch (origin.generator()) {
       case WHO -> Row::who;
       case RUN_TIME -> Row::now;

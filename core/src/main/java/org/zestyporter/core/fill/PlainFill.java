@@ -59,7 +59,7 @@ final class PlainFill {
 
   /** The plain way of a fill; null if it has none. */
   static @Nullable PlainFill of(Fill fill, FieldInfo field, Supplier<LocaleSettings> locale) {
-    if (fill.origin().kind() != Origin.Kind.COLUMN || field.choices() != null) {
+    if (!(fill.origin() instanceof Origin.Column) || field.choices() != null) {
       return null;
     }
     Step read = null;

@@ -1,5 +1,6 @@
 package org.zestyporter.core.plan;
 
+import com.fasterxml.jackson.annotation.JsonIgnore;
 import com.fasterxml.jackson.annotation.JsonValue;
 import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.List;
@@ -80,6 +81,12 @@ public record Fill(
   /** A fill with the usual policies. */
   public static Fill of(String field, Origin origin, Step... steps) {
     return new Fill(field, origin, List.of(steps), null, null, null, null, false);
+  }
+
+  /** True unless the field is left to the database. */
+  @JsonIgnore
+  public boolean isGiven() {
+    return !(origin instanceof Origin.Database);
   }
 
   public Fill rejectBlank() {

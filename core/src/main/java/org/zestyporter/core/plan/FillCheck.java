@@ -3,6 +3,7 @@ package org.zestyporter.core.plan;
 import java.util.List;
 import java.util.function.Predicate;
 import java.util.function.UnaryOperator;
+import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.formula.Formula;
 import org.zestyporter.core.formula.FormulaException;
@@ -36,7 +37,7 @@ final class FillCheck {
 
   void check(Fill fill) {
     Origin origin = fill.origin();
-    if (origin == null || origin.kind() == null) {
+    if (origin == null) {
       matter(ErrorCode.NO_ORIGIN, field.name() + " has no origin.");
       return;
     }
@@ -53,42 +54,32 @@ final class FillCheck {
   }
 
   private void origin(Origin origin) {
-    switch (origin.kind()) {
-      case COLUMN -> column(origin.column());
-      case JOINED -> template(origin.template());
-      case FORMULA -> formula(origin.formula(), columns);
-      case GENERATED -> {
-        if (origin.generator() == null) {
-          matter(ErrorCode.NO_GENERATOR, "Say what is generated for " + field.name() + ".");
-        }
-      }
-      case LINK -> link(origin);
-      case DATABASE -> {
-        if (field.required()) {
-          matter(
-              ErrorCode.REQUIRED_FIELD,
-              field.name() + " is required and the database has no value of its own for it.");
-        }
-      }
-      default -> {
-        // a fixed value may be anything, even blank
-      }
+    if (origin instanceof Origin.Column of) {
+      column(of.column());
+    } else if (origin instanceof Origin.Joined of) {
+      template(of.template());
+    } else if (origin instanceof Origin.Formula of) {
+      formula(of.formula());
+    } else if (origin instanceof Origin.Generated of && of.generator() == null) {
+      matter(ErrorCode.NO_GENERATOR, "Say what is generated for " + field.name() + ".");
+    } else if (origin instanceof Origin.Linked of) {
+      link(of);
+    } else if (origin instanceof Origin.Database && field.required()) {
+      matter(
+          ErrorCode.REQUIRED_FIELD,
+          field.name() + " is required and the database has no value of its own for it.");
     }
   }
 
-  private void link(Origin origin) {
+  private void link(Origin.Linked origin) {
     if (field.link() == null || origin.link() == null) {
       matter(ErrorCode.NO_LINK, field.name() + " is not a link to another table.");
       return;
     }
-    if (origin.column() != null) {
-      column(origin.column());
-    } else if (origin.template() != null) {
-      template(origin.template());
-    } else if (origin.formula() != null) {
-      formula(origin.formula(), columns);
-    } else if (origin.value() == null) {
+    if (origin.from() == null) {
       matter(ErrorCode.NO_ORIGIN, "Say by which value " + field.name() + " is looked up.");
+    } else {
+      origin(origin.from());
     }
     origin.link().also().forEach(a -> column(a.column()));
   }
@@ -112,19 +103,19 @@ final class FillCheck {
   /** What keeps a step from being compiled keeps its plan from being used. */
   private void step(Step step) {
     try {
-      step.compile(new Known(columns));
+      step.compile(new Known());
     } catch (PorterException e) {
       matter(e.code(), field.name() + ": " + e.getMessage());
     }
   }
 
-  private void formula(String formula, List<String> names) {
+  private void formula(@Nullable String formula) {
     if (formula == null || formula.isBlank()) {
       matter(ErrorCode.FORMULA, field.name() + " has no formula yet.");
       return;
     }
     try {
-      Formula.compile(formula, new Known(names));
+      Formula.compile(formula, new Known());
     } catch (FormulaException e) {
       matter(ErrorCode.FORMULA, field.name() + ": " + e.getMessage());
     }
@@ -132,15 +123,9 @@ final class FillCheck {
 
   /** The columns by name only: types are told when the file is at hand. */
   private final class Known implements Names {
-    private final List<String> names;
-
-    Known(List<String> names) {
-      this.names = names;
-    }
-
     @Override
     public List<String> columns() {
-      return names;
+      return columns;
     }
 
     @Override

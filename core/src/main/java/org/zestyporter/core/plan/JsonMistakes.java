@@ -1,5 +1,6 @@
 package org.zestyporter.core.plan;
 
+import com.fasterxml.jackson.annotation.JsonCreator;
 import com.fasterxml.jackson.annotation.JsonIgnore;
 import com.fasterxml.jackson.annotation.JsonValue;
 import java.lang.reflect.InvocationTargetException;
@@ -29,6 +30,15 @@ final class JsonMistakes {
 
   private JsonMistakes() {}
 
+  /** What is written for a type that is not written as it is. */
+  private static Type written(Class<?> type) {
+    return Arrays.stream(type.getMethods())
+        .filter(m -> m.isAnnotationPresent(JsonCreator.class))
+        .map(m -> m.getGenericParameterTypes()[0])
+        .findFirst()
+        .orElseThrow();
+  }
+
   /** The mistakes of a document that is to become a record, in the order of the document. */
   static List<String> of(JsonNode document, Class<?> type) {
     JsonMistakes found = new JsonMistakes();
@@ -57,6 +67,8 @@ final class JsonMistakes {
         return;
       }
       node.properties().forEach(p -> check(p.getValue(), argument(type, 1), at(place, p.getKey())));
+    } else if (raw.isInterface()) {
+      check(node, written(raw), place);
     } else if (raw.isRecord()) {
       checkRecord(node, raw, place);
     } else if (raw.isEnum()) {

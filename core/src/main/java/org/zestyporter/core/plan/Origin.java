@@ -1,7 +1,7 @@
 package org.zestyporter.core.plan;
 
+import com.fasterxml.jackson.annotation.JsonCreator;
 import com.fasterxml.jackson.annotation.JsonValue;
-import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.List;
 import java.util.Locale;
 import org.jspecify.annotations.Nullable;
@@ -10,46 +10,55 @@ import org.zestyporter.core.value.Comparison;
 /**
  * Where a fill's value comes from.
  *
- * <p>A link is looked up by a value that comes from a column, a template, a formula or a fixed
- * value, whichever is given.
- *
- * @param kind which of the others is used
- * @param column the source's column
- * @param template columns in brackets with texts between them; a text beside a blank column is left
- *     out
- * @param value the fixed value
- * @param formula the formula
- * @param generator what makes a generated value
- * @param series how a number series goes
- * @param link where a link is looked up
+ * <p>What an origin is made of may be missing while a plan is written; {@link PlanCheck} says so.
  */
-@RecordBuilder
-public record Origin(
-    Kind kind,
-    @Nullable String column,
-    @Nullable String template,
-    @Nullable String value,
-    @Nullable String formula,
-    @Nullable Generator generator,
-    @Nullable Series series,
-    @Nullable Link link)
-    implements OriginBuilder.With {
+public sealed interface Origin {
 
-  /** The kinds of origins. */
-  public enum Kind {
-    COLUMN,
-    JOINED,
-    FIXED,
-    FORMULA,
-    GENERATED,
-    LINK,
-    DATABASE;
+  /** The cell of a column. */
+  record Column(@Nullable String column) implements Origin {}
 
-    @JsonValue
-    public String word() {
-      return name().toLowerCase(Locale.ROOT);
+  /**
+   * Several columns in one text.
+   *
+   * @param template columns in brackets with texts between them; a text beside a blank column is
+   *     left out
+   */
+  record Joined(@Nullable String template) implements Origin {}
+
+  /** The same value for every row; null or empty for blank. */
+  record Fixed(@Nullable String value) implements Origin {}
+
+  /** The result of a formula. */
+  record Formula(@Nullable String formula) implements Origin {}
+
+  /**
+   * A value that we make.
+   *
+   * @param series how a number series goes
+   */
+  record Generated(@Nullable Generator generator, @Nullable Series series) implements Origin {}
+
+  /**
+   * The key of a record of another table.
+   *
+   * @param from gives the value that the record is looked up by: a column, a template, a formula or
+   *     a fixed value
+   * @param link where it is looked up
+   */
+  record Linked(@Nullable Origin from, @Nullable Link link) implements Origin {
+    @Override
+    public @Nullable String column() {
+      return from == null ? null : from.column();
+    }
+
+    @Override
+    public @Nullable Origin lookedUpBy() {
+      return from;
     }
   }
+
+  /** Whatever the database has for a field of which nothing is said. */
+  record Database() implements Origin {}
 
   /** What makes a generated value. */
   public enum Generator {
@@ -135,46 +144,64 @@ public record Origin(
     }
   }
 
-  public static final Origin DATABASE = of(Kind.DATABASE);
+  Origin DATABASE = new Database();
 
-  private static Origin of(Kind kind) {
-    return new Origin(kind, null, null, null, null, null, null, null);
+  static Origin column(String column) {
+    return new Column(column);
   }
 
-  public static Origin column(String column) {
-    return of(Kind.COLUMN).withColumn(column);
+  static Origin joined(String template) {
+    return new Joined(template);
   }
 
-  public static Origin joined(String template) {
-    return of(Kind.JOINED).withTemplate(template);
+  static Origin fixed(String value) {
+    return new Fixed(value);
   }
 
-  public static Origin fixed(String value) {
-    return of(Kind.FIXED).withValue(value);
+  static Origin formula(String formula) {
+    return new Formula(formula);
   }
 
-  public static Origin formula(String formula) {
-    return of(Kind.FORMULA).withFormula(formula);
+  static Origin generated(Generator generator) {
+    return new Generated(generator, null);
   }
 
-  public static Origin generated(Generator generator) {
-    return of(Kind.GENERATED).withGenerator(generator);
+  static Origin series(Series series) {
+    return new Generated(Generator.SERIES, series);
   }
 
-  public static Origin series(Series series) {
-    return generated(Generator.SERIES).withSeries(series);
-  }
-
-  public static Origin link(String column, String by, Comparison.Ignore... ignoring) {
+  static Origin link(String column, String by, Comparison.Ignore... ignoring) {
     return linked(column, new Link(by, List.of(ignoring), null));
   }
 
-  public static Origin linked(String column, Link link) {
-    return of(Kind.LINK).withColumn(column).withLink(link);
+  static Origin linked(@Nullable String column, Link link) {
+    return new Linked(column == null ? null : new Column(column), link);
   }
 
-  /** True if the value is taken from a single column of the source. */
-  public boolean readsColumn() {
-    return (kind == Kind.COLUMN || kind == Kind.LINK) && column != null;
+  /** An origin as a plan writes it; null if it does not say of which kind. */
+  @JsonCreator
+  static @Nullable Origin of(OriginForm form) {
+    return form.origin();
+  }
+
+  /** The way in which a plan writes it. */
+  @JsonValue
+  default OriginForm form() {
+    return OriginForm.of(this);
+  }
+
+  /** The only column that the value, or what a link is looked up by, is taken from; else null. */
+  default @Nullable String column() {
+    return null;
+  }
+
+  /** Where it is looked up; null if it is no link. */
+  default @Nullable Link link() {
+    return null;
+  }
+
+  /** The origin without the look-up: itself, or what a link is looked up by. */
+  default @Nullable Origin lookedUpBy() {
+    return this;
   }
 }

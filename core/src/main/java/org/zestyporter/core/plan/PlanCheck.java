@@ -71,8 +71,7 @@ public final class PlanCheck {
         matters.add(
             new Matter(ErrorCode.FILLED_TWICE, field.name(), field.name() + " is filled twice."));
       }
-      boolean given = fill.origin() == null || fill.origin().kind() != Origin.Kind.DATABASE;
-      if (given && !field.isFillable()) {
+      if (fill.isGiven() && !field.isFillable()) {
         matters.add(
             new Matter(
                 ErrorCode.UNFILLABLE_FIELD,

@@ -22,7 +22,6 @@ import org.zestyporter.core.fill.RunContext;
 import org.zestyporter.core.fill.Shared;
 import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Fill;
-import org.zestyporter.core.plan.Origin;
 import org.zestyporter.core.plan.Plan;
 import org.zestyporter.core.plan.PlanCheck;
 import org.zestyporter.core.source.Batch;
@@ -200,7 +199,7 @@ public final class OpenedPlan {
                 destination.fills().stream()
                     .filter(f -> f.field().equalsIgnoreCase(field.name()))
                     .filter(f -> !bad.contains(f.field()))
-                    .filter(f -> f.origin().kind() != Origin.Kind.DATABASE)
+                    .filter(Fill::isGiven)
                     .forEach(usable::add));
     return usable;
   }

@@ -36,7 +36,7 @@ final class TargetWriter {
         java.util.stream.IntStream.range(0, target.fills.size())
             .filter(
                 f ->
-                    target.fills.get(f).fill().origin().kind() == Origin.Kind.COLUMN
+                    target.fills.get(f).fill().origin() instanceof Origin.Column
                         && target.fills.get(f).field().type().isNumber())
             .toArray();
   }

@@ -74,7 +74,7 @@ class PlanDraftTest {
       PlanDraft.Proposal proposal = draft(on, source);
       Map<String, String> columns =
           proposal.destination().fills().stream()
-              .filter(f -> f.origin().readsColumn())
+              .filter(f -> f.origin().column() != null)
               .collect(Collectors.toMap(Fill::field, f -> f.origin().column()));
       assertThat(columns)
           .containsExactlyInAnyOrderEntriesOf(
@@ -99,7 +99,7 @@ class PlanDraftTest {
         SourceTable source = file(LOG)) {
       PlanDraft.Proposal proposal = draft(on, source);
       Origin origin = fill(proposal, "skipper_id").origin();
-      assertThat(origin.kind()).isEqualTo(Origin.Kind.LINK);
+      assertThat(origin).isInstanceOf(Origin.Linked.class);
       assertThat(origin.link().by()).isEqualTo("email");
       assertThat(proposal.evidence())
           .filteredOn(e -> e.field().equals("skipper_id"))
@@ -122,7 +122,7 @@ class PlanDraftTest {
       assertThat(fill(proposal, "sailed_on").whenBlank()).isEqualTo(Fill.WhenBlank.REJECT);
       assertThat(fill(proposal, "remark").whenBlank()).isEqualTo(Fill.WhenBlank.LEAVE);
       Fill entered = fill(proposal, "entered_by");
-      assertThat(entered.origin().generator()).isEqualTo(Origin.Generator.WHO);
+      assertThat(entered.origin()).isEqualTo(Origin.generated(Origin.Generator.WHO));
       assertThat(entered.onlyNew()).isTrue();
     }
   }
@@ -224,7 +224,7 @@ class PlanDraftTest {
         SourceTable source = file("First;Last;Stay", "Ann;Lee;3", "Bo;Kay;4")) {
       PlanDraft.Proposal proposal =
           new PlanDraft(on.database(), source).draft(on.database().table("guest"));
-      assertThat(fill(proposal, "name").origin().template()).isEqualTo("[First] [Last]");
+      assertThat(fill(proposal, "name").origin()).isEqualTo(Origin.joined("[First] [Last]"));
       assertThat(proposal.evidence())
           .extracting(PlanDraft.FillEvidence::because)
           .anyMatch(b -> b.startsWith("the file has the parts of a name"));

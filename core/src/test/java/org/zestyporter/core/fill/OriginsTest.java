@@ -211,10 +211,10 @@ class OriginsTest {
   void linksAreFoundByWhatAFormulaOrAFixedValueGives() {
     Origin.Link link = new Origin.Link("name", null, null, null, null);
     Origin formula =
-        Origin.linked(null, link).withFormula("IF([Kind]=\"sail\"; \"Oban\"; \"Rome\")");
+        new Origin.Linked(Origin.formula("IF([Kind]=\"sail\"; \"Oban\"; \"Rome\")"), link);
     assertThat(values(Fill.of("town_id", formula)))
         .containsExactly("3", "unknown-link", "unknown-link", "3", "3");
-    assertThat(values(Fill.of("town_id", Origin.linked(null, link).withValue("Oban"))))
+    assertThat(values(Fill.of("town_id", new Origin.Linked(Origin.fixed("Oban"), link))))
         .containsOnly("3");
   }
 

@@ -51,9 +51,9 @@ class FillCheckTest {
     assertThat(codes(Fill.of("name", Origin.series(null)))).isEmpty();
     Origin.Link link =
         new Origin.Link("name", List.of(new Origin.Also("land", "Last")), null, null, null);
-    assertThat(codes(Fill.of("town_id", Origin.linked(null, link).withFormula("[First]"))))
+    assertThat(codes(Fill.of("town_id", new Origin.Linked(Origin.formula("[First]"), link))))
         .isEmpty();
-    assertThat(codes(Fill.of("town_id", Origin.linked(null, link).withValue("Oban")))).isEmpty();
+    assertThat(codes(Fill.of("town_id", new Origin.Linked(Origin.fixed("Oban"), link)))).isEmpty();
   }
 
   @ParameterizedTest

@@ -173,7 +173,9 @@ class PlanSchemaTest {
             Arrays.stream(StepKind.values()).map(StepKind::word).toArray(String[]::new));
     assertThat(words("/$defs/origin/properties/kind/enum"))
         .containsExactly(
-            Arrays.stream(Origin.Kind.values()).map(Origin.Kind::word).toArray(String[]::new));
+            Arrays.stream(OriginForm.Kind.values())
+                .map(OriginForm.Kind::word)
+                .toArray(String[]::new));
     assertThat(words("/$defs/origin/properties/generator/enum"))
         .containsExactly(
             Arrays.stream(Origin.Generator.values())

@@ -102,6 +102,18 @@ class PlanTest {
     assertThat(PlanJson.read(PlanJson.write(read))).isEqualTo(read);
   }
 
+  @Test
+  void anOriginWithoutAKindIsAMatterOfThePlan() {
+    Plan read =
+        PlanJson.read(
+            """
+            {"name": "p", "destinations": [{"table": "boat", "fills": [
+              {"field": "reg", "origin": {"column": "Reg"}},
+              {"field": "notes", "origin": {"kind": "link"}}]}]}""");
+    assertThat(codes(read.destinations().get(0))).containsExactly("no-origin", "no-link");
+    assertThat(PlanJson.read(PlanJson.write(read))).isEqualTo(read);
+  }
+
   @ParameterizedTest
   @CsvSource(
       delimiter = '#',

@@ -7,6 +7,7 @@ import java.util.Objects;
 import org.zestyporter.core.fill.CompiledFill;
 import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Fill;
+import org.zestyporter.core.plan.Origin;
 import org.zestyporter.core.preview.StageTable;
 import org.zestyporter.core.run.OpenedPlan;
 import org.zestyporter.core.step.Step;
@@ -19,7 +20,10 @@ final class PhraseUse {
   /** True if a fill translates by a phrasebook, in a step or in a formula. */
   static boolean uses(Fill fill, String book) {
     String quoted = "\"" + book.replace("\"", "\"\"") + "\"";
-    boolean inOrigin = fill.origin().formula() != null && fill.origin().formula().contains(quoted);
+    boolean inOrigin =
+        fill.origin().lookedUpBy() instanceof Origin.Formula of
+            && of.formula() != null
+            && of.formula().contains(quoted);
     return inOrigin
         || fill.steps().stream()
             .anyMatch(

@@ -18,7 +18,6 @@ import org.zestyporter.core.fill.Filled;
 import org.zestyporter.core.fill.Rules;
 import org.zestyporter.core.formula.FormulaException;
 import org.zestyporter.core.plan.Fill;
-import org.zestyporter.core.plan.Origin;
 import org.zestyporter.core.plan.Phrasebook;
 import org.zestyporter.core.plan.PlanJson;
 import org.zestyporter.core.preview.MatchSurvey;
@@ -221,7 +220,7 @@ class PlanViewer {
   }
 
   private static void requireUsable(Fill fill) {
-    if (fill.origin().kind() == Origin.Kind.DATABASE) {
+    if (!fill.isGiven()) {
       throw ErrorCode.LEFT_TO_DATABASE.error(
           "This field is left to the database, so there is nothing to show.");
     }

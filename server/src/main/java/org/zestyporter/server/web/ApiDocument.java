@@ -13,12 +13,20 @@ import java.util.ArrayList;
 import java.util.Iterator;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
+import org.springdoc.core.utils.SpringDocUtils;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
+import org.zestyporter.core.plan.Origin;
+import org.zestyporter.core.plan.OriginForm;
 
 /** The OpenAPI document, from which the interface's types are generated. */
 @Configuration(proxyBeanMethods = false)
 class ApiDocument {
+
+  static {
+    // an origin is written in a form of its own
+    SpringDocUtils.getConfig().replaceWithClass(Origin.class, OriginForm.class);
+  }
 
   @Bean
   OpenAPI openApi() {
