@@ -26,9 +26,9 @@ import org.zestyporter.core.run.LedgerLayout;
 import org.zestyporter.core.run.OpenedPlan;
 import org.zestyporter.core.run.Pipeline;
 import org.zestyporter.core.run.Progress;
-import org.zestyporter.core.source.Reading;
 import org.zestyporter.core.source.SourceReader;
 import org.zestyporter.core.source.SourceTable;
+import org.zestyporter.core.source.reading.Reading;
 
 /**
  * Times whole, cold processes of the command line on a file of mostly distinct values, in seconds

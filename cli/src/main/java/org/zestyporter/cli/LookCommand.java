@@ -6,7 +6,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.concurrent.Callable;
 import org.zestyporter.core.plan.PlanJson;
-import org.zestyporter.core.source.Reading;
+import org.zestyporter.core.source.reading.Reading;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;

@@ -4,10 +4,10 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
-import org.zestyporter.core.source.Reading;
 import org.zestyporter.core.source.SourceReader;
 import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.source.Temporary;
+import org.zestyporter.core.source.reading.Reading;
 
 /** A file opened for one command, with a folder for its cache that goes away with it. */
 record OpenedFile(SourceTable table, Path folder) implements AutoCloseable {

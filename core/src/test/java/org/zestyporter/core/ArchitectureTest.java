@@ -61,6 +61,37 @@ class ArchitectureTest {
         .check(CORE);
   }
 
+  /** Within the source: settings, parsers, the cache of cells, what of them is the table. */
+  @ParameterizedTest
+  @ValueSource(strings = {"reading", "parse", "cache", "layout"})
+  void partsOfTheSourceImportOnlyThoseToTheirLeft(String part) {
+    List<String> parts = List.of("reading", "parse", "cache", "layout");
+    noClasses()
+        .that()
+        .resideInAPackage(name("source." + part))
+        .should()
+        .dependOnClassesThat()
+        .resideInAnyPackage(
+            parts.subList(parts.indexOf(part) + 1, parts.size()).stream()
+                .map(p -> name("source." + p))
+                .toArray(String[]::new))
+        .orShould()
+        .dependOnClassesThat()
+        .resideInAPackage("org.zestyporter.core.source")
+        .check(CORE);
+  }
+
+  @Test
+  void parsersAndLayoutAreTheSourcesOwn() {
+    noClasses()
+        .that()
+        .resideOutsideOfPackage(name("source"))
+        .should()
+        .dependOnClassesThat()
+        .resideInAnyPackage(name("source.parse"), name("source.layout"))
+        .check(CORE);
+  }
+
   @Test
   void applicationsAndSourcesDoNotKnowEachOther() {
     noClasses()

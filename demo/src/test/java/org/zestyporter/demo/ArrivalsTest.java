@@ -32,9 +32,9 @@ import org.zestyporter.core.run.OpenedPlan;
 import org.zestyporter.core.run.Pipeline;
 import org.zestyporter.core.run.Progress;
 import org.zestyporter.core.run.RunReport;
-import org.zestyporter.core.source.Reading;
 import org.zestyporter.core.source.SourceReader;
 import org.zestyporter.core.source.SourceTable;
+import org.zestyporter.core.source.reading.Reading;
 
 /** The whole path without a server: the generator's own counts are what must come out. */
 class ArrivalsTest {

@@ -21,9 +21,9 @@ import org.zestyporter.core.draft.PlanDraft;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Origin;
 import org.zestyporter.core.plan.OriginForm;
-import org.zestyporter.core.source.Reading;
 import org.zestyporter.core.source.SourceReader;
 import org.zestyporter.core.source.SourceTable;
+import org.zestyporter.core.source.reading.Reading;
 
 /** What is proposed for each file of the office, before anybody corrects a fill. */
 class DraftAccuracyTest {

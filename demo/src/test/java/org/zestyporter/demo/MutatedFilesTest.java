@@ -14,8 +14,8 @@ import java.util.stream.Stream;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
-import org.zestyporter.core.source.Reading;
 import org.zestyporter.core.source.SourceReader;
+import org.zestyporter.core.source.reading.Reading;
 import org.zestyporter.core.value.PorterException;
 
 /** The office's files with bytes changed, cut, repeated and moved are read, or refused in words. */

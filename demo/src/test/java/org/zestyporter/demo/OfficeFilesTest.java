@@ -8,12 +8,12 @@ import java.nio.file.Path;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
-import org.zestyporter.core.source.Batch;
 import org.zestyporter.core.source.FileChange;
-import org.zestyporter.core.source.Reading;
-import org.zestyporter.core.source.SourceFormat;
 import org.zestyporter.core.source.SourceReader;
 import org.zestyporter.core.source.SourceTable;
+import org.zestyporter.core.source.cache.Batch;
+import org.zestyporter.core.source.reading.Reading;
+import org.zestyporter.core.source.reading.SourceFormat;
 import org.zestyporter.core.value.ColumnProfile;
 import org.zestyporter.core.value.ValueType;
 

@@ -1,6 +1,6 @@
 package org.zestyporter.core.fill;
 
-import org.zestyporter.core.source.Batch;
+import org.zestyporter.core.source.cache.Batch;
 import org.zestyporter.core.value.Cell;
 
 /** A row of a batch; moved on from row to row by one thread. */

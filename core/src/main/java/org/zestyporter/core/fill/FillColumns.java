@@ -4,8 +4,8 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.IntFunction;
-import org.zestyporter.core.source.Batch;
-import org.zestyporter.core.source.ColumnChunk;
+import org.zestyporter.core.source.cache.Batch;
+import org.zestyporter.core.source.cache.ColumnChunk;
 import org.zestyporter.core.value.Cell;
 
 /**

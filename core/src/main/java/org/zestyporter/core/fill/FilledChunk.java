@@ -1,7 +1,7 @@
 package org.zestyporter.core.fill;
 
 import java.util.List;
-import org.zestyporter.core.source.Batch;
+import org.zestyporter.core.source.cache.Batch;
 
 /** The values that all fills gave for the rows of a chunk, by column. */
 public final class FilledChunk {

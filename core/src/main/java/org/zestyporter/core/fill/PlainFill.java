@@ -11,7 +11,7 @@ import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.FieldType;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Origin;
-import org.zestyporter.core.source.ColumnChunk;
+import org.zestyporter.core.source.cache.ColumnChunk;
 import org.zestyporter.core.step.ReadDate;
 import org.zestyporter.core.step.Step;
 import org.zestyporter.core.step.StepKind;

@@ -4,7 +4,7 @@ import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.source.Correction;
-import org.zestyporter.core.source.Reading;
+import org.zestyporter.core.source.reading.Reading;
 
 /**
  * The saved set-up: how a source is read, which tables it fills and how the run goes.

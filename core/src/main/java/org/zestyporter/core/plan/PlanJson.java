@@ -1,7 +1,7 @@
 package org.zestyporter.core.plan;
 
 import java.util.List;
-import org.zestyporter.core.source.Reading;
+import org.zestyporter.core.source.reading.Reading;
 import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
 import tools.jackson.core.JacksonException;

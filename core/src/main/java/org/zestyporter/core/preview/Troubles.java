@@ -4,8 +4,8 @@ import java.util.List;
 import org.zestyporter.core.fill.CompiledFill;
 import org.zestyporter.core.fill.FillColumns;
 import org.zestyporter.core.fill.FilledChunk;
-import org.zestyporter.core.source.Batch;
 import org.zestyporter.core.source.SourceTable;
+import org.zestyporter.core.source.cache.Batch;
 
 /** Finds records whose values can't be taken. */
 public final class Troubles {

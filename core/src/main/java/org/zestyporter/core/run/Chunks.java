@@ -12,8 +12,8 @@ import java.util.concurrent.Future;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.fill.FillColumns;
 import org.zestyporter.core.fill.FilledChunk;
-import org.zestyporter.core.source.Batch;
 import org.zestyporter.core.source.SourceTable;
+import org.zestyporter.core.source.cache.Batch;
 
 /**
  * Computes the chunks of a source for all destinations, ahead of who takes them, on a thread of its

@@ -7,10 +7,10 @@ import org.zestyporter.core.fill.CompiledFill;
 import org.zestyporter.core.fill.Row;
 import org.zestyporter.core.fill.RunContext;
 import org.zestyporter.core.fill.ValueRow;
-import org.zestyporter.core.source.Batch;
-import org.zestyporter.core.source.ColumnChunk;
 import org.zestyporter.core.source.Combinations;
 import org.zestyporter.core.source.SourceTable;
+import org.zestyporter.core.source.cache.Batch;
+import org.zestyporter.core.source.cache.ColumnChunk;
 import org.zestyporter.core.value.Cell;
 import org.zestyporter.core.value.DistinctValues;
 

@@ -24,8 +24,8 @@ import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Plan;
 import org.zestyporter.core.plan.PlanCheck;
-import org.zestyporter.core.source.Batch;
 import org.zestyporter.core.source.SourceTable;
+import org.zestyporter.core.source.cache.Batch;
 
 /**
  * What a plan, a source and an application make together: corrected rows, tables, compiled fills

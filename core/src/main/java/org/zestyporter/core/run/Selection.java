@@ -9,8 +9,8 @@ import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.fill.BatchRow;
 import org.zestyporter.core.fill.Row;
 import org.zestyporter.core.fill.RunContext;
-import org.zestyporter.core.source.Batch;
-import org.zestyporter.core.source.ColumnChunk;
+import org.zestyporter.core.source.cache.Batch;
+import org.zestyporter.core.source.cache.ColumnChunk;
 import org.zestyporter.core.value.Cell;
 import org.zestyporter.core.value.Problem;
 

@@ -10,6 +10,8 @@ import java.util.Locale;
 import java.util.Set;
 import org.apache.commons.text.similarity.JaroWinklerSimilarity;
 import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.source.reading.ColumnShape;
+import org.zestyporter.core.source.reading.Letters;
 import org.zestyporter.core.value.ColumnProfile;
 import org.zestyporter.core.value.ValueType;
 

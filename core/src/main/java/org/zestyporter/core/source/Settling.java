@@ -5,6 +5,18 @@ import java.nio.charset.Charset;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import org.zestyporter.core.source.parse.DelimitedSniffer;
+import org.zestyporter.core.source.parse.Encodings;
+import org.zestyporter.core.source.parse.FileFormat;
+import org.zestyporter.core.source.parse.FixedWidth;
+import org.zestyporter.core.source.parse.JsonParser;
+import org.zestyporter.core.source.parse.SheetErrors;
+import org.zestyporter.core.source.parse.SheetParser;
+import org.zestyporter.core.source.parse.TextFiles;
+import org.zestyporter.core.source.reading.Evidence;
+import org.zestyporter.core.source.reading.Reading;
+import org.zestyporter.core.source.reading.SheetInfo;
+import org.zestyporter.core.source.reading.SourceFormat;
 import org.zestyporter.core.value.ErrorCode;
 
 /**

@@ -18,10 +18,10 @@ import org.zestyporter.core.application.FieldType;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Origin;
-import org.zestyporter.core.source.Batch;
-import org.zestyporter.core.source.Reading;
 import org.zestyporter.core.source.SourceReader;
 import org.zestyporter.core.source.SourceTable;
+import org.zestyporter.core.source.cache.Batch;
+import org.zestyporter.core.source.reading.Reading;
 import org.zestyporter.core.step.Step;
 import org.zestyporter.core.step.StepKind;
 

@@ -22,9 +22,9 @@ import org.zestyporter.core.fill.RunContext;
 import org.zestyporter.core.fill.Shared;
 import org.zestyporter.core.plan.Plan;
 import org.zestyporter.core.plan.PlanJson;
-import org.zestyporter.core.source.Reading;
 import org.zestyporter.core.source.SourceReader;
 import org.zestyporter.core.source.SourceTable;
+import org.zestyporter.core.source.reading.Reading;
 import org.zestyporter.core.value.PorterException;
 import org.zestyporter.core.value.Values;
 

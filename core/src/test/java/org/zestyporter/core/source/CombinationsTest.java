@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.zestyporter.core.source.reading.Reading;
 import org.zestyporter.core.value.Cell;
 
 class CombinationsTest {

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.io.IOException;
 import java.util.List;
 import org.junit.jupiter.api.Test;
+import org.zestyporter.core.source.reading.ColumnShape;
 
 /** How a file differs from the one a plan was made with. */
 class FileChangeTest extends TestTables {

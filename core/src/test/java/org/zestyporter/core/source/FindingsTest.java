@@ -6,6 +6,8 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import org.junit.jupiter.api.Test;
+import org.zestyporter.core.source.reading.Evidence;
+import org.zestyporter.core.source.reading.Reading;
 import org.zestyporter.core.value.ColumnProfile;
 import org.zestyporter.core.value.ValueType;
 

@@ -8,6 +8,8 @@ import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
+import org.zestyporter.core.source.reading.Fold;
+import org.zestyporter.core.source.reading.Reading;
 import org.zestyporter.core.value.PorterException;
 import org.zestyporter.core.value.ValueType;
 

@@ -23,6 +23,8 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
+import org.zestyporter.core.source.cache.Batch;
+import org.zestyporter.core.source.reading.Reading;
 import org.zestyporter.core.value.PorterException;
 
 /** Files that are made to do harm end in one sentence, in bounded time and memory (512 MB). */

@@ -10,6 +10,8 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import org.dhatim.fastexcel.Worksheet;
+import org.zestyporter.core.source.reading.Escape;
+import org.zestyporter.core.source.reading.SourceFormat;
 
 /** Files that are hard to read, each with what is to come of it. */
 final class NastyFiles {

@@ -18,6 +18,8 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 import org.zestyporter.core.Seeds;
 import org.zestyporter.core.plan.PlanJson;
+import org.zestyporter.core.source.cache.Batch;
+import org.zestyporter.core.source.reading.Reading;
 import org.zestyporter.core.value.PorterException;
 import tools.jackson.databind.JsonNode;
 

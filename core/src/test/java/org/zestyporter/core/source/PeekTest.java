@@ -9,6 +9,9 @@ import java.nio.file.Path;
 import java.util.concurrent.CancellationException;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.zestyporter.core.source.reading.ReadProgress;
+import org.zestyporter.core.source.reading.Reading;
+import org.zestyporter.core.source.reading.SourceFormat;
 
 /** The first rows of large files, and how far they are read. */
 class PeekTest {

@@ -9,6 +9,12 @@ import java.util.Map;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.zestyporter.core.source.cache.SourceCache;
+import org.zestyporter.core.source.reading.Pick;
+import org.zestyporter.core.source.reading.Reading;
+import org.zestyporter.core.source.reading.RowTest;
+import org.zestyporter.core.source.reading.SkippedLine;
+import org.zestyporter.core.source.reading.Span;
 import org.zestyporter.core.value.Cell;
 import org.zestyporter.core.value.PorterException;
 

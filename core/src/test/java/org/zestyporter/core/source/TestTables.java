@@ -10,6 +10,8 @@ import java.util.List;
 import java.util.stream.Collectors;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.io.TempDir;
+import org.zestyporter.core.source.cache.Batch;
+import org.zestyporter.core.source.reading.Reading;
 
 /** Opens files for tests and closes them again. */
 abstract class TestTables {

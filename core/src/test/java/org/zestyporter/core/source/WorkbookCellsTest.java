@@ -8,6 +8,8 @@ import org.apache.poi.hssf.usermodel.HSSFCellStyle;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.zestyporter.core.source.cache.Batch;
+import org.zestyporter.core.source.reading.SheetInfo;
 import org.zestyporter.core.value.Cell;
 
 /** What number formats make of the numbers in workbooks of all kinds. */

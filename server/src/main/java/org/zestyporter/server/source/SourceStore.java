@@ -14,7 +14,7 @@ import java.util.HexFormat;
 import java.util.List;
 import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
-import org.zestyporter.core.source.SourceCache;
+import org.zestyporter.core.source.cache.SourceCache;
 import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.server.Settings;
 import org.zestyporter.server.store.Lasting;

@@ -1,9 +1,0 @@
-package org.zestyporter.core.source;
-
-/**
- * A single line that is left out.
- *
- * @param text text of its first cell that is not blank; where the line of another file holds
- *     something else, nothing is left out
- */
-public record SkippedLine(long line, String text) {}

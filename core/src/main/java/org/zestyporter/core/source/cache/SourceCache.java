@@ -1,0 +1,265 @@
+package org.zestyporter.core.source.cache;
+
+import java.io.Closeable;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.ByteBuffer;
+import java.nio.channels.FileChannel;
+import java.nio.file.Path;
+import java.util.Arrays;
+import java.util.Iterator;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import net.jpountz.lz4.LZ4Factory;
+import net.jpountz.lz4.LZ4SafeDecompressor;
+import org.zestyporter.core.source.parse.SheetErrors;
+import org.zestyporter.core.value.Cell;
+
+/**
+ * The cells of a file, parsed once and kept by column, so that nothing is parsed again.
+ *
+ * <p>Reading a chunk of a column touches only its own block, wherever it stands in the file. Safe
+ * for use by several threads; memory holds the index and a few recently used blocks.
+ */
+public final class SourceCache implements Closeable {
+  /** Rows in a full chunk. */
+  /** Columns that a file may have at most, whatever its format. */
+  static final int MOST_COLUMNS = SheetErrors.MAX_COLUMNS;
+
+  public static final int CHUNK_ROWS = 4096;
+
+  /** Changes whenever the file format does, so that an older cache is not opened. */
+  public static final int VERSION = 3;
+
+  private static final long KEPT_BYTES = 48L << 20;
+  private static final LZ4SafeDecompressor UNPACK =
+      LZ4Factory.fastestJavaInstance().safeDecompressor();
+
+  private final FileChannel channel;
+  private final long[][] index;
+  private final long[] firstRow;
+  private final Map<Long, ColumnChunk> recent = new LinkedHashMap<>(64, 0.75f, true);
+  private long kept;
+
+  private SourceCache(FileChannel channel, long[][] index) {
+    this.channel = channel;
+    this.index = index;
+    this.firstRow = new long[index.length + 1];
+    for (int i = 0; i < index.length; i++) {
+      firstRow[i + 1] = firstRow[i] + index[i][0];
+    }
+  }
+
+  /** Opens a cache that was written to the end. */
+  public static SourceCache open(Path file) throws IOException {
+    FileChannel channel = FileChannel.open(file);
+    try {
+      long size = channel.size();
+      long start = read(channel, size - 8, 8).getLong();
+      ByteBuffer in = read(channel, start, (int) (size - 8 - start));
+      long[][] index = new long[in.getInt()][];
+      for (int i = 0; i < index.length; i++) {
+        index[i] = new long[in.getInt()];
+        for (int j = 0; j < index[i].length; j++) {
+          index[i][j] = in.getLong();
+        }
+      }
+      return new SourceCache(channel, index);
+    } catch (IOException | RuntimeException e) {
+      channel.close();
+      throw e;
+    }
+  }
+
+  public int chunks() {
+    return index.length;
+  }
+
+  /** Rows of the whole file, titles, blank rows and all. */
+  public long rows() {
+    return firstRow[index.length];
+  }
+
+  public int rows(int chunk) {
+    return (int) index[chunk][0];
+  }
+
+  /** Index of a chunk's first row in the file, from 0. */
+  public long firstRow(int chunk) {
+    return firstRow[chunk];
+  }
+
+  /** Line number of the last row; 0 for a file without rows. */
+  public long lastLine() {
+    return index.length == 0 ? 0 : index[index.length - 1][2];
+  }
+
+  /** Columns of a chunk: as many as its widest row has cells. */
+  public int width(int chunk) {
+    return index[chunk].length - 5;
+  }
+
+  /** Columns of the widest row of the file. */
+  public int width() {
+    int width = 0;
+    for (int i = 0; i < index.length; i++) {
+      width = Math.max(width, width(i));
+    }
+    return width;
+  }
+
+  /** The chunk that holds the first row at or after a line; {@link #chunks()} if there is none. */
+  public int chunkOfLine(long line) {
+    int low = 0;
+    int high = index.length;
+    while (low < high) {
+      int middle = (low + high) >>> 1;
+      if (index[middle][2] < line) {
+        low = middle + 1;
+      } else {
+        high = middle;
+      }
+    }
+    return low;
+  }
+
+  /** True if a column holds nothing in a chunk; nothing is read to tell so. */
+  public boolean isBlank(int chunk, int column) {
+    return column >= width(chunk) || index[chunk][4 + column] == index[chunk][5 + column];
+  }
+
+  /** A cell by its line; blank where there is none. */
+  public Cell cellAt(long line, int column) {
+    int chunk = chunkOfLine(line);
+    if (chunk == chunks()) {
+      return Cell.BLANK;
+    }
+    int row = Arrays.binarySearch(lines(chunk), line);
+    return row < 0 ? Cell.BLANK : column(chunk, column).cell(row);
+  }
+
+  /** Line numbers of a chunk's rows. */
+  public long[] lines(int chunk) {
+    long[] lines = new long[rows(chunk)];
+    try {
+      Block block = new Block(index[chunk][3], index[chunk][4]);
+      long line = index[chunk][1];
+      for (int i = 0; i < lines.length; i++) {
+        line += block.varint();
+        lines[i] = line;
+      }
+      return lines;
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+
+  /** A column of a chunk; blank cells where the chunk's rows are narrower. */
+  public ColumnChunk column(int chunk, int column) {
+    if (column >= width(chunk)) {
+      return ColumnChunk.blank(rows(chunk));
+    }
+    long key = ((long) chunk << 20) | column;
+    synchronized (recent) {
+      ColumnChunk kept = recent.get(key);
+      if (kept != null) {
+        return kept;
+      }
+    }
+    ColumnChunk read = readColumn(chunk, column);
+    keep(key, read);
+    return read;
+  }
+
+  private void keep(long key, ColumnChunk column) {
+    synchronized (recent) {
+      if (recent.put(key, column) == null) {
+        kept += column.weight();
+      }
+      Iterator<ColumnChunk> oldest = recent.values().iterator();
+      while (kept > KEPT_BYTES && recent.size() > 1) {
+        kept -= oldest.next().weight();
+        oldest.remove();
+      }
+    }
+  }
+
+  private ColumnChunk readColumn(int chunk, int column) {
+    long from = index[chunk][4 + column];
+    long to = index[chunk][5 + column];
+    if (from == to) {
+      return ColumnChunk.blank(rows(chunk));
+    }
+    try {
+      Block block = new Block(from, to);
+      int entries = (int) block.varint();
+      int[] starts = new int[entries];
+      int[] ends = new int[entries];
+      byte[] kinds = new byte[entries];
+      boolean texts = true;
+      for (int i = 0; i < entries; i++) {
+        kinds[i] = (byte) block.next();
+        texts &= kinds[i] == 0;
+        int length = (int) block.varint();
+        starts[i] = block.at;
+        block.at += length;
+        ends[i] = block.at;
+      }
+      int[] codes = new int[rows(chunk)];
+      boolean narrow = entries <= 256;
+      for (int i = 0; i < codes.length; i++) {
+        codes[i] = narrow ? block.next() : block.next() << 8 | block.next();
+      }
+      return new ColumnChunk(block.bytes, starts, ends, texts ? null : kinds, codes);
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+
+  @Override
+  public void close() throws IOException {
+    channel.close();
+  }
+
+  private static ByteBuffer read(FileChannel channel, long from, int length) throws IOException {
+    ByteBuffer buffer = ByteBuffer.allocate(length);
+    while (buffer.hasRemaining()) {
+      if (channel.read(buffer, from + buffer.position()) < 0) {
+        throw new IOException("the cache is cut short");
+      }
+    }
+    return buffer.flip();
+  }
+
+  private final class Block {
+    private final byte[] bytes;
+    private int at;
+
+    Block(long from, long to) throws IOException {
+      ByteBuffer packed = read(channel, from, (int) (to - from));
+      int size = packed.getInt();
+      int held = packed.capacity() - 4;
+      bytes = new byte[size];
+      if (held == size) {
+        packed.get(bytes);
+      } else {
+        UNPACK.decompress(packed.array(), 4, held, bytes, 0);
+      }
+    }
+
+    int next() {
+      return bytes[at++] & 0xFF;
+    }
+
+    long varint() {
+      long value = 0;
+      for (int shift = 0; ; shift += 7) {
+        int b = next();
+        value |= (long) (b & 0x7F) << shift;
+        if (b < 0x80) {
+          return value;
+        }
+      }
+    }
+  }
+}

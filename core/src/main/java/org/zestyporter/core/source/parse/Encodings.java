@@ -1,0 +1,419 @@
+package org.zestyporter.core.source.parse;
+
+import com.ibm.icu.text.CharsetDetector;
+import com.ibm.icu.text.CharsetMatch;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.ByteBuffer;
+import java.nio.CharBuffer;
+import java.nio.charset.CharacterCodingException;
+import java.nio.charset.Charset;
+import java.nio.charset.CodingErrorAction;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Arrays;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import org.zestyporter.core.source.reading.Evidence;
+import org.zestyporter.core.value.Cell;
+
+/**
+ * Tells in which encoding a text is written, and by what.
+ *
+ * <p>In this order: a byte order mark; the zeros that UTF-16 and UTF-32 put into Western text;
+ * valid UTF-8 throughout; the escapes of ISO-2022; for anything else ICU's frequencies of letters,
+ * and for Latin scripts how well the words read in each of the usual encodings.
+ */
+public final class Encodings {
+  private static final Map<String, int[]> MARKS = new LinkedHashMap<>();
+  private static final int SAMPLE_BYTES = 48 * 1024;
+
+  /** Single-byte encodings of Latin scripts, the likelier ones first. */
+  private static final List<String> LATIN =
+      List.of(
+          "windows-1252",
+          "x-MacRoman",
+          "IBM850",
+          "windows-1250",
+          "ISO-8859-15",
+          "ISO-8859-2",
+          "windows-1254",
+          "windows-1257",
+          "IBM852",
+          "IBM437");
+
+  private static final List<String> CYRILLIC_OR_GREEK =
+      List.of(
+          "windows-1251",
+          "KOI8-R",
+          "IBM866",
+          "ISO-8859-5",
+          "windows-1253",
+          "ISO-8859-7",
+          "windows-1255",
+          "windows-1256");
+
+  private static final Set<String> EAST_ASIAN =
+      Set.of("Shift_JIS", "EUC-JP", "EUC-KR", "GB18030", "Big5", "ISO-2022-JP");
+
+  private static final String COMMON =
+      "äöüßéèàçñåøæíóúáêôîûïëâãõìòùýÄÖÜÉÅØÆÇÀÈÁÍÓÚÑąćęłńśźżĄĆĘŁŃŚŹŻčďěňřšťůžČŘŠŽőűŐŰășțāēģīķļņ"
+          + "ūāėįųğışİ€§°–“”„’ß";
+  private static final Pattern WORD = Pattern.compile("[\\p{L}]*[^\\p{ASCII}][\\p{L}\\p{M}]*");
+  private static final int ICU_CONFIDENCE = 40;
+
+  static {
+    MARKS.put("UTF-32LE", new int[] {0xFF, 0xFE, 0, 0});
+    MARKS.put("UTF-32BE", new int[] {0, 0, 0xFE, 0xFF});
+    MARKS.put("UTF-8", new int[] {0xEF, 0xBB, 0xBF});
+    MARKS.put("UTF-16LE", new int[] {0xFF, 0xFE});
+    MARKS.put("UTF-16BE", new int[] {0xFE, 0xFF});
+  }
+
+  private Encodings() {}
+
+  /** Encoding of a byte order mark; null if there is none. */
+  static String marked(byte[] head) {
+    for (Map.Entry<String, int[]> e : MARKS.entrySet()) {
+      int[] mark = e.getValue();
+      boolean same = head.length >= mark.length;
+      for (int i = 0; same && i < mark.length; i++) {
+        same = (head[i] & 0xFF) == mark[i];
+      }
+      if (same) {
+        return e.getKey();
+      }
+    }
+    return null;
+  }
+
+  static int markLength(byte[] head) {
+    String marked = marked(head);
+    return marked == null ? 0 : MARKS.get(marked).length;
+  }
+
+  /** UTF-16 or UTF-32 by where its zeros stand; null if there are no such zeros. */
+  static String wide(byte[] head) {
+    int[] zeros = new int[4];
+    int length = Math.min(head.length, 4096) & ~3;
+    for (int i = 0; i < length; i++) {
+      zeros[i & 3] += head[i] == 0 ? 1 : 0;
+    }
+    int quarter = length / 4;
+    if (quarter < 2) {
+      return null;
+    }
+    if (zeros[1] == quarter && zeros[2] == quarter && zeros[3] == quarter && zeros[0] == 0) {
+      return "UTF-32LE";
+    }
+    if (zeros[0] == quarter && zeros[1] == quarter && zeros[2] == quarter && zeros[3] == 0) {
+      return "UTF-32BE";
+    }
+    int even = zeros[0] + zeros[2];
+    int odd = zeros[1] + zeros[3];
+    if (odd * 10 > quarter * 2 * 3 && even * 20 < odd) {
+      return "UTF-16LE";
+    }
+    return even * 10 > quarter * 2 * 3 && odd * 20 < even ? "UTF-16BE" : null;
+  }
+
+  /**
+   * The encoding of a file, with the reason.
+   *
+   * @param most bytes that are looked at; all of them make it sure
+   */
+  public static Evidence find(Path file, long most) throws IOException {
+    byte[] head = TextFiles.head(file);
+    String marked = marked(head);
+    if (marked != null) {
+      return new Evidence("encoding", marked, "the file begins with its byte order mark");
+    }
+    String wide = wide(head);
+    if (wide != null) {
+      return new Evidence(
+          "encoding", wide, "every plain letter has zero bytes beside it, and there is no mark");
+    }
+    Scan scan = scan(file, most);
+    if (scan.foreign == 0) {
+      return new String(head, java.nio.charset.StandardCharsets.ISO_8859_1).contains("\u001B$")
+          ? new Evidence("encoding", "ISO-2022-JP", "its escape sequences switch to Japanese")
+          : new Evidence("encoding", "UTF-8", "only plain ASCII characters, the same everywhere");
+    }
+    if (scan.invalidAt < 0) {
+      return new Evidence("encoding", "UTF-8", "all accented characters are valid UTF-8");
+    }
+    return guess(scan);
+  }
+
+  private static Evidence guess(Scan scan) {
+    byte[] sample = scan.sample.toByteArray();
+    if (scan.invalid * 20 <= scan.foreign) {
+      return new Evidence(
+          "encoding",
+          "UTF-8",
+          scan.invalid + " of " + scan.foreign + " accented characters are broken, all others fit");
+    }
+    CharsetDetector detector = new CharsetDetector();
+    detector.setText(sample);
+    for (CharsetMatch match : detector.detectAll()) {
+      String name = match.getName();
+      if (EAST_ASIAN.contains(name)
+          && match.getConfidence() >= ICU_CONFIDENCE
+          && decodes(sample, name)
+          && readsAsEastAsian(decoded(sample, name))) {
+        return reason(name, sample);
+      }
+    }
+    String best = "windows-1252";
+    double bestScore = Double.NEGATIVE_INFINITY;
+    for (String name : LATIN) {
+      double score = mean(decoded(sample, name), Encodings::asLatin);
+      if (score > bestScore + 0.02) {
+        best = name;
+        bestScore = score;
+      }
+    }
+    for (String name : CYRILLIC_OR_GREEK) {
+      double score = mean(decoded(sample, name), Encodings::asOtherScript);
+      if (score > bestScore + 0.02) {
+        best = name;
+        bestScore = score;
+      }
+    }
+    return reason(best, sample);
+  }
+
+  private static Evidence reason(String name, byte[] sample) {
+    Matcher word = WORD.matcher(decoded(sample, name));
+    String shown = "";
+    while (shown.length() < 3 && word.find()) {
+      shown = word.group();
+    }
+    return new Evidence(
+        "encoding",
+        name,
+        "not valid UTF-8; in this one the words read best, such as “" + shown + "”");
+  }
+
+  private static boolean decodes(byte[] sample, String name) {
+    try {
+      Charset.forName(name)
+          .newDecoder()
+          .onMalformedInput(CodingErrorAction.REPORT)
+          .onUnmappableCharacter(CodingErrorAction.REPORT)
+          .decode(ByteBuffer.wrap(sample));
+      return true;
+    } catch (CharacterCodingException e) {
+      return false;
+    }
+  }
+
+  private static String decoded(byte[] sample, String name) {
+    CharBuffer text = Charset.forName(name).decode(ByteBuffer.wrap(sample));
+    return text.toString();
+  }
+
+  /** Whole words of ideographs, kana or hangul, not single ones within Latin words. */
+  private static boolean readsAsEastAsian(String text) {
+    int wide = 0;
+    int beside = 0;
+    for (int i = 0; i < text.length(); i++) {
+      if (Character.isIdeographic(text.charAt(i)) || isKanaOrHangul(text.charAt(i))) {
+        wide++;
+        boolean before = i > 0 && isLatin(text.charAt(i - 1));
+        boolean after = i + 1 < text.length() && isLatin(text.charAt(i + 1));
+        beside += before || after ? 1 : 0;
+      }
+    }
+    return wide > 0 && beside * 3 < wide;
+  }
+
+  private static boolean isKanaOrHangul(char c) {
+    Character.UnicodeScript script = Character.UnicodeScript.of(c);
+    return script == Character.UnicodeScript.HIRAGANA
+        || script == Character.UnicodeScript.KATAKANA
+        || script == Character.UnicodeScript.HANGUL;
+  }
+
+  private static boolean isLatin(char c) {
+    return c < 0x250 && Character.isLetter(c);
+  }
+
+  /** Judges a foreign character between its neighbours; blanks stand in at the ends. */
+  @FunctionalInterface
+  private interface Judge {
+    double of(char before, char c, char after);
+  }
+
+  /** The mean of what is thought of each foreign character; 0 if there is none. */
+  private static double mean(String text, Judge judge) {
+    double score = 0;
+    int count = 0;
+    for (int i = 0; i < text.length(); i++) {
+      char c = text.charAt(i);
+      if (c >= 0x80) {
+        count++;
+        char before = i > 0 ? text.charAt(i - 1) : ' ';
+        char after = i + 1 < text.length() ? text.charAt(i + 1) : ' ';
+        score += judge.of(before, c, after);
+      }
+    }
+    return count == 0 ? 0 : score / count;
+  }
+
+  private static boolean isQuoteOrDash(char c) {
+    return c == '’' || c == '‘' || c == '–' || c == '—' || c == '“' || c == '”' || c == '„';
+  }
+
+  /** How well a character reads as a letter of a Latin word, at most 1. */
+  private static double asLatin(char before, char c, char after) {
+    if (c == Cell.UNDECODABLE || Character.isISOControl(c)) {
+      return -3;
+    }
+    if (Character.isLetter(c)) {
+      boolean upper = Character.isUpperCase(c);
+      boolean oddCase =
+          upper && Character.isLowerCase(before)
+              || upper && Character.isUpperCase(before) && Character.isLowerCase(after)
+              || !upper && Character.isUpperCase(before) && Character.isUpperCase(after);
+      boolean smallStart = !upper && !Character.isLetter(before);
+      return oddCase ? -1 : (COMMON.indexOf(c) >= 0 ? 1 : 0.3) - (smallStart ? 0.3 : 0);
+    }
+    boolean inWord = Character.isLetter(before) || Character.isLetter(after);
+    if (inWord && !isQuoteOrDash(c)) {
+      return -1;
+    }
+    return COMMON.indexOf(c) >= 0 ? 0.8 : 0.1;
+  }
+
+  /** How well a character reads as part of a whole word of one other script, at most 1. */
+  private static double asOtherScript(char before, char c, char after) {
+    if (!Character.isLetter(c) || isLatin(c)) {
+      return isQuoteOrDash(c) || c == '№' ? 0 : -1;
+    }
+    if (isLatin(before)
+        || isLatin(after)
+        || Character.isUpperCase(c) && Character.isLowerCase(before)) {
+      return -1;
+    }
+    if (!Character.isLetter(before) && !Character.isLetter(after)) {
+      return -0.2;
+    }
+    return Character.isLowerCase(c) || Character.isUpperCase(after) ? 1 : 0.9;
+  }
+
+  /** What a pass over the whole file tells of its bytes. */
+  private static final class Scan {
+    private long foreign;
+    private long invalid;
+    private long invalidAt = -1;
+    private final ByteArrayOutputStream sample = new ByteArrayOutputStream();
+  }
+
+  /** Checks every byte as UTF-8 (RFC 3629) and collects the lines with foreign bytes. */
+  private static Scan scan(Path file, long most) throws IOException {
+    Scan scan = new Scan();
+    byte[] buffer = new byte[1 << 18];
+    int kept = 0;
+    long seen = 0;
+    try (InputStream in = Files.newInputStream(file)) {
+      int n;
+      while ((n = in.readNBytes(buffer, kept, buffer.length - kept)) > 0 || kept > 0) {
+        int end = kept + n;
+        boolean last = end < buffer.length;
+        int done = scan(buffer, end, last, scan);
+        kept = end - done;
+        System.arraycopy(buffer, done, buffer, 0, kept);
+        seen += n;
+        if (last || seen >= most) {
+          break;
+        }
+      }
+    }
+    return scan;
+  }
+
+  private static int scan(byte[] b, int end, boolean last, Scan scan) {
+    int i = 0;
+    int sampled = 0;
+    while (i < end) {
+      if (b[i] >= 0) {
+        i++;
+        continue;
+      }
+      int length = sequence(b, i, end);
+      if (length < 0 && !last && end - i < 4) {
+        break;
+      }
+      scan.foreign++;
+      if (length <= 0) {
+        scan.invalid++;
+        scan.invalidAt = scan.invalidAt < 0 ? i : scan.invalidAt;
+      }
+      if (scan.sample.size() < SAMPLE_BYTES && i >= sampled) {
+        int from = i;
+        while (from > sampled && i - from < 60 && b[from - 1] != '\n') {
+          from--;
+        }
+        int to = i;
+        while (to < end && to - i < 60 && b[to] != '\n') {
+          to++;
+        }
+        scan.sample.write(b, from, to - from);
+        scan.sample.write('\n');
+        sampled = to;
+      }
+      i += Math.max(1, length);
+    }
+    return i;
+  }
+
+  /** Length of the UTF-8 sequence here; 0 if it is none, -1 if it is cut. */
+  private static int sequence(byte[] b, int at, int end) {
+    int first = b[at] & 0xFF;
+    int length =
+        first >= 0xC2 && first < 0xE0
+            ? 2
+            : first >= 0xE0 && first < 0xF0 ? 3 : first >= 0xF0 && first < 0xF5 ? 4 : 0;
+    for (int i = 1; i < length; i++) {
+      if (at + i >= end) {
+        return -1;
+      }
+      int next = b[at + i] & 0xFF;
+      boolean low = i == 1 && (first == 0xE0 && next < 0xA0 || first == 0xF0 && next < 0x90);
+      boolean high = i == 1 && (first == 0xED && next > 0x9F || first == 0xF4 && next > 0x8F);
+      if ((next & 0xC0) != 0x80 || low || high) {
+        return 0;
+      }
+    }
+    return length;
+  }
+
+  /** True for bytes that are no text in any encoding that is known here. */
+  static boolean isBinary(byte[] head) {
+    if (marked(head) != null || wide(head) != null) {
+      return false;
+    }
+    int odd = 0;
+    for (byte b : head) {
+      if (b == 0) {
+        return true;
+      }
+      if (b > 0 && b < 28 && b != '\t' && b != '\n' && b != '\r' && b != '\f' && b != 0x1A
+          && b != 0x1B && b > 2) {
+        odd++;
+      }
+    }
+    return odd > head.length / 50;
+  }
+
+  public static boolean startsWith(byte[] bytes, byte... prefix) {
+    return bytes.length >= prefix.length
+        && Arrays.equals(bytes, 0, prefix.length, prefix, 0, prefix.length);
+  }
+}

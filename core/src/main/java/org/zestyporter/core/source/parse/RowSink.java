@@ -1,0 +1,39 @@
+package org.zestyporter.core.source.parse;
+
+import java.io.IOException;
+import org.zestyporter.core.value.Cell;
+
+/** Takes the rows of a file, cell by cell, one row after the other. */
+public interface RowSink {
+
+  /**
+   * A cell of the row at hand; cells that are left out are blank.
+   *
+   * @param column from 0
+   */
+  void cell(int column, Cell cell);
+
+  /**
+   * A cell of text, taken out of a buffer.
+   *
+   * @param whole false if it holds bytes that could not be decoded
+   */
+  default void text(int column, char[] chars, int from, int to, boolean whole) {
+    String text = new String(chars, from, to - from);
+    cell(column, whole ? Cell.text(text) : new Cell(Cell.Kind.ERROR, text));
+  }
+
+  /**
+   * Something to be known about a cell of the row at hand.
+   *
+   * @param sample the cell as it is shown
+   */
+  default void note(NoteCode code, int column, String sample) {}
+
+  /**
+   * Ends the row.
+   *
+   * @param line the row's line number in the file, from 1
+   */
+  void endRow(long line) throws IOException;
+}
