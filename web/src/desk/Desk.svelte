@@ -1,44 +1,19 @@
 <script lang="ts">
   import { onMount } from 'svelte';
-  import { api, ApiError, bring, got, peekAt } from '../api/client';
-  import type {
-    Connection,
-    Peek,
-    PlanSummary,
-    Proposal,
-    Reached,
-    RunView,
-    Source,
-  } from '../api/types';
   import { navigate } from '../router';
   import RunTable from '../run/RunTable.svelte';
   import Slip from '../ui/Slip.svelte';
+  import { DeskState } from './desk.svelte';
   import FirstRows from './FirstRows.svelte';
   import Proposals from './Proposals.svelte';
-  import { untilRead } from './reached';
   import { useKeys } from '../ui/keys.svelte';
-  import { tell } from '../ui/toaster';
   import { count, when } from '../ui/words';
   import { region } from '../ui/region';
 
-  let runs = $state.raw<RunView[]>([]);
-  let plans = $state.raw<PlanSummary[]>([]);
-  let connections = $state.raw<Connection[]>([]);
-  let connection = $state('');
-  let tables = $state.raw<string[]>([]);
-  let source = $state.raw<Source | null>(null);
-  let proposals = $state.raw<Proposal[]>([]);
-  let share = $state<number | null>(null);
-  let peek = $state.raw<Peek | null>(null);
-  let reached = $state.raw<Reached | null>(null);
-  let arriving = $state('');
-  let refusal = $state.raw<{ name: string; why: string } | null>(null);
+  const desk = new DeskState();
+  // how many elements a dragged file is over
   let over = $state(0);
   let chooser = $state<HTMLInputElement>();
-  let loaded = $state(false);
-
-  /** Bytes from which on the first rows are asked for while the file is still on its way. */
-  const LARGE = 4_000_000;
 
   const today = new Date().toLocaleDateString('en-GB', {
     weekday: 'long',
@@ -47,107 +22,27 @@
     year: 'numeric',
   });
 
-  onMount(async () => {
-    try {
-      [runs, plans, connections] = await Promise.all([
-        got(api.GET('/api/runs', { params: { query: { limit: 12 } } })),
-        got(api.GET('/api/plans')),
-        got(api.GET('/api/connections')),
-      ]);
-      connection = connections[0]?.name ?? '';
-    } catch (error) {
-      tell(error);
-    }
-    loaded = true;
-  });
-
-  async function take(file: File | undefined) {
-    if (!file) return;
-    refusal = null;
-    source = null;
-    proposals = [];
-    arriving = file.name;
-    share = 0;
-    try {
-      if (file.size > LARGE) {
-        void peekAt(file).then(
-          (first) => (peek = share === null ? null : first),
-          () => {},
-        );
-      }
-      let brought = await bring(file, (s) => (share = s));
-      if (brought.state === 'reading') brought = await readThrough(brought.id);
-      source = brought;
-      await propose();
-    } catch (error) {
-      const why = error instanceof Error ? error.message : String(error);
-      if (!(error instanceof ApiError && error.code === 'signed-out'))
-        refusal = { name: file.name, why };
-    } finally {
-      share = null;
-      peek = null;
-    }
-  }
-
-  /** Shows the first rows while a large file is read to its end. */
-  async function readThrough(id: number): Promise<Source> {
-    const path = { id };
-    peek ??= await got(api.GET('/api/sources/{id}/peek', { params: { path } }));
-    try {
-      await untilRead(id, (r) => (reached = r));
-      return await got(api.GET('/api/sources/{id}', { params: { path } }));
-    } finally {
-      reached = null;
-    }
-  }
-
-  async function propose() {
-    if (!source || !connection) return;
-    const path = { source: source.id };
-    proposals = await got(
-      api.GET('/api/sources/{source}/proposals', { params: { path, query: { connection } } }),
-    );
-    const found = await got(
-      api.GET('/api/connections/{name}/tables', { params: { path: { name: connection } } }),
-    );
-    tables = found.map((t) => t.name);
-  }
+  onMount(() => void desk.load());
 
   async function begin(proposal: { plan?: number; table: string }) {
-    if (!source) return;
-    try {
-      let id = proposal.plan;
-      let stop = 'fill';
-      if (id) {
-        const view = await got(
-          api.PUT('/api/plans/{id}/source', {
-            params: { path: { id } },
-            body: { source: source.id },
-          }),
-        );
-        // a file unlike the last one is looked at first
-        if (view.source.changes.length) stop = 'read';
-      } else {
-        const body = { source: source.id, connection, table: proposal.table };
-        id = (await got(api.POST('/api/plans', { body }))).id;
-      }
-      void navigate('/plans/:id/:stop', { params: { id: String(id), stop } });
-    } catch (error) {
-      tell(error);
-    }
+    const begun = await desk.begin(proposal);
+    if (begun)
+      void navigate('/plans/:id/:stop', {
+        params: { id: String(begun.plan), stop: begun.stop },
+      });
   }
 
   function onPaste(event: ClipboardEvent) {
     const text = event.clipboardData?.getData('text/plain');
     const file = event.clipboardData?.files[0];
-    if (file) void take(file);
-    else if (text?.includes('\t')) void take(new File([text], 'pasted-cells.tsv'));
+    if (file) void desk.take(file);
+    else if (text?.includes('\t')) void desk.take(new File([text], 'pasted-cells.tsv'));
   }
 
   function onDrop(event: DragEvent) {
     event.preventDefault();
     over = 0;
-    void take(event.dataTransfer?.files[0]);
+    void desk.take(event.dataTransfer?.files[0]);
   }
 
   useKeys(() => [
@@ -155,7 +50,7 @@
     {
       keys: ['Enter'],
       say: 'begin with the first proposal',
-      act: () => proposals[0] && void begin(proposals[0]),
+      act: () => desk.proposals[0] && void begin(desk.proposals[0]),
     },
   ]);
 </script>
@@ -183,9 +78,9 @@
         {/each}
       </span>
     </div>
-    {#if runs.length}
-      <div class="scroll" {@attach region('Recent runs')}><RunTable {runs} /></div>
-    {:else if loaded}
+    {#if desk.runs.length}
+      <div class="scroll" {@attach region('Recent runs')}><RunTable runs={desk.runs} /></div>
+    {:else if desk.loaded}
       <div class="first">
         <p><b>Nothing has been brought in yet.</b></p>
         <ol>
@@ -210,41 +105,50 @@
         type="file"
         aria-label="File to bring in"
         onchange={(e) => {
-          void take(e.currentTarget.files?.[0]);
+          void desk.take(e.currentTarget.files?.[0]);
           e.currentTarget.value = '';
         }}
       />
     </div>
     <div class="slot">
-      {#if refusal}
-        <div class="message" role="alert"><b class="m">{refusal.name}</b><br />{refusal.why}</div>
-      {:else if share !== null}
+      {#if desk.refusal}
+        <div class="message" role="alert">
+          <b class="m">{desk.refusal.name}</b><br />{desk.refusal.why}
+        </div>
+      {:else if desk.share !== null}
         <div class="arrive">
-          <b class="m">{arriving}</b>
-          {#if share < 1 || !reached}
-            <progress value={share} max="1" aria-label="Part of the file that has arrived"
+          <b class="m">{desk.arriving}</b>
+          {#if desk.share < 1 || !desk.reached}
+            <progress value={desk.share} max="1" aria-label="Part of the file that has arrived"
             ></progress>
-            <span class="q2">{share < 1 ? `${Math.round(share * 100)} % here` : 'reading it'}</span>
+            <span class="q2"
+              >{desk.share < 1 ? `${Math.round(desk.share * 100)} % here` : 'reading it'}</span
+            >
           {/if}
-          {#if peek}
-            <FirstRows {peek} {reached} />
+          {#if desk.peek}
+            <FirstRows peek={desk.peek} reached={desk.reached} />
           {/if}
         </div>
-      {:else if source}
-        <Proposals {source} {proposals} {tables} {begin} />
+      {:else if desk.source}
+        <Proposals source={desk.source} proposals={desk.proposals} tables={desk.tables} {begin} />
       {:else}
         <button class="empty" onclick={() => chooser?.click()}>
           <b>Drop a file</b>
           <span class="q2">text, workbooks, JSON, .gz or .zip, or paste cells</span>
         </button>
       {/if}
-      {#if connections.length > 1}
+      {#if desk.connections.length > 1}
         <label class="into"
-          >into <select class="entry" bind:value={connection} onchange={() => void propose()}>
-            {#each connections as c (c.name)}<option value={c.name}>{c.shownName}</option>{/each}
+          >into <select
+            class="entry"
+            value={desk.connection}
+            onchange={(e) => void desk.goInto(e.currentTarget.value)}
+          >
+            {#each desk.connections as c (c.name)}<option value={c.name}>{c.shownName}</option
+              >{/each}
           </select></label
         >
-      {:else if loaded && !connections.length}
+      {:else if desk.loaded && !desk.connections.length}
         <p class="message mild">
           No database is connected yet. <a class="go" href="/connections">Add a connection</a>
         </p>
@@ -252,16 +156,17 @@
     </div>
     <div class="bt lower"><h2>Plans you last had open</h2></div>
     <div class="scroll">
-      {#each plans.slice(0, 8) as plan (plan.id)}
+      {#each desk.plans.slice(0, 8) as plan (plan.id)}
         <a class="last" href="/plans/{plan.id}/fill">
           <b>{plan.name}</b><span class="m q2">{plan.table}</span><span class="q"
             >{when(plan.openedAt)}</span
           >
         </a>
       {:else}
-        <p class="last q">{loaded ? 'None yet.' : ''}</p>
+        <p class="last q">{desk.loaded ? 'None yet.' : ''}</p>
       {/each}
-      {#if plans.length > 8}<a class="last go" href="/plans">all {count(plans.length)} plans</a
+      {#if desk.plans.length > 8}<a class="last go" href="/plans"
+          >all {count(desk.plans.length)} plans</a
         >{/if}
     </div>
   </aside>

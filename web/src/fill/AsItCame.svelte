@@ -2,6 +2,7 @@
   import type { FieldInfo, FieldValue, Fill, WindowRow } from '../api/types';
   import type { OpenPlan } from '../plan/plan.svelte';
   import CellText from '../ui/CellText.svelte';
+  import GridHead from '../ui/GridHead.svelte';
   import Slip from '../ui/Slip.svelte';
   import { columnsOf, count } from '../ui/words';
   import { region } from '../ui/region';
@@ -31,7 +32,17 @@
     const c = columns[i]!;
     return Math.max(54, Math.min(190, 18 + 7.7 * Math.max(c.name.length, Math.min(c.longest, 20))));
   }
-  const total = $derived(columns.reduce((sum, _, i) => sum + width(i), 46));
+  const heads = $derived(
+    columns.map((c, i) => ({
+      key: c.letter,
+      name: c.name,
+      width: width(i),
+      lit: lit.includes(c.name),
+      right: c.type === 'decimal' || c.type === 'whole',
+      title: c.name,
+    })),
+  );
+  const total = $derived(heads.reduce((sum, head) => sum + head.width, 46));
 
   function troubled(row: WindowRow, column: string): FieldValue | undefined {
     const fields = open.destination.fills.filter((f) => columnsOf(f).includes(column));
@@ -73,23 +84,7 @@
 </div>
 <div class="box" {@attach region('As it came')} bind:this={box}>
   <table class="g" style="min-width: 100%; width: {total}px">
-    <colgroup>
-      <col style:width="46px" />
-      {#each columns as column, i (column.letter)}<col style="width: {width(i)}px" />{/each}<col />
-    </colgroup>
-    <thead>
-      <tr>
-        <th class="ln"></th>
-        {#each columns as column (column.letter)}
-          <th
-            class:lit={lit.includes(column.name)}
-            class:r={column.type === 'decimal' || column.type === 'whole'}
-            title={column.name}>{column.name}</th
-          >
-        {/each}
-        <th></th></tr
-      >
-    </thead>
+    <GridHead lead={[{ name: '', width: 46, line: true }]} columns={heads} />
     <tbody>
       {#each rows as row (row.row)}
         <tr class:cur={row.row === open.cursor} class="pickable">
@@ -97,8 +92,8 @@
           {#each columns as column, c (column.letter)}
             {@const why = troubled(row, column.name)}
             <td
-              class:lit={lit.includes(column.name)}
-              class:r={column.type === 'decimal' || column.type === 'whole'}
+              class:lit={heads[c]!.lit}
+              class:r={heads[c]!.right}
               class:trouble={why && !why.question}
               class:asked={why?.question}
               title={why?.problem?.reason ?? row.cells[place[c]!]?.text}

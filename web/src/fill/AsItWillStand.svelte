@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { FieldInfo, LedgerEntry, WindowRow } from '../api/types';
   import type { OpenPlan } from '../plan/plan.svelte';
+  import GridHead from '../ui/GridHead.svelte';
   import Outcome from '../ui/Outcome.svelte';
   import Slip from '../ui/Slip.svelte';
   import Value from '../ui/Value.svelte';
@@ -23,7 +24,16 @@
   const numeric = (f: FieldInfo) => !f.link && (f.type === 'decimal' || f.type === 'whole');
   const widthOf = (f: FieldInfo) =>
     Math.max(f.type === 'text' ? 130 : f.link ? 124 : 78, f.name.length * 7.7 + 18);
-  const total = $derived(fields.reduce((sum, f) => sum + widthOf(f), 150));
+  const heads = $derived(
+    fields.map((f) => ({
+      key: f.name,
+      name: f.name,
+      width: widthOf(f),
+      lit: f.name === field.name,
+      right: numeric(f),
+    })),
+  );
+  const total = $derived(heads.reduce((sum, head) => sum + head.width, 150));
 
   $effect(() => {
     void field.name;
@@ -42,19 +52,13 @@
 </div>
 <div class="box" {@attach region('As it will stand')} bind:this={box}>
   <table class="g" style="min-width: 100%; width: {total}px">
-    <colgroup>
-      <col style:width="46px" /><col style:width="104px" />
-      {#each fields as f (f.name)}<col style="width: {widthOf(f)}px" />{/each}<col />
-    </colgroup>
-    <thead>
-      <tr>
-        <th class="ln"></th><th>Outcome</th>
-        {#each fields as f (f.name)}<th class:lit={f.name === field.name} class:r={numeric(f)}
-            >{f.name}</th
-          >{/each}
-        <th></th></tr
-      >
-    </thead>
+    <GridHead
+      lead={[
+        { name: '', width: 46, line: true },
+        { name: 'Outcome', width: 104 },
+      ]}
+      columns={heads}
+    />
     <tbody>
       {#each rows.slice(0, 4) as row (row.row)}
         {@const entry = entries.find((e) => e.line === row.line)}

@@ -2,6 +2,7 @@
   // How the other fields of a linked record are filled that is made because it is missing.
   import type { FieldInfo, Fill, Origin } from '../api/types';
   import { fieldWords, many } from '../ui/words';
+  import PopUp from '../ui/PopUp.svelte';
   import { usualSteps } from './origins';
 
   type Link = NonNullable<Origin['link']>;
@@ -51,67 +52,45 @@
   }
 </script>
 
-<details>
-  <summary class="go" class:waiting={open}
-    >{open
-      ? `its record needs ${many(open, 'more value')}`
-      : `its record: ${many(link.create.length, 'more value')}`}</summary
-  >
-  <div class="pop">
-    <b>A new record of <span class="m">{table}</span> gets</b>
-    <div class="one q2"><span class="m">{link.by}</span><span>what it is looked up by</span></div>
-    {#each others as f (f.name)}
-      {@const origin = link.create.find((c) => c.field === f.name)?.origin}
-      <div class="one">
-        <span><span class="m">{f.name}</span> <i class="q">{fieldWords(f)}</i></span>
-        <span class="value">
-          <select
-            class="entry"
-            aria-label="New {table}: {f.name}"
-            value={origin?.kind === 'fixed' ? 'fixed' : origin?.column ? `c${origin.column}` : ''}
-            onchange={(e) => pick(f, e.currentTarget.value)}
-          >
-            <option value="">{required(f) ? 'nothing yet' : 'left to the database'}</option>
-            <option value="fixed">always…</option>
-            {#each columns as column (column)}<option value="c{column}">{column}</option>{/each}
-          </select>
-          {#if origin?.kind === 'fixed'}
-            <input
-              class="entry m"
-              aria-label="Value of {f.name}"
-              value={origin.value ?? ''}
-              onchange={(e) => put(f, { kind: 'fixed', value: e.currentTarget.value })}
-            />
-          {/if}
-        </span>
-      </div>
-    {/each}
-  </div>
-</details>
+<PopUp
+  words={open
+    ? `its record needs ${many(open, 'more value')}`
+    : `its record: ${many(link.create.length, 'more value')}`}
+  waiting={open > 0}
+  side="right"
+  width={470}
+>
+  <b>A new record of <span class="m">{table}</span> gets</b>
+  <div class="one q2"><span class="m">{link.by}</span><span>what it is looked up by</span></div>
+  {#each others as f (f.name)}
+    {@const origin = link.create.find((c) => c.field === f.name)?.origin}
+    <div class="one">
+      <span><span class="m">{f.name}</span> <i class="q">{fieldWords(f)}</i></span>
+      <span class="value">
+        <select
+          class="entry"
+          aria-label="New {table}: {f.name}"
+          value={origin?.kind === 'fixed' ? 'fixed' : origin?.column ? `c${origin.column}` : ''}
+          onchange={(e) => pick(f, e.currentTarget.value)}
+        >
+          <option value="">{required(f) ? 'nothing yet' : 'left to the database'}</option>
+          <option value="fixed">always…</option>
+          {#each columns as column (column)}<option value="c{column}">{column}</option>{/each}
+        </select>
+        {#if origin?.kind === 'fixed'}
+          <input
+            class="entry m"
+            aria-label="Value of {f.name}"
+            value={origin.value ?? ''}
+            onchange={(e) => put(f, { kind: 'fixed', value: e.currentTarget.value })}
+          />
+        {/if}
+      </span>
+    </div>
+  {/each}
+</PopUp>
 
 <style>
-  details {
-    position: relative;
-  }
-  summary {
-    list-style: none;
-    cursor: pointer;
-  }
-  .pop {
-    position: absolute;
-    top: 26px;
-    right: 0;
-    z-index: 6;
-    width: 470px;
-    max-height: 330px;
-    overflow: auto;
-    background: var(--sheet);
-    border: 1px solid var(--ink);
-    padding: 8px 12px;
-    display: grid;
-    gap: 5px;
-    color: var(--ink);
-  }
   .one {
     display: grid;
     grid-template-columns: 190px minmax(0, 1fr);

@@ -3,6 +3,7 @@
   import type { FieldInfo, Origin } from '../api/types';
   import type { OpenPlan } from '../plan/plan.svelte';
   import CreateEditor from './CreateEditor.svelte';
+  import PopUp from '../ui/PopUp.svelte';
 
   type Link = NonNullable<Origin['link']>;
   interface Props {
@@ -72,35 +73,32 @@
     ></span
   >
 {/each}
-<details>
-  <summary class="go"
-    >{link.ignoring.length
-      ? `whatever ${link.ignoring.map((i) => IGNORED.find((x) => x[0] === i)?.[1]).join(', ')}`
-      : 'to the letter'}</summary
-  >
-  <div class="pop">
-    {#each IGNORED as [value, text] (value)}
-      <label
-        ><input
-          type="checkbox"
-          checked={link.ignoring.includes(value)}
-          onchange={(e) => ignore(value, e.currentTarget.checked)}
-        />
-        {text} don’t matter</label
-      >
-    {/each}
-    {#if free.length && columns.length}
-      <button
-        class="go"
-        onclick={() =>
-          change({
-            ...link,
-            also: [...link.also, { field: free[0]!.name, column: columns[0]! }],
-          })}>look in one more field of {field.link?.table}</button
-      >
-    {/if}
-  </div>
-</details>
+<PopUp
+  words={link.ignoring.length
+    ? `whatever ${link.ignoring.map((i) => IGNORED.find((x) => x[0] === i)?.[1]).join(', ')}`
+    : 'to the letter'}
+>
+  {#each IGNORED as [value, text] (value)}
+    <label
+      ><input
+        type="checkbox"
+        checked={link.ignoring.includes(value)}
+        onchange={(e) => ignore(value, e.currentTarget.checked)}
+      />
+      {text} don’t matter</label
+    >
+  {/each}
+  {#if free.length && columns.length}
+    <button
+      class="go"
+      onclick={() =>
+        change({
+          ...link,
+          also: [...link.also, { field: free[0]!.name, column: columns[0]! }],
+        })}>look in one more field of {field.link?.table}</button
+    >
+  {/if}
+</PopUp>
 <select
   class="entry from"
   aria-label="When missing"
@@ -125,24 +123,5 @@
   .ed {
     color: var(--ink);
     background: transparent;
-  }
-  details {
-    position: relative;
-  }
-  summary {
-    list-style: none;
-    cursor: pointer;
-  }
-  .pop {
-    position: absolute;
-    top: 26px;
-    left: 0;
-    z-index: 6;
-    background: var(--sheet);
-    border: 1px solid var(--ink);
-    padding: 8px 12px;
-    display: grid;
-    gap: 4px;
-    justify-items: start;
   }
 </style>

@@ -1,15 +1,14 @@
 <script lang="ts">
   // The stages of the field in hand: a column a stage, a row a distinct value, troubled ones first.
   import { untrack } from 'svelte';
-  import { api, ApiError, got } from '../api/client';
-  import type { FieldInfo, Fill, StageTable, Step, StepHelp, Trial } from '../api/types';
+  import type { FieldInfo, StepHelp } from '../api/types';
   import type { OpenPlan } from '../plan/plan.svelte';
   import { useKeys } from '../ui/keys.svelte';
-  import { tell } from '../ui/toaster';
   import { count, many } from '../ui/words';
   import OriginEditor from './OriginEditor.svelte';
-  import { changeStep, withStep } from './repairs';
+  import { changeStep } from './repairs';
   import StageGrid from './StageGrid.svelte';
+  import { Stages } from './stages.svelte';
   import StepMenu from './StepMenu.svelte';
   import { region } from '../ui/region';
 
@@ -20,25 +19,10 @@
   }
   let { open, field, kinds }: Props = $props();
 
-  const PAGE = 40;
-  let table = $state.raw<StageTable | null>(null);
-  let refusal = $state('');
-  let stages = $state<HTMLElement>();
-  let limit = $state(PAGE);
-  let menu = $state(false);
-  // steps that could be added, and where the person wants the new one; -1 for wherever it helps
-  let trials = $state.raw<Trial[] | null>(null);
-  let wantedAt = $state(-1);
-  // a step that is tried and not yet kept
-  let trial = $state.raw<{ fill: Fill; at: number } | null>(null);
-  // a step whose formula is being written
-  let editing = $state(-1);
-  let books = $state.raw<string[]>([]);
-  // goes up when a phrasebook has learnt something
-  let words = $state(0);
-  const kept = $derived(open.fill(field.name));
-  const fill = $derived(trial?.fill ?? kept);
-  const filledHere = $derived(fill && fill.origin.kind !== 'database');
+  // there is one of this for each field
+  const stages = untrack(() => new Stages(open, field.name));
+  let grid = $state<HTMLElement>();
+  const { table, fill, kept, trial, trials, editing, filledHere } = $derived(stages);
   const formula = $derived(editing >= 0 ? kept?.steps[editing] : undefined);
   const before = $derived(
     kept && editing >= 0 ? { ...kept, steps: kept.steps.slice(0, editing) } : null,
@@ -55,115 +39,30 @@
   });
 
   $effect(() => {
-    const tried = fill;
-    const wanted = limit;
+    void stages.fill;
+    void stages.limit;
+    void stages.words;
     void open.view.source.reading;
     void open.view.plan.corrections;
-    void words;
-    untrack(() => void load(tried, wanted));
+    untrack(() => void stages.load());
   });
 
   $effect(() => {
-    void words;
-    untrack(() => void loadBooks());
+    void stages.words;
+    untrack(() => void stages.loadBooks());
   });
 
-  async function loadBooks() {
-    try {
-      const shared = (await got(api.GET('/api/phrasebooks'))).map((b) => b.name);
-      books = [...new Set([...open.plan.phrasebooks.map((b) => b.name), ...shared])];
-    } catch (error) {
-      tell(error);
-    }
-  }
-
-  let asked = 0;
-  async function load(tried: Fill | undefined, wanted: number) {
-    const mine = ++asked;
-    if (!tried || tried.origin.kind === 'database') {
-      table = null;
-      return;
-    }
-    try {
-      const answer = await got(
-        api.POST('/api/plans/{id}/stages', {
-          params: { path: { id: open.view.id } },
-          body: { fill: tried, offset: 0, limit: wanted },
-        }),
-      );
-      if (mine !== asked) return;
-      table = answer;
-      refusal = '';
-      if (!trial) void rank(tried, mine);
-    } catch (error) {
-      if (mine !== asked) return;
-      if (error instanceof ApiError && error.status === 422) refusal = error.message;
-      else tell(error);
-    }
-  }
-
-  /** Tries all steps, so that the failing cells can offer those that free them. */
-  async function rank(tried: Fill, mine: number) {
-    try {
-      const ranked = await got(
-        api.POST('/api/plans/{id}/trials', {
-          params: { path: { id: open.view.id } },
-          body: { fill: tried, at: wantedAt },
-        }),
-      );
-      if (mine === asked) trials = ranked;
-    } catch (error) {
-      if (!(error instanceof ApiError)) tell(error);
-    }
-  }
-
-  function put(changed: Fill) {
-    trial = null;
-    trials = null;
-    open.putFill(changed);
-  }
-
-  function addAt(at: number) {
-    if (!kept || !filledHere) return;
-    menu = true;
-    trial = null;
-    if (at !== wantedAt || !trials) {
-      wantedAt = at;
-      trials = null;
-      void rank(kept, asked);
-    }
-  }
-
-  function tryStep(step: Step, at: number) {
-    if (kept) trial = { fill: withStep(kept, at, step), at };
-  }
-
-  function keep() {
-    if (!trial) return;
-    const { fill: tried, at } = trial;
-    leave();
-    put(tried);
-    if (tried.steps[at]?.kind === 'formula') editing = at;
-  }
-
-  function leave() {
-    trial = null;
-    menu = false;
-    if (wantedAt >= 0) trials = null;
-    wantedAt = -1;
-  }
-
   useKeys(() => [
-    { keys: ['a'], say: 'add a step', act: () => addAt(-1) },
+    { keys: ['a'], say: 'add a step', act: () => stages.addAt(-1) },
     {
       keys: ['e'],
       say: 'edit the step',
-      act: () => stages?.querySelector<HTMLElement>('th .ed')?.focus(),
+      act: () => grid?.querySelector<HTMLElement>('th .ed')?.focus(),
     },
   ]);
 </script>
 
-<OriginEditor {open} {field} fill={kept} {put}>
+<OriginEditor {open} {field} fill={kept} put={(changed) => stages.put(changed)}>
   <h2>On its way to <span class="m mark">{field.name}</span></h2>
   {#if table}
     <span class="q2"
@@ -182,8 +81,10 @@
   {/if}
   {#if trial}
     <span class="end">
-      <button class="button small" onclick={leave}>Drop it <kbd>Esc</kbd></button>
-      <button class="button small main" onclick={keep}>Keep the step <kbd>↵</kbd></button>
+      <button class="button small" onclick={() => stages.leave()}>Drop it <kbd>Esc</kbd></button>
+      <button class="button small main" onclick={() => stages.keep()}
+        >Keep the step <kbd>↵</kbd></button
+      >
     </span>
   {/if}
 </OriginEditor>
@@ -191,7 +92,7 @@
   {#key editing}
     <div class="ofstep q2">
       Formula of step {editing + 1}, where <span class="m">[value]</span> is the value so far
-      <button class="go" onclick={() => (editing = -1)}>Done</button>
+      <button class="go" onclick={() => (stages.editing = -1)}>Done</button>
     </div>
     {#await import('./FormulaEditor.svelte') then { default: FormulaEditor }}
       <FormulaEditor
@@ -202,14 +103,14 @@
         change={(text) => {
           const now = open.fill(field.name);
           if (now?.steps[editing]?.kind === 'formula')
-            put(changeStep(now, editing, { with: { formula: text } }));
+            stages.put(changeStep(now, editing, { with: { formula: text } }));
         }}
       />
     {/await}
   {/key}
 {/if}
 <div class="band">
-  <div class="stages" bind:this={stages} {@attach region('Stages')}>
+  <div class="stages" bind:this={grid} {@attach region('Stages')}>
     {#if !fill || !filledHere}
       <p class="none">
         {#if field.unfillable}Nothing can fill this field: {field.unfillable}.
@@ -220,8 +121,8 @@
           keep what they have.
         {:else}<b>This field is required.</b> Choose above where its value comes from.{/if}
       </p>
-    {:else if refusal}
-      <p class="message mild">{refusal}</p>
+    {:else if stages.refusal}
+      <p class="message mild">{stages.refusal}</p>
     {/if}
     {#if table && fill && filledHere}
       <StageGrid
@@ -230,20 +131,17 @@
         {fill}
         {table}
         {kinds}
-        {put}
-        {addAt}
-        {books}
+        put={(changed) => stages.put(changed)}
+        addAt={(at) => stages.addAt(at)}
+        books={stages.books}
         trials={trial ? [] : (trials ?? [])}
-        edit={(i) => (editing = editing === i ? -1 : i)}
-        learnt={() => {
-          words++;
-          void open.refresh();
-        }}
+        edit={(i) => stages.edit(i)}
+        learnt={() => stages.learnt()}
         trialAt={trial?.at ?? -1}
       />
       <div class="more q">
         {#if table.distinct > table.rows.length}
-          <button class="go" onclick={() => (limit += 200)}>
+          <button class="go" onclick={() => stages.showMore()}>
             {many(table.distinct - table.rows.length, 'more value')}{table.troubled <=
             table.rows.length
               ? ', all fine'
@@ -255,8 +153,14 @@
       </div>
     {/if}
   </div>
-  {#if menu && kept}
-    <StepMenu {kinds} {trials} {tryStep} {keep} {leave} />
+  {#if stages.choosing && kept}
+    <StepMenu
+      {kinds}
+      {trials}
+      tryStep={(step, at) => stages.tryStep(step, at)}
+      keep={() => stages.keep()}
+      leave={() => stages.leave()}
+    />
   {/if}
 </div>
 

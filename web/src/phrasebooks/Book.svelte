@@ -1,11 +1,9 @@
 <script lang="ts">
   // One phrasebook: its phrases, where it is used, and its way in and out as CSV.
-  import { untrack } from 'svelte';
-  import { api, got } from '../api/client';
-  import type { BookUse, BookView } from '../api/types';
+  import { onMount, untrack } from 'svelte';
   import { region } from '../ui/region';
-  import { tell } from '../ui/toaster';
   import { count, many, when } from '../ui/words';
+  import { OpenBook } from './book.svelte';
 
   interface Props {
     id: number;
@@ -14,124 +12,25 @@
   }
   let { id, changed, gone }: Props = $props();
 
-  let view = $state.raw<BookView | null>(null);
-  let uses = $state.raw<BookUse[]>([]);
-  let values = $state.raw<string[]>([]);
-  let search = $state('');
+  // there is one of this for each book
+  const book = untrack(() => new OpenBook(id, changed, gone));
   let from = $state('');
   let to = $state('');
   let sure = $state(false);
-  let said = $state('');
   let word = $state<HTMLInputElement>();
-  const path = $derived({ id });
-  const phrases = $derived(
-    (view?.phrases ?? []).filter((p) =>
-      `${p.from} ${p.to ?? ''}`.toLowerCase().includes(search.toLowerCase()),
-    ),
-  );
 
-  $effect(() => {
-    void id;
-    untrack(() => void load());
-  });
-
-  async function load() {
-    try {
-      view = await got(api.GET('/api/phrasebooks/{id}', { params: { path } }));
-      const query = { book: view.book.name };
-      uses = await got(api.GET('/api/phrasebook-uses', { params: { query } }));
-      await offer();
-    } catch (error) {
-      tell(error);
-    }
-  }
-
-  /** The application's values that translations may be. */
-  async function offer() {
-    const about = view?.book;
-    if (!about?.connection || !about.table || !about.field) return;
-    const table = await got(
-      api.GET('/api/connections/{name}/tables/{table}', {
-        params: { path: { name: about.connection, table: about.table } },
-      }),
-    );
-    const field = table.fields.find((f) => f.name === about.field);
-    if (field?.choices) {
-      values = field.choices;
-      return;
-    }
-    const page = await got(
-      api.GET('/api/connections/{connection}/tables/{table}/records', {
-        params: {
-          path: { connection: about.connection, table: about.table },
-          query: { limit: 500 },
-        },
-      }),
-    );
-    const at = page.fields.indexOf(about.field);
-    values = page.records.flatMap((r) => r.values[at] ?? []);
-  }
-
-  async function put(phrase: { from: string; to?: string }) {
-    try {
-      view = await got(
-        api.PUT('/api/phrasebooks/{id}/phrases', { params: { path }, body: phrase }),
-      );
-      await changed();
-    } catch (error) {
-      tell(error);
-    }
-  }
+  onMount(() => void book.load());
 
   async function add(event: SubmitEvent) {
     event.preventDefault();
-    await put({ from, to: to || undefined });
+    await book.put({ from, to: to || undefined });
     from = to = '';
     word?.focus();
   }
-
-  async function forget(old: string) {
-    try {
-      view = await got(
-        api.DELETE('/api/phrasebooks/{id}/phrases', {
-          params: { path, query: { word: old } },
-        }),
-      );
-      await changed();
-    } catch (error) {
-      tell(error);
-    }
-  }
-
-  async function takeIn(file: File | undefined) {
-    if (!file) return;
-    try {
-      const taken = await got(
-        api.POST('/api/phrasebooks/{id}/csv', {
-          params: { path },
-          body: { text: await file.text() },
-        }),
-      );
-      said = `${many(taken.phrases, 'phrase')} taken in from ${file.name}`;
-      await load();
-      await changed();
-    } catch (error) {
-      tell(error);
-    }
-  }
-
-  async function drop() {
-    try {
-      await api.DELETE('/api/phrasebooks/{id}', { params: { path } });
-      await gone();
-    } catch (error) {
-      tell(error);
-    }
-  }
 </script>
 
-{#if view}
-  {@const about = view.book}
+{#if book.view}
+  {@const about = book.view.book}
   <section class="right" aria-label={about.name}>
     <div class="bt">
       <h2>{about.name}</h2>
@@ -145,19 +44,19 @@
           class="entry find"
           placeholder="find"
           aria-label="Find a phrase"
-          bind:value={search}
+          bind:value={book.search}
         />
         <a class="button small" href="/api/phrasebooks/{id}/csv" download>Take out as CSV</a>
         <label class="button small file"
           >Take in CSV<input
             type="file"
             accept=".csv,.txt,.tsv,text/csv"
-            onchange={(e) => void takeIn(e.currentTarget.files?.[0])}
+            onchange={(e) => void book.takeIn(e.currentTarget.files?.[0])}
           /></label
         >
       </span>
     </div>
-    {#if said}<p class="message mild" role="status">{said}</p>{/if}
+    {#if book.said}<p class="message mild" role="status">{book.said}</p>{/if}
     <form class="add" onsubmit={add}>
       <input
         class="entry m"
@@ -183,7 +82,7 @@
       >
     </form>
     <datalist id="values">
-      {#each values as value (value)}<option {value}></option>{/each}
+      {#each book.values as value (value)}<option {value}></option>{/each}
     </datalist>
     <div class="scroll list" {@attach region('Phrases')}>
       <table class="g">
@@ -200,9 +99,8 @@
           ></thead
         >
         <tbody>
-          {#each phrases as phrase (phrase.from)}
-            {@const odd =
-              phrase.to && values.length && values.length < 500 && !values.includes(phrase.to)}
+          {#each book.phrases as phrase (phrase.from)}
+            {@const odd = book.isOdd(phrase.to)}
             <tr>
               <td>{phrase.from}</td>
               <td
@@ -215,7 +113,7 @@
                   aria-label="{phrase.from} means"
                   value={phrase.to ?? ''}
                   onchange={(e) =>
-                    void put({ from: phrase.from, to: e.currentTarget.value || undefined })}
+                    void book.put({ from: phrase.from, to: e.currentTarget.value || undefined })}
                 /></td
               >
               <td class="r">{phrase.used ? count(phrase.used) : ''}</td>
@@ -225,7 +123,7 @@
                 ><button
                   class="go"
                   aria-label="Forget {phrase.from}"
-                  onclick={() => void forget(phrase.from)}>Forget</button
+                  onclick={() => void book.forget(phrase.from)}>Forget</button
                 ></td
               >
             </tr>
@@ -234,16 +132,16 @@
       </table>
     </div>
     <div class="foot q2">
-      {#if uses.length}
+      {#if book.uses.length}
         <b>Used by</b>
-        {#each uses as use (`${use.plan}|${use.field}`)}
+        {#each book.uses as use (`${use.plan}|${use.field}`)}
           <a class="go" href="/plans/{use.plan}/fill">{use.name}</a>
           <span>for <span class="m">{use.table}.{use.field}</span></span>
         {/each}
       {:else}
         No Plan uses it.
         {#if sure}
-          <button class="button small" onclick={() => void drop()}>Yes, remove it</button>
+          <button class="button small" onclick={() => void book.remove()}>Yes, remove it</button>
           <button class="go" onclick={() => (sure = false)}>No</button>
         {:else}
           <button class="go" onclick={() => (sure = true)}>Remove this phrasebook</button>

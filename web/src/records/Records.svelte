@@ -1,114 +1,42 @@
 <script lang="ts">
-  import { untrack } from 'svelte';
+  import { onMount, untrack } from 'svelte';
   import { searchParams } from 'sv-router';
-  import { api, got } from '../api/client';
-  import type { Connection, LedgerPage, RecordPage, TableCount, TableInfo } from '../api/types';
   import { navigate, route } from '../router';
   import { useKeys } from '../ui/keys.svelte';
+  import GridHead from '../ui/GridHead.svelte';
   import Value from '../ui/Value.svelte';
-  import { tell } from '../ui/toaster';
   import { capital, count, fieldWords, many } from '../ui/words';
   import { region } from '../ui/region';
+  import { PAGE, RecordsState } from './records.svelte';
 
-  const PAGE = 100;
-  let connections = $state.raw<Connection[]>([]);
-  let tables = $state.raw<TableCount[]>([]);
-  let info = $state.raw<TableInfo | null>(null);
-  let page = $state.raw<RecordPage | null>(null);
+  const records = new RecordsState();
   let search = $state('');
-  let offset = $state(0);
-  let at = $state(0);
-  let single = $state(false);
   let finder = $state<HTMLInputElement>();
-  const connection = $derived(route.params.connection ?? connections[0]?.name ?? '');
+  const connection = $derived(route.params.connection ?? records.connections[0]?.name ?? '');
   const table = $derived(route.params.table ?? '');
   const run = $derived(searchParams.get('run') as number | string | null);
   const outcome = $derived(searchParams.get('outcome') as string | null);
   const key = $derived(searchParams.get('key') as number | string | null);
-  const record = $derived(page?.records[at]);
-  const total = $derived(page?.total ?? 0);
+  const { record, total, page, info, single, at, offset } = $derived(records);
 
-  $effect(() => {
-    void got(api.GET('/api/connections')).then((c) => (connections = c), tell);
-  });
+  onMount(() => void records.loadConnections());
   $effect(() => {
     const name = connection;
-    if (name) untrack(() => void loadTables(name));
+    if (name) untrack(() => void showTables(name));
   });
   $effect(() => {
-    const wanted = [connection, table, run, outcome, key, search];
-    untrack(() => {
-      offset = 0;
-      at = 0;
-      single = key != null;
-      if (wanted[0] && wanted[1]) void load();
-    });
+    const wanted = { connection, table, run, outcome, key };
+    const words = search;
+    untrack(() => void records.look(wanted, words));
   });
 
-  async function loadTables(name: string) {
-    try {
-      tables = await got(api.GET('/api/connections/{name}/tables', { params: { path: { name } } }));
-      if (!table && tables[0])
-        void navigate('/records/:connection/:table', {
-          params: {
-            connection: name,
-            table: tables.reduce((a, b) => ((b.records ?? 0) > (a.records ?? 0) ? b : a)).name,
-          },
-          replace: true,
-        });
-    } catch (error) {
-      tell(error);
-    }
-  }
-
-  async function load() {
-    try {
-      const path = { connection, table };
-      info = await got(
-        api.GET('/api/connections/{name}/tables/{table}', {
-          params: { path: { name: connection, table } },
-        }),
-      );
-      let keys = key != null ? [String(key)] : undefined;
-      let touched: LedgerPage | null = null;
-      if (run != null) {
-        touched = await got(
-          api.GET('/api/runs/{id}/ledger', {
-            params: {
-              path: { id: Number(run) },
-              query: { outcome: outcome ?? 'new', offset, limit: PAGE },
-            },
-          }),
-        );
-        keys = touched.entries.map((e) => e.recordKey ?? '');
-      }
-      const found = await got(
-        api.GET('/api/connections/{connection}/tables/{table}/records', {
-          params: {
-            path,
-            query: {
-              search: search || undefined,
-              key: keys,
-              offset: keys ? 0 : offset,
-              limit: PAGE,
-            },
-          },
-        }),
-      );
-      page = touched ? { ...found, total: touched.total } : found;
-    } catch (error) {
-      tell(error);
-    }
-  }
-
-  function turn(by: number) {
-    offset = Math.max(0, offset + by);
-    at = 0;
-    void load();
-  }
-
-  function move(by: number) {
-    at = Math.max(0, Math.min((page?.records.length ?? 1) - 1, at + by));
+  async function showTables(name: string) {
+    const fullest = await records.loadTables(name);
+    if (!table && fullest)
+      void navigate('/records/:connection/:table', {
+        params: { connection: name, table: fullest },
+        replace: true,
+      });
   }
 
   const numeric = (i: number) =>
@@ -122,18 +50,31 @@
     return Math.max(60, 18 + 7.6 * Math.max(size, field.name.length));
   }
 
+  const heads = $derived(
+    (page?.fields ?? []).map((name, i) => ({
+      key: name,
+      name,
+      width: width(i),
+      right: numeric(i),
+    })),
+  );
+
   useKeys(() => [
-    { keys: ['j'], say: '', act: () => move(1) },
-    { keys: ['k'], say: '', act: () => move(-1) },
+    { keys: ['j'], say: '', act: () => records.move(1) },
+    { keys: ['k'], say: '', act: () => records.move(-1) },
     { keys: ['j', 'k'], say: 'record' },
-    { keys: ['Enter'], say: single ? 'as a grid' : 'one at a time', act: () => (single = !single) },
+    {
+      keys: ['Enter'],
+      say: records.single ? 'as a grid' : 'one at a time',
+      act: () => (records.single = !records.single),
+    },
     { keys: ['/'], say: 'find', act: () => finder?.focus() },
   ]);
 </script>
 
 <div class="pagehead">
   <h1>Records</h1>
-  {#if connections.length > 1}
+  {#if records.connections.length > 1}
     <select
       class="entry"
       aria-label="Connection"
@@ -143,9 +84,9 @@
           params: { connection: e.currentTarget.value, table: '' },
         })}
     >
-      {#each connections as c (c.name)}<option value={c.name}>{c.shownName}</option>{/each}
+      {#each records.connections as c (c.name)}<option value={c.name}>{c.shownName}</option>{/each}
     </select>
-  {:else}<span class="q2">{connections[0]?.shownName ?? ''}</span>{/if}
+  {:else}<span class="q2">{records.connections[0]?.shownName ?? ''}</span>{/if}
   <span class="end">
     {#if run != null}<span class="q2">{capital(outcome ?? 'new')} by one Run</span>
       <a class="button small" href="/records/{connection}/{table}">Show all</a>
@@ -157,14 +98,14 @@
         bind:this={finder}
         bind:value={search}
       />{/if}
-    <button class="button" onclick={() => (single = !single)}
+    <button class="button" onclick={() => (records.single = !records.single)}
       >{single ? 'As a grid' : 'One at a time'} <kbd>↵</kbd></button
     >
   </span>
 </div>
 <div class="body">
   <nav class="scroll tables" aria-label="Tables">
-    {#each tables as t (t.name)}
+    {#each records.tables as t (t.name)}
       <a class:on={t.name === table} href="/records/{connection}/{t.name}"
         ><span class="m">{t.name}</span><span class="q"
           >{t.records == null ? '–' : count(t.records)}</span
@@ -178,9 +119,9 @@
         <div class="bt">
           <h2><span class="m">{table}</span> {record.key}</h2>
           <span class="end">
-            <button class="button small" onclick={() => move(-1)}>‹ <kbd>K</kbd></button>
+            <button class="button small" onclick={() => records.move(-1)}>‹ <kbd>K</kbd></button>
             <span class="q2">{count(offset + at + 1)} of {count(total)}</span>
-            <button class="button small" onclick={() => move(1)}><kbd>J</kbd> ›</button>
+            <button class="button small" onclick={() => records.move(1)}><kbd>J</kbd> ›</button>
           </span>
         </div>
         <div class="scroll" {@attach region('One record')}>
@@ -203,25 +144,16 @@
         <div class="scroll sheetbox" {@attach region('Records')}>
           <table
             class="g"
-            style="min-width: 100%; width: {page.fields.reduce((s, _, i) => s + width(i), 0)}px"
+            style="min-width: 100%; width: {heads.reduce((sum, head) => sum + head.width, 0)}px"
           >
-            <colgroup
-              >{#each page.fields as f, i (f)}<col style="width: {width(i)}px" />{/each}<col
-              /></colgroup
-            >
-            <thead
-              ><tr
-                >{#each page.fields as f, i (f)}<th class:r={numeric(i)}>{f}</th>{/each}<th
-                ></th></tr
-              ></thead
-            >
+            <GridHead columns={heads} />
             <tbody>
               {#each page.records as r, i (r.key + i)}
                 <tr
                   class="pickable"
                   class:cur={i === at}
-                  onclick={() => (at = i)}
-                  ondblclick={() => ((at = i), (single = true))}
+                  onclick={() => (records.at = i)}
+                  ondblclick={() => ((records.at = i), (records.single = true))}
                 >
                   {#each r.values as value, c (c)}<td class:r={numeric(c)} title={value}
                       ><Value {value} field={info.fields[c]} {connection} /></td
@@ -243,13 +175,15 @@
           >
           {#if total > PAGE}
             <span class="end">
-              <button class="button small" disabled={offset === 0} onclick={() => turn(-PAGE)}
-                >Earlier</button
+              <button
+                class="button small"
+                disabled={offset === 0}
+                onclick={() => records.turn(-PAGE)}>Earlier</button
               >
               <button
                 class="button small"
                 disabled={offset + PAGE >= total}
-                onclick={() => turn(PAGE)}>Later</button
+                onclick={() => records.turn(PAGE)}>Later</button
               >
             </span>
           {/if}

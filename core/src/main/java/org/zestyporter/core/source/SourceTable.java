@@ -1,8 +1,9 @@
 package org.zestyporter.core.source;
 
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.IntStream;
@@ -60,15 +61,8 @@ public final class SourceTable implements Columns, AutoCloseable {
   private DistinctValues @Nullable [] correctedValues;
 
   /** The combinations that were asked for last; more would take too much memory. */
-  private final Map<List<Integer>, Combinations> combinations =
-      new LinkedHashMap<>(8, 0.75f, true) {
-        private static final long serialVersionUID = 1L;
-
-        @Override
-        protected boolean removeEldestEntry(Map.Entry<List<Integer>, Combinations> eldest) {
-          return size() > COMBINATIONS_KEPT;
-        }
-      };
+  private final Cache<List<Integer>, Combinations> combinations =
+      Caffeine.newBuilder().maximumSize(COMBINATIONS_KEPT).executor(Runnable::run).build();
 
   /** What the columns hold: found out once somebody asks. */
   private record Profiled(DistinctValues[] distinct, List<ColumnProfile> profiles) {}
@@ -170,9 +164,7 @@ public final class SourceTable implements Columns, AutoCloseable {
 
   /** The distinct combinations of some columns over all records. */
   public Combinations combinations(List<Integer> columns) {
-    synchronized (combinations) {
-      return combinations.computeIfAbsent(columns, c -> Combinations.of(this, c));
-    }
+    return combinations.get(columns, c -> Combinations.of(this, c));
   }
 
   private static Reading complete(

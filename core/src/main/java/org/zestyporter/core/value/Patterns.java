@@ -1,9 +1,9 @@
 package org.zestyporter.core.value;
 
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
 import com.google.re2j.Pattern;
 import com.google.re2j.PatternSyntaxException;
-import java.util.LinkedHashMap;
-import java.util.Map;
 
 /**
  * Patterns that people write, in the syntax of RE2: matching takes time in proportion to the text,
@@ -15,15 +15,8 @@ public final class Patterns {
   private static final long LARGEST = 20_000;
   private static final int KEPT = 200;
 
-  private static final Map<String, Pattern> KNOWN =
-      new LinkedHashMap<>(64, 0.75f, true) {
-        private static final long serialVersionUID = 1L;
-
-        @Override
-        protected boolean removeEldestEntry(Map.Entry<String, Pattern> eldest) {
-          return size() > KEPT;
-        }
-      };
+  private static final Cache<String, Pattern> KNOWN =
+      Caffeine.newBuilder().maximumSize(KEPT).executor(Runnable::run).build();
 
   private Patterns() {}
 
@@ -43,22 +36,15 @@ public final class Patterns {
    * @throws PorterException in words, with code {@code pattern}
    */
   public static Pattern compile(String text, int flags) {
-    String key = flags + " " + text;
-    synchronized (KNOWN) {
-      Pattern known = KNOWN.get(key);
-      if (known != null) {
-        return known;
-      }
-    }
-    String mistake = mistake(text);
-    if (mistake != null) {
-      throw ErrorCode.PATTERN.error("“" + shown(text) + "” can't be used: " + mistake + ".");
-    }
-    Pattern compiled = Pattern.compile(text, flags);
-    synchronized (KNOWN) {
-      KNOWN.put(key, compiled);
-    }
-    return compiled;
+    return KNOWN.get(
+        flags + " " + text,
+        key -> {
+          String mistake = mistake(text);
+          if (mistake != null) {
+            throw ErrorCode.PATTERN.error("“" + shown(text) + "” can't be used: " + mistake + ".");
+          }
+          return Pattern.compile(text, flags);
+        });
   }
 
   /** Why a pattern can't be used, without a full stop; null if it can. */

@@ -1,9 +1,9 @@
 package org.zestyporter.server.plan;
 
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
 import java.time.Duration;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.function.Function;
 import org.springframework.stereotype.Component;
 import org.zestyporter.core.fill.CompiledFill;
@@ -20,7 +20,7 @@ import org.zestyporter.core.source.SourceTable;
 class FillCache {
   private static final int FILLS = 120;
   private static final int CORRECTED = 16;
-  private static final long FOR = Duration.ofSeconds(30).toNanos();
+  private static final Duration FOR = Duration.ofSeconds(30);
 
   /**
    * What a compiled fill depends on.
@@ -37,7 +37,6 @@ class FillCache {
   static final class Entry {
     private final CompiledFill fill;
     private final SourceTable rows;
-    private final long made = System.nanoTime();
     private StageTable counts;
 
     Entry(CompiledFill fill, SourceTable rows) {
@@ -57,50 +56,25 @@ class FillCache {
     }
   }
 
-  private final Map<Key, Entry> fills = bounded(FILLS);
-  private final Map<Corrected, SourceTable> corrected = bounded(CORRECTED);
-
-  private static <K, V> Map<K, V> bounded(int most) {
-    return new LinkedHashMap<>(16, 0.75f, true) {
-      private static final long serialVersionUID = 1L;
-
-      @Override
-      protected boolean removeEldestEntry(Map.Entry<K, V> eldest) {
-        return size() > most;
-      }
-    };
-  }
+  private final Cache<Key, Entry> fills =
+      Caffeine.newBuilder().maximumSize(FILLS).expireAfterWrite(FOR).build();
+  private final Cache<Corrected, SourceTable> corrected =
+      Caffeine.newBuilder().maximumSize(CORRECTED).build();
 
   /** The compiled fill of a key, compiled if it is not at hand or too old. */
   Entry get(Key key, Function<Key, CompiledFill> compile) {
-    synchronized (fills) {
-      Entry known = fills.get(key);
-      if (known != null && System.nanoTime() - known.made < FOR) {
-        return known;
-      }
-    }
-    Entry entry = new Entry(compile.apply(key), key.rows());
-    synchronized (fills) {
-      fills.put(key, entry);
-    }
-    return entry;
+    return fills.get(key, k -> new Entry(compile.apply(k), k.rows()));
   }
 
   /** The rows with their corrections, the same each time. */
   SourceTable corrected(SourceTable rows, List<Correction> corrections) {
-    if (corrections.isEmpty()) {
-      return rows;
-    }
-    synchronized (corrected) {
-      return corrected.computeIfAbsent(
-          new Corrected(rows, corrections), c -> rows.corrected(corrections));
-    }
+    return corrections.isEmpty()
+        ? rows
+        : corrected.get(new Corrected(rows, corrections), c -> c.rows().corrected(c.corrections()));
   }
 
   /** Forgets everything: the application's records have changed. */
   void forget() {
-    synchronized (fills) {
-      fills.clear();
-    }
+    fills.invalidateAll();
   }
 }

@@ -1,5 +1,7 @@
 package org.zestyporter.core.source.cache;
 
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
 import java.io.Closeable;
 import java.io.IOException;
 import java.io.UncheckedIOException;
@@ -7,9 +9,6 @@ import java.nio.ByteBuffer;
 import java.nio.channels.FileChannel;
 import java.nio.file.Path;
 import java.util.Arrays;
-import java.util.Iterator;
-import java.util.LinkedHashMap;
-import java.util.Map;
 import net.jpountz.lz4.LZ4Factory;
 import net.jpountz.lz4.LZ4SafeDecompressor;
 import org.zestyporter.core.source.parse.SheetErrors;
@@ -22,10 +21,10 @@ import org.zestyporter.core.value.Cell;
  * for use by several threads; memory holds the index and a few recently used blocks.
  */
 public final class SourceCache implements Closeable {
-  /** Rows in a full chunk. */
   /** Columns that a file may have at most, whatever its format. */
   static final int MOST_COLUMNS = SheetErrors.MAX_COLUMNS;
 
+  /** Rows in a full chunk. */
   public static final int CHUNK_ROWS = 4096;
 
   /** Changes whenever the file format does, so that an older cache is not opened. */
@@ -38,8 +37,14 @@ public final class SourceCache implements Closeable {
   private final FileChannel channel;
   private final long[][] index;
   private final long[] firstRow;
-  private final Map<Long, ColumnChunk> recent = new LinkedHashMap<>(64, 0.75f, true);
-  private long kept;
+
+  /** Columns of chunks by {@code chunk << 20 | column}, as many as there is room for. */
+  private final Cache<Long, ColumnChunk> recent =
+      Caffeine.newBuilder()
+          .maximumWeight(KEPT_BYTES)
+          .weigher((Long key, ColumnChunk column) -> Math.toIntExact(column.weight()))
+          .executor(Runnable::run)
+          .build();
 
   private SourceCache(FileChannel channel, long[][] index) {
     this.channel = channel;
@@ -160,28 +165,7 @@ public final class SourceCache implements Closeable {
       return ColumnChunk.blank(rows(chunk));
     }
     long key = ((long) chunk << 20) | column;
-    synchronized (recent) {
-      ColumnChunk kept = recent.get(key);
-      if (kept != null) {
-        return kept;
-      }
-    }
-    ColumnChunk read = readColumn(chunk, column);
-    keep(key, read);
-    return read;
-  }
-
-  private void keep(long key, ColumnChunk column) {
-    synchronized (recent) {
-      if (recent.put(key, column) == null) {
-        kept += column.weight();
-      }
-      Iterator<ColumnChunk> oldest = recent.values().iterator();
-      while (kept > KEPT_BYTES && recent.size() > 1) {
-        kept -= oldest.next().weight();
-        oldest.remove();
-      }
-    }
+    return recent.get(key, k -> readColumn(chunk, column));
   }
 
   private ColumnChunk readColumn(int chunk, int column) {
