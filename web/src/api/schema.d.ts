@@ -970,6 +970,7 @@ export interface components {
             stopAfterBlank?: number;
             records?: components["schemas"]["Span"];
             leaveOut?: components["schemas"]["RowTest"][];
+            where?: string;
             skip?: components["schemas"]["SkippedLine"][];
             totals?: boolean;
             omit?: string[];

@@ -10,8 +10,8 @@ import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.TableInfo;
+import org.zestyporter.core.formula.Condition;
 import org.zestyporter.core.formula.Formula;
-import org.zestyporter.core.formula.FormulaException;
 import org.zestyporter.core.formula.Kind;
 import org.zestyporter.core.formula.Names;
 import org.zestyporter.core.plan.Destination;
@@ -61,22 +61,10 @@ public final class FillCompiler {
   /**
    * Compiles the condition that tells which rows go to a destination.
    *
-   * @return gives true, false, null for blank, or a problem
    * @throws PorterException if the formula can't be used or gives no yes or no
    */
-  public Function<Row, Object> condition(String formula, String label) {
-    Names names = new SourceNames(source, phrases, -1);
-    try {
-      Formula compiled = Formula.compile(formula, names);
-      if (compiled.kind() != Kind.LOGICAL && compiled.kind() != Kind.ANY) {
-        throw ErrorCode.CONDITION.error(
-            "The condition of " + label + " gives no yes or no: “" + formula + "”.");
-      }
-      return compiled::run;
-    } catch (FormulaException e) {
-      throw ErrorCode.CONDITION.error(
-          "The condition of " + label + " can't be used: " + e.getMessage());
-    }
+  public Condition condition(String formula, String label) {
+    return Condition.compile(formula, new SourceNames(source, phrases, -1), label);
   }
 
   /** Compiles all fills that are not left to the database, in the order of the table's fields. */

@@ -16,10 +16,10 @@ import org.zestyporter.core.fill.FillCompiler;
 import org.zestyporter.core.fill.Inquiry;
 import org.zestyporter.core.fill.LinkKey;
 import org.zestyporter.core.fill.Phrases;
-import org.zestyporter.core.fill.Row;
 import org.zestyporter.core.fill.Rules;
 import org.zestyporter.core.fill.RunContext;
 import org.zestyporter.core.fill.Shared;
+import org.zestyporter.core.formula.Condition;
 import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Plan;
@@ -157,7 +157,7 @@ public final class OpenedPlan {
 
   /** The rows that go to a destination, and their parts. */
   Selection selection(Destination destination) {
-    Function<Row, Object> where =
+    Condition where =
         destination.where() == null || destination.where().isBlank()
             ? null
             : compiler().condition(destination.where(), destination.label());

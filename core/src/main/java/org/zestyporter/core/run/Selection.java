@@ -3,12 +3,11 @@ package org.zestyporter.core.run;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
-import java.util.function.Function;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.fill.BatchRow;
-import org.zestyporter.core.fill.Row;
 import org.zestyporter.core.fill.RunContext;
+import org.zestyporter.core.formula.Condition;
 import org.zestyporter.core.source.cache.Batch;
 import org.zestyporter.core.source.cache.ColumnChunk;
 import org.zestyporter.core.value.Cell;
@@ -16,7 +15,7 @@ import org.zestyporter.core.value.Problem;
 
 /** The rows that go to a destination, and the parts that a row is split into there. */
 final class Selection {
-  private final @Nullable Function<Row, Object> where;
+  private final @Nullable Condition where;
   private final int splitColumn;
   private final @Nullable String splitAt;
   private final RunContext context;
@@ -26,10 +25,7 @@ final class Selection {
    * @param splitColumn index of the column whose cells hold several values; -1 if none
    */
   Selection(
-      @Nullable Function<Row, Object> where,
-      int splitColumn,
-      @Nullable String splitAt,
-      RunContext context) {
+      @Nullable Condition where, int splitColumn, @Nullable String splitAt, RunContext context) {
     this.where = where;
     this.splitColumn = splitColumn;
     this.splitAt = splitAt;
@@ -61,7 +57,7 @@ final class Selection {
       if (among != null && !among[r]) {
         continue;
       }
-      Object taken = where == null ? Boolean.TRUE : where.apply(row.at(r));
+      Object taken = where == null ? Boolean.TRUE : where.of(row.at(r));
       if (taken instanceof Problem problem) {
         problems = problems == null ? new Problem[rows.length] : problems;
         problems[count] = problem;

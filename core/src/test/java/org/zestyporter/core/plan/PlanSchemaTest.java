@@ -73,6 +73,7 @@ class PlanSchemaTest {
             .stopAfterBlank(2)
             .records(new Span(2, 10L))
             .leaveOut(List.of(new RowTest("Kind", RowTest.Test.IS_NOT, "sloop")))
+            .where("[Kind] <> \"Total\"")
             .skip(List.of(new SkippedLine(12, "Page 2")))
             .totals(true)
             .omit(List.of("Notes"))

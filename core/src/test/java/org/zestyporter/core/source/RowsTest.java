@@ -16,6 +16,8 @@ import org.zestyporter.core.source.reading.RowTest;
 import org.zestyporter.core.source.reading.SkippedLine;
 import org.zestyporter.core.source.reading.Span;
 import org.zestyporter.core.value.Cell;
+import org.zestyporter.core.value.DateOrder;
+import org.zestyporter.core.value.LocaleSettings;
 import org.zestyporter.core.value.PorterException;
 
 /** Which rows are records, and what becomes of their columns. */
@@ -51,12 +53,49 @@ class RowsTest extends TestTables {
         Reading.FIND.with(
             b ->
                 b.leaveOut(List.of(new RowTest(column, test, value)))
-                    .locale(
-                        new org.zestyporter.core.value.LocaleSettings(
-                            ",", org.zestyporter.core.value.DateOrder.DAY_MONTH_YEAR)));
+                    .locale(new LocaleSettings(",", DateOrder.DAY_MONTH_YEAR)));
     SourceTable table = text(BOATS, reading);
     assertThat(rows(table).stream().map(r -> r.substring(0, 4))).containsExactly(left.split(" "));
     assertThat(table.evidence()).anyMatch(e -> e.value().equals("conditions"));
+  }
+
+  private static Reading where(String formula) {
+    return Reading.FIND
+        .withWhere(formula)
+        .withLocale(new LocaleSettings(",", DateOrder.DAY_MONTH_YEAR));
+  }
+
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      value = {
+        "UPPER(TRIM([Kind])) = \"SLOOP\" | QH-1 QH-3",
+        "AND([Feet] > 30; [Kind] <> \"sloop\") | QH-2 QH-3 QH-4",
+        "ISBLANK([Kind]) | QH-4",
+        "ISEVEN(LINE()) | QH-1 QH-3"
+      })
+  void aFormulaTellsWhichRowsAreRecords(String formula, String kept) throws IOException {
+    SourceTable table = text(BOATS, where(formula));
+    assertThat(rows(table).stream().map(r -> r.substring(0, 4))).containsExactly(kept.split(" "));
+    assertThat(table.evidence()).anyMatch(e -> e.value().equals("conditions"));
+  }
+
+  /** A row for which it can't be told is not lost unseen. */
+  @Test
+  void aRowThatAFormulaCannotJudgeStays() throws IOException {
+    assertThat(rows(text(BOATS, where("[Feet] > 100")))).containsExactly("QH-4||tbc");
+  }
+
+  @ParameterizedTest
+  @CsvSource({
+    "[Colour] = 1,no column “Colour”",
+    "UPPER([Kind]),gives no yes or no",
+    "[Feet] > YEAR(TODAY()),the date or time"
+  })
+  void aFormulaThatCanNotBeUsedIsRefused(String formula, String why) {
+    assertThatThrownBy(() -> text(BOATS, Reading.FIND.withWhere(formula)))
+        .isInstanceOf(PorterException.class)
+        .hasMessageContaining(why);
   }
 
   @Test

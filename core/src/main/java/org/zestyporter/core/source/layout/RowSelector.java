@@ -3,9 +3,11 @@ package org.zestyporter.core.source.layout;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.BitSet;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
+import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.source.cache.ColumnChunk;
 import org.zestyporter.core.source.cache.SourceCache;
 import org.zestyporter.core.source.reading.Reading;
@@ -44,6 +46,7 @@ public final class RowSelector {
   private final List<SheetPart> parts;
   private final int[] fillDown;
   private final int[] testColumns;
+  private final @Nullable RowFilter filter;
 
   /** Rows that are records, a set of row indexes for each chunk; null if all are. */
   private final BitSet[] kept;
@@ -73,6 +76,10 @@ public final class RowSelector {
     List<RowTest> tests = reading.leaveOut() == null ? List.of() : reading.leaveOut();
     this.testColumns =
         tests.stream().mapToInt(t -> titles.require(t.column(), "a condition")).toArray();
+    this.filter =
+        reading.where() == null || reading.where().isBlank()
+            ? null
+            : new RowFilter(reading.where(), titles.names(), locale);
     this.kept = new BitSet[cache.chunks()];
     this.carried = new Cell[cache.chunks()][];
     Cell[] carry = new Cell[fillDown.length];
@@ -112,6 +119,9 @@ public final class RowSelector {
     carryOn(chunk, rows, carry);
     if (testColumns.length > 0) {
       dropTested(chunk, lines, rows);
+    }
+    if (filter != null) {
+      dropFiltered(chunk, lines, rows);
     }
     if (reading.records() != null) {
       dropNumbers(lines, rows, reading.records());
@@ -336,6 +346,18 @@ public final class RowSelector {
         }
       }
     }
+  }
+
+  private void dropFiltered(int chunk, long[] lines, BitSet rows) {
+    BitSet before = (BitSet) rows.clone();
+    Map<Integer, ColumnChunk> columns = new HashMap<>();
+    BitSet failing =
+        filter.failing(
+            lines, before, c -> columns.computeIfAbsent(c, i -> filled(chunk, i, before)));
+    for (int r = failing.nextSetBit(0); r >= 0; r = failing.nextSetBit(r + 1)) {
+      leave(LeftOut.CONDITION, lines[r]);
+    }
+    rows.andNot(failing);
   }
 
   private void dropNumbers(long[] lines, BitSet rows, Span span) {

@@ -98,6 +98,11 @@ public final class Titles {
     return names.get(column);
   }
 
+  /** The names by which the plan knows the columns. */
+  List<String> names() {
+    return List.copyOf(names);
+  }
+
   /** The column's title in the file, empty if it has none. */
   public String title(int column) {
     return titles.get(column);

@@ -32,6 +32,7 @@ import org.zestyporter.core.value.LocaleSettings;
  * @param stopAfterBlank blank lines in a row that end the records; 0 if none do
  * @param records which of the records are taken
  * @param leaveOut rows that one of these holds for are no records
+ * @param where formula that a row must hold for to be a record
  * @param skip single lines that are no records
  * @param totals true if total lines are records too; they are left out otherwise
  * @param omit columns that are left out
@@ -65,6 +66,7 @@ public record Reading(
     @Nullable Integer stopAfterBlank,
     @Nullable Span records,
     @Nullable List<RowTest> leaveOut,
+    @Nullable String where,
     @Nullable List<SkippedLine> skip,
     @Nullable Boolean totals,
     @Nullable List<String> omit,
