@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.io.PrintWriter;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
 import java.util.TreeSet;
@@ -11,6 +12,7 @@ import java.util.concurrent.Callable;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.application.jdbc.Database;
 import org.zestyporter.core.draft.PlanDraft;
+import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Plan;
 import org.zestyporter.core.plan.PlanJson;
@@ -49,6 +51,11 @@ final class DraftCommand implements Callable<Integer> {
   @Option(names = "--out", paramLabel = "PLAN.json", description = "where to write the plan")
   Path outFile;
 
+  @Option(
+      names = "--children",
+      description = "also fill the tables that belong to it, from columns that are left")
+  boolean withChildren;
+
   @Option(names = "--json", description = "print the plan")
   boolean json;
 
@@ -57,12 +64,17 @@ final class DraftCommand implements Callable<Integer> {
    *
    * @param fieldsLeft fields that nothing fills, with whether a new record needs them
    * @param columnsLeft columns that fill nothing
+   * @param children destinations that columns which are left could fill besides
    */
   private record Drafted(
       Plan plan,
       List<PlanDraft.FillEvidence> evidence,
       List<FieldLeft> fieldsLeft,
-      List<String> columnsLeft) {}
+      List<String> columnsLeft,
+      List<Child> children) {}
+
+  /** A destination that could be filled besides. */
+  private record Child(Destination destination, List<PlanDraft.FillEvidence> evidence) {}
 
   private record FieldLeft(String field, boolean required) {}
 
@@ -81,7 +93,13 @@ final class DraftCommand implements Callable<Integer> {
       if (table == null) {
         rank(draft.rank(), opened.table(), out);
       } else {
-        propose(draft.draft(database.table(table)), database.table(table), opened.table(), out);
+        PlanDraft.Proposal proposal = draft.draft(database.table(table));
+        propose(
+            proposal,
+            draft.children(proposal),
+            database.table(proposal.destination().table()),
+            opened.table(),
+            out);
       }
       out.flush();
       return Porter.DONE;
@@ -104,10 +122,18 @@ final class DraftCommand implements Callable<Integer> {
   }
 
   private void propose(
-      PlanDraft.Proposal proposal, TableInfo info, SourceTable source, PrintWriter out)
+      PlanDraft.Proposal proposal,
+      List<PlanDraft.Proposal> children,
+      TableInfo info,
+      SourceTable source,
+      PrintWriter out)
       throws IOException {
     String name = file.getFileName().toString().replaceFirst("\\.[^.]+$", "");
-    Plan plan = new Plan(name, null, found(source), List.of(proposal.destination()), null);
+    List<Destination> destinations = new ArrayList<>(List.of(proposal.destination()));
+    if (withChildren) {
+      children.forEach(c -> destinations.add(c.destination()));
+    }
+    Plan plan = new Plan(name, null, found(source), destinations, null);
     Set<String> filled = new TreeSet<>(String.CASE_INSENSITIVE_ORDER);
     proposal.destination().fills().stream()
         .filter(Fill::isGiven)
@@ -119,18 +145,20 @@ final class DraftCommand implements Callable<Integer> {
             .toList();
     Set<String> used = new TreeSet<>(String.CASE_INSENSITIVE_ORDER);
     String document = PlanJson.write(plan);
-    proposal.destination().fills().forEach(f -> used.addAll(named(f, source)));
+    for (Destination destination : destinations) {
+      destination.fills().forEach(f -> used.addAll(named(f, source)));
+    }
     List<String> columnsLeft = source.columns().stream().filter(c -> !used.contains(c)).toList();
     if (outFile != null) {
       Files.writeString(outFile, document + "\n");
     }
     if (json) {
-      Json.print(out, new Drafted(plan, proposal.evidence(), fieldsLeft, columnsLeft));
+      List<Child> offered =
+          children.stream().map(c -> new Child(c.destination(), c.evidence())).toList();
+      Json.print(out, new Drafted(plan, proposal.evidence(), fieldsLeft, columnsLeft, offered));
       return;
     }
-    for (PlanDraft.FillEvidence e : proposal.evidence()) {
-      out.printf("%-20s %-24s %s%n", e.field(), e.column() == null ? "-" : e.column(), e.because());
-    }
+    print(proposal, out);
     if (!fieldsLeft.isEmpty()) {
       out.println(
           "Fields left to the database: "
@@ -142,6 +170,23 @@ final class DraftCommand implements Callable<Integer> {
     }
     if (!columnsLeft.isEmpty()) {
       out.println("Columns that fill nothing: " + String.join(", ", columnsLeft));
+    }
+    for (PlanDraft.Proposal child : children) {
+      out.printf(
+          "%n%s %s, of the same row's %s:%n",
+          withChildren ? "Also fills" : "Could also fill",
+          child.destination().label(),
+          proposal.destination().label());
+      print(child, out);
+    }
+    if (!children.isEmpty() && !withChildren) {
+      out.println("Take them into the plan with --children.");
+    }
+  }
+
+  private static void print(PlanDraft.Proposal proposal, PrintWriter out) {
+    for (PlanDraft.FillEvidence e : proposal.evidence()) {
+      out.printf("%-20s %-24s %s%n", e.field(), e.column() == null ? "-" : e.column(), e.because());
     }
   }
 

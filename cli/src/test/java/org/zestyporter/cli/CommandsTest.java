@@ -19,6 +19,7 @@ import org.junit.jupiter.api.io.TempDir;
 import org.zestyporter.core.plan.PlanJson;
 import org.zestyporter.demo.Arrivals;
 import org.zestyporter.demo.Marina;
+import org.zestyporter.demo.OfficeFiles;
 import picocli.CommandLine;
 import tools.jackson.databind.JsonNode;
 
@@ -204,6 +205,28 @@ class CommandsTest {
     assertThat(ranked.out()).contains("10 columns find a field").contains("--table");
     assertThat(go("draft", file, "--to", url, "--json").json().get(0).path("table").asString())
         .isEqualTo("vessel");
+  }
+
+  /** One row of the office's export makes an owner and up to two addresses. */
+  @Test
+  void draftOffersTheTablesThatBelongToTheFirst() throws IOException {
+    Path owners = folder.resolve("owners-export.csv");
+    new OfficeFiles(MARINA).owners(owners);
+    Ended offered = go("draft", owners, "--to", url, "--table", "owner");
+    assertThat(offered.out())
+        .contains("Could also fill postal owner_address, of the same row's owner")
+        .contains("--children");
+    Path plan = folder.resolve("owners.json");
+    Ended taken =
+        go("draft", owners, "--to", url, "--table", "owner", "--children", "--out", plan, "--json");
+    assertThat(taken.json().path("children")).hasSize(2);
+    JsonNode destinations = taken.json().path("plan").path("destinations");
+    assertThat(destinations).hasSize(3);
+    assertThat(destinations.get(1).path("parent").path("destination").asString())
+        .isEqualTo("owner");
+    // what the file does not say is asked of the person: the addresses' postcodes
+    assertThat(go("rehearse", plan, owners, "--to", url).err())
+        .contains("postcode is required and nothing fills it yet");
   }
 
   @Test

@@ -1,0 +1,99 @@
+package org.zestyporter.core.draft;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Set;
+import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.FieldType;
+import org.zestyporter.core.plan.Fill;
+import org.zestyporter.core.plan.Origin;
+import org.zestyporter.core.source.SourceTable;
+import org.zestyporter.core.step.Step;
+import org.zestyporter.core.step.StepKind;
+import org.zestyporter.core.value.Cell;
+import org.zestyporter.core.value.UnitWords;
+
+/** Proposes the fill by which a column feeds a field: its origin, and the steps that it needs. */
+final class FillDraft {
+  private final SourceTable source;
+
+  FillDraft(SourceTable source) {
+    this.source = source;
+  }
+
+  Fill of(Pair pair) {
+    if (pair.remembered() != null) {
+      return pair.remembered().withField(pair.field().name());
+    }
+    FieldInfo field = pair.field();
+    String column = source.columns().get(pair.column());
+    List<Step> steps = new ArrayList<>();
+    Origin origin = Origin.column(column);
+    if (pair.link() != null) {
+      origin =
+          Origin.linked(
+              column,
+              new Origin.Link(pair.link().field(), LinkValues.IGNORED, Origin.WhenMissing.ASK));
+      steps.add(Step.of(StepKind.TRIM));
+    } else {
+      addSteps(steps, field, pair.column(), column);
+    }
+    Fill fill = Fill.of(field.name(), origin, steps.toArray(Step[]::new));
+    if (field.choices() != null) {
+      fill = fill.withWhenBad(Fill.WhenBad.ASK);
+    }
+    return field.required() ? fill.rejectBlank() : fill;
+  }
+
+  private void addSteps(List<Step> steps, FieldInfo field, int column, String title) {
+    switch (field.type()) {
+      case WHOLE, DECIMAL -> {
+        steps.add(Step.of(StepKind.READ_NUMBER));
+        if (UnitWords.differ(title, field.name())) {
+          steps.add(
+              Step.of(
+                  StepKind.CONVERT_UNIT,
+                  "from",
+                  UnitWords.in(title).symbol(),
+                  "to",
+                  UnitWords.in(field.name()).symbol()));
+          int places =
+              field.type() == FieldType.WHOLE ? 0 : field.scale() == null ? 2 : field.scale();
+          steps.add(Step.of(StepKind.ROUND, "places", String.valueOf(places)));
+        }
+      }
+      case DATE, DATETIME -> steps.add(Step.of(StepKind.READ_DATE));
+      case BOOLEAN -> steps.add(Step.of(StepKind.READ_BOOLEAN));
+      case TEXT -> addTextSteps(steps, field, column);
+      default -> {
+        // taken as it comes
+      }
+    }
+  }
+
+  private void addTextSteps(List<Step> steps, FieldInfo field, int column) {
+    steps.add(Step.of(StepKind.TRIM));
+    Set<Cell> cells = source.distinct(column).tallies().keySet();
+    if (cells.stream().anyMatch(c -> c.text().strip().matches("(?s).*\\s{2,}.*"))) {
+      steps.add(Step.of(StepKind.COLLAPSE_SPACES));
+    }
+    if (field.choices() != null) {
+      addCase(steps, field.choices());
+    } else if (field.unique()) {
+      long upper =
+          cells.stream().filter(c -> c.text().equals(c.text().toUpperCase(Locale.ROOT))).count();
+      if (upper < cells.size() && upper * 10 >= cells.size() * 7L) {
+        steps.add(Step.of(StepKind.CASE, "to", "upper"));
+      }
+    }
+  }
+
+  private static void addCase(List<Step> steps, List<String> choices) {
+    if (choices.stream().allMatch(c -> c.equals(c.toLowerCase(Locale.ROOT)))) {
+      steps.add(Step.of(StepKind.CASE, "to", "lower"));
+    } else if (choices.stream().allMatch(c -> c.equals(c.toUpperCase(Locale.ROOT)))) {
+      steps.add(Step.of(StepKind.CASE, "to", "upper"));
+    }
+  }
+}

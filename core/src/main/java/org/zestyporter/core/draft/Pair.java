@@ -1,0 +1,27 @@
+package org.zestyporter.core.draft;
+
+import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.plan.Fill;
+
+/**
+ * A column that could feed a field.
+ *
+ * @param column index of the column
+ * @param score how well they fit
+ * @param link how a link is found by the column; null if it is no link
+ * @param because why they fit, in words
+ * @param remembered the fill that did so in an earlier plan; null if none did
+ */
+record Pair(
+    FieldInfo field,
+    int column,
+    int score,
+    LinkValues.@Nullable Overlap link,
+    String because,
+    @Nullable Fill remembered) {
+
+  Pair(FieldInfo field, int column, int score, LinkValues.@Nullable Overlap link, String because) {
+    this(field, column, score, link, because, null);
+  }
+}

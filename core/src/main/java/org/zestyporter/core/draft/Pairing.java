@@ -1,0 +1,154 @@
+package org.zestyporter.core.draft;
+
+import java.util.List;
+import java.util.Locale;
+import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.application.Application;
+import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.FieldType;
+import org.zestyporter.core.application.TableInfo;
+import org.zestyporter.core.plan.Fill;
+import org.zestyporter.core.source.SourceTable;
+import org.zestyporter.core.value.Cell;
+import org.zestyporter.core.value.ColumnProfile;
+import org.zestyporter.core.value.DistinctValues;
+import org.zestyporter.core.value.Measures;
+import org.zestyporter.core.value.Problem;
+import org.zestyporter.core.value.ValueType;
+
+/** Judges how well a column fits a field: by names, by values, by what earlier plans did. */
+final class Pairing {
+  /** The least score at which a column feeds a field. */
+  static final int ENOUGH = 50;
+
+  /** More than any likeness of names and values. */
+  private static final int REMEMBERED = 300;
+
+  private static final int VALUES_TRIED = 200;
+
+  private final SourceTable source;
+  private final LinkValues linkValues;
+  private final List<Fill> memory;
+
+  Pairing(Application application, SourceTable source, List<Fill> memory) {
+    this.source = source;
+    this.linkValues = new LinkValues(application, source);
+    this.memory = memory;
+  }
+
+  /**
+   * How well a column fits a field.
+   *
+   * @param title the column's title, as far as it counts here
+   * @return null if it does not fit at all
+   */
+  @Nullable Pair of(TableInfo table, FieldInfo field, int column, String title) {
+    Pair remembered = remembered(field, column);
+    Pair pair = remembered == null ? pair(table, field, column, title) : remembered;
+    return pair == null || pair.score() < ENOUGH ? null : pair;
+  }
+
+  /** True if a column holds one value only. */
+  boolean isConstant(int column) {
+    DistinctValues values = source.distinct(column);
+    return values.tallies().size() < 2 && values.beyond() == 0;
+  }
+
+  /** True if a field can take a column's values, whatever the names say. */
+  boolean fits(int column, FieldInfo field) {
+    ColumnProfile profile = source.profiles().get(column);
+    boolean number = field.type().isNumber() && profile.type().isNumber();
+    return number || (typeFit(profile, field) > 0);
+  }
+
+  /** The pair that an earlier plan made of a column of this name; null if none did. */
+  private @Nullable Pair remembered(FieldInfo field, int column) {
+    String name = source.columns().get(column);
+    for (Fill fill : memory) {
+      if (fill.field().equalsIgnoreCase(field.name())
+          && name.equalsIgnoreCase(fill.origin().column())) {
+        return new Pair(
+            field, column, REMEMBERED, null, "an earlier plan fills it from this column", fill);
+      }
+    }
+    return null;
+  }
+
+  private @Nullable Pair pair(TableInfo table, FieldInfo field, int column, String title) {
+    ColumnProfile profile = source.profiles().get(column);
+    Likeness name = Likeness.of(table, field, title);
+    if (field.link() != null) {
+      return linkPair(field, column, name);
+    }
+    int score = name.score();
+    String because = name.because();
+    if (field.choices() != null) {
+      LinkValues.Overlap overlap = LinkValues.choices(field.choices(), source.distinct(column));
+      if (overlap.share() >= 0.6) {
+        score += 40;
+        because += ", and " + share(overlap) + " are among its choices";
+      } else if (profile.type() != ValueType.EMPTY) {
+        return null;
+      }
+    }
+    if (field.unique() && field.type() == FieldType.TEXT && Likeness.isTheTable(table, title)) {
+      score = Math.max(score, 75);
+      because = "it is named like the table, and " + field.name() + " identifies its records";
+    }
+    int fit = typeFit(profile, field);
+    if (fit < 0 && field.type().isNumber() && measuresShare(column) >= 0.5) {
+      fit = 0;
+    }
+    if (fit < 0 && score < 90) {
+      return null;
+    }
+    return new Pair(field, column, score + fit, null, because);
+  }
+
+  /** Share of a column's first distinct values that are numbers, or numbers with their unit. */
+  private double measuresShare(int column) {
+    String decimal = source.locale(column).decimal();
+    List<Cell> cells =
+        source.distinct(column).tallies().keySet().stream().limit(VALUES_TRIED).toList();
+    long fitting =
+        cells.stream()
+            .filter(c -> !(Measures.read(c.text(), "m", decimal) instanceof Problem))
+            .count();
+    return cells.isEmpty() ? 0 : (double) fitting / cells.size();
+  }
+
+  private @Nullable Pair linkPair(FieldInfo field, int column, Likeness name) {
+    LinkValues.Overlap overlap = linkValues.best(field, column);
+    // a few known words are enough where the names agree, for the others may be spelt otherwise
+    if (overlap == null || overlap.share() < (name.score() >= 70 ? 0.1 : 0.4)) {
+      return null;
+    }
+    int score = name.score() / 2 + (int) Math.round(60 * overlap.share());
+    return new Pair(
+        field,
+        column,
+        score,
+        overlap,
+        share(overlap) + " are found as " + field.link().table() + "." + overlap.field());
+  }
+
+  private static String share(LinkValues.Overlap overlap) {
+    return String.format(Locale.ROOT, "%,d of %,d values", overlap.found(), overlap.rows());
+  }
+
+  private static int typeFit(ColumnProfile column, FieldInfo field) {
+    ValueType type = column.type();
+    if (type == ValueType.EMPTY) {
+      return 0;
+    }
+    return switch (field.type()) {
+      case TEXT -> type == ValueType.TEXT ? 5 : type == ValueType.DATE ? -5 : 0;
+      case WHOLE -> type == ValueType.WHOLE ? 8 : -30;
+      case DECIMAL -> type.isNumber() ? 8 : -30;
+      case DATE, DATETIME -> type == ValueType.DATE || type == ValueType.DATETIME ? 8 : -30;
+      case TIME -> type == ValueType.TIME ? 8 : -30;
+      case BOOLEAN -> type == ValueType.BOOLEAN ? 8 : -30;
+      case OTHER -> 0;
+    };
+  }
+}
