@@ -5,6 +5,7 @@ import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.source.Correction;
 import org.zestyporter.core.source.reading.Reading;
+import org.zestyporter.core.value.ErrorCode;
 
 /**
  * The saved set-up: how a source is read, which tables it fills and how the run goes.
@@ -47,5 +48,21 @@ public record Plan(
       List<Destination> destinations,
       @Nullable RunSettings run) {
     this(name, connection, reading, destinations, run, null, null);
+  }
+
+  /**
+   * The destination that the screens show: the first.
+   *
+   * @throws PorterException with code {@code no-destination} if it has none
+   */
+  public Destination shown() {
+    return destinations.stream()
+        .findFirst()
+        .orElseThrow(() -> ErrorCode.NO_DESTINATION.error("The plan fills no table yet."));
+  }
+
+  /** Name of the table that the screens show; empty if there is none. */
+  public String shownTable() {
+    return destinations.stream().findFirst().map(Destination::table).orElse("");
   }
 }

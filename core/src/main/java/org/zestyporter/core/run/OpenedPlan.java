@@ -36,7 +36,7 @@ import org.zestyporter.core.source.cache.Batch;
  *
  * <pre>{@code
  * OpenedPlan opened = new OpenedPlan(application, source, plan, context, Shared.NONE);
- * List<CompiledFill> fills = opened.fills(plan.destinations().get(0));
+ * List<CompiledFill> fills = opened.fills(plan.shown());
  * }</pre>
  */
 public final class OpenedPlan {

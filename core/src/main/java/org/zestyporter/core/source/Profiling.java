@@ -1,5 +1,7 @@
 package org.zestyporter.core.source;
 
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -26,7 +28,6 @@ final class Profiling {
   private final LocaleSettings[] locales;
   private final ColumnProfiler[] profilers;
   private final DistinctValues[] distinct;
-  private final DistinctValues.Budget budget = new DistinctValues.Budget();
   private Votes votes = Votes.NONE;
   private List<String> blankWords;
   private final LocaleSettings said;
@@ -95,36 +96,35 @@ final class Profiling {
   }
 
   private void tally(int[] columns, LocaleSettings locale) {
+    List<DistinctValues> counted = new ArrayList<>();
     for (int c : columns) {
       profilers[c] = new ColumnProfiler(locale);
-      distinct[c] = new DistinctValues(budget);
+      distinct[c] = new DistinctValues();
+      counted.add(distinct[c]);
     }
-    if (out.isFolded()) {
-      for (int chunk = 0; chunk < cache.chunks(); chunk++) {
-        OutColumns.Records records = out.records(chunk);
-        for (int c : columns) {
-          tally(chunk, c, records);
-        }
-      }
-      for (int c : columns) {
-        judge(c);
-      }
-      return;
+    DistinctValues.Budget budget = new DistinctValues.Budget();
+    for (int chunk = 0; chunk < cache.chunks(); chunk++) {
+      budget.share(counted);
+      int number = chunk;
+      OutColumns.Records records = out.records(chunk);
+      shared(columns).forEach(c -> tally(number, c, records));
     }
-    Arrays.stream(columns)
-        .parallel()
-        .forEach(
-            c -> {
-              for (int chunk = 0; chunk < cache.chunks(); chunk++) {
-                tally(chunk, c, out.records(chunk));
-              }
-              judge(c);
-            });
+    shared(columns).forEach(this::judge);
+  }
+
+  /** The columns of a sheet by several threads; those of a fold share what they are made of. */
+  private IntStream shared(int[] columns) {
+    return out.isFolded() ? Arrays.stream(columns) : Arrays.stream(columns).parallel();
   }
 
   /** Each distinct value is judged once; those that were not kept have been judged already. */
   private void judge(int column) {
-    distinct[column].each(profilers[column]::add);
+    ColumnProfiler profiler = profilers[column];
+    distinct[column].each(
+        (cell, rows, line) -> {
+          byte[] text = cell.text().getBytes(StandardCharsets.UTF_8);
+          profiler.add(cell.kind(), text, 0, text.length, rows, line);
+        });
   }
 
   private void tally(int chunk, int column, OutColumns.Records records) {

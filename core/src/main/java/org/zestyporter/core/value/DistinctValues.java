@@ -6,7 +6,6 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.concurrent.atomic.AtomicLong;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -28,12 +27,24 @@ public final class DistinctValues {
   /** What each kept value costs beside its characters. */
   private static final int OVERHEAD = 40;
 
-  /** What the columns of a source may keep together; safe for use by several threads. */
+  /**
+   * What the columns of a source may keep together. It is shared out anew for each chunk of rows,
+   * so that columns can be counted by several threads and yet keep the same each time.
+   */
   public static final class Budget {
-    private final AtomicLong left = new AtomicLong(BUDGET);
+    private long left = BUDGET;
 
-    boolean take(int characters) {
-      return left.addAndGet(-characters - OVERHEAD) >= 0;
+    /** Shares what is left out among columns, after a chunk and before the next. */
+    public void share(List<DistinctValues> columns) {
+      long open = 0;
+      for (DistinctValues column : columns) {
+        left -= column.spent;
+        column.spent = 0;
+        open += column.full ? 0 : 1;
+      }
+      for (DistinctValues column : columns) {
+        column.allowance = open == 0 ? 0 : Math.max(0, left / open);
+      }
     }
   }
 
@@ -62,7 +73,10 @@ public final class DistinctValues {
   /** One for each kind of cell, so that a number is not the text of it. */
   private static final Hash[] HASHES = hashes();
 
-  private final Budget budget;
+  /** Characters that it may keep of the chunk at hand, and those that it has kept. */
+  private long allowance = BUDGET;
+
+  private long spent;
 
   /** By open addressing: a hash of the cell's kind and text, and its place among the kept. */
   private long[] hashes = new long[FIRST];
@@ -82,14 +96,6 @@ public final class DistinctValues {
       all[i] = new Hash(random.nextLong());
     }
     return all;
-  }
-
-  public DistinctValues(Budget budget) {
-    this.budget = budget;
-  }
-
-  public DistinctValues() {
-    this(new Budget());
   }
 
   /**
@@ -165,8 +171,12 @@ public final class DistinctValues {
   }
 
   private boolean affordable(Cell cell) {
-    return budget.take(cell.text().length())
-        || (cells.size() < FLOOR && cell.text().length() < 2_000);
+    int costs = cell.text().length() + OVERHEAD;
+    if (spent + costs > allowance && (cells.size() >= FLOOR || cell.text().length() >= 2_000)) {
+      return false;
+    }
+    spent += costs;
+    return true;
   }
 
   /** The same, as if one row held another cell. */

@@ -65,7 +65,7 @@ public class PlanService implements UsesConnections, UsesSources {
       long words) {
     /** The destination that is shown. */
     public Destination destination() {
-      return plan.destinations().get(0);
+      return plan.shown();
     }
 
     /** All of it together, as it would be brought in now. */
@@ -107,7 +107,7 @@ public class PlanService implements UsesConnections, UsesSources {
         record.id(),
         record.name(),
         plan.connection(),
-        plan.destinations().isEmpty() ? "" : plan.destinations().get(0).table(),
+        plan.shownTable(),
         record.sourceId() == null ? null : sources.name(record.sourceId()),
         record.revision(),
         record.savedBy(),
@@ -275,7 +275,7 @@ public class PlanService implements UsesConnections, UsesSources {
             new PlanViews.Proposal(
                 record.id(),
                 record.name(),
-                PlanJson.read(record.document()).destinations().get(0).table(),
+                PlanJson.read(record.document()).shownTable(),
                 same,
                 columns.size(),
                 same + " of " + columns.size() + " headings the same as last time"));
