@@ -1,5 +1,5 @@
 <script lang="ts">
-  // What a few words open: a small sheet over the page, put away by Escape or a click elsewhere.
+  // What a few words open: a small sheet over the page, put away by Escape or by going elsewhere.
   import type { Snippet } from 'svelte';
 
   interface Props {
@@ -17,6 +17,11 @@
   let box = $state<HTMLDetailsElement>();
   let open = $state(false);
 
+  /** Something else was pointed at, or opened by a key. */
+  function leave(event: Event) {
+    if (open && !box?.contains(event.target as Node)) open = false;
+  }
+
   function onkeydown(event: KeyboardEvent) {
     if (!open || event.key !== 'Escape') return;
     open = false;
@@ -24,12 +29,7 @@
   }
 </script>
 
-<svelte:window
-  {onkeydown}
-  onpointerdown={(e) => {
-    if (open && !box?.contains(e.target as Node)) open = false;
-  }}
-/>
+<svelte:window {onkeydown} onpointerdown={leave} onfocusin={leave} />
 <details bind:this={box} bind:open>
   <summary class="go" class:waiting>{words}</summary>
   <div class="pop {side}" style:width={width ? `${width}px` : undefined}>

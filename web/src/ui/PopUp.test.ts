@@ -1,7 +1,7 @@
 import { render, screen } from '@testing-library/svelte';
 import userEvent from '@testing-library/user-event';
 import { createRawSnippet } from 'svelte';
-import { describe, expect, it } from 'vitest';
+import { describe, expect, it, vi } from 'vitest';
 import PopUp from './PopUp.svelte';
 
 describe('a pop-up', () => {
@@ -20,5 +20,10 @@ describe('a pop-up', () => {
     await userEvent.click(screen.getByText('to the letter'));
     await userEvent.click(document.body);
     expect(isOpen()).toBe(false);
+    await userEvent.click(screen.getByText('to the letter'));
+    const elsewhere = document.body.appendChild(document.createElement('button'));
+    elsewhere.focus();
+    await vi.waitFor(() => expect(isOpen()).toBe(false));
+    elsewhere.remove();
   });
 });

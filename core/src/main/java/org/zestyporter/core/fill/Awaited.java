@@ -17,6 +17,6 @@ public record Awaited(
     TableInfo table, LinkKey by, List<Object> parts, Filled missing, String shown) {
   @Override
   public String toString() {
-    return "the new " + shown;
+    return "new " + shown;
   }
 }

@@ -2,6 +2,7 @@ package org.zestyporter.core.fill;
 
 import java.time.OffsetDateTime;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.List;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
@@ -226,7 +227,7 @@ public final class CompiledFill {
     }
     if (links.awaited() != null) {
       List<Object> parts = links.parts(value, row);
-      if (links.known(parts) == null) {
+      if (links.known(parts) == null && links.expects(parts)) {
         Filled missing = settle(links.find(value, row), null);
         return new Awaited(links.table(), links.awaited(), parts, missing, Values.text(value));
       }
@@ -235,6 +236,17 @@ public final class CompiledFill {
     return found instanceof Problem || found instanceof Pending
         ? found
         : FieldCheck.conform(found, field);
+  }
+
+  /**
+   * Lets its link await no records but some.
+   *
+   * @param values what they will be found by, by the fields of {@link #awaited}; null for any
+   */
+  public void expect(@Nullable Collection<List<Object>> values) {
+    if (links != null && values != null) {
+      links.expect(values);
+    }
   }
 
   /** How rows of the same source are looked up that its link may await; null if it awaits none. */

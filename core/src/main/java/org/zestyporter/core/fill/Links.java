@@ -1,6 +1,8 @@
 package org.zestyporter.core.fill;
 
 import java.util.ArrayList;
+import java.util.Collection;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -50,6 +52,9 @@ final class Links {
   /** How rows of the same source are looked up that may make the record; null if none does. */
   private @Nullable LinkKey awaited;
 
+  /** What the records that they make are found by, prepared; null if that is not known. */
+  private volatile @Nullable Set<String> expected;
+
   Links(TableInfo table, FieldInfo keyField, Origin.Link link, List<Integer> columns) {
     this.table = table;
     this.keyField = keyField;
@@ -76,6 +81,24 @@ final class Links {
   /** How rows of the same source are looked up that may make the record; null if none does. */
   @Nullable LinkKey awaited() {
     return awaited;
+  }
+
+  /** Awaits no records but those that are found by some values. */
+  void expect(Collection<List<Object>> values) {
+    Set<String> prepared = new HashSet<>();
+    for (List<Object> parts : values) {
+      List<Object> canonical = new ArrayList<>(parts.size());
+      for (int i = 0; i < parts.size(); i++) {
+        canonical.add(by.get(i).storage().canonical(parts.get(i)));
+      }
+      prepared.add(prepared(canonical));
+    }
+    expected = prepared;
+  }
+
+  /** True if a row of the same source may make the record. */
+  boolean expects(List<Object> parts) {
+    return expected == null || expected.contains(prepared(parts));
   }
 
   TableInfo table() {

@@ -169,21 +169,38 @@ public final class OpenedPlan {
         context);
   }
 
-  /** One fill, ready to compute every row. */
+  /** One fill, ready to compute every row. A link knows which records the rows make themselves. */
   public CompiledFill fill(Destination destination, Fill fill) {
-    TableInfo table = table(destination);
-    CompiledFill compiled = compiler().compile(fill, table.field(fill.field()), table);
+    CompiledFill compiled = compile(destination, fill);
     answerAll(destination, List.of(compiled));
     return compiled;
   }
 
   /** One fill, ready to compute whatever steps may still make of the values, up to a limit. */
   public CompiledFill fillForTrials(Destination destination, Fill fill) {
-    TableInfo table = table(destination);
-    CompiledFill compiled = compiler().compile(fill, table.field(fill.field()), table);
+    CompiledFill compiled = compile(destination, fill);
     Asking asking = new Asking();
     compiled.askForAll(asking);
     answer(asking.inquiries());
+    return compiled;
+  }
+
+  private CompiledFill compile(Destination destination, Fill fill) {
+    MadeRecords made = new MadeRecords(this);
+    TableInfo table = table(destination);
+    FieldInfo field = table.field(fill.field());
+    CompiledFill compiled = compiler().awaiting(made::isMade).compile(fill, field, table);
+    if (compiled.awaited() != null) {
+      compiled.expect(made.values(compiled.awaited()));
+    }
+    return compiled;
+  }
+
+  /** One fill, ready to compute every row from what the application has, and no more. */
+  CompiledFill compileAlone(Destination destination, Fill fill) {
+    TableInfo table = table(destination);
+    CompiledFill compiled = compiler().compile(fill, table.field(fill.field()), table);
+    answerAll(destination, List.of(compiled));
     return compiled;
   }
 

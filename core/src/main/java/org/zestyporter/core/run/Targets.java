@@ -12,16 +12,17 @@ import org.zestyporter.core.fill.LinkKey;
 import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Plan;
 import org.zestyporter.core.plan.PlanCheck;
-import org.zestyporter.core.plan.Policies;
 
 /** Opens the destinations of a plan, in writing order. */
 final class Targets {
   private final OpenedPlan opened;
   private final Plan plan;
+  private final MadeRecords made;
 
   private Targets(OpenedPlan opened) {
     this.opened = opened;
     this.plan = opened.plan();
+    this.made = new MadeRecords(opened);
   }
 
   static List<Target> open(OpenedPlan opened) {
@@ -40,7 +41,7 @@ final class Targets {
       }
     }
     for (LinkKey key : awaited) {
-      targets.stream().filter(t -> makes(t.destination, t.table, key)).forEach(t -> t.index(key));
+      targets.stream().filter(t -> made.by(t.destination, key)).forEach(t -> t.index(key));
     }
     return targets;
   }
@@ -48,7 +49,7 @@ final class Targets {
   private Target target(int index, List<Target> before) {
     Destination destination = plan.destinations().get(index);
     TableInfo table = opened.table(destination);
-    List<CompiledFill> fills = opened.fills(destination, this::isMade);
+    List<CompiledFill> fills = opened.fills(destination, made::isMade);
     return new Target(
         index,
         destination,
@@ -57,20 +58,6 @@ final class Targets {
         parent(destination, table, before),
         opened.selection(destination),
         opened.rules(destination));
-  }
-
-  /** True if rows may make records that are looked up so. */
-  private boolean isMade(LinkKey key) {
-    return plan.destinations().stream().anyMatch(d -> makes(d, opened.table(d), key));
-  }
-
-  private static boolean makes(Destination destination, TableInfo table, LinkKey key) {
-    return table.name().equals(key.table())
-        && destination.policies().onNone() == Policies.OnNone.ADD
-        && key.fields().stream()
-            .allMatch(
-                field ->
-                    destination.fills().stream().anyMatch(f -> f.field().equalsIgnoreCase(field)));
   }
 
   private Target.@Nullable Parent parent(

@@ -18,6 +18,7 @@ import org.junit.jupiter.params.provider.MethodSource;
 import org.zestyporter.core.application.Ask;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.application.jdbc.Databases;
+import org.zestyporter.core.fill.CompiledFill;
 import org.zestyporter.core.fill.RunContext;
 import org.zestyporter.core.fill.Shared;
 import org.zestyporter.core.plan.Plan;
@@ -26,6 +27,7 @@ import org.zestyporter.core.source.SourceReader;
 import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.source.reading.Reading;
 import org.zestyporter.core.value.PorterException;
+import org.zestyporter.core.value.Problem;
 import org.zestyporter.core.value.Values;
 
 /** One row makes records of several tables, together or not at all. */
@@ -378,6 +380,34 @@ class SeveralTablesTest {
       }
     }
     return all;
+  }
+
+  /** Before anything is rehearsed, the stages of a link tell rows of the file from strangers. */
+  @ParameterizedTest
+  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
+  void stagesKnowWhichRecordsTheFileMakes(Databases.Fresh on) throws SQLException, IOException {
+    try (on) {
+      staff(on, "");
+      Path csv = folder.resolve("file.csv");
+      Files.writeString(csv, "Name;Nick;Boss\nCy;;bo\nBo;;Ada\nDee;;Zed\n");
+      Plan plan = PlanJson.read(STAFF);
+      try (SourceTable source = SourceReader.open(csv, folder.resolve("cells"), Reading.FIND)) {
+        OpenedPlan opened = new OpenedPlan(on.database(), source, plan, CONTEXT, Shared.NONE);
+        CompiledFill boss = opened.fill(plan.shown(), plan.shown().fills().get(2));
+        List<String> results = new ArrayList<>();
+        DistinctRows.visit(
+            boss,
+            source,
+            Long.MAX_VALUE,
+            (row, rows) -> {
+              CompiledFill.Trace trace = boss.trace(row);
+              Problem problem = trace.problem();
+              results.add(
+                  trace.origin() + ": " + (problem == null ? trace.result() : problem.code()));
+            });
+        assertThat(results).containsExactly("bo: new bo", "Ada: 900", "Zed: UNKNOWN_LINK");
+      }
+    }
   }
 
   @ParameterizedTest

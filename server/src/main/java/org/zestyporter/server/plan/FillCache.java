@@ -27,9 +27,10 @@ class FillCache {
    *
    * @param rows the very same rows
    * @param table connection and name of the table
-   * @param words revision of the phrasebooks, shared and own
+   * @param beside what else it depends on: the revision of the phrasebooks, shared and own, and for
+   *     a link the destinations that make its records
    */
-  record Key(SourceTable rows, Fill fill, List<String> table, List<Object> words, String who) {}
+  record Key(SourceTable rows, Fill fill, List<String> table, List<Object> beside, String who) {}
 
   private record Corrected(SourceTable rows, List<Correction> corrections) {}
 

@@ -17,6 +17,7 @@ import org.zestyporter.core.fill.FillCompiler;
 import org.zestyporter.core.fill.Filled;
 import org.zestyporter.core.fill.Rules;
 import org.zestyporter.core.formula.FormulaException;
+import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Phrasebook;
 import org.zestyporter.core.plan.PlanJson;
@@ -116,9 +117,19 @@ class PlanViewer {
             opened.rows(),
             fill,
             List.of(String.valueOf(opened.plan().connection()), table.name()),
-            List.of(opened.words(), opened.plan().phrasebooks()),
+            List.of(opened.words(), opened.plan().phrasebooks(), makers(opened, table, fill)),
             who);
     return cache.get(key, k -> opened.now(who).fill(opened.destination(), fill));
+  }
+
+  /** The destinations that may make the records which a link looks for. */
+  private static List<Destination> makers(PlanService.Opened opened, TableInfo table, Fill fill) {
+    FieldInfo field = table.field(fill.field());
+    return field.link() == null
+        ? List.of()
+        : opened.plan().destinations().stream()
+            .filter(d -> d.table().equalsIgnoreCase(field.link().table()))
+            .toList();
   }
 
   private List<PlanViews.FieldTrouble> troubles(PlanService.Opened opened, TableInfo table) {
