@@ -15,6 +15,7 @@ import org.zestyporter.core.application.Abilities;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.Settled;
 import org.zestyporter.core.application.TableInfo;
+import org.zestyporter.core.application.WriteSession;
 import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
 
@@ -121,6 +122,30 @@ interface Dialect {
    */
   default void requireThere(Connection connection) throws SQLException {
     // a server tells by itself
+  }
+
+  /** Inserts many records at once, all with the same fields. */
+  @FunctionalInterface
+  interface BulkInsert {
+    /**
+     * @return the primary key of each, in their order
+     */
+    List<List<Object>> insert(List<WriteSession.Change> changes) throws SQLException;
+  }
+
+  /**
+   * A faster way into a table than statements; it must give and leave the same.
+   *
+   * @param changes what it is wanted for
+   * @return null if there is none for these
+   */
+  default @Nullable BulkInsert bulkInsert(
+      Connection connection,
+      TableInfo table,
+      List<FieldInfo> fields,
+      List<WriteSession.Change> changes)
+      throws SQLException {
+    return null;
   }
 
   default String quote(String identifier) {

@@ -28,6 +28,9 @@ import org.zestyporter.core.value.PorterException;
  * <p>Records that give values to the same fields go to the database together.
  */
 final class JdbcSession implements WriteSession {
+  /** Records from which on a way around statements is worth looking for. */
+  private static final int BULK = 64;
+
   private final Answers answers;
   private final Connection connection;
   private final Dialect dialect;
@@ -137,6 +140,12 @@ final class JdbcSession implements WriteSession {
   private List<List<Object>> execute(TableInfo table, List<Change> changes) throws SQLException {
     boolean insert = changes.get(0).key() == null;
     List<FieldInfo> fields = changes.get(0).fields().stream().map(table.fields()::get).toList();
+    if (insert && changes.size() >= BULK) {
+      Dialect.BulkInsert bulk = dialect.bulkInsert(connection, table, fields, changes);
+      if (bulk != null) {
+        return bulk.insert(changes);
+      }
+    }
     List<FieldInfo> keyFields = table.fields(table.primaryKey());
     String[] generated = keyFields.stream().map(FieldInfo::name).toArray(String[]::new);
     String sql = insert ? insertSql(table, fields) : updateSql(table, fields, keyFields);

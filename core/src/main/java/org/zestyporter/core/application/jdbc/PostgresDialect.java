@@ -15,6 +15,8 @@ import org.zestyporter.core.application.Abilities;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.FieldType;
 import org.zestyporter.core.application.Settled;
+import org.zestyporter.core.application.TableInfo;
+import org.zestyporter.core.application.WriteSession;
 import org.zestyporter.core.application.jdbc.DatabaseErrors.Failing;
 import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.Storage.Kind;
@@ -335,6 +337,19 @@ final class PostgresDialect implements Dialect {
       }
     }
     return true;
+  }
+
+  @Override
+  public @Nullable BulkInsert bulkInsert(
+      Connection connection,
+      TableInfo table,
+      List<FieldInfo> fields,
+      List<WriteSession.Change> changes)
+      throws SQLException {
+    boolean writable =
+        changes.stream().allMatch(c -> c.values().stream().allMatch(PostgresCopy::isWritable));
+    PostgresCopy copy = writable ? PostgresCopy.of(this, connection, table, fields) : null;
+    return copy == null ? null : some -> copy.insert(fields, some);
   }
 
   @Override

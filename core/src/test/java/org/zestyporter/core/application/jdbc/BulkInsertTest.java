@@ -1,0 +1,214 @@
+package org.zestyporter.core.application.jdbc;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.math.BigDecimal;
+import java.sql.SQLException;
+import java.time.LocalDate;
+import java.time.LocalDateTime;
+import java.time.LocalTime;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.stream.IntStream;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.TableInfo;
+import org.zestyporter.core.application.WriteSession;
+import org.zestyporter.core.application.WriteSession.Change;
+import org.zestyporter.core.application.WriteSession.RefusedException;
+
+/** Many records at once go another way than a few; what stands afterwards is the same. */
+class BulkInsertTest {
+  private static final int MANY = 200;
+
+  private static final List<String> TEXTS =
+      Arrays.asList(
+          "plain",
+          "tab\there",
+          "two\nlines",
+          "back\\slash",
+          "\\N",
+          "\\.",
+          "quote ' \" ; --",
+          "",
+          " ",
+          "naïve Œuvre",
+          "日本",
+          "🚤",
+          "cr\rhere",
+          null);
+
+  private static List<Integer> fields(TableInfo table, String... names) {
+    List<Integer> indexes = new ArrayList<>();
+    for (FieldInfo field : table.fields(List.of(names))) {
+      indexes.add(table.fields().indexOf(field));
+    }
+    return indexes;
+  }
+
+  private static List<List<Object>> write(
+      Databases.Fresh on, TableInfo table, List<Change> changes) {
+    try (WriteSession session = on.database().begin()) {
+      List<List<Object>> keys = session.write(table, changes, false);
+      session.commit();
+      return keys;
+    }
+  }
+
+  /** The records of the keys, field by field. */
+  private static List<List<Object>> stand(
+      Databases.Fresh on, TableInfo table, List<List<Object>> keys) {
+    var found = on.database().fetch(table, keys);
+    assertThat(found).hasSize(keys.size());
+    return keys.stream().map(k -> Arrays.asList(found.get(k))).toList();
+  }
+
+  private static final String EVERYTHING =
+      "(id BIGINT GENERATED ALWAYS AS IDENTITY PRIMARY KEY, words TEXT, amount NUMERIC(12,3),"
+          + " huge NUMERIC, small SMALLINT, ratio REAL, exact DOUBLE PRECISION, day DATE,"
+          + " moment TIMESTAMP, clock TIME, yes BOOLEAN, raw BYTEA, mark UUID, doc JSON,"
+          + " mood mood DEFAULT 'calm', code CHAR(4), doubled INTEGER GENERATED ALWAYS AS (small * 2)"
+          + " STORED, noted TEXT DEFAULT 'by default')";
+
+  private static Change everything(TableInfo table, int i) {
+    return new Change(
+        i + 2L,
+        null,
+        fields(
+            table, "words", "amount", "huge", "small", "ratio", "exact", "day", "moment", "clock",
+            "yes", "raw", "mark", "doc", "mood", "code"),
+        Arrays.asList(
+            TEXTS.get(i % TEXTS.size()),
+            new BigDecimal(i).movePointLeft(3),
+            new BigDecimal("1E+30").add(new BigDecimal(i)),
+            new BigDecimal(i - 100),
+            new BigDecimal("0.1").multiply(new BigDecimal(i)),
+            new BigDecimal("1.0E-7").multiply(new BigDecimal(i)),
+            i % 7 == 0 ? null : LocalDate.of(1, 1, 1).plusDays(i * 3_650L),
+            LocalDateTime.of(2026, 11, 26, 3, 10, 59, 123_456_000).plusHours(i),
+            LocalTime.of(i % 24, 5),
+            i % 3 == 0 ? null : i % 3 == 1,
+            "\\x00ff5c0a" + String.format("%02x", i),
+            "9f0c2f1e-0000-4000-8000-0000000000" + String.format("%02x", i),
+            "{\"a\\tb\": [" + i + ", \"\\\\\"]}",
+            i % 2 == 0 ? "calm" : "o'dd\\one",
+            i % 2 == 0 ? "ab" : null));
+  }
+
+  @Test
+  void whatStandsIsWhatStatementsWouldHaveLeft() throws SQLException {
+    try (Databases.Fresh on = Databases.postgres()) {
+      on.execute(
+          "CREATE TYPE mood AS ENUM ('calm', E'o''dd\\\\one')",
+          "CREATE TABLE \"Of Many\" " + EVERYTHING,
+          "CREATE TABLE \"by ones\" " + EVERYTHING);
+      TableInfo many = on.database().table("Of Many");
+      TableInfo ones = on.database().table("by ones");
+      List<List<Object>> keys =
+          write(on, many, IntStream.range(0, MANY).mapToObj(i -> everything(many, i)).toList());
+      List<List<Object>> single = new ArrayList<>();
+      for (int i = 0; i < MANY; i++) {
+        single.addAll(write(on, ones, List.of(everything(ones, i))));
+      }
+      assertThat(keys).isEqualTo(single).doesNotHaveDuplicates();
+      assertThat(stand(on, many, keys)).isEqualTo(stand(on, ones, single));
+      // the next one goes on with the numbers
+      assertThat(write(on, many, List.of(everything(many, 1))).get(0).get(0))
+          .isEqualTo(new BigDecimal(MANY + 1));
+    }
+  }
+
+  /** Whoever decides the key, each record is found by the one that is told. */
+  @ParameterizedTest
+  @ValueSource(
+      strings = {
+        "id SERIAL PRIMARY KEY, name TEXT",
+        "id BIGINT GENERATED BY DEFAULT AS IDENTITY PRIMARY KEY, name TEXT",
+        "id BIGINT DEFAULT nextval('\"Odd''s\"') PRIMARY KEY, name TEXT",
+        "id UUID DEFAULT gen_random_uuid() PRIMARY KEY, name TEXT",
+        "id INTEGER DEFAULT 5 + nextval('\"Odd''s\"') PRIMARY KEY, name TEXT",
+        "name TEXT PRIMARY KEY",
+        "name TEXT, id SERIAL, PRIMARY KEY (name, id)",
+      })
+  void eachRecordIsFoundByItsKey(String columns) throws SQLException {
+    try (Databases.Fresh on = Databases.postgres()) {
+      on.execute("CREATE SEQUENCE \"Odd's\" START 70", "CREATE TABLE t (" + columns + ")");
+      TableInfo table = on.database().table("t");
+      assertThat(named(on, table)).isEqualTo(names());
+    }
+  }
+
+  @Test
+  void whatATriggerDecidesIsToldAsItStands() throws SQLException {
+    try (Databases.Fresh on = Databases.postgres()) {
+      on.execute(
+          "CREATE TABLE t (id SERIAL PRIMARY KEY, name TEXT)",
+          "CREATE FUNCTION later() RETURNS trigger LANGUAGE plpgsql AS"
+              + " 'BEGIN NEW.id := NEW.id + 1000; RETURN NEW; END'",
+          "CREATE TRIGGER t BEFORE INSERT ON t FOR EACH ROW EXECUTE FUNCTION later()");
+      TableInfo table = on.database().table("t");
+      assertThat(named(on, table)).isEqualTo(names());
+    }
+  }
+
+  private static List<String> names() {
+    return IntStream.range(0, MANY).mapToObj(i -> "n" + i).toList();
+  }
+
+  /** Writes many names; gives those of the records that the keys find. */
+  private static List<String> named(Databases.Fresh on, TableInfo table) {
+    List<Integer> name = fields(table, "name");
+    List<List<Object>> keys =
+        write(
+            on,
+            table,
+            names().stream().map(n -> new Change(2, null, name, List.<Object>of(n))).toList());
+    assertThat(keys).doesNotHaveDuplicates();
+    return stand(on, table, keys).stream().map(r -> (String) r.get(name.get(0))).toList();
+  }
+
+  /** The one that is refused is named, and nothing of the others stands. */
+  @Test
+  void aRefusedRecordIsNamed() throws SQLException {
+    try (Databases.Fresh on = Databases.postgres()) {
+      on.execute("CREATE TABLE t (id SERIAL PRIMARY KEY, name TEXT UNIQUE)");
+      TableInfo table = on.database().table("t");
+      List<Integer> name = fields(table, "name");
+      List<Change> changes =
+          IntStream.range(0, MANY)
+              .mapToObj(i -> new Change(i, null, name, List.<Object>of(i == 120 ? "n7" : "n" + i)))
+              .toList();
+      assertThatThrownBy(() -> write(on, table, changes))
+          .isInstanceOfSatisfying(RefusedException.class, e -> assertThat(e.line()).isEqualTo(120));
+      assertThat(on.database().count(table)).isZero();
+    }
+  }
+
+  /** A user who may insert, but not take numbers of the sequence, is served by statements. */
+  @Test
+  void rightsThatOnlyStatementsNeedAreEnough() throws SQLException {
+    try (Databases.Fresh on = Databases.postgres()) {
+      on.execute("CREATE TABLE t (id BIGINT GENERATED ALWAYS AS IDENTITY PRIMARY KEY, name TEXT)");
+      TableInfo table = on.database().table("t");
+      Object schema = on.one("SELECT current_schema()");
+      String clerk = "clerk_" + schema;
+      on.execute(
+          "CREATE ROLE " + clerk,
+          "GRANT ALL ON t TO " + clerk,
+          "GRANT USAGE ON SCHEMA " + schema + " TO " + clerk,
+          "SET ROLE " + clerk);
+      assertThat(copy(on, table)).isNull();
+      on.execute("RESET ROLE");
+      assertThat(copy(on, table)).isNotNull();
+    }
+  }
+
+  private static PostgresCopy copy(Databases.Fresh on, TableInfo table) throws SQLException {
+    List<FieldInfo> name = table.fields(List.of("name"));
+    return PostgresCopy.of(new PostgresDialect(), on.connection(), table, name);
+  }
+}
