@@ -1,19 +1,26 @@
 <script lang="ts">
   // The equation a run ends in.
-  import type { RunReport } from '../api/types';
+  import type { FieldInfo, RunReport } from '../api/types';
   import Slip from '../ui/Slip.svelte';
   import { capital, count, OUTCOMES } from '../ui/words';
-  import { leftOver } from './books';
+  import { leftOver, sums } from './books';
 
-  let { report }: { report: RunReport } = $props();
+  interface Props {
+    report: RunReport;
+    /** Fields of the first table. */
+    fields: FieldInfo[];
+  }
+  let { report, fields }: Props = $props();
   const several = $derived(report.destinations.length > 1);
   /** What is left of a sum once all is accounted for, without the noise of binary fractions. */
   const rest = (t: { source: number; altered: number; written: number }) =>
     Math.round((t.source + t.altered - t.written) * 1e6) / 1e6;
-  const sum = new Intl.NumberFormat('en-GB', {
-    minimumFractionDigits: 2,
-    maximumFractionDigits: 4,
-  });
+  const format = (total: { destination: string; field: string }) =>
+    sums(
+      total.destination === report.destinations[0]?.table
+        ? fields.find((f) => f.name === total.field)
+        : undefined,
+    );
 </script>
 
 <div class="bt">
@@ -52,6 +59,7 @@
       </tr>
     {/each}
     {#each report.controlTotals as total (`${total.destination}.${total.field}`)}
+      {@const sum = format(total)}
       <tr>
         <td class="t" colspan="2"
           ><b>Sum of</b>

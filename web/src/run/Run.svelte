@@ -9,7 +9,9 @@
   import Problems from '../rehearse/Problems.svelte';
   import { tell } from '../ui/toaster';
   import { count, many, when } from '../ui/words';
+  import Ahead from './Ahead.svelte';
   import Books from './Books.svelte';
+  import FieldsChanged from './FieldsChanged.svelte';
   import { work } from './work.svelte';
 
   let { open, goTo }: { open: OpenPlan; goTo: (to: Stop) => void } = $props();
@@ -17,7 +19,7 @@
   let outcome = $state<OutcomeName | ''>('');
   let search = $state('');
   let differences = $state.raw<Differences | null>(null);
-  const rehearsed = $derived(open.rehearsed ? open.rehearsal?.report?.destinations[0] : undefined);
+  const rehearsed = $derived(open.rehearsed && open.rehearsal?.report ? open.rehearsal : undefined);
   const report = $derived(open.run?.report);
   const into = $derived(report?.destinations[0]);
 
@@ -61,24 +63,7 @@
     <p><button class="button grave" onclick={stop}>Stop, and write nothing</button></p>
   </div>
 {:else if rehearsed}
-  <div class="begin">
-    <p>
-      As rehearsed at {when(open.rehearsal?.startedAt)}:
-      <b class="new">{count(rehearsed.new)}</b> records are added to
-      <span class="m">{rehearsed.table}</span>,
-      <b class="changed">{count(rehearsed.changed)}</b> changed;
-      {many(rehearsed.unchanged, 'row')} already agree, {count(rehearsed.skipped)} skipped, {count(
-        rehearsed.rejected,
-      )} rejected. All is written, or nothing is.
-    </p>
-    <button class="button main" onclick={() => void open.start()}
-      >Run {count(open.view.source.rows)} rows</button
-    >
-    {#if rehearsed.rejected}<span class="q2"
-        >The {many(rehearsed.rejected, 'rejected row')} stay in the file and in the ledger, with their
-        reasons.</span
-      >{/if}
-  </div>
+  <Ahead {open} rehearsal={rehearsed} report={rehearsed.report!} {goTo} />
 {:else if !open.ran}
   <div class="begin">
     <p>
@@ -112,7 +97,7 @@
   {/if}
   <div class="body">
     <section class="main">
-      <Books {report} />
+      <Books {report} fields={open.view.table.fields} />
       {#key open.run.id}
         <LedgerView {open} run={open.run} bind:outcome bind:search {goTo} />
       {/key}
@@ -133,18 +118,7 @@
         <span class="m">{into.table}</span> now holds {count(open.view.tableRecords)}
       </p>
       {#if into.fieldsChanged.length}
-        <div class="fields">
-          {#each into.fieldsChanged.slice(0, 7) as field (field.field)}
-            <span class="m">{field.field}</span>
-            <span class="bar tiny"
-              ><i
-                class="x-changed"
-                style="width: {(100 * field.records) / Math.max(1, into.changed)}%"
-              ></i></span
-            >
-            <b class="r">{count(field.records)}</b>
-          {/each}
-        </div>
+        <FieldsChanged {into} />
       {/if}
       <Problems
         {open}
@@ -200,13 +174,6 @@
   }
   .touched {
     padding: 0 12px 8px;
-  }
-  .fields {
-    display: grid;
-    grid-template-columns: 122px 1fr 52px;
-    gap: 4px 8px;
-    padding: 2px 12px 12px;
-    align-items: center;
   }
   .message {
     flex: none;

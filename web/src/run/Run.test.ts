@@ -102,11 +102,21 @@ describe('the Run stop', () => {
     const open = anOpenPlan();
     open.rehearsal = aRun();
     render(Run, { open, goTo: vi.fn() });
-    expect(screen.getByText(/All is written, or nothing is/)).toHaveTextContent(
-      '511 records are added',
-    );
-    expect(screen.getByRole('button', { name: 'Run 1,204 rows' })).toBeEnabled();
+    const row = screen.getByRole('cell', { name: 'vessel' }).closest('tr')!;
+    const cells = [...row.cells].map((cell) => cell.textContent.trim());
+    expect(cells).toEqual(['vessel', '1,204', '511', '388', '223', '12', '70']);
+    expect(screen.getByRole('button', { name: 'Add 511 and change 388 records' })).toBeEnabled();
     expect(screen.getByText(/70 rejected rows stay in the file/)).toBeInTheDocument();
+  });
+
+  it('offers no run that would write nothing', () => {
+    const open = anOpenPlan();
+    const report = aReport();
+    Object.assign(report.destinations[0]!, { new: 0, changed: 0, unchanged: 1122 });
+    open.rehearsal = aRun({ report });
+    render(Run, { open, goTo: vi.fn() });
+    expect(screen.getByText(/Nothing to write/)).toBeInTheDocument();
+    expect(screen.queryByRole('button', { name: /^(Add|Change)/ })).toBeNull();
   });
 
   it('tells why a run failed', () => {

@@ -141,8 +141,9 @@ class JourneyTest extends DemoVisit {
   void runBalancesAndShowsTheRecordsItTouched() throws IOException {
     int added = outcome("new");
     browser.click("button", "Go on to the Run");
-    browser.sees("All is written, or nothing is.");
-    browser.click("button", "Run 1,204 rows");
+    browser.sees("What is about to happen");
+    browser.sees("All is written together, or nothing is");
+    browser.click("button", "Add " + added + " and change");
     browser.sees("Yes, to the row and to the last digit");
     assertThat(outcome("new")).isEqualTo(added);
     picture("run");

@@ -1,0 +1,171 @@
+<script lang="ts">
+  // What is about to happen: said before anything does, with a button that says it once more.
+  import type { Outcome, RunReport, RunView } from '../api/types';
+  import type { OpenPlan } from '../plan/plan.svelte';
+  import type { Stop } from '../plan/trip';
+  import LedgerView from '../rehearse/LedgerView.svelte';
+  import Slip from '../ui/Slip.svelte';
+  import { capital, count, many, OUTCOMES, when } from '../ui/words';
+  import { deed, sums } from './books';
+  import FieldsChanged from './FieldsChanged.svelte';
+
+  interface Props {
+    open: OpenPlan;
+    rehearsal: RunView;
+    report: RunReport;
+    goTo: (to: Stop) => void;
+  }
+  let { open, rehearsal, report, goTo }: Props = $props();
+
+  let outcome = $state<Outcome | ''>('');
+  let search = $state('');
+  const doing = $derived(deed(report));
+  const rejected = $derived(report.destinations.reduce((sum, d) => sum + d.rejected, 0));
+  const changing = $derived(report.destinations.filter((d) => d.fieldsChanged.length));
+  const made = $derived.by(() => {
+    const tables: Record<string, number> = {};
+    for (const record of report.created) tables[record.table] = (tables[record.table] ?? 0) + 1;
+    return Object.entries(tables);
+  });
+  const field = (total: { destination: string; field: string }) =>
+    total.destination === report.destinations[0]?.table
+      ? open.view.table.fields.find((f) => f.name === total.field)
+      : undefined;
+</script>
+
+<div class="bt top">
+  <h2>What is about to happen</h2>
+  <span class="q2">as rehearsed {when(rehearsal.startedAt)}, by this Plan and this file</span>
+  <span class="end">
+    {#if doing}
+      <button class="button main" onclick={() => void open.start()}>{doing}</button>
+    {:else}
+      <b class="q2">Nothing to write: the records already stand as the file has them.</b>
+    {/if}
+  </span>
+</div>
+<div class="body">
+  <section>
+    <table class="g">
+      <colgroup>
+        <col style:width="172px" /><col style:width="86px" />
+        {#each OUTCOMES as outcome (outcome)}<col />{/each}
+      </colgroup>
+      <thead>
+        <tr>
+          <th>Into</th><th class="r">Rows</th>
+          {#each OUTCOMES as outcome (outcome)}<th class="r"
+              ><span class="o {outcome}"
+                ><Slip of={outcome} /><span class="word">{capital(outcome)}</span></span
+              ></th
+            >{/each}
+        </tr>
+      </thead>
+      <tbody>
+        {#each report.destinations as into (into.table)}
+          <tr>
+            <td><b>{into.table}</b></td>
+            <td class="r">{count(into.rows)}</td>
+            {#each OUTCOMES as outcome (outcome)}<td class="r"
+                >{#if into[outcome]}<b class={outcome}>{count(into[outcome])}</b>{:else}<span
+                    class="q">0</span
+                  >{/if}</td
+              >{/each}
+          </tr>
+        {/each}
+        {#each made as [table, records] (table)}
+          <tr
+            ><td><b>{table}</b></td><td class="t q" colspan="6"
+              >{many(records, 'record')} that links need and that nobody made yet</td
+            ></tr
+          >
+        {/each}
+      </tbody>
+    </table>
+    {#if report.controlTotals.length}
+      <div class="bt">
+        <h2>Sums as they will stand</h2>
+        <span class="q2">of rows that are new, changed or unchanged</span>
+      </div>
+      <table class="g">
+        <colgroup><col style:width="258px" /><col /><col /></colgroup>
+        <thead
+          ><tr><th>Field</th><th class="r">In the file</th><th class="r">In the table</th></tr
+          ></thead
+        >
+        <tbody>
+          {#each report.controlTotals as total (`${total.destination}.${total.field}`)}
+            {@const sum = sums(field(total))}
+            <tr>
+              <td>{report.destinations.length > 1 ? `${total.destination}.` : ''}{total.field}</td>
+              <td class="r">{sum.format(total.source)}</td>
+              <td class="r">{sum.format(total.written)}</td>
+            </tr>
+          {/each}
+        </tbody>
+      </table>
+    {/if}
+    <LedgerView {open} run={rehearsal} bind:outcome bind:search {goTo} />
+  </section>
+  <aside>
+    <div class="bt"><h2>How</h2></div>
+    <ul>
+      <li>All is written together, or nothing is: if one row is refused, none stands.</li>
+      {#if rejected}<li>
+          The {many(rejected, 'rejected row')} stay in the file and in the ledger, with their reasons.
+          <button class="go" onclick={() => goTo('rehearse')}>See them</button>
+        </li>{/if}
+      <li>If another run goes into the same table, this one waits until it is done.</li>
+      <li>
+        Records are read anew as it goes. Rows that come out otherwise than rehearsed are named
+        afterwards, with the reason.
+      </li>
+    </ul>
+    {#each changing as into (into.table)}
+      <div class="bt lower">
+        <h2>Fields that change</h2>
+        <span class="q2"
+          >in {many(into.changed, 'record')} of <span class="m">{into.table}</span></span
+        >
+      </div>
+      <FieldsChanged {into} />
+    {/each}
+  </aside>
+</div>
+
+<style>
+  .top {
+    border-bottom: 1px solid var(--ink);
+    padding-block: 8px;
+  }
+  section {
+    flex: 1;
+    min-width: 0;
+    min-height: 0;
+    display: flex;
+    flex-direction: column;
+  }
+  table {
+    flex: none;
+  }
+  aside {
+    width: min(382px, 30vw);
+    border-left: 1px solid var(--ink);
+    overflow: auto;
+  }
+  ul {
+    list-style: square;
+    padding: 0 14px 10px 28px;
+    display: grid;
+    gap: 6px;
+  }
+  .lower {
+    border-top: 1px solid var(--ink);
+  }
+  @media (max-width: 1150px) {
+    .word {
+      position: absolute;
+      clip-path: inset(50%);
+    }
+  }
+</style>
