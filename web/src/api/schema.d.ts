@@ -1213,7 +1213,8 @@ export interface components {
         Warning: {
             /** Format: int64 */
             row: number;
-            code: string;
+            /** @enum {string} */
+            code: "short-years" | "leading-zeros" | "shortened-numbers" | "dates-among-codes" | "currency" | "several-currencies" | "outer-spaces" | "errors" | "undecodable" | "blank-words" | "ambiguous-decimals" | "ambiguous-dates" | "other-decimal" | "other-date-order" | "percent" | "money" | "zero-padded" | "too-many-digits" | "duration" | "no-result" | "stray-quote" | "cell-count";
             message: string;
             column?: string;
             /** Format: int64 */

@@ -153,8 +153,8 @@ describe('the trip line', () => {
         source: {
           ...view(1).source,
           warnings: [
-            { row: 0, code: 'ambiguous-dates', message: '', rows: 3, confirm: true },
-            { row: 4, code: 'cell-count', message: '', rows: 1, confirm: false },
+            { row: 0, code: 'ambiguous-dates' as const, message: '', rows: 3, confirm: true },
+            { row: 4, code: 'cell-count' as const, message: '', rows: 1, confirm: false },
           ],
         },
       }),

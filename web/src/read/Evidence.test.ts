@@ -36,7 +36,7 @@ describe('how the file is read', () => {
       warnings: [
         {
           row: 0,
-          code: 'ambiguous-dates',
+          code: 'ambiguous-dates' as const,
           message: 'No date tells day from month.',
           rows: 3,
           confirm: true,

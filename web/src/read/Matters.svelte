@@ -15,7 +15,7 @@
   const untitled = $derived(
     reading.titleRows?.length === 0 && wanted.titleRows === undefined && reading.format !== 'json',
   );
-  const NAMES: Record<string, string> = {
+  const NAMES: Partial<Record<Warning['code'], string>> = {
     'ambiguous-dates': 'Day or month first',
     'ambiguous-decimals': 'Thousands or decimals',
     'short-years': 'Two-figure years',

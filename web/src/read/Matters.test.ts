@@ -2,7 +2,7 @@ import { render, screen } from '@testing-library/svelte';
 import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { api } from '../api/client';
-import type { SourceView } from '../api/types';
+import type { SourceView, Warning } from '../api/types';
 import { anOpenPlan, aView } from '../plan/fixtures';
 import Matters from './Matters.svelte';
 
@@ -10,7 +10,7 @@ function opened(change: Partial<SourceView>) {
   return anOpenPlan({ source: { ...aView().source, ...change } });
 }
 
-function asked(code: string, column?: string) {
+function asked(code: Warning['code'], column?: string) {
   return { row: 4, code, message: `About ${code}.`, column, rows: 2, confirm: true };
 }
 

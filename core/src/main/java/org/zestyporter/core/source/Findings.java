@@ -90,7 +90,7 @@ final class Findings {
       warnings.add(
           new Warning(
               0,
-              "ambiguous-decimals",
+              WarningCode.AMBIGUOUS_DECIMALS,
               String.format(
                   Locale.ROOT,
                   "%,d numbers have one sign with three figures behind it, as in 1.204. It may part"
@@ -120,7 +120,7 @@ final class Findings {
         warnings.add(
             new Warning(
                 0,
-                "ambiguous-dates",
+                WarningCode.AMBIGUOUS_DATES,
                 "No date"
                     + (columns.isEmpty() ? "" : " in " + columns)
                     + " tells day from month. Say which comes first before you rehearse.",
@@ -205,7 +205,7 @@ final class Findings {
   }
 
   private void warn(ColumnProfile column, Finding f, boolean confirm, String message) {
-    String code = f.code().word();
+    WarningCode code = WarningCode.of(f.code());
     warnings.add(new Warning(f.line(), code, message, column.name(), f.rows(), confirm));
   }
 
@@ -317,7 +317,7 @@ final class Findings {
       warnings.add(
           new Warning(
               0,
-              "other-decimal",
+              WarningCode.OTHER_DECIMAL,
               column.name()
                   + " has a decimal "
                   + (",".equals(column.locale().decimal()) ? "comma" : "point")
@@ -330,7 +330,7 @@ final class Findings {
       warnings.add(
           new Warning(
               0,
-              "other-date-order",
+              WarningCode.OTHER_DATE_ORDER,
               column.name()
                   + " writes its dates as "
                   + column.locale().dateOrder().word().replace("-", ", ")
@@ -362,7 +362,12 @@ final class Findings {
                       .collect(Collectors.joining(", "));
           warnings.add(
               new Warning(
-                  first.line(), code.word(), where + message(code, first), null, count, false));
+                  first.line(),
+                  WarningCode.of(code),
+                  where + message(code, first),
+                  null,
+                  count,
+                  false));
         });
   }
 
@@ -424,7 +429,7 @@ final class Findings {
           found.add(
               new Warning(
                   line,
-                  "cell-count",
+                  WarningCode.CELL_COUNT,
                   cells(width.cells()) + " where the titles have " + expected,
                   null,
                   1,
@@ -438,7 +443,7 @@ final class Findings {
       warnings.add(
           new Warning(
               0,
-              "cell-count",
+              WarningCode.CELL_COUNT,
               String.format(
                   Locale.ROOT,
                   "%,d lines in all have another number of cells than the titles",

@@ -13,11 +13,16 @@ import org.jspecify.annotations.Nullable;
  * @param confirm true if a person has to settle it
  */
 public record Warning(
-    long row, String code, String message, @Nullable String column, long rows, boolean confirm) {
+    long row,
+    WarningCode code,
+    String message,
+    @Nullable String column,
+    long rows,
+    boolean confirm) {
 
   /** By what a person's word on it is remembered. */
   String key() {
-    return code + ":" + (column == null ? "" : column);
+    return code.word() + ":" + (column == null ? "" : column);
   }
 
   Warning asConfirmed() {

@@ -16,7 +16,7 @@ class FindingsTest extends TestTables {
 
   private static Warning warning(SourceTable table, String code) {
     return table.warnings().stream()
-        .filter(w -> w.code().equals(code))
+        .filter(w -> w.code().word().equals(code))
         .findFirst()
         .orElseThrow(() -> new AssertionError(code + " in " + table.warnings()));
   }
@@ -128,7 +128,7 @@ class FindingsTest extends TestTables {
   void rowsOfAnotherWidthAreNamedByLine() throws IOException {
     SourceTable table = text("heading;;\na;b;c\n1;2;3\n1;2\n1;2;3;4\n");
     assertThat(table.warnings())
-        .filteredOn(w -> w.code().equals("cell-count"))
+        .filteredOn(w -> w.code() == WarningCode.CELL_COUNT)
         .extracting(Warning::row, Warning::message)
         .containsExactly(
             org.assertj.core.groups.Tuple.tuple(4L, "2 cells where the titles have 3"),

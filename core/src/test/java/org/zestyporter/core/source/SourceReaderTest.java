@@ -215,7 +215,9 @@ class SourceReaderTest {
   @Test
   void datesThatCannotBeToldAreAMatterToConfirm() throws IOException {
     try (SourceTable table = text("n;day\n1;01/02/2026\n2;03/04/2026\n")) {
-      assertThat(table.warnings()).extracting(Warning::code).containsExactly("ambiguous-dates");
+      assertThat(table.warnings())
+          .extracting(Warning::code)
+          .containsExactly(WarningCode.AMBIGUOUS_DATES);
       assertThat(table.reading().locale().dateOrder()).isEqualTo(DateOrder.DAY_MONTH_YEAR);
     }
     try (SourceTable table = text("n;day\n1;01/02/2026\n2;03/14/2026\n")) {

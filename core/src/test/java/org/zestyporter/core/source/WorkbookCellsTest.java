@@ -92,7 +92,7 @@ class WorkbookCellsTest extends TestTables {
   void whatASheetShowsOtherwiseIsTold(String number, String format, String code, String words)
       throws IOException {
     assertThat(sheet(number, format, "").warnings())
-        .anyMatch(w -> w.code().equals(code) && w.message().contains(words) && w.row() == 2);
+        .anyMatch(w -> w.code().word().equals(code) && w.message().contains(words) && w.row() == 2);
   }
 
   @Test
