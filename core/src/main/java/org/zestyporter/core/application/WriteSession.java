@@ -22,21 +22,30 @@ public interface WriteSession extends Lookups, AutoCloseable {
    */
   record Change(long line, @Nullable List<Object> key, List<Integer> fields, List<Object> values) {}
 
-  /** The application refused a row. */
+  /**
+   * A record that the application refused.
+   *
+   * @param line line of the row it comes from
+   * @param reason in words, without a full stop
+   */
+  record Refusal(long line, String reason) {}
+
+  /** The application refused rows. */
   final class RefusedException extends RuntimeException {
     private static final long serialVersionUID = 1L;
-    private final long line;
+    private final transient List<Refusal> refusals;
 
     /**
-     * @param reason in words, without a full stop
+     * @param refusals those among the records that were sent together, at least one
      */
-    public RefusedException(long line, String reason, @Nullable Throwable cause) {
-      super(reason, cause);
-      this.line = line;
+    public RefusedException(List<Refusal> refusals, @Nullable Throwable cause) {
+      super(refusals.get(0).reason(), cause);
+      this.refusals = List.copyOf(refusals);
     }
 
-    public long line() {
-      return line;
+    /** The refused records, in their order. */
+    public List<Refusal> refusals() {
+      return refusals;
     }
   }
 
@@ -55,7 +64,8 @@ public interface WriteSession extends Lookups, AutoCloseable {
    *
    * @param inOrder true if a record may only be written once those before it are
    * @return the primary key of each record, in the order of {@code changes}
-   * @throws RefusedException if the application refuses a record; it names the first one
+   * @throws RefusedException if the application refuses records; it names all of those that were
+   *     sent together, up to a limit
    * @throws PorterException if the application is lost
    */
   List<List<Object>> write(TableInfo table, List<Change> changes, boolean inOrder);

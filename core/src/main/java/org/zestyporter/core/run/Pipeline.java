@@ -30,6 +30,9 @@ import org.zestyporter.core.value.PorterException;
  * }</pre>
  */
 public final class Pipeline {
+  /** Characters in which refused lines are named. */
+  private static final int LONGEST_NAMED = 1_500;
+
   private static final long WAIT_MILLIS = 200;
 
   private final OpenedPlan opened;
@@ -88,14 +91,38 @@ public final class Pipeline {
       session.commit();
       return report;
     } catch (WriteSession.RefusedException e) {
-      throw ErrorCode.ROW_REFUSED.error(
-          "The database refused line "
-              + e.line()
-              + ": "
-              + e.getMessage()
-              + ". Nothing was written.",
-          e);
+      throw ErrorCode.ROW_REFUSED.error(refused(e.refusals()), e);
     }
+  }
+
+  /** All that the application refused of the rows that were written together. */
+  private String refused(List<WriteSession.Refusal> refusals) {
+    WriteSession.Refusal first = refusals.get(0);
+    if (refusals.size() == 1) {
+      return "The database refused line "
+          + first.line()
+          + ": "
+          + first.reason()
+          + ". Nothing was written.";
+    }
+    StringBuilder named = new StringBuilder();
+    int count = 0;
+    for (WriteSession.Refusal r : refusals) {
+      String sentence = " Line " + r.line() + ": " + r.reason() + ".";
+      if (named.length() + sentence.length() > LONGEST_NAMED) {
+        break;
+      }
+      named.append(sentence);
+      count++;
+    }
+    int others = refusals.size() - count;
+    return "The database refused "
+        + refusals.size()
+        + " lines."
+        + named
+        + (others > 0 ? " And " + others + " more." : "")
+        + (opened.source().batches() > 1 ? " Rows far below these were not tried." : "")
+        + " Nothing was written.";
   }
 
   private void require(Gone gone) {

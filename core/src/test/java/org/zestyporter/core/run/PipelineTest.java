@@ -363,6 +363,25 @@ class PipelineTest {
     }
   }
 
+  /** The message is kept with the run, where it has 2,000 characters. */
+  @ParameterizedTest
+  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
+  void manyRefusalsAreCounted(Databases.Fresh on) throws SQLException, IOException {
+    try (on) {
+      schema(on);
+      on.execute("ALTER TABLE boat ADD CONSTRAINT odd CHECK (name <> reg)");
+      String[] lines = new String[90];
+      lines[0] = "Reg;Name;Feet";
+      for (int i = 1; i < lines.length; i++) {
+        lines[i] = "QH-2" + i + ";QH-2" + i + ";1";
+      }
+      assertThatThrownBy(() -> go(on, boats(List.of(BY_REG), null), Ledger.NONE, true, lines))
+          .hasMessageStartingWith("The database refused 89 lines. Line 2: ")
+          .hasMessageContaining(" more. Nothing was written.")
+          .satisfies(e -> assertThat(e.getMessage().length()).isLessThan(2_000));
+    }
+  }
+
   @ParameterizedTest
   @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
   void aRefusalTakesEverythingBack(Databases.Fresh on) throws SQLException, IOException {
@@ -379,12 +398,14 @@ class PipelineTest {
                       "Reg;Name;Feet",
                       "QH-1;Wren II;3",
                       "QH-5;Smew;1",
-                      "QH-6;QH-6;2"))
+                      "QH-6;QH-6;2",
+                      "QH-7;QH-7;1"))
           .isInstanceOfSatisfying(
               PorterException.class,
               e -> {
                 assertThat(e.code()).isEqualTo(ErrorCode.ROW_REFUSED);
-                assertThat(e.getMessage()).contains("line 4").contains("Nothing was written");
+                assertThat(e.getMessage())
+                    .contains("2 lines. Line 4: ", " Line 5: ", "Nothing was written");
               });
       assertThat(on.one("SELECT COUNT(*) FROM boat")).isEqualTo(3L);
       assertThat(on.one("SELECT name FROM boat WHERE reg = 'QH-1'")).isEqualTo("Wren");

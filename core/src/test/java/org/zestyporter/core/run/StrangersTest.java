@@ -319,7 +319,8 @@ class StrangersTest {
       assertThatThrownBy(() -> go(on, "thing", Ledger.NONE, "nr;name", "1;a", "2;b", "3;c"))
           .isInstanceOfSatisfying(
               PorterException.class, e -> assertThat(e.code()).isEqualTo(ErrorCode.ROW_REFUSED))
-          .hasMessageContaining("kept none");
+          .hasMessageContaining("line 3")
+          .hasMessageContaining("took this record and kept none");
       assertThat(on.one("SELECT COUNT(*) FROM thing")).isEqualTo(0L);
     }
   }

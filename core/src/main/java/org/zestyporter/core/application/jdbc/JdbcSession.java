@@ -31,6 +31,9 @@ final class JdbcSession implements WriteSession {
   /** Records from which on a way around statements is worth looking for. */
   private static final int BULK = 64;
 
+  /** Refused records that are named at most. */
+  private static final int REFUSALS = 100;
+
   private final Answers answers;
   private final Connection connection;
   private final Dialect dialect;
@@ -109,32 +112,59 @@ final class JdbcSession implements WriteSession {
         return keys;
       } catch (SQLException e) {
         connection.rollback(before);
-        throw changes.size() == 1 ? refused(changes.get(0), e) : firstRefused(table, changes, e);
+        requireRefusal(e);
+        throw refused(
+            table, changes, new Refusal(changes.get(0).line(), DatabaseErrors.reason(e)), e);
+      } catch (RefusedException e) {
+        connection.rollback(before);
+        throw refused(table, changes, e.refusals().get(0), e);
       }
     } catch (SQLException e) {
       throw dialect.errors().translate(e);
     }
   }
 
-  private RuntimeException firstRefused(TableInfo table, List<Change> changes, SQLException error) {
-    if (dialect.errors().translate(error).code() != ErrorCode.DATABASE_REFUSED) {
-      return refused(changes.get(0), error);
+  /** Throws if the database said anything but that it does not take a record. */
+  private void requireRefusal(SQLException e) {
+    PorterException told = dialect.errors().translate(e);
+    if (told.code() != ErrorCode.DATABASE_REFUSED) {
+      throw told;
     }
-    for (Change change : changes) {
-      try {
-        execute(table, List.of(change));
-      } catch (SQLException e) {
-        return refused(change, e);
-      }
-    }
-    return refused(changes.get(0), error);
   }
 
-  private RuntimeException refused(Change change, SQLException e) {
-    PorterException translated = dialect.errors().translate(e);
-    return translated.code() == ErrorCode.DATABASE_REFUSED
-        ? new RefusedException(change.line(), DatabaseErrors.reason(e), e)
-        : translated;
+  /**
+   * Tries records one by one, to name each that is refused; all of them are taken back.
+   *
+   * @param together what was said of them together, should each alone be taken
+   */
+  private RefusedException refused(
+      TableInfo table, List<Change> changes, Refusal together, Exception cause)
+      throws SQLException {
+    List<Refusal> refusals = new ArrayList<>();
+    for (int i = 0; changes.size() > 1 && i < changes.size() && refusals.size() < REFUSALS; i++) {
+      Refusal refusal = tried(table, changes.get(i));
+      if (refusal != null) {
+        refusals.add(refusal);
+      }
+    }
+    return new RefusedException(refusals.isEmpty() ? List.of(together) : refusals, cause);
+  }
+
+  /** Why a record alone is refused; null if it is not. */
+  private @Nullable Refusal tried(TableInfo table, Change change) throws SQLException {
+    Savepoint before = connection.setSavepoint();
+    try {
+      execute(table, List.of(change));
+      connection.releaseSavepoint(before);
+      return null;
+    } catch (SQLException e) {
+      connection.rollback(before);
+      requireRefusal(e);
+      return new Refusal(change.line(), DatabaseErrors.reason(e));
+    } catch (RefusedException e) {
+      connection.rollback(before);
+      return e.refusals().get(0);
+    }
   }
 
   private List<List<Object>> execute(TableInfo table, List<Change> changes) throws SQLException {
@@ -184,8 +214,11 @@ final class JdbcSession implements WriteSession {
     for (int i = 0; i < counts.length; i++) {
       if (counts[i] == 0) {
         throw new RefusedException(
-            changes.get(i).line(),
-            "the record was removed while the run went on, or the application kept it as it was",
+            List.of(
+                new Refusal(
+                    changes.get(i).line(),
+                    "the record was removed while the run went on, or the application kept it as it"
+                        + " was")),
             null);
       }
     }
@@ -209,11 +242,15 @@ final class JdbcSession implements WriteSession {
       }
     }
     if (keys.size() != changes.size()) {
-      // which of several it was nobody can tell from here
+      // which of several it was shows once each is tried alone
       String which = changes.size() == 1 ? "this record" : "a record of this or the next lines";
       throw new RefusedException(
-          changes.get(0).line(),
-          "the application took " + which + " and kept none, as by a trigger or rule of its own",
+          List.of(
+              new Refusal(
+                  changes.get(0).line(),
+                  "the application took "
+                      + which
+                      + " and kept none, as by a trigger or rule of its own")),
           null);
     }
     return keys;

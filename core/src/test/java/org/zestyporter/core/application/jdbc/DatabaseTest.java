@@ -158,12 +158,16 @@ class DatabaseTest {
                             new WriteSession.Change(
                                 8, null, fields, List.of("QH-1", BigDecimal.TEN)),
                             new WriteSession.Change(
-                                9, null, fields, List.of("QH-9", BigDecimal.TEN))),
+                                9, null, fields, List.of("QH-9", BigDecimal.TEN)),
+                            new WriteSession.Change(
+                                11, null, fields, List.of("QH-11", BigDecimal.ONE))),
                         false))
             .isInstanceOfSatisfying(
                 WriteSession.RefusedException.class,
                 e -> {
-                  assertThat(e.line()).isEqualTo(8);
+                  assertThat(e.refusals())
+                      .extracting(WriteSession.Refusal::line)
+                      .containsExactly(8L, 11L);
                   assertThat(e.getMessage()).doesNotContain("SQL statement").doesNotContain("\n");
                 });
       }
