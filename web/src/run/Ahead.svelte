@@ -4,10 +4,10 @@
   import type { OpenPlan } from '../plan/plan.svelte';
   import type { Stop } from '../plan/trip';
   import LedgerView from '../rehearse/LedgerView.svelte';
-  import Slip from '../ui/Slip.svelte';
-  import { capital, count, many, OUTCOMES, when } from '../ui/words';
-  import { deed, sums } from './books';
+  import { count, many, OUTCOMES, when } from '../ui/words';
+  import { deed, sumsOf } from './books';
   import FieldsChanged from './FieldsChanged.svelte';
+  import OutcomeTitles from './OutcomeTitles.svelte';
 
   interface Props {
     open: OpenPlan;
@@ -27,10 +27,6 @@
     for (const record of report.created) tables[record.table] = (tables[record.table] ?? 0) + 1;
     return Object.entries(tables);
   });
-  const field = (total: { destination: string; field: string }) =>
-    total.destination === report.destinations[0]?.table
-      ? open.view.table.fields.find((f) => f.name === total.field)
-      : undefined;
 </script>
 
 <div class="bt top">
@@ -54,11 +50,7 @@
       <thead>
         <tr>
           <th>Into</th><th class="r">Rows</th>
-          {#each OUTCOMES as outcome (outcome)}<th class="r"
-              ><span class="o {outcome}"
-                ><Slip of={outcome} /><span class="word">{capital(outcome)}</span></span
-              ></th
-            >{/each}
+          <OutcomeTitles />
         </tr>
       </thead>
       <tbody>
@@ -95,7 +87,7 @@
         >
         <tbody>
           {#each report.controlTotals as total (`${total.destination}.${total.field}`)}
-            {@const sum = sums(field(total))}
+            {@const sum = sumsOf(report, open.view.table.fields, total)}
             <tr>
               <td>{report.destinations.length > 1 ? `${total.destination}.` : ''}{total.field}</td>
               <td class="r">{sum.format(total.source)}</td>
@@ -161,11 +153,5 @@
   }
   .lower {
     border-top: 1px solid var(--ink);
-  }
-  @media (max-width: 1150px) {
-    .word {
-      position: absolute;
-      clip-path: inset(50%);
-    }
   }
 </style>

@@ -2,8 +2,9 @@
   // The equation a run ends in.
   import type { FieldInfo, RunReport } from '../api/types';
   import Slip from '../ui/Slip.svelte';
-  import { capital, count, OUTCOMES } from '../ui/words';
-  import { leftOver, sums } from './books';
+  import { count, OUTCOMES } from '../ui/words';
+  import { leftOver, sumsOf } from './books';
+  import OutcomeTitles from './OutcomeTitles.svelte';
 
   interface Props {
     report: RunReport;
@@ -15,12 +16,6 @@
   /** What is left of a sum once all is accounted for, without the noise of binary fractions. */
   const rest = (t: { source: number; altered: number; written: number }) =>
     Math.round((t.source + t.altered - t.written) * 1e6) / 1e6;
-  const format = (total: { destination: string; field: string }) =>
-    sums(
-      total.destination === report.destinations[0]?.table
-        ? fields.find((f) => f.name === total.field)
-        : undefined,
-    );
 </script>
 
 <div class="bt">
@@ -37,11 +32,7 @@
   <thead>
     <tr>
       <th></th><th class="r">Read</th>
-      {#each OUTCOMES as outcome (outcome)}<th class="r"
-          ><span class="o {outcome}"
-            ><Slip of={outcome} /><span class="word">{capital(outcome)}</span></span
-          ></th
-        >{/each}
+      <OutcomeTitles />
       <th class="r">Left over</th>
     </tr>
   </thead>
@@ -59,7 +50,7 @@
       </tr>
     {/each}
     {#each report.controlTotals as total (`${total.destination}.${total.field}`)}
-      {@const sum = format(total)}
+      {@const sum = sumsOf(report, fields, total)}
       <tr>
         <td class="t" colspan="2"
           ><b>Sum of</b>
@@ -106,11 +97,5 @@
   .sum {
     white-space: normal;
     overflow: visible;
-  }
-  @media (max-width: 1150px) {
-    .word {
-      position: absolute;
-      clip-path: inset(50%);
-    }
   }
 </style>

@@ -27,3 +27,13 @@ export function sums(field: FieldInfo | undefined): Intl.NumberFormat {
     maximumFractionDigits: Math.min(places ?? 4, MOST_DECIMALS),
   });
 }
+
+/** How a control total is written; of tables after the first the fields are not at hand. */
+export function sumsOf(
+  report: Pick<RunReport, 'destinations'>,
+  fields: FieldInfo[],
+  total: { destination: string; field: string },
+): Intl.NumberFormat {
+  const first = total.destination === report.destinations[0]?.table;
+  return sums(first ? fields.find((f) => f.name === total.field) : undefined);
+}

@@ -143,6 +143,7 @@ class JourneyTest extends DemoVisit {
     browser.click("button", "Go on to the Run");
     browser.sees("What is about to happen");
     browser.sees("All is written together, or nothing is");
+    picture("run-before");
     browser.click("button", "Add " + added + " and change");
     browser.sees("Yes, to the row and to the last digit");
     assertThat(outcome("new")).isEqualTo(added);

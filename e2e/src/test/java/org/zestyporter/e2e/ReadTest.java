@@ -112,7 +112,6 @@ class ReadTest extends DemoVisit {
     browser.find(".edge");
     browser.find(".column .name", "Lift on");
     browser.find(".column .name", "Tonnes");
-    picture("read-fixed");
     browser.all(".edge").get(1).sendKeys(Keys.ARROW_LEFT);
     browser.sees("as you said");
   }

@@ -49,6 +49,13 @@ public record TableInfo(
     return null;
   }
 
+  /** The fields that point at another table. */
+  public List<FieldInfo> linksTo(TableInfo other) {
+    return fields.stream()
+        .filter(f -> f.link() != null && f.link().table().equals(other.name()))
+        .toList();
+  }
+
   /**
    * The field of a name, ignoring capitals.
    *

@@ -16,9 +16,8 @@ import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.formula.Formula;
 import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Fill;
-import org.zestyporter.core.plan.MatchKey;
 import org.zestyporter.core.plan.Origin;
-import org.zestyporter.core.plan.Policies;
+import org.zestyporter.core.plan.Templates;
 import org.zestyporter.core.source.SourceTable;
 
 /**
@@ -35,19 +34,12 @@ final class ChildDraft {
   private final Application application;
   private final SourceTable source;
   private final PlanDraft drafts;
-  private final FillDraft fills;
   private final KeyDraft keys;
 
-  ChildDraft(
-      Application application,
-      SourceTable source,
-      PlanDraft drafts,
-      FillDraft fills,
-      KeyDraft keys) {
+  ChildDraft(Application application, SourceTable source, PlanDraft drafts, KeyDraft keys) {
     this.application = application;
     this.source = source;
     this.drafts = drafts;
-    this.fills = fills;
     this.keys = keys;
   }
 
@@ -55,6 +47,11 @@ final class ChildDraft {
     TableInfo above = application.table(parent.destination().table());
     Set<String> used = new HashSet<>();
     parent.evidence().forEach(e -> used.add(e.column()));
+    for (Fill fill : parent.destination().fills()) {
+      if (fill.origin() instanceof Origin.Joined joined && joined.template() != null) {
+        used.addAll(Templates.columns(joined.template()));
+      }
+    }
     List<Integer> left =
         IntStream.range(0, source.columns().size())
             .filter(c -> !used.contains(source.columns().get(c)))
@@ -85,14 +82,12 @@ final class ChildDraft {
     return children;
   }
 
-  /** The only field of a table that points at the key of another; null if there is not just one. */
+  /** The only field of a table that points at another; null if there is not just one. */
   private static @Nullable FieldInfo link(TableInfo table, TableInfo above) {
-    List<FieldInfo> links =
-        table.fields().stream()
-            .filter(f -> f.link() != null && f.link().table().equals(above.name()))
-            .filter(f -> above.primaryKey().contains(f.link().keyField()))
-            .toList();
-    return links.size() == 1 ? links.get(0) : null;
+    List<FieldInfo> links = table.linksTo(above);
+    boolean toItsKey =
+        links.size() == 1 && above.primaryKey().contains(links.get(0).link().keyField());
+    return toItsKey ? links.get(0) : null;
   }
 
   /** Columns by the word that several of their titles begin with; the others by an empty one. */
@@ -142,36 +137,25 @@ final class ChildDraft {
     if (chosen.isEmpty() || chosen.size() < COLUMNS_LEAST && !allRequired) {
       return null;
     }
-    List<Fill> proposed = new ArrayList<>();
-    List<PlanDraft.FillEvidence> evidence = new ArrayList<>();
     Set<String> given = new HashSet<>(Set.of(link.name()));
-    int score = 0;
-    for (FieldInfo field : open) {
-      Pair pair = chosen.stream().filter(p -> p.field() == field).findFirst().orElse(null);
-      String choice = pair == null ? choice(field, word) : null;
-      if (pair != null) {
-        proposed.add(fills.of(pair));
-        evidence.add(
-            new PlanDraft.FillEvidence(
-                field.name(), source.columns().get(pair.column()), pair.because()));
-        score += pair.score();
-      } else if (choice != null) {
-        proposed.add(Fill.of(field.name(), Origin.fixed(choice)));
-        evidence.add(
-            new PlanDraft.FillEvidence(field.name(), null, "the titles begin with “" + word + "”"));
-        given.add(field.name());
-      } else if (field.required()) {
-        score -= 60;
-      }
-    }
-    MatchKey key = keys.of(table, chosen, given);
-    List<MatchKey> match = key == null ? List.of() : List.of(key);
+    open.stream().filter(f -> choice(f, word) != null).map(FieldInfo::name).forEach(given::add);
+    PlanDraft.Proposal made =
+        drafts.proposal(
+            table, open, chosen, keys.of(table, chosen, given), field -> ofTheWord(field, word));
     Destination destination =
-        new Destination(table.name(), proposed, match, Policies.DEFAULT)
+        made.destination()
             .withName(word.isEmpty() ? null : word.toLowerCase(Locale.ROOT) + " " + table.name())
             .withParent(new Destination.Parent(parent.label(), null))
             .withWhere(anyFilled(chosen));
-    return new PlanDraft.Proposal(destination, evidence, score);
+    return new PlanDraft.Proposal(destination, made.evidence(), made.score());
+  }
+
+  private static PlanDraft.@Nullable Own ofTheWord(FieldInfo field, String word) {
+    String choice = choice(field, word);
+    return choice == null
+        ? null
+        : new PlanDraft.Own(
+            Fill.of(field.name(), Origin.fixed(choice)), "the titles begin with “" + word + "”", 0);
   }
 
   /** The choice of a field that a word means; null if there is none. */

@@ -5,6 +5,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Set;
+import java.util.function.Function;
 import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Application;
@@ -146,7 +147,7 @@ public final class PlanDraft {
 
   /** Proposals for tables whose records belong to those of a proposed destination. */
   public List<Proposal> children(Proposal of) {
-    return new ChildDraft(application, source, this, fills, keys).of(of);
+    return new ChildDraft(application, source, this, keys).of(of);
   }
 
   /**
@@ -183,29 +184,42 @@ public final class PlanDraft {
   }
 
   private Proposal proposal(TableInfo table, List<Pair> chosen) {
+    MatchKey key = keys.of(table, chosen, Set.of());
+    return proposal(table, table.fields(), chosen, key, field -> ofItsOwn(field, chosen));
+  }
+
+  /** What fills a field that no column feeds. */
+  record Own(Fill fill, String because, int score) {}
+
+  /**
+   * A destination with a fill for each field that something is known for.
+   *
+   * @param chosen columns and the fields that they feed
+   * @param own gives what fills a field otherwise; null if nothing does
+   */
+  Proposal proposal(
+      TableInfo table,
+      List<FieldInfo> fields,
+      List<Pair> chosen,
+      @Nullable MatchKey key,
+      Function<FieldInfo, @Nullable Own> own) {
     List<Fill> proposed = new ArrayList<>();
     List<FillEvidence> evidence = new ArrayList<>();
     int score = 0;
-    MatchKey key = keys.of(table, chosen, Set.of());
-    for (FieldInfo field : table.fields()) {
+    for (FieldInfo field : fields) {
       Pair pair = chosen.stream().filter(p -> p.field() == field).findFirst().orElse(null);
+      Own other = pair == null ? own.apply(field) : null;
       if (pair != null) {
-        Fill fill = fills.of(pair);
+        Fill fill = this.fills.of(pair);
         boolean inKey = key != null && key.fields().contains(field.name());
         proposed.add(inKey && !key.ignoring().isEmpty() ? fill.forNewOnly() : fill);
         evidence.add(
             new FillEvidence(field.name(), source.columns().get(pair.column()), pair.because()));
         score += pair.score();
-      } else if (joined(field, chosen) != null) {
-        Origin.Joined origin = joined(field, chosen);
-        proposed.add(Fill.of(field.name(), origin, Step.of(StepKind.COLLAPSE_SPACES)));
-        evidence.add(
-            new FillEvidence(
-                field.name(), null, "the file has the parts of a name: " + origin.template()));
-        score += Pairing.ENOUGH;
-      } else if (isWho(field)) {
-        proposed.add(Fill.of(field.name(), Origin.generated(Origin.Generator.WHO)).forNewOnly());
-        evidence.add(new FillEvidence(field.name(), null, "its name asks who entered the record"));
+      } else if (other != null) {
+        proposed.add(other.fill());
+        evidence.add(new FillEvidence(field.name(), null, other.because()));
+        score += other.score();
       } else if (field.required()) {
         score -= 60;
       }
@@ -213,6 +227,22 @@ public final class PlanDraft {
     List<MatchKey> match = key == null ? List.of() : List.of(key);
     return new Proposal(
         new Destination(table.name(), proposed, match, Policies.DEFAULT), evidence, score);
+  }
+
+  private @Nullable Own ofItsOwn(FieldInfo field, List<Pair> chosen) {
+    Origin.Joined joined = joined(field, chosen);
+    if (joined != null) {
+      return new Own(
+          Fill.of(field.name(), joined, Step.of(StepKind.COLLAPSE_SPACES)),
+          "the file has the parts of a name: " + joined.template(),
+          Pairing.ENOUGH);
+    }
+    return isWho(field)
+        ? new Own(
+            Fill.of(field.name(), Origin.generated(Origin.Generator.WHO)).forNewOnly(),
+            "its name asks who entered the record",
+            0)
+        : null;
   }
 
   /** First and last name for a field that holds a person's whole name; null if it does not fit. */

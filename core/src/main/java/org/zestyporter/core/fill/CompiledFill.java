@@ -8,12 +8,10 @@ import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.plan.Fill;
-import org.zestyporter.core.plan.Origin;
 import org.zestyporter.core.step.Noted;
 import org.zestyporter.core.step.Step;
 import org.zestyporter.core.step.StepFunction;
 import org.zestyporter.core.value.Problem;
-import org.zestyporter.core.value.ProblemCode;
 import org.zestyporter.core.value.Storage;
 import org.zestyporter.core.value.Values;
 
@@ -34,7 +32,7 @@ public final class CompiledFill {
   private final List<Inquiry> beforehand;
   private final @Nullable PlainFill plain;
   private final RunContext context;
-  private final Object defaultValue;
+  private final FillPolicies policies;
 
   CompiledFill(
       Fill fill,
@@ -59,10 +57,7 @@ public final class CompiledFill {
     this.beforehand = beforehand;
     this.plain = plain;
     this.context = context;
-    this.defaultValue =
-        fill.defaultValue() == null || fill.defaultValue().isBlank()
-            ? null
-            : FieldCheck.conform(FieldCheck.fromText(fill.defaultValue(), field), field);
+    this.policies = new FillPolicies(fill, field);
   }
 
   /** The same with other steps. */
@@ -164,7 +159,7 @@ public final class CompiledFill {
    */
   public Filled compute(Row row, int @Nullable [] altered) {
     Chain chain = new Chain(row, null, altered);
-    return settle(finish(chain.value, row), chain.note);
+    return policies.settle(finish(chain.value, row), chain.note);
   }
 
   /** The value after the last step, which a link is looked up by. */
@@ -228,7 +223,7 @@ public final class CompiledFill {
     if (links.awaited() != null) {
       List<Object> parts = links.parts(value, row);
       if (links.known(parts) == null && links.expects(parts)) {
-        Filled missing = settle(links.find(value, row), null);
+        Filled missing = policies.settle(links.find(value, row), null);
         return new Awaited(links.table(), links.awaited(), parts, missing, Values.text(value));
       }
     }
@@ -252,64 +247,6 @@ public final class CompiledFill {
   /** How rows of the same source are looked up that its link may await; null if it awaits none. */
   public @Nullable LinkKey awaited() {
     return links == null ? null : links.awaited();
-  }
-
-  private Filled settle(Object value, Problem note) {
-    if (value instanceof Problem problem) {
-      return bad(problem);
-    }
-    if (value != null) {
-      return note == null ? new Filled(value, null, false) : new Filled(value, note, true);
-    }
-    return switch (fill.whenBlank()) {
-      case LEAVE -> note == null ? Filled.BLANK : new Filled(null, note, true);
-      case DEFAULT -> withDefault(null);
-      case REJECT ->
-          new Filled(
-              null, new Problem(ProblemCode.REQUIRED, "", "blank, and a value is required"), false);
-    };
-  }
-
-  private Filled bad(Problem problem) {
-    if (problem.code() == ProblemCode.UNKNOWN_LINK
-        && fill.origin().link() != null
-        && fill.origin().link().whenMissing() == Origin.WhenMissing.BLANK) {
-      return new Filled(null, problem, true);
-    }
-    if (isQuestion(problem)) {
-      return new Filled(null, problem, false, true);
-    }
-    return switch (fill.whenBad()) {
-      case ASK, REJECT -> new Filled(null, problem, false);
-      case BLANK -> new Filled(null, problem, true);
-      case DEFAULT -> withDefault(problem);
-    };
-  }
-
-  private boolean isQuestion(Problem problem) {
-    return switch (problem.code()) {
-      case UNKNOWN_WORD -> true;
-      case UNKNOWN_CHOICE -> fill.whenBad() == Fill.WhenBad.ASK;
-      case UNKNOWN_LINK, SEVERAL_LINKS ->
-          fill.origin().link() != null
-              && fill.origin().link().whenMissing() == Origin.WhenMissing.ASK;
-      default -> false;
-    };
-  }
-
-  /** The default, counted: what was blank or bad is told in the ledger. */
-  private Filled withDefault(Problem problem) {
-    if (defaultValue instanceof Problem wrong) {
-      return new Filled(
-          null,
-          new Problem(wrong.code(), wrong.value(), "the default can't be taken: " + wrong.reason()),
-          false);
-    }
-    Problem told =
-        problem != null
-            ? problem
-            : new Problem(ProblemCode.DEFAULTED, "", "blank, so the default is used");
-    return new Filled(defaultValue, told, true);
   }
 
   /** The way of its values that need no chain; null if it has none. */
@@ -343,7 +280,7 @@ public final class CompiledFill {
   public Trace trace(Row row) {
     List<Object> stages = new ArrayList<>();
     Chain chain = new Chain(row, stages, null);
-    Filled filled = settle(finish(chain.value, row), chain.note);
+    Filled filled = policies.settle(finish(chain.value, row), chain.note);
     int stopped = -1;
     List<String> texts = new ArrayList<>();
     for (int i = 0; i < stages.size(); i++) {

@@ -28,7 +28,7 @@ public final class Condition {
       throw ErrorCode.CONDITION.error(
           "The condition of " + of + " can't be used: " + e.getMessage());
     }
-    if (formula.kind() != Kind.LOGICAL && formula.kind() != Kind.ANY) {
+    if (!formula.kind().mayBeLogical()) {
       throw ErrorCode.CONDITION.error(
           "The condition of " + of + " gives no yes or no: “" + text + "”.");
     }

@@ -24,6 +24,11 @@ public enum Kind {
     return phrase;
   }
 
+  /** True if values of it may be true or false. */
+  public boolean mayBeLogical() {
+    return this == LOGICAL || this == ANY;
+  }
+
   @JsonValue
   public String word() {
     return name().toLowerCase(Locale.ROOT);

@@ -240,8 +240,7 @@ public final class PlanCheck {
   public static @Nullable FieldInfo parentField(
       Destination destination, TableInfo table, TableInfo parent) {
     List<FieldInfo> links =
-        table.fields().stream()
-            .filter(f -> f.link() != null && f.link().table().equals(parent.name()))
+        table.linksTo(parent).stream()
             .filter(
                 f ->
                     destination.parent().field() == null

@@ -121,13 +121,7 @@ final class Chunks implements AutoCloseable {
       Thread.currentThread().interrupt();
       throw Pipeline.stopped();
     } catch (ExecutionException e) {
-      if (e.getCause() instanceof RuntimeException cause) {
-        throw cause;
-      }
-      if (e.getCause() instanceof Error cause) {
-        throw cause;
-      }
-      throw new IllegalStateException(e.getCause());
+      throw Threads.thrown(e);
     }
   }
 

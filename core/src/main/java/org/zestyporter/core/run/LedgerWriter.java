@@ -83,13 +83,7 @@ final class LedgerWriter implements AutoCloseable {
     } catch (InterruptedException e) {
       Thread.currentThread().interrupt();
     } catch (ExecutionException e) {
-      if (e.getCause() instanceof RuntimeException cause) {
-        throw cause;
-      }
-      if (e.getCause() instanceof Error cause) {
-        throw cause;
-      }
-      throw new IllegalStateException(e.getCause());
+      throw Threads.thrown(e);
     }
   }
 

@@ -9,8 +9,6 @@ public class PorterException extends RuntimeException {
   private static final long serialVersionUID = 1L;
 
   private final ErrorCode code;
-  private final String what;
-  private final String remedy;
 
   /**
    * @param what what happened and where, in whole sentences
@@ -19,21 +17,9 @@ public class PorterException extends RuntimeException {
   protected PorterException(ErrorCode code, String what, String remedy, Throwable cause) {
     super(remedy.isEmpty() ? what : what + " " + remedy, cause);
     this.code = code;
-    this.what = what;
-    this.remedy = remedy;
   }
 
   public ErrorCode code() {
     return code;
-  }
-
-  /** What happened, without what can be done about it. */
-  public String what() {
-    return what;
-  }
-
-  /** What can be done about it; empty if {@link #what} says so. */
-  public String remedy() {
-    return remedy;
   }
 }

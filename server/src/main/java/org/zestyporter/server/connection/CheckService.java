@@ -8,7 +8,6 @@ import java.util.stream.Collectors;
 import org.springframework.stereotype.Service;
 import org.zestyporter.core.fill.Rules;
 import org.zestyporter.core.formula.Formula;
-import org.zestyporter.core.formula.Kind;
 import org.zestyporter.core.plan.TableCheck;
 import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
@@ -55,7 +54,7 @@ public class CheckService {
         Formula.compile(
             check.formula() == null ? "" : check.formula(),
             Rules.names(connections.database(connection).table(table)));
-    if (formula.kind() != Kind.LOGICAL && formula.kind() != Kind.ANY) {
+    if (!formula.kind().mayBeLogical()) {
       throw ErrorCode.CHECK.error(
           "A check must say true or false, such as [insured_until] >= [arrived_on]; this"
               + " formula gives something else.");

@@ -44,15 +44,13 @@ public final class RowSelector {
   private final Reading reading;
   private final LocaleSettings locale;
   private final List<SheetPart> parts;
-  private final int[] fillDown;
   private final int[] testColumns;
   private final @Nullable RowFilter filter;
 
   /** Rows that are records, a set of row indexes for each chunk; null if all are. */
   private final BitSet[] kept;
 
-  /** The last cell of each filled-down column before a chunk. */
-  private final Cell[][] carried;
+  private final FillDown fillDown;
 
   private final Map<LeftOut, long[]> leftOut = new TreeMap<>();
   private long records;
@@ -72,7 +70,6 @@ public final class RowSelector {
     this.reading = reading;
     this.locale = locale;
     this.parts = parts;
-    this.fillDown = titles.present(reading.fillDown());
     List<RowTest> tests = reading.leaveOut() == null ? List.of() : reading.leaveOut();
     this.testColumns =
         tests.stream().mapToInt(t -> titles.require(t.column(), "a condition")).toArray();
@@ -81,16 +78,13 @@ public final class RowSelector {
             ? null
             : new RowFilter(reading.where(), titles.names(), locale);
     this.kept = new BitSet[cache.chunks()];
-    this.carried = new Cell[cache.chunks()][];
-    Cell[] carry = new Cell[fillDown.length];
-    Arrays.fill(carry, Cell.BLANK);
+    this.fillDown = new FillDown(cache, titles.present(reading.fillDown()));
     for (int chunk = 0; chunk < kept.length; chunk++) {
-      carried[chunk] = carry.clone();
-      select(chunk, carry);
+      select(chunk);
     }
   }
 
-  private void select(int chunk, Cell[] carry) {
+  private void select(int chunk) {
     long[] lines = cache.lines(chunk);
     BitSet rows = new BitSet(lines.length);
     boolean whole =
@@ -116,7 +110,7 @@ public final class RowSelector {
     if (!Boolean.TRUE.equals(reading.totals())) {
       dropTotals(chunk, lines, rows);
     }
-    carryOn(chunk, rows, carry);
+    fillDown.carryOn(chunk, rows);
     if (testColumns.length > 0) {
       dropTested(chunk, lines, rows);
     }
@@ -318,23 +312,11 @@ public final class RowSelector {
     return Layout.isTotal(word, filled, layout.usual());
   }
 
-  private void carryOn(int chunk, BitSet rows, Cell[] carry) {
-    for (int i = 0; i < fillDown.length; i++) {
-      ColumnChunk column = cache.column(chunk, fillDown[i]);
-      for (int r = rows.length() - 1; r >= 0; r = rows.previousSetBit(r - 1)) {
-        if (rows.get(r) && !column.cell(r).isBlank()) {
-          carry[i] = column.cell(r);
-          break;
-        }
-      }
-    }
-  }
-
   private void dropTested(int chunk, long[] lines, BitSet rows) {
     BitSet before = (BitSet) rows.clone();
     for (int i = 0; i < testColumns.length; i++) {
       RowTest test = reading.leaveOut().get(i);
-      ColumnChunk column = filled(chunk, testColumns[i], before);
+      ColumnChunk column = fillDown.column(chunk, testColumns[i], before);
       boolean[] holds = new boolean[column.entries()];
       for (int d = 0; d < holds.length; d++) {
         holds[d] = test.holds(column.entry(d), locale);
@@ -353,7 +335,7 @@ public final class RowSelector {
     Map<Integer, ColumnChunk> columns = new HashMap<>();
     BitSet failing =
         filter.failing(
-            lines, before, c -> columns.computeIfAbsent(c, i -> filled(chunk, i, before)));
+            lines, before, c -> columns.computeIfAbsent(c, i -> fillDown.column(chunk, i, before)));
     for (int r = failing.nextSetBit(0); r >= 0; r = failing.nextSetBit(r + 1)) {
       leave(LeftOut.CONDITION, lines[r]);
     }
@@ -395,36 +377,7 @@ public final class RowSelector {
 
   /** A column of a chunk, over all of the chunk's rows, with grouped cells filled down. */
   ColumnChunk column(int chunk, int column) {
-    return filled(chunk, column, kept[chunk]);
-  }
-
-  private ColumnChunk filled(int chunk, int column, BitSet rows) {
-    ColumnChunk plain = cache.column(chunk, column);
-    for (int i = 0; i < fillDown.length; i++) {
-      if (fillDown[i] == column) {
-        return fillDown(plain, carried[chunk][i], rows);
-      }
-    }
-    return plain;
-  }
-
-  private static ColumnChunk fillDown(ColumnChunk column, Cell before, BitSet rows) {
-    Cell[] distinct = Arrays.copyOf(column.distinct(), column.distinct().length + 1);
-    distinct[distinct.length - 1] = before;
-    boolean[] blank = column.blanks();
-    int[] codes = column.codes().clone();
-    int last = distinct.length - 1;
-    for (int r = 0; r < codes.length; r++) {
-      if (rows != null && !rows.get(r)) {
-        continue;
-      }
-      if (blank[codes[r]]) {
-        codes[r] = last;
-      } else {
-        last = codes[r];
-      }
-    }
-    return new ColumnChunk(distinct, codes);
+    return fillDown.column(chunk, column, kept[chunk]);
   }
 
   /** How many rows were left out for a reason, and the line of the first; null if none were. */
