@@ -2,7 +2,6 @@ package org.zestyporter.core.application;
 
 import java.util.Collection;
 import java.util.List;
-import java.util.Map;
 import java.util.function.Consumer;
 
 /** Answers what is asked about records. They are looked up in sets, never one by one. */
@@ -16,9 +15,9 @@ public interface Lookups {
   void look(Ask ask, Consumer<Object[]> found);
 
   /**
-   * The records of a set of primary keys, by their keys; keys without a record are left out.
+   * The records of a set of primary keys; keys without a record are left out.
    *
-   * @return values by the table's fields
+   * @param keys in the form in which keys are compared
    */
-  Map<List<Object>, Object[]> fetch(TableInfo table, Collection<List<Object>> keys);
+  Records fetch(TableInfo table, Collection<List<Object>> keys);
 }

@@ -3,7 +3,6 @@ package org.zestyporter.core.application;
 import com.fasterxml.jackson.annotation.JsonIgnore;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
@@ -71,19 +70,6 @@ public record TableInfo(
 
   public List<FieldInfo> fields(List<String> names) {
     return names.stream().map(this::field).toList();
-  }
-
-  /** Takes the primary key out of records, in the form in which keys are compared. */
-  public Function<Object[], List<Object>> keys() {
-    List<FieldInfo> keyFields = fields(primaryKey);
-    int[] at = keyFields.stream().mapToInt(fields::indexOf).toArray();
-    return record -> {
-      List<Object> key = new ArrayList<>(at.length);
-      for (int i = 0; i < at.length; i++) {
-        key.add(keyFields.get(i).storage().canonical(record[at[i]]));
-      }
-      return key;
-    };
   }
 
   /**

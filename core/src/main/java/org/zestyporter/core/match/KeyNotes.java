@@ -2,6 +2,7 @@ package org.zestyporter.core.match;
 
 import java.util.Arrays;
 import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.value.LongMap;
 
 /**
  * Which keys the rows of a source hold, and which of them several rows hold: eight bytes a row.

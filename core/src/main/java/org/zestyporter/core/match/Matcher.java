@@ -11,6 +11,7 @@ import org.zestyporter.core.fill.Inquiry;
 import org.zestyporter.core.plan.MatchKey;
 import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.Hash;
+import org.zestyporter.core.value.LongMap;
 import org.zestyporter.core.value.PorterException;
 import org.zestyporter.core.value.Utf8;
 import org.zestyporter.core.value.ValueColumn;
@@ -42,12 +43,16 @@ public final class Matcher {
   /** What is known of the values of one key. */
   private static final class Known {
     private final KeyNotes notes = new KeyNotes();
-    private final LongMap<List<List<Object>>> found = new LongMap<>();
+    private final FoundRecords found;
 
     /** The noted keys as values, while they are few enough to be asked for by key. */
     private @Nullable List<List<Object>> asked = new ArrayList<>();
 
     private LongMap<Boolean> seen = new LongMap<>();
+
+    Known(FoundRecords found) {
+      this.found = found;
+    }
   }
 
   /**
@@ -68,7 +73,7 @@ public final class Matcher {
     this.table = table;
     for (MatchKey key : keys) {
       this.keys.add(new PreparedKey(key, table));
-      this.known.add(new Known());
+      this.known.add(new Known(new FoundRecords(table.fields(table.primaryKey()))));
     }
   }
 
@@ -125,8 +130,7 @@ public final class Matcher {
 
   private Inquiry inquiry(PreparedKey key, Known one) {
     List<FieldInfo> fields = new ArrayList<>(key.fields());
-    List<FieldInfo> keyFields = table.fields(table.primaryKey());
-    fields.addAll(keyFields);
+    fields.addAll(table.fields(table.primaryKey()));
     int parts = key.fields().size();
     Ask ask =
         key.isLoose() || one.asked == null
@@ -140,32 +144,15 @@ public final class Matcher {
           }
           long hashed = hash.of(scratch.array(), scratch.size());
           if (one.notes.holds(hashed)) {
-            learn(one, hashed, primaryKey(found, parts, keyFields));
+            one.found.add(hashed, found, parts);
           }
         },
         () -> one.asked = null);
   }
 
-  private static void learn(Known one, long hashed, List<Object> record) {
-    List<List<Object>> records = one.found.get(hashed);
-    if (records == null) {
-      one.found.put(hashed, List.of(record));
-    } else if (!records.contains(record)) {
-      List<List<Object>> more = new ArrayList<>(records);
-      more.add(record);
-      one.found.put(hashed, more);
-    }
-  }
-
-  private static List<Object> primaryKey(Object[] values, int from, List<FieldInfo> keyFields) {
-    if (keyFields.size() == 1) {
-      return List.of(keyFields.get(0).storage().canonical(values[from]));
-    }
-    List<Object> key = new ArrayList<>(keyFields.size());
-    for (int i = 0; i < keyFields.size(); i++) {
-      key.add(keyFields.get(i).storage().canonical(values[from + i]));
-    }
-    return List.copyOf(key);
+  /** True if a field is compared by any key more loosely than by its type. */
+  public boolean loosens(FieldInfo field) {
+    return keys.stream().anyMatch(k -> k.loosens(field));
   }
 
   /**
@@ -203,14 +190,13 @@ public final class Matcher {
   private Match found(int k, int index) {
     Known one = known.get(k);
     long hashed = hash.of(scratch.array(), scratch.size());
-    List<List<Object>> records = one.found.get(hashed);
     KeyNotes.Repeat repeat = one.notes.repeat(hashed);
     if (repeat != null && !repeat.isSame(scratch.array(), scratch.size())) {
       throw collision();
     }
     return new Match(
         k + 1,
-        records == null ? List.of() : records,
+        one.found.of(hashed),
         repeat == null ? index : repeat.first(),
         repeat == null ? index : repeat.last());
   }
@@ -221,11 +207,16 @@ public final class Matcher {
             + " repeats, which happens once in millions of files. Nothing was written.");
   }
 
-  /** Throws if a record that was found by a row's key has another key after all. */
-  public void verify(int key, ValueColumn[] byField, int row, Object[] record) {
+  /**
+   * Throws if a record that was found by a row's key has another key after all.
+   *
+   * @param records columns of the table's fields
+   * @param at place of the record in them
+   */
+  public void verify(int key, ValueColumn[] byField, int row, ValueColumn[] records, int at) {
     PreparedKey by = keys.get(key - 1);
     if (by.ofRow(byField, row, scratch)
-        && by.ofRecord(record, other)
+        && by.ofRow(records, at, other)
         && !java.util.Arrays.equals(
             scratch.array(), 0, scratch.size(), other.array(), 0, other.size())) {
       throw collision();
@@ -263,13 +254,12 @@ public final class Matcher {
 
   /** The records that hold the first key that has this hash. */
   public List<List<Object>> records(long hashed) {
-    List<List<Object>> records = known.get(0).found.get(hashed);
-    return records == null ? List.of() : records;
+    return known.get(0).found.of(hashed);
   }
 
   /** True if any record was found for any key. */
   public boolean findsAny() {
-    return known.stream().anyMatch(k -> k.found.size() > 0);
+    return known.stream().anyMatch(k -> !k.found.isEmpty());
   }
 
   /** The values of the first key in a row, for messages. */

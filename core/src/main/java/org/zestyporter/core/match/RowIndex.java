@@ -6,6 +6,7 @@ import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.plan.MatchKey;
 import org.zestyporter.core.value.Hash;
+import org.zestyporter.core.value.LongMap;
 import org.zestyporter.core.value.Utf8;
 import org.zestyporter.core.value.ValueColumn;
 

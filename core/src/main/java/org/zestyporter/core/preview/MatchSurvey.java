@@ -68,7 +68,7 @@ public final class MatchSurvey implements Ledger {
 
   private void count(LedgerChunk chunk, int entry) {
     Outcome outcome = chunk.outcome(entry);
-    if (chunk.before()[entry] != null) {
+    if (chunk.stood().get(entry)) {
       one++;
       if (pairs.size() < pairsWanted && outcome == Outcome.CHANGED) {
         pairs.add(chunk.entries().get(entry));

@@ -1,16 +1,12 @@
 package org.zestyporter.core.run;
 
 import java.util.List;
-import java.util.Map;
 
 /** The rows of a chunk in all destinations, on their way through. */
 final class ChunkRows {
   private final int first;
   private final int count;
   private List<TargetRows> targets;
-
-  /** The matched records, by destination. */
-  List<Map<List<Object>, Object[]>> records;
 
   /** Rows that are not decided yet. */
   int left;
@@ -55,6 +51,5 @@ final class ChunkRows {
   /** Lets go of everything that is done. */
   void forget() {
     targets = List.of();
-    records = List.of();
   }
 }

@@ -1,7 +1,5 @@
 package org.zestyporter.core.run;
 
-import java.math.BigDecimal;
-import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -36,12 +34,22 @@ final class Decider {
 
   private final boolean[] required;
 
+  /** Fills whose values are the same only if they are equal in one form. */
+  private final boolean[] isPlain;
+
   Decider(Target target, boolean writes) {
     this.target = target;
     this.writes = writes;
     this.required = new boolean[target.fills.size()];
+    this.isPlain = new boolean[required.length];
     for (int f = 0; f < required.length; f++) {
-      required[f] = target.fills.get(f).field().required();
+      FieldInfo field = target.fills.get(f).field();
+      required[f] = field.required();
+      isPlain[f] =
+          switch (field.storage().kind()) {
+            case TEXT, NUMBER, DATE -> !target.matcher.loosens(field);
+            default -> false;
+          };
     }
   }
 
@@ -54,13 +62,8 @@ final class Decider {
     };
   }
 
-  /**
-   * Decides a row.
-   *
-   * @param records the matched records of the chunk by their keys
-   */
-  void decide(TargetRows rows, int r, Map<List<Object>, Object[]> records) {
-    new Row(rows, r, records).decide();
+  void decide(TargetRows rows, int r) {
+    new Row(rows, r).decide();
   }
 
   /** Rejects a row for a reason of its own. */
@@ -74,11 +77,11 @@ final class Decider {
   void takeBack(TargetRows rows, int r, String reason) {
     long line = rows.line(r);
     List<Object> record = rows.keys[r];
-    Object[] before = rows.before[r];
-    boolean asNoted = before == null && !rows.isSettled(r);
+    boolean isNew = rows.before[r] < 0;
+    boolean asNoted = isNew && !rows.isSettled(r);
     long[] after =
         asNoted ? target.guard.hashes(rows.byField, r) : target.guard.hashes(after(rows, r));
-    target.guard.giveBack(line, after, record, before == null ? null : target.guard.hashes(before));
+    target.guard.giveBack(line, after, record, isNew ? null : before(rows, r));
     if (record != null) {
       touched.remove(record, line);
     }
@@ -98,12 +101,17 @@ final class Decider {
     }
   }
 
+  /** The guarded values of the record that a row found. */
+  private long[] before(TargetRows rows, int r) {
+    return target.guard.hashes(rows.found.columns(), rows.before[r]);
+  }
+
   private Object[] after(TargetRows rows, int r) {
     Object[] given = rows.values(r);
-    if (rows.before[r] == null) {
+    if (rows.before[r] < 0) {
       return given;
     }
-    Object[] after = rows.before[r].clone();
+    Object[] after = rows.before(r);
     for (int f : rows.changed[r]) {
       int at = target.fills.get(f).fieldIndex();
       after[at] = given[at];
@@ -144,15 +152,13 @@ final class Decider {
     private final TargetRows rows;
     private final int r;
     private final long line;
-    private final Map<List<Object>, Object[]> records;
     private Matcher.Match match;
     private long claim;
 
-    Row(TargetRows rows, int r, Map<List<Object>, Object[]> records) {
+    Row(TargetRows rows, int r) {
       this.rows = rows;
       this.r = r;
       this.line = rows.line(r);
-      this.records = records;
     }
 
     void decide() {
@@ -185,18 +191,18 @@ final class Decider {
         several();
         return;
       }
-      List<Object> record = match.records().isEmpty() ? null : match.records().get(0);
-      Object[] before = record == null ? null : records.get(record);
-      if (before == null) {
+      int at = rows.foundAt == null ? -1 : rows.foundAt[r];
+      if (at < 0) {
         none();
         return;
       }
-      target.matcher.verify(match.key(), rows.byField, r, before);
+      List<Object> record = match.records().get(0);
+      target.matcher.verify(match.key(), rows.byField, r, rows.found.columns(), at);
       rows.keys[r] = record;
-      rows.before[r] = before;
+      rows.before[r] = at;
       Long other = target.destination.keys().size() > 1 ? touched.putIfAbsent(record, line) : null;
       if (other == null) {
-        one(record, before);
+        one(record);
       } else {
         reject(ProblemCode.REPEATED, null, null, "line " + other + " speaks of the same record");
       }
@@ -281,14 +287,15 @@ final class Decider {
       }
     }
 
-    private void one(List<Object> record, Object[] before) {
+    private void one(List<Object> record) {
       switch (target.destination.policies().onMatch()) {
-        case UPDATE -> update(record, before);
+        case UPDATE -> update(record);
         case SKIP -> skip(ProblemCode.MATCHED, "the record is there already");
         case REJECT -> reject(ProblemCode.MATCHED, null, null, "the record is there already");
       }
-      if (Outcome.of(rows.outcomes[r]) != Outcome.REJECTED) {
-        know(before);
+      boolean isWanted = claim != 0 || rows.records != null;
+      if (isWanted && Outcome.of(rows.outcomes[r]) != Outcome.REJECTED) {
+        know(rows.before(r));
       }
     }
 
@@ -360,7 +367,7 @@ final class Decider {
       return new WriteSession.Change(line, null, fields, values);
     }
 
-    private void update(List<Object> record, Object[] before) {
+    private void update(List<Object> record) {
       List<Integer> changed = null;
       for (int f = 0; f < required.length; f++) {
         CompiledFill fill = target.fills.get(f);
@@ -368,8 +375,7 @@ final class Decider {
           continue;
         }
         boolean blank = rows.isBlank(f, r);
-        if (blank && fill.fill().blankOnMatch() != Fill.BlankOnMatch.CLEAR
-            || isSame(f, before[fill.fieldIndex()])) {
+        if (blank && fill.fill().blankOnMatch() != Fill.BlankOnMatch.CLEAR || isSame(f)) {
           continue;
         }
         if (blank && !fill.field().nullable()) {
@@ -379,7 +385,7 @@ final class Decider {
         changed = changed == null ? new ArrayList<>() : changed;
         changed.add(f);
       }
-      boolean moves = movesToOtherParent(before);
+      boolean moves = movesToOtherParent();
       if (changed == null && !moves) {
         outcome(Outcome.UNCHANGED);
         return;
@@ -394,7 +400,7 @@ final class Decider {
         fields.add(target.parent.fieldIndex());
         values.add(rows.parent(r));
       }
-      Object[] after = before.clone();
+      Object[] after = rows.before(r);
       for (int i = 0; i < fields.size(); i++) {
         after[fields.get(i)] = values.get(i);
       }
@@ -408,7 +414,7 @@ final class Decider {
         outcome(Outcome.REJECTED);
         return;
       }
-      rows.waits[r] = target.guard.take(line, hashes, record, target.guard.hashes(before), false);
+      rows.waits[r] = target.guard.take(line, hashes, record, before(rows, r), false);
       rows.changed[r] =
           changed == null ? new int[0] : changed.stream().mapToInt(Integer::intValue).toArray();
       outcome(Outcome.CHANGED);
@@ -418,29 +424,32 @@ final class Decider {
     }
 
     /** True if the record belongs to another parent than the row's. */
-    private boolean movesToOtherParent(Object[] before) {
+    private boolean movesToOtherParent() {
       Target.Parent parent = target.parent;
       return parent != null
-          && !parent.field().storage().same(rows.parent(r), before[parent.fieldIndex()]);
+          && !parent.field().storage().same(rows.parent(r), held(parent.fieldIndex()));
+    }
+
+    /** What the record that was found has in a field; null if blank. */
+    private @Nullable Object held(int field) {
+      return rows.found.columns()[field].value(rows.before[r]);
     }
 
     /** True if a fill gives what the record has. */
-    private boolean isSame(int f, @Nullable Object held) {
-      FieldInfo field = target.fills.get(f).field();
-      if (held != null && !rows.isSettled(r)) {
-        ValueColumn column = rows.filled.column(f).values();
-        boolean plain =
-            switch (column.form()) {
-              case TEXT -> held instanceof String text && column.isText(r, text);
-              case NUMBER -> held instanceof BigDecimal number && number.equals(column.value(r));
-              case DATE -> held instanceof LocalDate date && date.toEpochDay() == column.number(r);
-              default -> false;
-            };
-        if (plain) {
+    private boolean isSame(int f) {
+      CompiledFill fill = target.fills.get(f);
+      if (!rows.isSettled(r)) {
+        ValueColumn given = rows.filled.column(f).values();
+        ValueColumn held = rows.found.columns()[fill.fieldIndex()];
+        if (given.isEqual(r, held, rows.before[r])) {
           return true;
         }
+        if (isPlain[f] && given.form() == held.form() && given.scale() == held.scale()) {
+          return false;
+        }
       }
-      return target.matcher.same(match.key(), field, rows.value(f, r), held);
+      return target.matcher.same(
+          match.key(), fill.field(), rows.value(f, r), held(fill.fieldIndex()));
     }
 
     private boolean isBroken(Object @Nullable [] values) {

@@ -4,7 +4,8 @@ import java.util.ArrayList;
 import java.util.Collection;
 import java.util.Collections;
 import java.util.List;
-import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.application.Records;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.application.WriteSession;
 
@@ -22,7 +23,7 @@ interface LastStage {
   List<List<Object>> write(TableInfo table, List<WriteSession.Change> changes, boolean inOrder);
 
   /** The records as the table now holds them; null if nothing was written. */
-  Map<List<Object>, Object[]> readBack(TableInfo table, Collection<List<Object>> keys);
+  @Nullable Records readBack(TableInfo table, Collection<List<Object>> keys);
 
   /** Writes nothing. */
   LastStage REHEARSAL =
@@ -39,8 +40,7 @@ interface LastStage {
         }
 
         @Override
-        public Map<List<Object>, Object[]> readBack(
-            TableInfo table, Collection<List<Object>> keys) {
+        public @Nullable Records readBack(TableInfo table, Collection<List<Object>> keys) {
           return null;
         }
       };
@@ -60,7 +60,7 @@ interface LastStage {
       }
 
       @Override
-      public Map<List<Object>, Object[]> readBack(TableInfo table, Collection<List<Object>> keys) {
+      public Records readBack(TableInfo table, Collection<List<Object>> keys) {
         return session.fetch(table, keys);
       }
     };

@@ -3,6 +3,7 @@ package org.zestyporter.core.run;
 import java.util.AbstractList;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.BitSet;
 import java.util.List;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
@@ -22,7 +23,9 @@ import org.zestyporter.core.value.Values;
  * @param matchedBy number of the match key that found the record, from 1; 0 if none did
  * @param keys primary key of the record, typed; null where there is none
  * @param after what each fill gave, or the application made of it, one column a field
- * @param before the whole record before; null where there was none
+ * @param stood entries whose record was there before
+ * @param before these records, one column a field of the table; without meaning for other entries,
+ *     and none if no entry has one
  * @param changed positions of the fields that are written differently; null for none
  * @param notes what there is to say; null for nothing
  */
@@ -36,7 +39,8 @@ public record LedgerChunk(
     byte[] matchedBy,
     List<Object>[] keys,
     ValueColumn[] after,
-    Object[][] before,
+    BitSet stood,
+    ValueColumn[] before,
     int[][] changed,
     List<LedgerEntry.Note>[] notes) {
 
@@ -92,10 +96,10 @@ public record LedgerChunk(
       values.add(Values.text(column.value(at)));
     }
     List<String> held = null;
-    if (before[at] != null) {
+    if (stood.get(at)) {
       held = new ArrayList<>(after.length);
       for (int position : layout.positions()) {
-        held.add(Values.text(before[at][position]));
+        held.add(Values.text(before[position].value(at)));
       }
     }
     String key =

@@ -6,12 +6,12 @@ import java.io.UncheckedIOException;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
-import java.util.Objects;
 import java.util.zip.DataFormatException;
 import java.util.zip.Deflater;
 import java.util.zip.Inflater;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.value.ColumnCodec;
+import org.zestyporter.core.value.ColumnMaker;
 import org.zestyporter.core.value.ProblemCode;
 import org.zestyporter.core.value.Utf8;
 import org.zestyporter.core.value.ValueColumn;
@@ -79,26 +79,19 @@ public final class LedgerCodec {
   }
 
   private static void before(LedgerChunk chunk, Utf8 out) {
-    BitSet there = new BitSet();
-    for (int i = 0; i < chunk.size(); i++) {
-      there.set(i, chunk.before()[i] != null);
-    }
-    bits(there, out);
-    for (int field = 0; !there.isEmpty() && field < chunk.layout().record().size(); field++) {
+    bits(chunk.stood(), out);
+    for (int field = 0; field < chunk.before().length; field++) {
+      ValueColumn before = chunk.before()[field];
       ValueColumn after = after(chunk.layout(), chunk.after(), field);
-      BitSet other = (BitSet) there.clone();
-      for (int i = there.nextSetBit(0); after != null && i >= 0; i = there.nextSetBit(i + 1)) {
-        other.set(i, !Objects.equals(chunk.before()[i][field], after.value(i)));
-      }
+      BitSet told = chunk.stood();
       if (after != null) {
-        bits(other, out);
+        told = new BitSet(chunk.size());
+        for (int i = chunk.stood().nextSetBit(0); i >= 0; i = chunk.stood().nextSetBit(i + 1)) {
+          told.set(i, !before.isEqual(i, after, i));
+        }
+        bits(told, out);
       }
-      Object[] values = new Object[other.cardinality()];
-      int at = 0;
-      for (int i = other.nextSetBit(0); i >= 0; i = other.nextSetBit(i + 1)) {
-        values[at++] = chunk.before()[i][field];
-      }
-      ColumnCodec.write(ValueColumn.of(values, null), out);
+      ColumnCodec.write(before.pick(told.stream().toArray()), out);
     }
   }
 
@@ -214,7 +207,8 @@ public final class LedgerCodec {
     for (int f = 0; f < after.length; f++) {
       after[f] = ColumnCodec.read(in, size);
     }
-    Object[][] before = before(in, size, layout, after);
+    BitSet stood = bits(in);
+    ValueColumn[] before = before(in, size, layout, after, stood);
     int[][] changed = new int[size][];
     BitSet there = bits(in);
     for (int i = there.nextSetBit(0); i >= 0; i = there.nextSetBit(i + 1)) {
@@ -233,6 +227,7 @@ public final class LedgerCodec {
         matchedBy,
         keys,
         after,
+        stood,
         before,
         changed,
         notes(in, size));
@@ -267,20 +262,23 @@ public final class LedgerCodec {
     return keys;
   }
 
-  private static Object[][] before(
-      ColumnCodec.Input in, int size, LedgerLayout layout, ValueColumn[] after) {
-    Object[][] before = new Object[size][];
-    BitSet there = bits(in);
-    int fields = layout.record().size();
-    there.stream().forEach(i -> before[i] = new Object[fields]);
-    for (int field = 0; !there.isEmpty() && field < fields; field++) {
+  private static ValueColumn[] before(
+      ColumnCodec.Input in, int size, LedgerLayout layout, ValueColumn[] after, BitSet stood) {
+    ValueColumn[] before = new ValueColumn[stood.isEmpty() ? 0 : layout.record().size()];
+    for (int field = 0; field < before.length; field++) {
       ValueColumn given = after(layout, after, field);
-      BitSet other = given == null ? there : bits(in);
-      ValueColumn column = ColumnCodec.read(in, other.cardinality());
+      BitSet told = given == null ? stood : bits(in);
+      ValueColumn column = ColumnCodec.read(in, told.cardinality());
+      ColumnMaker all = new ColumnMaker();
       int at = 0;
-      for (int i = there.nextSetBit(0); i >= 0; i = there.nextSetBit(i + 1)) {
-        before[i][field] = other.get(i) ? column.value(at++) : given.value(i);
+      for (int i = 0; i < size; i++) {
+        if (told.get(i)) {
+          all.put(column.value(at++));
+        } else {
+          all.put(stood.get(i) ? given.value(i) : null);
+        }
       }
+      before[field] = all.column();
     }
     return before;
   }

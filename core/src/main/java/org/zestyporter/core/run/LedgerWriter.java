@@ -1,5 +1,7 @@
 package org.zestyporter.core.run;
 
+import java.util.Arrays;
+import java.util.BitSet;
 import java.util.List;
 import java.util.concurrent.ArrayBlockingQueue;
 import java.util.concurrent.BlockingQueue;
@@ -97,6 +99,16 @@ final class LedgerWriter implements AutoCloseable {
     for (int f = 0; f < after.length; f++) {
       after[f] = after(rows, f);
     }
+    BitSet stood = new BitSet(count);
+    for (int r = 0; r < count; r++) {
+      stood.set(r, rows.before[r] >= 0);
+    }
+    ValueColumn[] before =
+        stood.isEmpty()
+            ? new ValueColumn[0]
+            : Arrays.stream(rows.found.columns())
+                .map(c -> c.pick(rows.before))
+                .toArray(ValueColumn[]::new);
     return new LedgerChunk(
         rows.target.layout,
         first,
@@ -107,7 +119,8 @@ final class LedgerWriter implements AutoCloseable {
         rows.matchedBy,
         rows.keys,
         after,
-        rows.before,
+        stood,
+        before,
         rows.changed,
         rows.notes);
   }

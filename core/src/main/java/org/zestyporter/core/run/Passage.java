@@ -5,10 +5,8 @@ import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.Deque;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
 import org.zestyporter.core.application.Lookups;
 import org.zestyporter.core.match.Matcher;
 import org.zestyporter.core.plan.RunSettings;
@@ -72,8 +70,8 @@ final class Passage {
       if (rows.target.keysNeedParent()) {
         rows.byField[rows.target.parent.fieldIndex()] = Noting.parents(chunk, rows);
       }
+      fetch(rows);
     }
-    chunk.records = fetch(chunk);
     chunk.left = chunk.count();
     open.add(chunk);
     List<Place> wave = new ArrayList<>(chunk.count());
@@ -129,27 +127,32 @@ final class Passage {
     }
   }
 
-  /** The matched records of a chunk, by destination. */
-  private List<Map<List<Object>, Object[]>> fetch(ChunkRows chunk) {
-    List<Map<List<Object>, Object[]>> all = new ArrayList<>();
-    for (TargetRows rows : chunk.targets()) {
-      Set<List<Object>> wanted = new HashSet<>();
-      Target target = rows.target;
-      if (target.matcher.findsAny()) {
-        rows.matches = new Matcher.Match[rows.count()];
-        for (int r = 0; r < rows.count(); r++) {
-          if (!rows.isRejected(r)) {
-            rows.matches[r] = target.matcher.match(rows.first + r, rows.byField, r);
-            List<List<Object>> found = rows.matches[r].records();
-            if (found.size() == 1) {
-              wanted.add(found.get(0));
-            }
-          }
+  /** Has the records looked up that the rows of a destination were found to speak of. */
+  private void fetch(TargetRows rows) {
+    Target target = rows.target;
+    if (!target.matcher.findsAny()) {
+      return;
+    }
+    int count = rows.count();
+    rows.matches = new Matcher.Match[count];
+    List<List<Object>> wanted = new ArrayList<>(count);
+    for (int r = 0; r < count; r++) {
+      if (!rows.isRejected(r)) {
+        rows.matches[r] = target.matcher.match(rows.first + r, rows.byField, r);
+        if (rows.matches[r].records().size() == 1) {
+          wanted.add(rows.matches[r].records().get(0));
         }
       }
-      all.add(wanted.isEmpty() ? Map.of() : lookups.fetch(target.table, wanted));
     }
-    return all;
+    if (!wanted.isEmpty()) {
+      rows.found = lookups.fetch(target.table, wanted);
+      rows.foundAt = new int[count];
+      for (int r = 0; r < count; r++) {
+        Matcher.Match match = rows.matches[r];
+        boolean one = match != null && match.records().size() == 1;
+        rows.foundAt[r] = one ? rows.found.at(match.records().get(0)) : -1;
+      }
+    }
   }
 
   private boolean parks(Place place) {
@@ -170,7 +173,7 @@ final class Passage {
       for (int r = rows.from(place.row()); r < rows.to(place.row()); r++) {
         if (!followsParent(chunk, rows, r, place.row(), decider)) {
           waiting.settle(rows, r);
-          decider.decide(rows, r, chunk.records.get(t));
+          decider.decide(rows, r);
         }
         waiting.know(rows, r);
         if (several && rows.outcomes[r] == Outcome.REJECTED.ordinal() && rejected == null) {

@@ -8,6 +8,7 @@ import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Application;
 import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.Records;
 import org.zestyporter.core.application.Settled;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.value.ProblemCode;
@@ -51,11 +52,11 @@ public final class Settlement {
     if (written.isEmpty()) {
       return null;
     }
-    Map<List<Object>, Object[]> now = application.fetch(table, written.keySet());
+    Records now = application.fetch(table, written.keySet());
     int stands = 0;
     int gone = 0;
     for (Map.Entry<List<Object>, LedgerEntry> one : written.entrySet()) {
-      int says = says(one.getValue(), fields, table, now.get(one.getKey()));
+      int says = says(one.getValue(), fields, table, now.values(one.getKey()));
       stands += says > 0 ? 1 : 0;
       gone += says < 0 ? 1 : 0;
     }

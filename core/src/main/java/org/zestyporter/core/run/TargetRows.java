@@ -6,6 +6,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.application.Records;
 import org.zestyporter.core.application.WriteSession;
 import org.zestyporter.core.fill.Filled;
 import org.zestyporter.core.fill.FilledChunk;
@@ -38,7 +39,16 @@ final class TargetRows {
   byte[] outcomes;
   byte[] matchedBy;
   List<Object>[] keys;
-  Object[][] before;
+
+  /** The records that rows were found to speak of. */
+  Records found = Records.none();
+
+  /** Places of the found records of rows; under 0 if a row has none. Null if there are none. */
+  int @Nullable [] foundAt;
+
+  /** Places of the records that stood before, once rows are decided; under 0 if there is none. */
+  int[] before;
+
   int[][] changed;
   List<LedgerEntry.Note>[] notes;
   WriteSession.Change[] changes;
@@ -92,7 +102,8 @@ final class TargetRows {
     java.util.Arrays.fill(outcomes, OPEN);
     matchedBy = new byte[count];
     keys = new List[count];
-    before = new Object[count][];
+    before = new int[count];
+    java.util.Arrays.fill(before, -1);
     changed = new int[count][];
     notes = new List[count];
     changes = writes ? new WriteSession.Change[count] : null;
@@ -179,6 +190,11 @@ final class TargetRows {
   /** True if a value of the row was replaced. */
   boolean isSettled(int r) {
     return settledRows.get(r);
+  }
+
+  /** The whole record that stood before, by the table's fields; null if there was none. */
+  Object @Nullable [] before(int r) {
+    return before[r] < 0 ? null : found.values(before[r]);
   }
 
   void note(int r, LedgerEntry.Note note) {

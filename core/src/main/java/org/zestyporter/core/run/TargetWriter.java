@@ -2,13 +2,16 @@ package org.zestyporter.core.run;
 
 import java.math.BigDecimal;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashSet;
 import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.Records;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.application.WriteSession;
 import org.zestyporter.core.fill.CompiledFill;
@@ -28,6 +31,9 @@ final class TargetWriter {
   /** Fills whose numbers are summed. */
   private final int[] summed;
 
+  /** By fill, the numbers that stand as they were given, and are not in the books yet. */
+  private final ColumnSum[] sums;
+
   TargetWriter(Target target, LastStage last) {
     this.target = target;
     this.last = last;
@@ -39,6 +45,8 @@ final class TargetWriter {
                     target.fills.get(f).fill().origin() instanceof Origin.Column
                         && target.fills.get(f).field().type().isNumber())
             .toArray();
+    this.sums = new ColumnSum[target.fills.size()];
+    Arrays.setAll(sums, f -> new ColumnSum());
   }
 
   /**
@@ -77,7 +85,7 @@ final class TargetWriter {
     make(changes);
     boolean inOrder = written.stream().anyMatch(r -> rows.waits[r]);
     List<List<Object>> keys = last.write(target.table, changes, inOrder);
-    Map<List<Object>, Object[]> stands = readBack(keys);
+    Records stands = readBack(keys);
     for (int i = 0; i < written.size(); i++) {
       int r = written.get(i);
       List<Object> key = rows.keys[r] == null ? keys.get(i) : rows.keys[r];
@@ -85,11 +93,15 @@ final class TargetWriter {
       if (rows.records != null && rows.records[r] instanceof RowRecord record) {
         record.made(key);
       }
-      Object[] held = stands == null ? null : stands.get(key);
-      if (held != null) {
-        compare(rows, r, changes.get(i), held);
+      int at = stands == null || key == null ? -1 : stands.at(key);
+      if (at >= 0) {
+        compare(rows, r, changes.get(i), stands.columns(), at);
       }
-      total(rows, r, stands != null, held);
+      if (stands == null) {
+        totalUnread(rows, r);
+      } else {
+        total(rows, r, stands.columns(), at);
+      }
     }
   }
 
@@ -126,7 +138,7 @@ final class TargetWriter {
     }
   }
 
-  private Map<List<Object>, Object[]> readBack(List<List<Object>> written) {
+  private @Nullable Records readBack(List<List<Object>> written) {
     Set<List<Object>> keys = new HashSet<>(written);
     keys.remove(null);
     return keys.isEmpty() || target.table.primaryKey().isEmpty()
@@ -135,11 +147,17 @@ final class TargetWriter {
   }
 
   /** Notes what the application made of the values that it was given. */
-  private void compare(TargetRows rows, int r, WriteSession.Change change, Object[] stands) {
+  private void compare(
+      TargetRows rows, int r, WriteSession.Change change, ValueColumn[] stands, int at) {
     for (int i = 0; i < change.fields().size(); i++) {
-      FieldInfo field = target.table.fields().get(change.fields().get(i));
+      int position = change.fields().get(i);
+      ValueColumn given = rows.isSettled(r) ? null : rows.byField[position];
+      if (given != null && given.isEqual(r, stands[position], at)) {
+        continue;
+      }
+      FieldInfo field = target.table.fields().get(position);
       Object sent = change.values().get(i);
-      Object held = stands[change.fields().get(i)];
+      Object held = stands[position].value(at);
       if (!field.storage().same(sent, held)) {
         books.altered(field.name(), rows.line(r));
         rows.note(
@@ -156,22 +174,44 @@ final class TargetWriter {
     }
   }
 
+  /** True if the value that a fill gives a row is to stand. */
+  private static boolean counts(TargetRows rows, int r, CompiledFill fill) {
+    return rows.outcomes[r] == Outcome.NEW.ordinal() || !fill.fill().onlyNew();
+  }
+
   /**
    * Sums what the source gave and what the table holds, where the row's value is to stand.
    *
-   * @param readBack true if the row was written and read back
-   * @param stands the record as it was read back; null if it was not found
+   * @param stands columns of records as they were read from the table
+   * @param at the row's record in them; under 0 if it was not found
    */
-  private void total(TargetRows rows, int r, boolean readBack, Object[] stands) {
-    Object[] now = readBack ? stands : rows.before[r];
-    boolean isNew = rows.outcomes[r] == Outcome.NEW.ordinal();
-    boolean unread = !readBack && rows.outcomes[r] <= Outcome.CHANGED.ordinal();
+  private void total(TargetRows rows, int r, ValueColumn[] stands, int at) {
     for (int f : summed) {
       CompiledFill fill = target.fills.get(f);
-      boolean counted = isNew || !fill.fill().onlyNew();
-      if (counted && rows.value(f, r) instanceof BigDecimal given) {
-        Object held = unread ? given : now == null ? null : now[fill.fieldIndex()];
-        books.total(fill.field(), given, held, held == null && now == null && !unread);
+      if (!counts(rows, r, fill)) {
+        continue;
+      }
+      if (at >= 0 && !rows.isSettled(r)) {
+        ValueColumn given = rows.filled.column(f).values();
+        if (given.form() == ValueColumn.Form.NUMBER
+            && given.isEqual(r, stands[fill.fieldIndex()], at)) {
+          sums[f].add(given, r);
+          continue;
+        }
+      }
+      if (rows.value(f, r) instanceof BigDecimal given) {
+        Object held = at < 0 ? null : stands[fill.fieldIndex()].value(at);
+        books.total(fill.field(), given, held, at < 0);
+      }
+    }
+  }
+
+  /** Sums what the source gave, where the table can't be read back. */
+  private void totalUnread(TargetRows rows, int r) {
+    for (int f : summed) {
+      CompiledFill fill = target.fills.get(f);
+      if (counts(rows, r, fill) && rows.value(f, r) instanceof BigDecimal given) {
+        books.total(fill.field(), given);
       }
     }
   }
@@ -191,12 +231,16 @@ final class TargetWriter {
           books.changed(target.fills.get(f).field().name());
         }
       } else if (outcome == Outcome.UNCHANGED) {
-        total(rows, r, false, null);
+        total(rows, r, rows.found.columns(), rows.before[r]);
       }
     }
-    if (!last.writes()) {
-      for (int f : summed) {
+    for (int f : summed) {
+      if (!last.writes()) {
         rehearsed(rows, f);
+      }
+      if (sums[f].isAny()) {
+        books.total(target.fills.get(f).field(), sums[f].sum());
+        sums[f] = new ColumnSum();
       }
     }
   }
@@ -205,36 +249,17 @@ final class TargetWriter {
   private void rehearsed(TargetRows rows, int f) {
     CompiledFill fill = target.fills.get(f);
     ValueColumn column = rows.filled.column(f).values();
+    boolean plain = column.form() == ValueColumn.Form.NUMBER && !rows.isSettledFill(f);
     int most = fill.fill().onlyNew() ? Outcome.NEW.ordinal() : Outcome.CHANGED.ordinal();
-    if (column.form() != ValueColumn.Form.NUMBER) {
-      for (int r = 0; r < rows.count(); r++) {
-        if (rows.outcomes[r] <= most && rows.value(f, r) instanceof BigDecimal given) {
-          books.total(fill.field(), given);
-        }
-      }
-      return;
-    }
-    // a sum of numbers of up to 18 digits, in two parts so that neither overflows
-    long high = 0;
-    long low = 0;
-    boolean any = false;
     for (int r = 0; r < rows.count(); r++) {
-      if (rows.outcomes[r] <= most) {
-        long number = column.number(r);
-        if (number != ValueColumn.BLANK) {
-          high += number >> 32;
-          low += number & 0xFFFF_FFFFL;
-          any = true;
-        }
+      if (rows.outcomes[r] > most) {
+        continue;
       }
-    }
-    if (any) {
-      BigDecimal sum =
-          BigDecimal.valueOf(high)
-              .multiply(BigDecimal.valueOf(1L << 32))
-              .add(BigDecimal.valueOf(low))
-              .scaleByPowerOfTen(-column.scale());
-      books.total(fill.field(), sum);
+      if (plain) {
+        sums[f].add(column, r);
+      } else if (rows.value(f, r) instanceof BigDecimal given) {
+        books.total(fill.field(), given);
+      }
     }
   }
 }

@@ -6,6 +6,7 @@ import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.ZoneOffset;
 import java.util.Arrays;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -123,7 +124,8 @@ public final class ValueColumn {
     return form == Form.TEXT ? texts(values, codes) : longs(form, scale, values, codes);
   }
 
-  private static Form form(Object value) {
+  /** The narrowest form that holds a value. */
+  static Form form(Object value) {
     if (value instanceof String text) {
       return Texts.forbidden(text) == null ? Form.TEXT : Form.ANY;
     }
@@ -161,7 +163,8 @@ public final class ValueColumn {
     return new ValueColumn(form, longs.length, scale, longs, null, null, null, null, codes);
   }
 
-  private static long toLong(Object value) {
+  /** A value of a form that holds numbers. */
+  static long toLong(Object value) {
     if (value instanceof BigDecimal number) {
       return number.unscaledValue().longValueExact();
     }
@@ -269,24 +272,41 @@ public final class ValueColumn {
     return comparison.prepare(bytes, starts[entry], ends[entry], out);
   }
 
-  /** True if a row's text is the given one, byte by byte; the column must hold texts. */
-  public boolean isText(int row, String other) {
+  /**
+   * True if a row's value equals that of a row of another column, in its type and in the digits of
+   * its scale, or both are blank.
+   */
+  public boolean isEqual(int row, ValueColumn other, int otherRow) {
+    if (form == Form.ANY || form != other.form) {
+      return Objects.equals(value(row), other.value(otherRow));
+    }
     int entry = entry(row);
-    int start = starts[entry];
-    int length = ends[entry] - start;
-    if (ends[entry] < 0 || length < other.length()) {
-      return false;
+    int otherEntry = other.entry(otherRow);
+    if (form != Form.TEXT) {
+      long number = longs[entry];
+      return number == other.longs[otherEntry] && (scale == other.scale || number == BLANK);
     }
-    for (int i = 0; i < other.length(); i++) {
-      char c = other.charAt(i);
-      if (c >= 0x80) {
-        return other.equals(value(row));
-      }
-      if (bytes[start + i] != c) {
-        return false;
+    int end = ends[entry];
+    int otherEnd = other.ends[otherEntry];
+    return end < 0 || otherEnd < 0
+        ? end < 0 && otherEnd < 0
+        : Arrays.equals(bytes, starts[entry], end, other.bytes, other.starts[otherEntry], otherEnd);
+  }
+
+  /**
+   * The column of some of its rows.
+   *
+   * @param rows which of them, in any order; one under 0 has no value that may be asked for
+   */
+  public ValueColumn pick(int[] rows) {
+    int[] picked = rows;
+    if (codes != null) {
+      picked = new int[rows.length];
+      for (int i = 0; i < picked.length; i++) {
+        picked[i] = rows[i] < 0 ? rows[i] : codes[rows[i]];
       }
     }
-    return length == other.length();
+    return new ValueColumn(form, entries, scale, longs, bytes, starts, ends, objects, picked);
   }
 
   /** About how many bytes of memory it takes. */

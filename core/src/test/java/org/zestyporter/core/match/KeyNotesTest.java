@@ -6,6 +6,7 @@ import java.util.HashMap;
 import java.util.Map;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
+import org.zestyporter.core.value.LongMap;
 
 class KeyNotesTest {
   @Test

@@ -9,6 +9,7 @@ import java.time.LocalTime;
 import java.time.OffsetDateTime;
 import java.time.ZoneOffset;
 import java.util.Arrays;
+import java.util.BitSet;
 import java.util.List;
 import java.util.Random;
 import java.util.stream.IntStream;
@@ -16,6 +17,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 import org.zestyporter.core.value.ColumnCodec;
+import org.zestyporter.core.value.ColumnMaker;
 import org.zestyporter.core.value.ProblemCode;
 import org.zestyporter.core.value.Utf8;
 import org.zestyporter.core.value.ValueColumn;
@@ -52,7 +54,8 @@ class LedgerCodecTest {
             new byte[size],
             new List[size],
             new ValueColumn[2],
-            new Object[size][],
+            new BitSet(),
+            new ValueColumn[3],
             new int[size][],
             new List[size]);
     for (int f = 0; f < 2; f++) {
@@ -62,6 +65,7 @@ class LedgerCodecTest {
       }
       made.after()[f] = ValueColumn.of(values, null);
     }
+    ColumnMaker[] before = {new ColumnMaker(), new ColumnMaker(), new ColumnMaker()};
     for (int i = 0; i < size; i++) {
       line += 1 + random.nextInt(3);
       made.lines()[i] = line;
@@ -70,8 +74,13 @@ class LedgerCodecTest {
       if (random.nextBoolean()) {
         made.keys()[i] = List.of(new BigDecimal(random.nextInt(100)), value(random, kind));
         Object same = random.nextBoolean() ? made.after()[0].value(i) : value(random, kind);
-        made.before()[i] = new Object[] {value(random, kind), same, value(random, kind)};
+        made.stood().set(i);
+        before[0].put(value(random, kind));
+        before[1].put(same);
+        before[2].put(random.nextInt(5) == 0 ? null : value(random, kind));
         made.changed()[i] = new int[] {1};
+      } else {
+        Arrays.stream(before).forEach(ColumnMaker::blank);
       }
       if (random.nextInt(4) == 0) {
         made.notes()[i] =
@@ -80,6 +89,7 @@ class LedgerCodecTest {
                 new LedgerEntry.Note(ProblemCode.CHECK, "a", null, "", false, true));
       }
     }
+    Arrays.setAll(made.before(), f -> before[f].column());
     return made;
   }
 
@@ -93,7 +103,14 @@ class LedgerCodecTest {
       LedgerChunk read = LedgerCodec.decode(packed, LAYOUT);
       assertThat(read.entries()).isEqualTo(List.copyOf(chunk.entries()));
       assertThat(Arrays.asList(read.keys())).isEqualTo(Arrays.asList(chunk.keys()));
-      assertThat(read.before()).isDeepEqualTo(chunk.before());
+      assertThat(read.stood()).isEqualTo(chunk.stood());
+      chunk.stood().stream()
+          .forEach(
+              i -> {
+                for (int f = 0; f < 3; f++) {
+                  assertThat(read.before()[f].value(i)).isEqualTo(chunk.before()[f].value(i));
+                }
+              });
       for (int f = 0; f < 2; f++) {
         for (int i = 0; i < chunk.size(); i++) {
           assertThat(read.after()[f].value(i)).isEqualTo(chunk.after()[f].value(i));
@@ -111,7 +128,7 @@ class LedgerCodecTest {
     Arrays.fill(empty.outcomes(), (byte) 0);
     Arrays.fill(empty.matchedBy(), (byte) 0);
     Arrays.fill(empty.keys(), null);
-    Arrays.fill(empty.before(), null);
+    empty.stood().clear();
     Arrays.fill(empty.changed(), null);
     Arrays.fill(empty.notes(), null);
     Arrays.setAll(empty.lines(), i -> i + 2);

@@ -15,6 +15,7 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.FieldType;
+import org.zestyporter.core.application.Records;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.application.jdbc.Database;
 import org.zestyporter.core.value.ErrorCode;
@@ -111,8 +112,12 @@ class RecordController {
       }
       wanted.add(parts);
     }
-    Map<List<Object>, Object[]> found = database.fetch(table, wanted);
-    return wanted.stream().filter(found::containsKey).map(k -> view(table, found.get(k))).toList();
+    Records found = database.fetch(table, wanted);
+    return wanted.stream()
+        .map(found::values)
+        .filter(Objects::nonNull)
+        .map(v -> view(table, v))
+        .toList();
   }
 
   private static RecordView view(TableInfo table, Object[] values) {

@@ -12,6 +12,7 @@ import static org.mockito.Mockito.when;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
+import java.util.BitSet;
 import java.util.List;
 import java.util.stream.IntStream;
 import java.util.stream.LongStream;
@@ -71,7 +72,8 @@ class LedgerReaderTest {
         new byte[size],
         new List[size],
         new ValueColumn[] {ValueColumn.of(registrations, null), ValueColumn.of(names, null)},
-        new Object[size][],
+        new BitSet(),
+        new ValueColumn[0],
         new int[size][],
         notes);
   }

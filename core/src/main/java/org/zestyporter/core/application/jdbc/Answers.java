@@ -6,18 +6,18 @@ import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Collection;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.function.Consumer;
-import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Ask;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.FieldType;
+import org.zestyporter.core.application.Records;
 import org.zestyporter.core.application.TableInfo;
+import org.zestyporter.core.value.ColumnMaker;
 import org.zestyporter.core.value.Comparison;
 import org.zestyporter.core.value.Storage;
 import org.zestyporter.core.value.Texts;
@@ -60,7 +60,14 @@ final class Answers {
     }
     for (int from = 0; from < keys.size(); from += most) {
       List<List<Object>> some = keys.subList(from, Math.min(keys.size(), from + most));
-      keyed(connection, ask.table(), ask.fields(), ask.by(), some, array, found);
+      keyed(
+          connection,
+          ask.table(),
+          ask.fields(),
+          ask.by(),
+          some,
+          array,
+          query -> read(query, ask.fields(), found));
     }
   }
 
@@ -148,7 +155,7 @@ final class Answers {
       List<FieldInfo> by,
       List<List<Object>> keys,
       boolean array,
-      Consumer<Object[]> found)
+      Going.Use<Boolean> read)
       throws SQLException {
     String where = array ? dialect.quote(by.get(0).name()) + " = ANY (?)" : inList(by, keys.size());
     String sql = "SELECT " + list(fields) + " FROM " + dialect.name(table) + " WHERE " + where;
@@ -167,17 +174,17 @@ final class Answers {
               }
             }
           }
-          return read(query, fields, found);
+          return read.with(query);
         });
   }
 
   /** The records of a set of primary keys; keys without a record are left out. */
-  Map<List<Object>, Object[]> fetch(
-      Connection connection, TableInfo table, Collection<List<Object>> keys) throws SQLException {
-    Map<List<Object>, Object[]> records = new HashMap<>(keys.size() * 2);
+  Records fetch(Connection connection, TableInfo table, Collection<List<Object>> keys)
+      throws SQLException {
+    ColumnMaker[] columns = new ColumnMaker[table.fields().size()];
+    Arrays.setAll(columns, f -> new ColumnMaker());
     List<List<Object>> all = new ArrayList<>(keys);
     List<FieldInfo> keyFields = table.fields(table.primaryKey());
-    Function<Object[], List<Object>> keyOf = table.keys();
     boolean array = keyFields.size() == 1 && dialect.arrayOf(keyFields.get(0)) != null;
     int most = array ? KEYS_IN_ARRAY : KEYS_IN_LIST;
     for (int from = 0; from < all.size(); from += most) {
@@ -189,9 +196,22 @@ final class Answers {
           keyFields,
           some,
           array,
-          values -> records.put(keyOf.apply(values), values));
+          query -> read(query, table.fields(), columns));
     }
-    return records;
+    return Records.of(table, columns);
+  }
+
+  private boolean read(PreparedStatement query, List<FieldInfo> fields, ColumnMaker[] columns)
+      throws SQLException {
+    dialect.toRead(query);
+    try (ResultSet found = query.executeQuery()) {
+      while (found.next()) {
+        for (int f = 0; f < columns.length; f++) {
+          dialect.read(found, f + 1, fields.get(f), columns[f]);
+        }
+      }
+    }
+    return true;
   }
 
   private String inList(List<FieldInfo> fields, int count) {

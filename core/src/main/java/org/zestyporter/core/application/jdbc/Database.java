@@ -18,6 +18,7 @@ import org.zestyporter.core.application.Application;
 import org.zestyporter.core.application.Ask;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.FieldType;
+import org.zestyporter.core.application.Records;
 import org.zestyporter.core.application.Settled;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.application.WriteSession;
@@ -252,7 +253,7 @@ public final class Database implements Application {
   }
 
   @Override
-  public Map<List<Object>, Object[]> fetch(TableInfo table, Collection<List<Object>> keys) {
+  public Records fetch(TableInfo table, Collection<List<Object>> keys) {
     return use(connection -> answers.fetch(connection, table, keys));
   }
 

@@ -16,6 +16,7 @@ import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.Settled;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.application.WriteSession;
+import org.zestyporter.core.value.ColumnMaker;
 import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
 
@@ -54,6 +55,17 @@ interface Dialect {
   /** What the database is able to do. */
   default Abilities abilities() {
     return new Abilities(true, true, false, true);
+  }
+
+  /** Prepares a query whose records will be {@link #read} by column. */
+  default void toRead(PreparedStatement query) throws SQLException {
+    // values are asked for one by one
+  }
+
+  /** Reads a value of the record that a query stands at. */
+  default void read(ResultSet found, int column, FieldInfo field, ColumnMaker into)
+      throws SQLException {
+    into.put(Fields.read(found, column, field));
   }
 
   /** True if JSON must be handed over as bytes, since as a text it would become a JSON string. */

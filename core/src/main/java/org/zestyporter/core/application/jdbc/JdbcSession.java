@@ -17,6 +17,7 @@ import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Ask;
 import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.Records;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.application.WriteSession;
 import org.zestyporter.core.value.ErrorCode;
@@ -287,7 +288,7 @@ final class JdbcSession implements WriteSession {
   }
 
   @Override
-  public Map<List<Object>, Object[]> fetch(TableInfo table, Collection<List<Object>> keys) {
+  public Records fetch(TableInfo table, Collection<List<Object>> keys) {
     try {
       return answers.fetch(connection, table, keys);
     } catch (SQLException e) {

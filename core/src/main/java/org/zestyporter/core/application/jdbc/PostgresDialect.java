@@ -18,6 +18,7 @@ import org.zestyporter.core.application.Settled;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.application.WriteSession;
 import org.zestyporter.core.application.jdbc.DatabaseErrors.Failing;
+import org.zestyporter.core.value.ColumnMaker;
 import org.zestyporter.core.value.ErrorCode;
 
 /** PostgreSQL 12 and newer. */
@@ -87,6 +88,17 @@ final class PostgresDialect implements Dialect {
       case UUID -> "uuid";
       default -> null;
     };
+  }
+
+  @Override
+  public void toRead(PreparedStatement query) throws SQLException {
+    PostgresValues.asTexts(query);
+  }
+
+  @Override
+  public void read(ResultSet found, int column, FieldInfo field, ColumnMaker into)
+      throws SQLException {
+    PostgresValues.read(found, column, field, into);
   }
 
   @Override

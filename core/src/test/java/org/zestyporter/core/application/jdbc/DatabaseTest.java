@@ -9,13 +9,13 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
-import java.util.Map;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 import org.zestyporter.core.application.Ask;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.FieldType;
 import org.zestyporter.core.application.LinkInfo;
+import org.zestyporter.core.application.Records;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.application.WriteSession;
 import org.zestyporter.core.value.ErrorCode;
@@ -89,11 +89,11 @@ class DatabaseTest {
           .containsExactlyInAnyOrder(
               "QH-1", new BigDecimal("9.75"), "QH-2", new BigDecimal("12.50"));
 
-      Map<List<Object>, Object[]> found =
+      Records found =
           on.database().fetch(boat, List.of(List.of(BigDecimal.ONE), List.of(new BigDecimal(99))));
-      assertThat(found).containsOnlyKeys(List.<Object>of(BigDecimal.ONE));
-      assertThat(found.get(List.<Object>of(BigDecimal.ONE)))
-          .contains("QH-1", LocalDate.of(2026, 11, 3));
+      assertThat(found.count()).isEqualTo(1);
+      assertThat(found.at(List.of(new BigDecimal(99)))).isNegative();
+      assertThat(found.values(List.of(BigDecimal.ONE))).contains("QH-1", LocalDate.of(2026, 11, 3));
 
       assertThat(on.database().count(boat)).isEqualTo(2);
       assertThat(on.database().count(boat, "qh-2")).isEqualTo(1);
@@ -128,11 +128,11 @@ class DatabaseTest {
                         4, null, List.of(reg, length), List.of("QH-4", new BigDecimal("8.20")))),
                 false);
         assertThat(keys).doesNotContainNull().doesNotHaveDuplicates().hasSize(3);
-        Map<List<Object>, Object[]> now = session.fetch(boat, keys);
-        assertThat(now.get(keys.get(2))[reg]).isEqualTo("QH-4");
-        assertThat(now.get(keys.get(2))[index(boat, "state")]).isEqualTo("afloat");
-        assertThat(now.get(keys.get(1))[arrived]).isNull();
-        assertThat(now.get(keys.get(1))[crew]).isEqualTo(new BigDecimal("4"));
+        Records now = session.fetch(boat, keys);
+        assertThat(now.values(keys.get(2))[reg]).isEqualTo("QH-4");
+        assertThat(now.values(keys.get(2))[index(boat, "state")]).isEqualTo("afloat");
+        assertThat(now.values(keys.get(1))[arrived]).isNull();
+        assertThat(now.values(keys.get(1))[crew]).isEqualTo(new BigDecimal("4"));
         assertThat(on.database().count(boat)).as("before the commit").isEqualTo(2);
         session.commit();
       }

@@ -1,32 +1,35 @@
-package org.zestyporter.core.match;
+package org.zestyporter.core.value;
 
-import org.jspecify.annotations.Nullable;
-
-/** A map from numbers other than 0, by open addressing. */
-final class LongMap<V> {
+/** A map from numbers other than 0 to places from 0 on, by open addressing; 20 bytes an entry. */
+public final class LongIndex {
   private static final int FIRST = 16;
 
   private long[] keys = new long[FIRST];
-  private Object[] values = new Object[FIRST];
+  private int[] places = new int[FIRST];
   private int size;
 
-  private static int slot(long key, int mask) {
+  static int slot(long key, int mask) {
     long mixed = key * 0x9E3779B97F4A7C15L;
     return (int) (mixed ^ mixed >>> 32) & mask;
   }
 
-  @SuppressWarnings("unchecked")
-  @Nullable V get(long key) {
+  /** The place of a number; -1 if it has none. */
+  public int get(long key) {
     int mask = keys.length - 1;
     for (int at = slot(key, mask); keys[at] != 0; at = at + 1 & mask) {
       if (keys[at] == key) {
-        return (V) values[at];
+        return places[at];
       }
     }
-    return null;
+    return -1;
   }
 
-  void put(long key, V value) {
+  /**
+   * Gives a number a place.
+   *
+   * @return the one it had; -1 if none
+   */
+  public int put(long key, int place) {
     if ((size + 1) * 10L > keys.length * 6L) {
       grow();
     }
@@ -35,25 +38,26 @@ final class LongMap<V> {
     while (keys[at] != 0 && keys[at] != key) {
       at = at + 1 & mask;
     }
+    int before = keys[at] == 0 ? -1 : places[at];
     size += keys[at] == 0 ? 1 : 0;
     keys[at] = key;
-    values[at] = value;
+    places[at] = place;
+    return before;
   }
 
-  int size() {
+  public int size() {
     return size;
   }
 
-  @SuppressWarnings("unchecked")
   private void grow() {
     long[] oldKeys = keys;
-    Object[] oldValues = values;
-    keys = new long[oldKeys.length * 2];
-    values = new Object[keys.length];
+    int[] oldPlaces = places;
+    keys = new long[Math.multiplyExact(oldKeys.length, 2)];
+    places = new int[keys.length];
     size = 0;
     for (int i = 0; i < oldKeys.length; i++) {
       if (oldKeys[i] != 0) {
-        put(oldKeys[i], (V) oldValues[i]);
+        put(oldKeys[i], oldPlaces[i]);
       }
     }
   }

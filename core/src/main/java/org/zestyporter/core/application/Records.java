@@ -1,0 +1,119 @@
+package org.zestyporter.core.application;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.value.ColumnMaker;
+import org.zestyporter.core.value.LongIndex;
+import org.zestyporter.core.value.ValueColumn;
+
+/**
+ * Records of a table, by columns. They are found by their primary keys, in the form in which keys
+ * are compared.
+ *
+ * <pre>{@code
+ * Records boats = lookups.fetch(boat, keys);
+ * int at = boats.at(key);
+ * boats.columns()[2].value(at);
+ * }</pre>
+ */
+public final class Records {
+  private static final Records NONE = new Records(new ValueColumn[0], 0);
+
+  private final ValueColumn[] columns;
+  private final int count;
+
+  /** By the number that is the key, if every key is one; else empty. */
+  private final LongIndex byNumber = new LongIndex();
+
+  private final Map<List<Object>, Integer> byKey = new HashMap<>();
+  private boolean areNumbers;
+
+  private Records(ValueColumn[] columns, int count) {
+    this.columns = columns;
+    this.count = count;
+  }
+
+  public static Records none() {
+    return NONE;
+  }
+
+  /**
+   * Records as they were read.
+   *
+   * @param makers one a field of the table, all of the same length
+   */
+  public static Records of(TableInfo table, ColumnMaker[] makers) {
+    ValueColumn[] columns = new ValueColumn[makers.length];
+    for (int f = 0; f < columns.length; f++) {
+      columns[f] = makers[f].column();
+    }
+    Records records = new Records(columns, makers.length == 0 ? 0 : makers[0].count());
+    records.index(table.fields(table.primaryKey()), table.fields());
+    return records;
+  }
+
+  private void index(List<FieldInfo> keyFields, List<FieldInfo> fields) {
+    int[] key = keyFields.stream().mapToInt(fields::indexOf).toArray();
+    areNumbers = key.length == 1 && isWhole(columns[key[0]]);
+    for (int at = 0; at < count; at++) {
+      if (areNumbers) {
+        byNumber.put(mixed(columns[key[0]].number(at)), at);
+      } else if (key.length > 0) {
+        List<Object> parts = new ArrayList<>(key.length);
+        for (int i = 0; i < key.length; i++) {
+          parts.add(keyFields.get(i).storage().canonical(columns[key[i]].value(at)));
+        }
+        byKey.put(parts, at);
+      }
+    }
+  }
+
+  private static boolean isWhole(ValueColumn column) {
+    return column.form() == ValueColumn.Form.NUMBER && column.scale() == 0;
+  }
+
+  /** Sets 0 aside, which the map can't hold; no number of 18 digits comes near. */
+  private static long mixed(long number) {
+    return number == 0 ? Long.MAX_VALUE : number;
+  }
+
+  public int count() {
+    return count;
+  }
+
+  /** The columns of the table's fields, in their order; none if there are no records. */
+  public ValueColumn[] columns() {
+    return columns;
+  }
+
+  /** The place of the record of a key; under 0 if it is not among them. */
+  public int at(List<Object> key) {
+    return areNumbers ? byNumber.get(mixed(number(key.get(0)))) : byKey.getOrDefault(key, -1);
+  }
+
+  private static long number(Object key) {
+    return key instanceof java.math.BigDecimal number
+            && number.scale() == 0
+            && number.precision() <= 18
+        ? number.longValue()
+        : Long.MIN_VALUE;
+  }
+
+  /** The values of a record by the table's fields. */
+  public Object[] values(int at) {
+    Object[] values = new Object[columns.length];
+    for (int f = 0; f < values.length; f++) {
+      values[f] = columns[f].value(at);
+    }
+    return values;
+  }
+
+  /** The values of the record of a key; null if it is not among them. */
+  public Object @Nullable [] values(List<Object> key) {
+    int at = at(key);
+    return at < 0 ? null : values(at);
+  }
+}
