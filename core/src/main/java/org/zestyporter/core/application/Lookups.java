@@ -3,6 +3,7 @@ package org.zestyporter.core.application;
 import java.util.Collection;
 import java.util.List;
 import java.util.function.Consumer;
+import org.zestyporter.core.value.ValueColumn;
 
 /** Answers what is asked about records. They are looked up in sets, never one by one. */
 public interface Lookups {
@@ -10,9 +11,9 @@ public interface Lookups {
   /**
    * Hands over what was asked for, and perhaps more, as a stream.
    *
-   * @param found one array a record, in the order of the asked fields; valid during the call only
+   * @param found takes some records at a time, one column an asked field
    */
-  void look(Ask ask, Consumer<Object[]> found);
+  void look(Ask ask, Consumer<ValueColumn[]> found);
 
   /**
    * The records of a set of primary keys; keys without a record are left out.

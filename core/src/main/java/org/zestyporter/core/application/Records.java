@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.value.ColumnMaker;
 import org.zestyporter.core.value.LongIndex;
@@ -78,6 +79,19 @@ public final class Records {
   /** Sets 0 aside, which the map can't hold; no number of 18 digits comes near. */
   private static long mixed(long number) {
     return number == 0 ? Long.MAX_VALUE : number;
+  }
+
+  /** Takes records one by one, their values in the order of the asked fields. */
+  public static Consumer<ValueColumn[]> each(Consumer<Object[]> found) {
+    return columns -> {
+      for (int at = 0; at < columns[0].rows(); at++) {
+        Object[] values = new Object[columns.length];
+        for (int f = 0; f < values.length; f++) {
+          values[f] = columns[f].value(at);
+        }
+        found.accept(values);
+      }
+    };
   }
 
   public int count() {

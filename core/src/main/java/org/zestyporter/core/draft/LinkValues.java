@@ -10,6 +10,7 @@ import org.zestyporter.core.application.Application;
 import org.zestyporter.core.application.Ask;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.FieldType;
+import org.zestyporter.core.application.Records;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.value.Cell;
@@ -93,15 +94,16 @@ final class LinkValues {
     List<FieldInfo> read = new ArrayList<>(fields);
     application.look(
         Ask.all(table, read),
-        found -> {
-          for (int i = 0; i < found.length; i++) {
-            Set<String> known = values.get(read.get(i).name());
-            String prepared = COMPARISON.prepare(found[i]);
-            if (prepared != null && known.size() < VALUES_KEPT && !known.add(prepared)) {
-              repeating.add(read.get(i).name());
-            }
-          }
-        });
+        Records.each(
+            found -> {
+              for (int i = 0; i < found.length; i++) {
+                Set<String> known = values.get(read.get(i).name());
+                String prepared = COMPARISON.prepare(found[i]);
+                if (prepared != null && known.size() < VALUES_KEPT && !known.add(prepared)) {
+                  repeating.add(read.get(i).name());
+                }
+              }
+            }));
     values.keySet().removeAll(repeating);
     return values;
   }

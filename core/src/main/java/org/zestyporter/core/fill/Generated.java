@@ -78,7 +78,7 @@ final class Generated {
   private static Inquiry highest(
       String prefix, FieldInfo field, TableInfo table, long step, long[] start) {
     long[] highest = {0};
-    return new Inquiry(
+    return Inquiry.byRecord(
         Ask.all(table, List.of(field)),
         found -> {
           String text =

@@ -119,12 +119,13 @@ final class Links {
         comparison.isLoose()
             ? Ask.all(table, read())
             : Ask.keyed(table, read(), by, wanted.values());
-    return new Inquiry(ask, learning(wanted::containsKey), () -> asked.addAll(wanted.keySet()));
+    return Inquiry.byRecord(
+        ask, learning(wanted::containsKey), () -> asked.addAll(wanted.keySet()));
   }
 
   /** The inquiry after all records that there are, up to a limit. */
   Inquiry inquiryForAll() {
-    return new Inquiry(
+    return Inquiry.byRecord(
         Ask.all(table, read()), learning(key -> keys.size() < MOST), () -> askedForAll = true);
   }
 

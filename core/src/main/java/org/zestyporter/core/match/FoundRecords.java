@@ -3,10 +3,10 @@ package org.zestyporter.core.match;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
-import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.value.ColumnMaker;
 import org.zestyporter.core.value.LongIndex;
+import org.zestyporter.core.value.Storage;
 import org.zestyporter.core.value.ValueColumn;
 
 /**
@@ -23,7 +23,7 @@ final class FoundRecords {
   /** The record before it of the same hash; empty while no hash has two. */
   private int[] before = {};
 
-  private ValueColumn @Nullable [] columns;
+  private ValueColumn[] columns = {};
 
   FoundRecords(List<FieldInfo> keyFields) {
     this.keyFields = keyFields;
@@ -34,17 +34,26 @@ final class FoundRecords {
   /**
    * Notes a record.
    *
-   * @param values holds its primary key, from some place on
+   * @param columns hold primary keys, from some place on
+   * @param at the record's place in them
    */
-  void add(long hashed, Object[] values, int from) {
+  void add(long hashed, ValueColumn[] columns, int from, int at) {
     int number = makers.length == 0 ? 0 : makers[0].count();
     for (int i = 0; i < makers.length; i++) {
-      makers[i].put(keyFields.get(i).storage().canonical(values[from + i]));
+      put(makers[i], keyFields.get(i), columns[from + i], at);
     }
-    columns = null;
     int other = last.put(hashed, number);
     if (other >= 0 && makers.length > 0) {
       chain(number, other);
+    }
+  }
+
+  private static void put(ColumnMaker maker, FieldInfo field, ValueColumn column, int at) {
+    boolean whole = column.form() == ValueColumn.Form.NUMBER && column.scale() == 0;
+    if (whole && field.storage().kind() == Storage.Kind.NUMBER && !column.isBlank(at)) {
+      maker.number(column.number(at), 0);
+    } else {
+      maker.put(field.storage().canonical(column.value(at)));
     }
   }
 
@@ -55,6 +64,13 @@ final class FoundRecords {
       Arrays.fill(before, length, before.length, -1);
     }
     before[number] = other;
+  }
+
+  /** Makes the records ready to be asked for; nothing is noted after this. */
+  void settle() {
+    columns = new ValueColumn[makers.length];
+    Arrays.setAll(columns, f -> makers[f].column());
+    Arrays.fill(makers, null);
   }
 
   boolean isEmpty() {
@@ -82,10 +98,6 @@ final class FoundRecords {
   }
 
   private List<Object> key(int number) {
-    if (columns == null) {
-      columns = new ValueColumn[makers.length];
-      Arrays.setAll(columns, f -> makers[f].column());
-    }
     if (columns.length == 1) {
       return List.of(columns[0].value(number));
     }

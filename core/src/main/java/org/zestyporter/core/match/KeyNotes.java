@@ -35,7 +35,7 @@ final class KeyNotes {
     }
 
     /** False if this key has the hash of another one that came before; remembers the first. */
-    boolean isSame(byte[] bytes, int length) {
+    synchronized boolean isSame(byte[] bytes, int length) {
       if (key == null) {
         key = Arrays.copyOf(bytes, length);
       }
@@ -45,7 +45,12 @@ final class KeyNotes {
 
   private long[][] byRow = new long[16][];
   private int rows;
+
+  /** The distinct hashes, in order, and where those that begin with the same bits start. */
   private long[] sorted = new long[0];
+
+  private int[] starts = new int[2];
+  private int bits;
   private final LongMap<Repeat> repeats = new LongMap<>();
 
   /** Notes the key of the next row; 0 if it has none. */
@@ -72,6 +77,10 @@ final class KeyNotes {
         any = true;
       }
     }
+    if (any) {
+      sorted = distinct(sorted);
+    }
+    begin();
     for (int row = 0; any && row < rows; row++) {
       long hash = byRow[row / PIECE][row % PIECE];
       Repeat repeat = hash == 0 ? null : repeats.get(hash);
@@ -84,6 +93,34 @@ final class KeyNotes {
       }
     }
     byRow = new long[0][];
+  }
+
+  private static long[] distinct(long[] sorted) {
+    int count = 1;
+    for (int i = 1; i < sorted.length; i++) {
+      if (sorted[i] != sorted[i - 1]) {
+        sorted[count++] = sorted[i];
+      }
+    }
+    return Arrays.copyOf(sorted, count);
+  }
+
+  /** Notes where hashes start, a few for each beginning: they are spread evenly. */
+  private void begin() {
+    bits = Math.max(1, 30 - Integer.numberOfLeadingZeros(Math.max(1, sorted.length)));
+    starts = new int[(1 << bits) + 1];
+    int at = 0;
+    for (int beginning = 0; beginning < 1 << bits; beginning++) {
+      starts[beginning] = at;
+      while (at < sorted.length && beginning(sorted[at]) == beginning) {
+        at++;
+      }
+    }
+    starts[1 << bits] = sorted.length;
+  }
+
+  private int beginning(long hash) {
+    return (int) ((hash ^ Long.MIN_VALUE) >>> 64 - bits);
   }
 
   /**
@@ -117,7 +154,16 @@ final class KeyNotes {
 
   /** True if any row holds it. */
   boolean holds(long hash) {
-    return Arrays.binarySearch(sorted, hash) >= 0;
+    if (sorted.length == 0) {
+      return false;
+    }
+    int beginning = beginning(hash);
+    for (int i = starts[beginning]; i < starts[beginning + 1]; i++) {
+      if (sorted[i] == hash) {
+        return true;
+      }
+    }
+    return false;
   }
 
   /** The rows that hold it, if several do; else null. */

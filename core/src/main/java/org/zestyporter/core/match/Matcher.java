@@ -21,8 +21,8 @@ import org.zestyporter.core.value.Values;
  * Finds the records that rows speak of.
  *
  * <p>Used in three steps: {@link #note} every row in order, have the {@link #inquiries} answered,
- * then {@link #match} row by row. Keys are held as hashes of 64 bits, eight bytes a row; before
- * anything follows from two of them being the same, the keys themselves are compared.
+ * then {@link #match} row by row, on any thread. Keys are held as hashes of 64 bits, eight bytes a
+ * row; before anything follows from two of them being the same, the keys themselves are compared.
  *
  * <pre>{@code
  * matcher.note(byField, row);       // for every row
@@ -37,8 +37,11 @@ public final class Matcher {
   private final List<PreparedKey> keys = new ArrayList<>();
   private final List<Known> known = new ArrayList<>();
   private final Hash hash = new Hash(new SecureRandom().nextLong());
-  private final Utf8 scratch = new Utf8(256);
-  private final Utf8 other = new Utf8(256);
+
+  /** Where keys are written to be compared: rows may be matched by several threads. */
+  private final ThreadLocal<Utf8> scratches = ThreadLocal.withInitial(() -> new Utf8(256));
+
+  private final ThreadLocal<Utf8> others = ThreadLocal.withInitial(() -> new Utf8(256));
 
   /** What is known of the values of one key. */
   private static final class Known {
@@ -88,6 +91,7 @@ public final class Matcher {
    * @param byField the columns of the table's fields; null for a row that can't be written
    */
   public void note(ValueColumn @Nullable [] byField, int row) {
+    Utf8 scratch = scratches.get();
     for (int k = 0; k < keys.size(); k++) {
       PreparedKey key = keys.get(k);
       Known one = known.get(k);
@@ -139,15 +143,20 @@ public final class Matcher {
     return new Inquiry(
         ask,
         found -> {
-          if (!key.of(found, scratch)) {
-            return;
-          }
-          long hashed = hash.of(scratch.array(), scratch.size());
-          if (one.notes.holds(hashed)) {
-            one.found.add(hashed, found, parts);
+          Utf8 scratch = scratches.get();
+          for (int at = 0; at < found[0].rows(); at++) {
+            if (key.ofParts(found, at, scratch)) {
+              long hashed = hash.of(scratch.array(), scratch.size());
+              if (one.notes.holds(hashed)) {
+                one.found.add(hashed, found, parts, at);
+              }
+            }
           }
         },
-        () -> one.asked = null);
+        () -> {
+          one.asked = null;
+          one.found.settle();
+        });
   }
 
   /** True if a field is compared by any key more loosely than by its type. */
@@ -173,12 +182,13 @@ public final class Matcher {
    * @param index the row's index among the noted rows
    */
   public Match match(int index, ValueColumn[] byField, int row) {
+    Utf8 scratch = scratches.get();
     Match first = null;
     for (int k = 0; k < keys.size(); k++) {
       if (!keys.get(k).ofRow(byField, row, scratch)) {
         continue;
       }
-      Match match = found(k, index);
+      Match match = found(k, index, scratch);
       if (!match.records().isEmpty()) {
         return match;
       }
@@ -187,7 +197,7 @@ public final class Matcher {
     return first == null ? new Match(0, List.of(), index, index) : first;
   }
 
-  private Match found(int k, int index) {
+  private Match found(int k, int index, Utf8 scratch) {
     Known one = known.get(k);
     long hashed = hash.of(scratch.array(), scratch.size());
     KeyNotes.Repeat repeat = one.notes.repeat(hashed);
@@ -215,6 +225,8 @@ public final class Matcher {
    */
   public void verify(int key, ValueColumn[] byField, int row, ValueColumn[] records, int at) {
     PreparedKey by = keys.get(key - 1);
+    Utf8 scratch = scratches.get();
+    Utf8 other = others.get();
     if (by.ofRow(byField, row, scratch)
         && by.ofRow(records, at, other)
         && !java.util.Arrays.equals(
@@ -225,15 +237,17 @@ public final class Matcher {
 
   /** The hash of a record's first key; 0 if a part of it is blank. */
   public long hash(Object[] byField) {
-    return keys.get(0).ofRecord(byField, scratch) ? hashed() : 0;
+    Utf8 scratch = scratches.get();
+    return keys.get(0).ofRecord(byField, scratch) ? hashed(scratch) : 0;
   }
 
   /** The hash of a row's first key; 0 if a part of it is blank. */
   public long hash(ValueColumn[] byField, int row) {
-    return keys.get(0).ofRow(byField, row, scratch) ? hashed() : 0;
+    Utf8 scratch = scratches.get();
+    return keys.get(0).ofRow(byField, row, scratch) ? hashed(scratch) : 0;
   }
 
-  private long hashed() {
+  private long hashed(Utf8 scratch) {
     long hashed = hash.of(scratch.array(), scratch.size());
     KeyNotes.Repeat repeat = known.get(0).notes.repeat(hashed);
     if (repeat != null && !repeat.isSame(scratch.array(), scratch.size())) {

@@ -20,11 +20,16 @@ final class PreparedKey {
 
   private final List<FieldInfo> fields;
   private final int[] indexes;
+
+  /** Places of the key's fields among themselves. */
+  private final int[] places;
+
   private final Comparison comparison;
 
   PreparedKey(MatchKey key, TableInfo table) {
     this.fields = table.fields(key.fields());
     this.indexes = fields.stream().mapToInt(table.fields()::indexOf).toArray();
+    this.places = java.util.stream.IntStream.range(0, indexes.length).toArray();
     this.comparison = Comparison.ignoring(key.ignoring());
   }
 
@@ -78,9 +83,18 @@ final class PreparedKey {
    * @return false if a part of the key is blank
    */
   boolean ofRow(ValueColumn[] byField, int row, Utf8 out) {
+    return of(byField, indexes, row, out);
+  }
+
+  /** The same of columns of the key's fields alone, in their order. */
+  boolean ofParts(ValueColumn[] parts, int row, Utf8 out) {
+    return of(parts, places, row, out);
+  }
+
+  private boolean of(ValueColumn[] columns, int[] at, int row, Utf8 out) {
     out.clear();
-    for (int i = 0; i < indexes.length; i++) {
-      ValueColumn column = byField[indexes[i]];
+    for (int i = 0; i < at.length; i++) {
+      ValueColumn column = columns[at[i]];
       if (column == null || column.isBlank(row)) {
         return false;
       }

@@ -5,7 +5,6 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Deque;
 import java.util.List;
-import java.util.concurrent.ExecutionException;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
@@ -33,12 +32,7 @@ final class Chunks implements AutoCloseable {
   private final int[] firsts;
   private final int[][] targetFirsts;
   private final ExecutorService thread =
-      Executors.newSingleThreadExecutor(
-          work -> {
-            Thread daemon = new Thread(work, "porter-compute");
-            daemon.setDaemon(true);
-            return daemon;
-          });
+      Executors.newSingleThreadExecutor(work -> Threads.daemon(work, "porter-compute"));
   private final Deque<Future<ChunkRows>> ahead = new ArrayDeque<>();
   private int asked;
   private long room = Runtime.getRuntime().maxMemory() / SHARE;
@@ -70,7 +64,7 @@ final class Chunks implements AutoCloseable {
               ? java.util.concurrent.CompletableFuture.completedFuture(known)
               : thread.submit(() -> compute(wanted)));
     }
-    ChunkRows chunk = get(ahead.poll());
+    ChunkRows chunk = Threads.await(ahead.poll());
     if (kept[number] != null) {
       room += chunk.weight();
       kept[number] = null;
@@ -112,17 +106,6 @@ final class Chunks implements AutoCloseable {
       taken[row] = true;
     }
     return taken;
-  }
-
-  private static ChunkRows get(Future<ChunkRows> next) {
-    try {
-      return next.get();
-    } catch (InterruptedException e) {
-      Thread.currentThread().interrupt();
-      throw Pipeline.stopped();
-    } catch (ExecutionException e) {
-      throw Threads.thrown(e);
-    }
   }
 
   @Override

@@ -28,9 +28,7 @@ final class LedgerWriter implements AutoCloseable {
   void begin(List<Target> targets) {
     targets.forEach(t -> ledger.begin(t.layout));
     if (ledger.isKept()) {
-      Thread thread = new Thread(work, "porter-ledger");
-      thread.setDaemon(true);
-      thread.start();
+      Threads.daemon(work, "porter-ledger").start();
       started = true;
     }
   }

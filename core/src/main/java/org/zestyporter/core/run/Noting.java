@@ -1,8 +1,10 @@
 package org.zestyporter.core.run;
 
+import java.util.ArrayList;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.fill.Awaited;
+import org.zestyporter.core.fill.Inquiry;
 import org.zestyporter.core.fill.Pending;
 import org.zestyporter.core.match.Matcher;
 import org.zestyporter.core.match.RowIndex;
@@ -44,8 +46,9 @@ final class Noting {
       if (target.keysNeedParent()) {
         noteWithParents(target, progress);
       }
-      opened.answer(target.matcher.inquiries());
-      opened.answer(target.guard.inquiries());
+      List<Inquiry> inquiries = new ArrayList<>(target.matcher.inquiries());
+      inquiries.addAll(target.guard.inquiries());
+      opened.answer(inquiries);
     }
   }
 

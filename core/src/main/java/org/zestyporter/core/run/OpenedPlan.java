@@ -1,11 +1,14 @@
 package org.zestyporter.core.run;
 
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.function.Function;
 import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Application;
+import org.zestyporter.core.application.Ask;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.Lookups;
 import org.zestyporter.core.application.TableInfo;
@@ -26,6 +29,7 @@ import org.zestyporter.core.plan.Plan;
 import org.zestyporter.core.plan.PlanCheck;
 import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.source.cache.Batch;
+import org.zestyporter.core.value.ValueColumn;
 
 /**
  * What a plan, a source and an application make together: corrected rows, tables, compiled fills
@@ -253,11 +257,34 @@ public final class OpenedPlan {
     }
   }
 
-  /** Has inquiries answered. */
+  /** Has inquiries answered, those after all records of a table together. */
   void answer(List<Inquiry> inquiries) {
+    Map<TableInfo, List<Inquiry>> afterAll = new LinkedHashMap<>();
     for (Inquiry inquiry : inquiries) {
-      lookups.look(inquiry.ask(), inquiry.learn());
-      inquiry.answered().run();
+      if (inquiry.ask().wanted() == null) {
+        afterAll.computeIfAbsent(inquiry.ask().table(), t -> new ArrayList<>()).add(inquiry);
+      } else {
+        lookups.look(inquiry.ask(), inquiry.learn());
+      }
     }
+    afterAll.forEach(this::answerTogether);
+    inquiries.forEach(i -> i.answered().run());
+  }
+
+  private void answerTogether(TableInfo table, List<Inquiry> inquiries) {
+    List<FieldInfo> fields =
+        inquiries.stream().flatMap(i -> i.ask().fields().stream()).distinct().toList();
+    lookups.look(
+        Ask.all(table, fields),
+        found -> {
+          for (Inquiry inquiry : inquiries) {
+            inquiry
+                .learn()
+                .accept(
+                    inquiry.ask().fields().stream()
+                        .map(f -> found[fields.indexOf(f)])
+                        .toArray(ValueColumn[]::new));
+          }
+        });
   }
 }

@@ -63,8 +63,11 @@ final class Passage {
     }
   }
 
-  /** Takes a chunk through; chunks come in order. */
-  void take(ChunkRows chunk) {
+  /**
+   * Finds the records that the rows of a chunk speak of. May go on beside {@link #take} of the
+   * chunks before it, if these write nothing.
+   */
+  void find(ChunkRows chunk) {
     for (TargetRows rows : chunk.targets()) {
       rows.open(last.writes());
       if (rows.target.keysNeedParent()) {
@@ -72,6 +75,10 @@ final class Passage {
       }
       fetch(rows);
     }
+  }
+
+  /** Takes a chunk through whose records were found; chunks come in order. */
+  void take(ChunkRows chunk) {
     chunk.left = chunk.count();
     open.add(chunk);
     List<Place> wave = new ArrayList<>(chunk.count());

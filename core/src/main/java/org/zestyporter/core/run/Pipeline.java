@@ -201,15 +201,17 @@ public final class Pipeline {
       new Noting(own, targets, chunks).go(progress);
       kept.begin(targets);
       Passage passage = new Passage(targets, own.lookups(), last, kept, plan.run().rows());
-      long done = 0;
-      for (int i = 0; i < chunks.count(); i++) {
-        ChunkRows chunk = chunks.next(i);
-        requireGoing(progress);
-        done += chunk.count();
-        if (chunk.count() > 0) {
-          passage.take(chunk);
+      try (Finding finding = new Finding(chunks, passage, !last.writes())) {
+        long done = 0;
+        for (int i = 0; i < chunks.count(); i++) {
+          ChunkRows chunk = finding.next(i);
+          requireGoing(progress);
+          done += chunk.count();
+          if (chunk.count() > 0) {
+            passage.take(chunk);
+          }
+          progress.at(Progress.Phase.WRITING, done, source.rowCount());
         }
-        progress.at(Progress.Phase.WRITING, done, source.rowCount());
       }
       passage.finish();
       kept.finish();

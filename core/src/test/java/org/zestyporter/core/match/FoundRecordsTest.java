@@ -11,8 +11,13 @@ import java.util.Random;
 import org.junit.jupiter.api.Test;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.FieldType;
+import org.zestyporter.core.value.ValueColumn;
 
 class FoundRecordsTest {
+
+  private static ValueColumn column(Object value) {
+    return ValueColumn.of(new Object[] {value}, null);
+  }
 
   /** Compared with a plain map, with records that share a hash and records that come twice. */
   @Test
@@ -27,12 +32,13 @@ class FoundRecordsTest {
       for (int i = 0; i < 300; i++) {
         long hashed = 1 + random.nextInt(hashes);
         List<Object> key = List.of(new BigDecimal(random.nextInt(40)), "p" + random.nextInt(2));
-        found.add(hashed, new Object[] {"asked", key.get(0), key.get(1)}, 1);
+        found.add(hashed, new ValueColumn[] {null, column(key.get(0)), column(key.get(1))}, 1, 0);
         List<List<Object>> all = plain.computeIfAbsent(hashed, h -> new ArrayList<>());
         if (!all.contains(key)) {
           all.add(key);
         }
       }
+      found.settle();
       for (long hashed = 1; hashed <= hashes; hashed++) {
         assertThat(found.of(hashed))
             .containsExactlyInAnyOrderElementsOf(plain.getOrDefault(hashed, List.of()));

@@ -45,7 +45,13 @@ class MatcherTest {
     for (int i = 0; i < rows.length; i++) {
       matcher.note(columns(rows[i]), 0);
     }
-    matcher.inquiries().forEach(i -> on.database().look(i.ask(), i.learn()));
+    matcher
+        .inquiries()
+        .forEach(
+            i -> {
+              on.database().look(i.ask(), i.learn());
+              i.answered().run();
+            });
     return matcher;
   }
 

@@ -15,6 +15,7 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 import org.zestyporter.core.application.Ask;
+import org.zestyporter.core.application.Records;
 import org.zestyporter.core.application.jdbc.Database;
 import org.zestyporter.core.application.jdbc.Databases;
 import org.zestyporter.core.fill.RunContext;
@@ -91,7 +92,7 @@ class FillRunsTest {
   private static List<Object[]> records(Database database, String table) {
     List<Object[]> records = new ArrayList<>();
     var info = database.table(table);
-    database.look(Ask.all(info, info.fields()), records::add);
+    database.look(Ask.all(info, info.fields()), Records.each(records::add));
     return records;
   }
 

@@ -16,6 +16,7 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 import org.zestyporter.core.application.Ask;
+import org.zestyporter.core.application.Records;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.application.jdbc.Databases;
 import org.zestyporter.core.fill.CompiledFill;
@@ -97,13 +98,14 @@ class SeveralTablesTest {
     on.database()
         .look(
             Ask.all(info, info.fields(List.of(fields))),
-            found -> {
-              List<String> texts = new ArrayList<>();
-              for (Object value : found) {
-                texts.add(String.valueOf(Values.text(value)));
-              }
-              records.add(String.join(" ", texts));
-            });
+            Records.each(
+                found -> {
+                  List<String> texts = new ArrayList<>();
+                  for (Object value : found) {
+                    texts.add(String.valueOf(Values.text(value)));
+                  }
+                  records.add(String.join(" ", texts));
+                }));
     return records;
   }
 

@@ -9,6 +9,7 @@ import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 import org.zestyporter.core.application.Ask;
 import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.Records;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.draft.PlanDraft;
 import org.zestyporter.core.fill.BatchRow;
@@ -193,11 +194,12 @@ class PlanViewer {
           .database()
           .look(
               Ask.all(linked, List.of(by)),
-              found -> {
-                if (found[0] != null && values.size() < MAX_VALUES) {
-                  values.add(Values.text(found[0]));
-                }
-              });
+              Records.each(
+                  found -> {
+                    if (found[0] != null && values.size() < MAX_VALUES) {
+                      values.add(Values.text(found[0]));
+                    }
+                  }));
     }
     return Alike.ranked(wanted.word(), values, MAX_SUGGESTED).stream()
         .map(v -> new PlanViews.Suggestion(v, Alike.isNear(wanted.word(), v)))

@@ -21,6 +21,7 @@ import org.zestyporter.core.value.ColumnMaker;
 import org.zestyporter.core.value.Comparison;
 import org.zestyporter.core.value.Storage;
 import org.zestyporter.core.value.Texts;
+import org.zestyporter.core.value.ValueColumn;
 
 /**
  * Answers asks over a connection, in the way that their size suggests: few keys, or many in an
@@ -45,7 +46,7 @@ final class Answers {
   }
 
   /** Answers an ask; the connection must not commit by itself, so that records can be streamed. */
-  void look(Connection connection, Ask ask, Consumer<Object[]> found) throws SQLException {
+  void look(Connection connection, Ask ask, Consumer<ValueColumn[]> found) throws SQLException {
     if (ask.wanted() == null || !ask.by().stream().allMatch(this::canBeKey)) {
       scan(connection, ask.table(), ask.fields(), found);
       return;
@@ -67,7 +68,7 @@ final class Answers {
           ask.by(),
           some,
           array,
-          query -> read(query, ask.fields(), found));
+          query -> inBatches(query, ask.fields(), found));
     }
   }
 
@@ -136,7 +137,7 @@ final class Answers {
 
   /** Hands over the values of some fields of every record. */
   private void scan(
-      Connection connection, TableInfo table, List<FieldInfo> fields, Consumer<Object[]> found)
+      Connection connection, TableInfo table, List<FieldInfo> fields, Consumer<ValueColumn[]> found)
       throws SQLException {
     String sql = "SELECT " + list(fields) + " FROM " + dialect.name(table);
     going.use(
@@ -144,7 +145,7 @@ final class Answers {
         sql,
         query -> {
           query.setFetchSize(FETCH_SIZE);
-          return read(query, fields, found);
+          return inBatches(query, fields, found);
         });
   }
 
@@ -181,8 +182,7 @@ final class Answers {
   /** The records of a set of primary keys; keys without a record are left out. */
   Records fetch(Connection connection, TableInfo table, Collection<List<Object>> keys)
       throws SQLException {
-    ColumnMaker[] columns = new ColumnMaker[table.fields().size()];
-    Arrays.setAll(columns, f -> new ColumnMaker());
+    ColumnMaker[] columns = makers(table.fields());
     List<List<Object>> all = new ArrayList<>(keys);
     List<FieldInfo> keyFields = table.fields(table.primaryKey());
     boolean array = keyFields.size() == 1 && dialect.arrayOf(keyFields.get(0)) != null;
@@ -196,19 +196,48 @@ final class Answers {
           keyFields,
           some,
           array,
-          query -> read(query, table.fields(), columns));
+          query -> {
+            dialect.toRead(query);
+            try (ResultSet found = query.executeQuery()) {
+              return read(found, table.fields(), columns, Integer.MAX_VALUE);
+            }
+          });
     }
     return Records.of(table, columns);
   }
 
-  private boolean read(PreparedStatement query, List<FieldInfo> fields, ColumnMaker[] columns)
+  private static ColumnMaker[] makers(List<FieldInfo> fields) {
+    ColumnMaker[] makers = new ColumnMaker[fields.size()];
+    Arrays.setAll(makers, f -> new ColumnMaker());
+    return makers;
+  }
+
+  private boolean inBatches(
+      PreparedStatement query, List<FieldInfo> fields, Consumer<ValueColumn[]> batch)
       throws SQLException {
     dialect.toRead(query);
     try (ResultSet found = query.executeQuery()) {
-      while (found.next()) {
-        for (int f = 0; f < columns.length; f++) {
-          dialect.read(found, f + 1, fields.get(f), columns[f]);
+      boolean more = true;
+      while (more) {
+        ColumnMaker[] columns = makers(fields);
+        more = read(found, fields, columns, FETCH_SIZE);
+        if (columns[0].count() > 0) {
+          batch.accept(Arrays.stream(columns).map(ColumnMaker::column).toArray(ValueColumn[]::new));
         }
+      }
+    }
+    return true;
+  }
+
+  /** Reads up to so many records; false if there are no more. */
+  private boolean read(ResultSet found, List<FieldInfo> fields, ColumnMaker[] columns, int most)
+      throws SQLException {
+    for (int count = 0; count < most; count++) {
+      if (!found.next()) {
+        return false;
+      }
+      for (int f = 0; f < columns.length; f++) {
+        dialect.read(found, f + 1, fields.get(f), columns[f]);
       }
     }
     return true;

@@ -24,6 +24,7 @@ import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.application.WriteSession;
 import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
+import org.zestyporter.core.value.ValueColumn;
 
 /**
  * An application whose tables are reached through JDBC.
@@ -167,7 +168,7 @@ public final class Database implements Application {
   }
 
   @Override
-  public void look(Ask ask, Consumer<Object[]> found) {
+  public void look(Ask ask, Consumer<ValueColumn[]> found) {
     use(
         connection -> {
           connection.setAutoCommit(false);

@@ -22,6 +22,7 @@ import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.application.WriteSession;
 import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
+import org.zestyporter.core.value.ValueColumn;
 
 /**
  * A transaction that writes records in bulk. Not for use by several threads.
@@ -279,7 +280,7 @@ final class JdbcSession implements WriteSession {
   }
 
   @Override
-  public void look(Ask ask, Consumer<Object[]> found) {
+  public void look(Ask ask, Consumer<ValueColumn[]> found) {
     try {
       answers.look(connection, ask, found);
     } catch (SQLException e) {

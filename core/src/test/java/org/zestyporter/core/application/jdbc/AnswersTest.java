@@ -12,6 +12,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 import org.zestyporter.core.application.Ask;
 import org.zestyporter.core.application.Lookups;
+import org.zestyporter.core.application.Records;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.application.WriteSession;
 
@@ -40,7 +41,7 @@ class AnswersTest {
     List<Object[]> found = new ArrayList<>();
     lookups.look(
         Ask.keyed(table, table.fields(List.of("id", by)), table.fields(List.of(by)), keys),
-        found::add);
+        Records.each(found::add));
     return found;
   }
 
@@ -109,7 +110,7 @@ class AnswersTest {
       on.database()
           .look(
               Ask.keyed(part, part.fields(), part.fields(List.of("code", "id")), pairs),
-              found::add);
+              Records.each(found::add));
       assertThat(found).hasSize(1);
     }
   }

@@ -84,7 +84,8 @@ class DatabaseTest {
       List<Object> seen = new ArrayList<>();
       on.database()
           .look(
-              Ask.all(boat, boat.fields(List.of("reg", "length_m"))), v -> seen.addAll(List.of(v)));
+              Ask.all(boat, boat.fields(List.of("reg", "length_m"))),
+              Records.each(v -> seen.addAll(List.of(v))));
       assertThat(seen)
           .containsExactlyInAnyOrder(
               "QH-1", new BigDecimal("9.75"), "QH-2", new BigDecimal("12.50"));

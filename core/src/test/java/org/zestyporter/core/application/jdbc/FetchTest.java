@@ -21,7 +21,8 @@ class FetchTest {
   private static void fetchesWhatIsThere(Databases.Fresh on) {
     TableInfo table = on.database().table("odd");
     Map<List<Object>, Object[]> all = new HashMap<>();
-    on.database().look(Ask.all(table, table.fields()), v -> all.put(List.of(v[0]), v.clone()));
+    on.database()
+        .look(Ask.all(table, table.fields()), Records.each(v -> all.put(List.of(v[0]), v)));
     assertThat(all).hasSizeGreaterThan(4);
     // a driver may send what is asked for again and again in another form
     for (int i = 0; i < 12; i++) {
