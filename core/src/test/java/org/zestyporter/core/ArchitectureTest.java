@@ -24,6 +24,7 @@ class ArchitectureTest {
           "fill",
           "match",
           "run",
+          "undo",
           "preview");
   private static final JavaClasses CORE =
       new ClassFileImporter()
@@ -45,7 +46,8 @@ class ArchitectureTest {
         "plan",
         "fill",
         "match",
-        "run"
+        "run",
+        "undo"
       })
   void packagesImportOnlyThoseToTheirLeft(String part) {
     String[] right =

@@ -23,6 +23,14 @@ public interface WriteSession extends Lookups, AutoCloseable {
   record Change(long line, @Nullable List<Object> key, List<Integer> fields, List<Object> values) {}
 
   /**
+   * A record to take away.
+   *
+   * @param line line of the row that it is told by, for messages
+   * @param key its primary key
+   */
+  record Removal(long line, List<Object> key) {}
+
+  /**
    * A record that the application refused.
    *
    * @param line line of the row it comes from
@@ -69,6 +77,23 @@ public interface WriteSession extends Lookups, AutoCloseable {
    * @throws PorterException if the application is lost
    */
   List<List<Object>> write(TableInfo table, List<Change> changes, boolean inOrder);
+
+  /**
+   * Inserts and updates those records that the application takes.
+   *
+   * @param changes all with the same fields, and all inserts or all updates
+   * @return the refused ones, in their order; the others are written
+   * @throws PorterException if the application is lost
+   */
+  List<Refusal> writeSome(TableInfo table, List<Change> changes);
+
+  /**
+   * Takes those records away that the application lets go.
+   *
+   * @return the refused ones, in their order; the others are gone
+   * @throws PorterException if the application is lost
+   */
+  List<Refusal> removeSome(TableInfo table, List<Removal> removals);
 
   /**
    * What tells this session from all others, even after a crash of either side; null if the

@@ -167,7 +167,8 @@ final class Books {
         outcomes[Outcome.SKIPPED.ordinal()],
         outcomes[Outcome.REJECTED.ordinal()],
         changed,
-        rows);
+        rows,
+        outcomes[Outcome.REMOVED.ordinal()]);
   }
 
   List<RunReport.ProblemGroup> problems() {

@@ -11,6 +11,14 @@ public interface Ledger {
   /** Takes the entries of a chunk; those of a destination come in the order of the file. */
   void append(LedgerChunk chunk);
 
+  /**
+   * Takes linked records that rows made, as they stand; their layout {@link LedgerLayout#isMade}
+   * and is not begun beforehand.
+   */
+  default void made(LedgerChunk chunk) {
+    // what rows came to is all that most want
+  }
+
   /** True if it wants entries at all. */
   default boolean isKept() {
     return true;

@@ -26,6 +26,8 @@ import org.zestyporter.core.value.Values;
  * @param stood entries whose record was there before
  * @param before these records, one column a field of the table; without meaning for other entries,
  *     and none if no entry has one
+ * @param written entries whose record was read back after it was written
+ * @param left these records, as {@code before}
  * @param changed positions of the fields that are written differently; null for none
  * @param notes what there is to say; null for nothing
  */
@@ -41,6 +43,8 @@ public record LedgerChunk(
     ValueColumn[] after,
     BitSet stood,
     ValueColumn[] before,
+    BitSet written,
+    ValueColumn[] left,
     int[][] changed,
     List<LedgerEntry.Note>[] notes) {
 

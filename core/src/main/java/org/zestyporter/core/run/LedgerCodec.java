@@ -22,7 +22,11 @@ import org.zestyporter.core.value.ValueColumn;
  * values), packed by the DEFLATE format (RFC 1951). What is not there takes no room.
  */
 public final class LedgerCodec {
-  private static final byte VERSION = 1;
+  private static final byte VERSION = 2;
+
+  /** The version that did not hold the records as they were left. */
+  private static final byte WITHOUT_LEFT = 1;
+
   private static final int LEVEL = 3;
   private static final int SOFTENED = 1;
   private static final int QUESTION = 2;
@@ -31,7 +35,7 @@ public final class LedgerCodec {
 
   /** True if these bytes were written here. */
   public static boolean isOurs(byte[] packed) {
-    return packed.length > 0 && packed[0] == VERSION;
+    return packed.length > 0 && (packed[0] == VERSION || packed[0] == WITHOUT_LEFT);
   }
 
   public static byte[] encode(LedgerChunk chunk) {
@@ -53,34 +57,128 @@ public final class LedgerCodec {
       out.putVarint(chunk.parts()[i]);
     }
     out.put(chunk.outcomes(), 0, size).put(chunk.matchedBy(), 0, size);
-    keys(chunk, out);
+    ValueColumn[] keys = keys(chunk);
+    out.putVarint(keys.length);
+    for (ValueColumn column : keys) {
+      ColumnCodec.write(column, out);
+    }
     for (ValueColumn column : chunk.after()) {
       ColumnCodec.write(column, out);
     }
     before(chunk, out);
     changed(chunk, out);
+    bits(chunk.written(), out);
+    for (int field = 0; !chunk.written().isEmpty() && field < chunk.left().length; field++) {
+      Expected expected =
+          Expected.of(
+              chunk.layout(),
+              field,
+              chunk.after(),
+              keys,
+              chunk.stood(),
+              chunk.before(),
+              chunk.changed());
+      left(chunk.left()[field], chunk.written(), expected, out);
+    }
     notes(chunk, out);
     return pack(out);
   }
 
-  private static void keys(LedgerChunk chunk, Utf8 out) {
+  private static ValueColumn[] keys(LedgerChunk chunk) {
     int width = 0;
     for (List<Object> key : chunk.keys()) {
       width = Math.max(width, key == null ? 0 : key.size());
     }
-    out.putVarint(width);
+    ValueColumn[] columns = new ValueColumn[width];
     for (int part = 0; part < width; part++) {
       Object[] parts = new Object[chunk.size()];
       for (int i = 0; i < parts.length; i++) {
         parts[i] = chunk.keys()[i] == null ? null : chunk.keys()[i].get(part);
       }
-      ColumnCodec.write(ValueColumn.of(parts, null), out);
+      columns[part] = ValueColumn.of(parts, null);
     }
+    return columns;
+  }
+
+  /**
+   * What a field of a record holds after it was written, if nobody but the run has a say in it.
+   *
+   * @param fill number of the fill that gives it; under 0 if none does
+   * @param given what a new record is given; null if nothing
+   */
+  private record Expected(
+      int fill,
+      @Nullable ValueColumn given,
+      BitSet stood,
+      @Nullable ValueColumn before,
+      int[][] changed) {
+
+    static Expected of(
+        LedgerLayout layout,
+        int field,
+        ValueColumn[] after,
+        ValueColumn[] keys,
+        BitSet stood,
+        ValueColumn[] before,
+        int[][] changed) {
+      int fill = layout.positions().indexOf(field);
+      int part = layout.key().indexOf(field);
+      ValueColumn key = part >= 0 && part < keys.length ? keys[part] : null;
+      return new Expected(
+          fill,
+          fill >= 0 ? after[fill] : key,
+          stood,
+          before.length == 0 ? null : before[field],
+          changed);
+    }
+
+    /** The column that says it for an entry; null if it is blank. */
+    @Nullable ValueColumn column(int entry) {
+      return stood.get(entry) && !isChanged(entry) ? before : given;
+    }
+
+    private boolean isChanged(int entry) {
+      for (int one : changed[entry] == null ? NONE : changed[entry]) {
+        if (one == fill) {
+          return true;
+        }
+      }
+      return false;
+    }
+  }
+
+  private static final int[] NONE = {};
+
+  private static void left(ValueColumn left, BitSet written, Expected expected, Utf8 out) {
+    BitSet told = new BitSet();
+    for (int i = written.nextSetBit(0); i >= 0; i = written.nextSetBit(i + 1)) {
+      ValueColumn column = expected.column(i);
+      told.set(i, column == null ? !left.isBlank(i) : !left.isEqual(i, column, i));
+    }
+    bits(told, out);
+    ColumnCodec.write(left.pick(told.stream().toArray()), out);
+  }
+
+  private static ValueColumn left(
+      ColumnCodec.Input in, int size, BitSet written, Expected expected) {
+    BitSet told = bits(in);
+    ValueColumn column = ColumnCodec.read(in, told.cardinality());
+    ColumnMaker all = new ColumnMaker();
+    int at = 0;
+    for (int i = 0; i < size; i++) {
+      if (told.get(i)) {
+        all.put(column.value(at++));
+      } else {
+        ValueColumn from = written.get(i) ? expected.column(i) : null;
+        all.put(from == null ? null : from.value(i));
+      }
+    }
+    return all.column();
   }
 
   private static void before(LedgerChunk chunk, Utf8 out) {
     bits(chunk.stood(), out);
-    for (int field = 0; field < chunk.before().length; field++) {
+    for (int field = 0; !chunk.stood().isEmpty() && field < chunk.before().length; field++) {
       ValueColumn before = chunk.before()[field];
       ValueColumn after = after(chunk.layout(), chunk.after(), field);
       BitSet told = chunk.stood();
@@ -202,7 +300,11 @@ public final class LedgerCodec {
     }
     byte[] outcomes = bytes(in, size);
     byte[] matchedBy = bytes(in, size);
-    List<Object>[] keys = keys(in, size);
+    ValueColumn[] keyColumns = new ValueColumn[in.whole()];
+    for (int part = 0; part < keyColumns.length; part++) {
+      keyColumns[part] = ColumnCodec.read(in, size);
+    }
+    List<Object>[] keys = keys(keyColumns, size);
     ValueColumn[] after = new ValueColumn[layout.fields().size()];
     for (int f = 0; f < after.length; f++) {
       after[f] = ColumnCodec.read(in, size);
@@ -217,6 +319,12 @@ public final class LedgerCodec {
         changed[i][c] = in.whole();
       }
     }
+    BitSet written = packed[0] == WITHOUT_LEFT ? new BitSet() : bits(in);
+    ValueColumn[] left = new ValueColumn[written.isEmpty() ? 0 : layout.record().size()];
+    for (int field = 0; field < left.length; field++) {
+      Expected expected = Expected.of(layout, field, after, keyColumns, stood, before, changed);
+      left[field] = left(in, size, written, expected);
+    }
     return new LedgerChunk(
         layout,
         firstRow,
@@ -229,6 +337,8 @@ public final class LedgerCodec {
         after,
         stood,
         before,
+        written,
+        left,
         changed,
         notes(in, size));
   }
@@ -246,15 +356,13 @@ public final class LedgerCodec {
   }
 
   @SuppressWarnings("unchecked")
-  private static List<Object>[] keys(ColumnCodec.Input in, int size) {
+  private static List<Object>[] keys(ValueColumn[] columns, int size) {
     List<Object>[] keys = new List[size];
-    int width = in.whole();
-    for (int part = 0; part < width; part++) {
-      ValueColumn column = ColumnCodec.read(in, size);
+    for (ValueColumn column : columns) {
       for (int i = 0; i < size; i++) {
         Object value = column.value(i);
         if (value != null) {
-          keys[i] = keys[i] == null ? new ArrayList<>(width) : keys[i];
+          keys[i] = keys[i] == null ? new ArrayList<>(columns.length) : keys[i];
           keys[i].add(value);
         }
       }

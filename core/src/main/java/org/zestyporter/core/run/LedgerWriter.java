@@ -2,12 +2,16 @@ package org.zestyporter.core.run;
 
 import java.util.Arrays;
 import java.util.BitSet;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.concurrent.ArrayBlockingQueue;
 import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.FutureTask;
 import java.util.stream.IntStream;
+import org.zestyporter.core.application.Records;
+import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.fill.Pending;
 import org.zestyporter.core.value.ValueColumn;
 
@@ -18,6 +22,11 @@ final class LedgerWriter implements AutoCloseable {
   private final Ledger ledger;
   private final BlockingQueue<Runnable> queue = new ArrayBlockingQueue<>(AHEAD);
   private final FutureTask<Void> work = new FutureTask<>(this::work, null);
+
+  /** The tables in which rows made linked records, and how many so far. */
+  private final Map<String, LedgerLayout> made = new HashMap<>();
+
+  private final Map<String, Integer> madeCounts = new HashMap<>();
   private boolean started;
   private boolean ended;
 
@@ -51,6 +60,51 @@ final class LedgerWriter implements AutoCloseable {
       int first = chunk.first();
       put(() -> ledger.append(entries(first, rows)));
     }
+  }
+
+  /**
+   * Has linked records kept that rows made.
+   *
+   * @param records the records as they stand
+   * @param recordLines the lines of the rows that made them
+   */
+  void made(TableInfo table, List<List<Object>> recordKeys, Records records, long[] recordLines) {
+    if (!started || recordKeys.isEmpty()) {
+      return;
+    }
+    LedgerLayout layout =
+        made.computeIfAbsent(table.name(), t -> LedgerLayout.made(made.size(), table));
+    int size = recordKeys.size();
+    int first = madeCounts.merge(table.name(), size, Integer::sum) - size;
+    int[] at = recordKeys.stream().mapToInt(records::at).toArray();
+    BitSet written = new BitSet(size);
+    for (int i = 0; i < size; i++) {
+      written.set(i, at[i] >= 0);
+    }
+    ValueColumn[] stand =
+        Arrays.stream(records.columns()).map(c -> c.pick(at)).toArray(ValueColumn[]::new);
+    @SuppressWarnings("unchecked")
+    List<Object>[] keys = recordKeys.toArray(List[]::new);
+    @SuppressWarnings("unchecked")
+    List<LedgerEntry.Note>[] notes = new List[size];
+    LedgerChunk chunk =
+        new LedgerChunk(
+            layout,
+            first,
+            recordLines,
+            IntStream.range(0, size).toArray(),
+            null,
+            new byte[size],
+            new byte[size],
+            keys,
+            stand,
+            new BitSet(),
+            new ValueColumn[0],
+            written,
+            stand,
+            new int[size][],
+            notes);
+    put(() -> ledger.made(chunk));
   }
 
   private void put(Runnable next) {
@@ -107,6 +161,7 @@ final class LedgerWriter implements AutoCloseable {
             : Arrays.stream(rows.found.columns())
                 .map(c -> c.pick(rows.before))
                 .toArray(ValueColumn[]::new);
+    BitSet written = rows.leftRows();
     return new LedgerChunk(
         rows.target.layout,
         first,
@@ -119,6 +174,8 @@ final class LedgerWriter implements AutoCloseable {
         after,
         stood,
         before,
+        written,
+        written.isEmpty() ? new ValueColumn[0] : rows.left(),
         rows.changed,
         rows.notes);
   }

@@ -9,7 +9,9 @@ public enum Outcome {
   CHANGED,
   UNCHANGED,
   SKIPPED,
-  REJECTED;
+  REJECTED,
+  /** The record was taken away, as by an undo. */
+  REMOVED;
 
   private static final Outcome[] ALL = values();
 

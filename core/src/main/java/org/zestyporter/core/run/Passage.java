@@ -59,7 +59,7 @@ final class Passage {
     this.waiting = new Waiting(targets, decided, written);
     for (Target target : targets) {
       deciders.add(new Decider(target, last.writes()));
-      writers.add(new TargetWriter(target, last));
+      writers.add(new TargetWriter(target, last, ledger));
     }
   }
 

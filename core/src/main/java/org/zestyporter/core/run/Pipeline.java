@@ -1,5 +1,6 @@
 package org.zestyporter.core.run;
 
+import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -148,8 +149,22 @@ public final class Pipeline {
       written.put(table.name(), table);
       linked(own, table, destination.fills(), written, lookedUp);
     }
-    while (!session.claim(written.values(), lookedUp.values())) {
-      progress.at(Progress.Phase.WAITING, 0, source.rowCount());
+    claim(session, written.values(), lookedUp.values(), progress, source.rowCount());
+  }
+
+  /**
+   * Has tables for itself, waiting for others if need be.
+   *
+   * @throws PorterException with code {@code stopped} if it is stopped meanwhile
+   */
+  public static void claim(
+      WriteSession session,
+      Collection<TableInfo> written,
+      Collection<TableInfo> lookedUp,
+      Progress progress,
+      long rows) {
+    while (!session.claim(written, lookedUp)) {
+      progress.at(Progress.Phase.WAITING, 0, rows);
       try {
         Thread.sleep(WAIT_MILLIS);
       } catch (InterruptedException e) {
@@ -242,13 +257,17 @@ public final class Pipeline {
     return new Gone(report, altered.isEmpty() ? null : String.join(", ", altered));
   }
 
-  static void requireGoing(Progress progress) {
+  /**
+   * @throws PorterException with code {@code stopped} if it is to stop
+   */
+  public static void requireGoing(Progress progress) {
     if (progress.stopped()) {
       throw stopped();
     }
   }
 
-  static PorterException stopped() {
+  /** What is thrown once it was stopped. */
+  public static PorterException stopped() {
     return ErrorCode.STOPPED.error("It was stopped. Nothing was written.");
   }
 }

@@ -1,5 +1,6 @@
 package org.zestyporter.core.run;
 
+import com.fasterxml.jackson.annotation.JsonInclude;
 import com.fasterxml.jackson.annotation.JsonProperty;
 import java.math.BigDecimal;
 import java.util.List;
@@ -40,6 +41,7 @@ public record RunReport(
    * @param table what the destination is called, the name of its table if it has no other
    * @param fieldsChanged how many changed records differ in each field, most first
    * @param rows rows, and parts of rows, that came to it
+   * @param removed records that were taken away, by an undo
    */
   public record DestinationReport(
       String table,
@@ -49,14 +51,15 @@ public record RunReport(
       long skipped,
       long rejected,
       List<FieldCount> fieldsChanged,
-      long rows) {
+      long rows,
+      @JsonInclude(JsonInclude.Include.NON_DEFAULT) long removed) {
     public DestinationReport {
       // reports from before there were several tables don't say it
-      rows = rows == 0 ? added + changed + unchanged + skipped + rejected : rows;
+      rows = rows == 0 ? added + changed + unchanged + skipped + rejected + removed : rows;
     }
 
     public long total() {
-      return added + changed + unchanged + skipped + rejected;
+      return added + changed + unchanged + skipped + rejected + removed;
     }
   }
 

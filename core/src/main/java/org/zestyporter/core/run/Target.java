@@ -78,7 +78,8 @@ final class Target {
             table.name(),
             table.fields().stream().map(FieldInfo::name).toList(),
             fields,
-            fills.stream().map(CompiledFill::fieldIndex).toList());
+            fills.stream().map(CompiledFill::fieldIndex).toList(),
+            LedgerLayout.keyOf(table));
     this.awaiting =
         java.util.stream.IntStream.range(0, fills.size())
             .filter(f -> fills.get(f).awaited() != null)

@@ -1,6 +1,7 @@
 package org.zestyporter.core.run;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.BitSet;
 import java.util.HashMap;
 import java.util.List;
@@ -11,6 +12,7 @@ import org.zestyporter.core.application.WriteSession;
 import org.zestyporter.core.fill.Filled;
 import org.zestyporter.core.fill.FilledChunk;
 import org.zestyporter.core.match.Matcher;
+import org.zestyporter.core.value.ColumnMaker;
 import org.zestyporter.core.value.Problem;
 import org.zestyporter.core.value.ValueColumn;
 
@@ -63,6 +65,11 @@ final class TargetRows {
   /** Values that are known only now, by the number of the fill. */
   private @Nullable Map<Integer, Filled[]> settled;
 
+  /** Records as they stand once rows are written, and their places; null if nothing is written. */
+  private Records @Nullable [] left;
+
+  private int @Nullable [] leftAt;
+
   private final BitSet settledRows = new BitSet();
 
   /** Places of the rows of each of the chunk's rows; null if they are the same. */
@@ -99,16 +106,18 @@ final class TargetRows {
   void open(boolean writes) {
     int count = count();
     outcomes = new byte[count];
-    java.util.Arrays.fill(outcomes, OPEN);
+    Arrays.fill(outcomes, OPEN);
     matchedBy = new byte[count];
     keys = new List[count];
     before = new int[count];
-    java.util.Arrays.fill(before, -1);
+    Arrays.fill(before, -1);
     changed = new int[count][];
     notes = new List[count];
     changes = writes ? new WriteSession.Change[count] : null;
     waits = new boolean[count];
     records = target.isNeeded ? new Object[count] : null;
+    left = writes ? new Records[count] : null;
+    leftAt = writes ? new int[count] : null;
   }
 
   int count() {
@@ -195,6 +204,44 @@ final class TargetRows {
   /** The whole record that stood before, by the table's fields; null if there was none. */
   Object @Nullable [] before(int r) {
     return before[r] < 0 ? null : found.values(before[r]);
+  }
+
+  /** Notes where the record of a written row was read back. */
+  void leave(int r, Records stands, int at) {
+    left[r] = stands;
+    leftAt[r] = at;
+  }
+
+  /** Rows whose records were read back after they were written. */
+  BitSet leftRows() {
+    BitSet rows = new BitSet();
+    for (int r = 0; left != null && r < left.length; r++) {
+      rows.set(r, left[r] != null);
+    }
+    return rows;
+  }
+
+  /** These records, one column a field of the table. */
+  ValueColumn[] left() {
+    Records first = null;
+    boolean one = true;
+    for (Records records : left) {
+      first = first == null ? records : first;
+      one &= records == null || records == first;
+    }
+    if (one && first != null) {
+      return Arrays.stream(first.columns()).map(c -> c.pick(leftAt)).toArray(ValueColumn[]::new);
+    }
+    // written one after the other, since some had to wait for others
+    ValueColumn[] columns = new ValueColumn[target.table.fields().size()];
+    for (int f = 0; f < columns.length; f++) {
+      ColumnMaker maker = new ColumnMaker();
+      for (int r = 0; r < left.length; r++) {
+        maker.put(left[r] == null ? null : left[r].columns()[f].value(leftAt[r]));
+      }
+      columns[f] = maker.column();
+    }
+    return columns;
   }
 
   void note(int r, LedgerEntry.Note note) {

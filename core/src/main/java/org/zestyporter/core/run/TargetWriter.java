@@ -26,6 +26,7 @@ import org.zestyporter.core.value.Values;
 final class TargetWriter {
   private final Target target;
   private final LastStage last;
+  private final LedgerWriter ledger;
   private final Books books;
 
   /** Fills whose numbers are summed. */
@@ -34,9 +35,10 @@ final class TargetWriter {
   /** By fill, the numbers that stand as they were given, and are not in the books yet. */
   private final ColumnSum[] sums;
 
-  TargetWriter(Target target, LastStage last) {
+  TargetWriter(Target target, LastStage last, LedgerWriter ledger) {
     this.target = target;
     this.last = last;
+    this.ledger = ledger;
     this.books = target.books;
     this.summed =
         java.util.stream.IntStream.range(0, target.fills.size())
@@ -95,6 +97,7 @@ final class TargetWriter {
       }
       int at = stands == null || key == null ? -1 : stands.at(key);
       if (at >= 0) {
+        rows.leave(r, stands, at);
         compare(rows, r, changes.get(i), stands.columns(), at);
       }
       if (stands == null) {
@@ -131,6 +134,13 @@ final class TargetWriter {
             record.made(keys.get(i) == null ? null : keys.get(i).get(0));
             books.created(
                 linked.name(), record.name(), Values.text(record.key()), lines.get(record));
+          }
+          if (!linked.primaryKey().isEmpty()) {
+            ledger.made(
+                linked,
+                keys,
+                last.readBack(linked, keys),
+                records.stream().mapToLong(lines::get).toArray());
           }
         });
     for (WriteSession.Change change : changes) {

@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.Records;
 import org.zestyporter.core.application.WriteSession;
 import org.zestyporter.core.fill.Awaited;
 import org.zestyporter.core.fill.Filled;
@@ -254,6 +255,10 @@ final class Waiting {
                     List.of(rows.target.fills.get(circle.fill()).fieldIndex()),
                     values)),
             false);
+        Records now = last.readBack(rows.target.table, List.of(rows.keys[r]));
+        if (now.at(rows.keys[r]) >= 0) {
+          rows.leave(r, now, now.at(rows.keys[r]));
+        }
       }
     }
     circles.clear();

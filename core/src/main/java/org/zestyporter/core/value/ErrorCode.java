@@ -99,6 +99,7 @@ public enum ErrorCode {
   NO_SUCH_ROW(Kind.MISSING),
   NO_SUCH_RUN(Kind.MISSING),
   NO_SUCH_LINE(Kind.MISSING),
+  NO_LEDGER(Kind.MISSING),
   NO_SUCH_PHRASEBOOK(Kind.MISSING),
 
   // what somebody else has or does
@@ -106,6 +107,8 @@ public enum ErrorCode {
   CHANGED_MEANWHILE(Kind.CONFLICT, "Load the plan again, then repeat the change."),
   ALREADY_GOING(Kind.CONFLICT, "Wait until that is done."),
   IN_USE(Kind.CONFLICT),
+  UNDONE(Kind.CONFLICT),
+  CANT_UNDO(Kind.CONFLICT),
 
   // the file
   EMPTY_FILE(Kind.DATA, "Ask for it to be sent again."),

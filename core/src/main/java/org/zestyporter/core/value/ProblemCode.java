@@ -38,7 +38,15 @@ public enum ProblemCode {
   ALTERED,
   PARENT,
   ROW_REJECTED,
-  CIRCLE;
+  CIRCLE,
+  /** A record was edited after a run, so that its undo leaves it. */
+  EDITED_SINCE,
+  /** A record is not there any more. */
+  GONE,
+  /** A record is there again under the key of one that was removed. */
+  THERE_AGAIN,
+  /** The database keeps a record as it is. */
+  HELD;
 
   /** The code used in plans, ledgers and reports, such as {@code not-a-date}. */
   @JsonValue

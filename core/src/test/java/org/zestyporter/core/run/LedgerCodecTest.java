@@ -24,7 +24,8 @@ import org.zestyporter.core.value.ValueColumn;
 
 class LedgerCodecTest {
   private static final LedgerLayout LAYOUT =
-      new LedgerLayout(1, "x", "thing", List.of("id", "a", "b"), List.of("a", "b"), List.of(1, 2));
+      new LedgerLayout(
+          1, "x", "thing", List.of("id", "a", "b"), List.of("a", "b"), List.of(1, 2), List.of(0));
 
   private static Object value(Random random, int kind) {
     return switch (kind) {
@@ -56,6 +57,8 @@ class LedgerCodecTest {
             new ValueColumn[2],
             new BitSet(),
             new ValueColumn[3],
+            new BitSet(),
+            new ValueColumn[3],
             new int[size][],
             new List[size]);
     for (int f = 0; f < 2; f++) {
@@ -66,6 +69,7 @@ class LedgerCodecTest {
       made.after()[f] = ValueColumn.of(values, null);
     }
     ColumnMaker[] before = {new ColumnMaker(), new ColumnMaker(), new ColumnMaker()};
+    ColumnMaker[] left = {new ColumnMaker(), new ColumnMaker(), new ColumnMaker()};
     for (int i = 0; i < size; i++) {
       line += 1 + random.nextInt(3);
       made.lines()[i] = line;
@@ -82,6 +86,12 @@ class LedgerCodecTest {
       } else {
         Arrays.stream(before).forEach(ColumnMaker::blank);
       }
+      boolean isWritten = random.nextInt(3) > 0;
+      made.written().set(i, isWritten);
+      for (int f = 0; f < 3; f++) {
+        Object usual = f == 0 ? null : made.after()[f - 1].value(i);
+        left[f].put(!isWritten ? null : random.nextInt(3) == 0 ? value(random, kind) : usual);
+      }
       if (random.nextInt(4) == 0) {
         made.notes()[i] =
             List.of(
@@ -90,6 +100,7 @@ class LedgerCodecTest {
       }
     }
     Arrays.setAll(made.before(), f -> before[f].column());
+    Arrays.setAll(made.left(), f -> left[f].column());
     return made;
   }
 
@@ -104,17 +115,21 @@ class LedgerCodecTest {
       assertThat(read.entries()).isEqualTo(List.copyOf(chunk.entries()));
       assertThat(Arrays.asList(read.keys())).isEqualTo(Arrays.asList(chunk.keys()));
       assertThat(read.stood()).isEqualTo(chunk.stood());
-      chunk.stood().stream()
-          .forEach(
-              i -> {
-                for (int f = 0; f < 3; f++) {
-                  assertThat(read.before()[f].value(i)).isEqualTo(chunk.before()[f].value(i));
-                }
-              });
+      assertThat(read.written()).isEqualTo(chunk.written());
+      assertSame(chunk.stood(), read.before(), chunk.before());
+      assertSame(chunk.written(), read.left(), chunk.left());
       for (int f = 0; f < 2; f++) {
         for (int i = 0; i < chunk.size(); i++) {
           assertThat(read.after()[f].value(i)).isEqualTo(chunk.after()[f].value(i));
         }
+      }
+    }
+  }
+
+  private static void assertSame(BitSet entries, ValueColumn[] read, ValueColumn[] made) {
+    for (int i = entries.nextSetBit(0); i >= 0; i = entries.nextSetBit(i + 1)) {
+      for (int f = 0; f < made.length; f++) {
+        assertThat(read[f].value(i)).isEqualTo(made[f].value(i));
       }
     }
   }
@@ -129,6 +144,7 @@ class LedgerCodecTest {
     Arrays.fill(empty.matchedBy(), (byte) 0);
     Arrays.fill(empty.keys(), null);
     empty.stood().clear();
+    empty.written().clear();
     Arrays.fill(empty.changed(), null);
     Arrays.fill(empty.notes(), null);
     Arrays.setAll(empty.lines(), i -> i + 2);

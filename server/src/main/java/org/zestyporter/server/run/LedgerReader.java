@@ -83,7 +83,7 @@ class LedgerReader {
   LedgerLayout layout(long execution, int destination) {
     LedgerLayout layout = StoredLedger.layout(runs.fields(execution, destination));
     return layout == null
-        ? new LedgerLayout(destination, "", "", List.of(), List.of(), List.of())
+        ? new LedgerLayout(destination, "", "", List.of(), List.of(), List.of(), List.of())
         : layout;
   }
 

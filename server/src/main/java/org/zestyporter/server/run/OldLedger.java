@@ -18,7 +18,7 @@ final class OldLedger {
   static LedgerLayout layout(String json) {
     List<String> fields = List.of(PlanJson.MAPPER.readValue(json, String[].class));
     List<Integer> positions = IntStream.range(0, fields.size()).boxed().toList();
-    return new LedgerLayout(0, "", "", fields, fields, positions);
+    return new LedgerLayout(0, "", "", fields, fields, positions, List.of());
   }
 
   static List<LedgerEntry> entries(byte[] packed) {

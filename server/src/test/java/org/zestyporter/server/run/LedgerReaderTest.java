@@ -40,7 +40,8 @@ class LedgerReaderTest {
           "vessel",
           List.of("registration", "name"),
           List.of("registration", "name"),
-          List.of(0, 1));
+          List.of(0, 1),
+          List.of(0));
 
   /** Entries of lines that follow each other. */
   @SuppressWarnings("unchecked")
@@ -72,6 +73,8 @@ class LedgerReaderTest {
         new byte[size],
         new List[size],
         new ValueColumn[] {ValueColumn.of(registrations, null), ValueColumn.of(names, null)},
+        new BitSet(),
+        new ValueColumn[0],
         new BitSet(),
         new ValueColumn[0],
         new int[size][],

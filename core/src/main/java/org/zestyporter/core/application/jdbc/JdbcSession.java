@@ -6,6 +6,7 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Savepoint;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Collection;
 import java.util.Collections;
 import java.util.LinkedHashMap;
@@ -13,6 +14,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.function.Consumer;
+import java.util.function.ToLongFunction;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Ask;
@@ -112,61 +114,139 @@ final class JdbcSession implements WriteSession {
         List<List<Object>> keys = execute(table, changes);
         connection.releaseSavepoint(before);
         return keys;
-      } catch (SQLException e) {
+      } catch (SQLException | RefusedException e) {
         connection.rollback(before);
-        requireRefusal(e);
-        throw refused(
-            table, changes, new Refusal(changes.get(0).line(), DatabaseErrors.reason(e)), e);
-      } catch (RefusedException e) {
+        Refusal together = refusal(e, changes.get(0).line());
+        // each that is refused is to be named, and none of the others is to stay
+        List<Refusal> refusals =
+            refused(changes, Change::line, some -> execute(table, some), REFUSALS);
         connection.rollback(before);
-        throw refused(table, changes, e.refusals().get(0), e);
+        throw new RefusedException(refusals.isEmpty() ? List.of(together) : refusals, e);
       }
     } catch (SQLException e) {
       throw dialect.errors().translate(e);
     }
   }
 
-  /** Throws if the database said anything but that it does not take a record. */
-  private void requireRefusal(SQLException e) {
-    PorterException told = dialect.errors().translate(e);
-    if (told.code() != ErrorCode.DATABASE_REFUSED) {
-      throw told;
+  @Override
+  public List<Refusal> writeSome(TableInfo table, List<Change> changes) {
+    return some(changes, Change::line, some -> execute(table, some));
+  }
+
+  @Override
+  public List<Refusal> removeSome(TableInfo table, List<Removal> removals) {
+    return some(removals, Removal::line, some -> delete(table, some));
+  }
+
+  private <T> List<Refusal> some(List<T> items, ToLongFunction<T> line, Deed<T> deed) {
+    try {
+      return refused(items, line, deed, Integer.MAX_VALUE);
+    } catch (SQLException e) {
+      throw dialect.errors().translate(e);
+    }
+  }
+
+  /** What is done with some records at once. */
+  private interface Deed<T> {
+    void with(List<T> some) throws SQLException;
+  }
+
+  /**
+   * Does something with records, and finds those that are refused by halving.
+   *
+   * @param most no more are looked for once so many are found
+   */
+  private <T> List<Refusal> refused(List<T> items, ToLongFunction<T> line, Deed<T> deed, int most)
+      throws SQLException {
+    List<Refusal> refusals = new ArrayList<>();
+    halve(items, line, deed, most, refusals);
+    return refusals;
+  }
+
+  private <T> void halve(
+      List<T> items, ToLongFunction<T> line, Deed<T> deed, int most, List<Refusal> refusals)
+      throws SQLException {
+    if (items.isEmpty() || refusals.size() >= most) {
+      return;
+    }
+    Savepoint before = connection.setSavepoint();
+    try {
+      deed.with(items);
+      connection.releaseSavepoint(before);
+    } catch (SQLException | RefusedException e) {
+      connection.rollback(before);
+      Refusal refusal = refusal(e, line.applyAsLong(items.get(0)));
+      if (items.size() == 1) {
+        refusals.add(refusal);
+        return;
+      }
+      int half = items.size() / 2;
+      halve(items.subList(0, half), line, deed, most, refusals);
+      halve(items.subList(half, items.size()), line, deed, most, refusals);
     }
   }
 
   /**
-   * Tries records one by one, to name each that is refused; all of them are taken back.
+   * What the database said of records.
    *
-   * @param together what was said of them together, should each alone be taken
+   * @throws PorterException if it said anything but that it does not take one
    */
-  private RefusedException refused(
-      TableInfo table, List<Change> changes, Refusal together, Exception cause)
-      throws SQLException {
-    List<Refusal> refusals = new ArrayList<>();
-    for (int i = 0; changes.size() > 1 && i < changes.size() && refusals.size() < REFUSALS; i++) {
-      Refusal refusal = tried(table, changes.get(i));
-      if (refusal != null) {
-        refusals.add(refusal);
-      }
+  private Refusal refusal(Exception e, long line) {
+    if (e instanceof RefusedException refused) {
+      return refused.refusals().get(0);
     }
-    return new RefusedException(refusals.isEmpty() ? List.of(together) : refusals, cause);
+    PorterException told = dialect.errors().translate((SQLException) e);
+    if (told.code() != ErrorCode.DATABASE_REFUSED) {
+      throw told;
+    }
+    return new Refusal(line, DatabaseErrors.reason((SQLException) e));
   }
 
-  /** Why a record alone is refused; null if it is not. */
-  private @Nullable Refusal tried(TableInfo table, Change change) throws SQLException {
-    Savepoint before = connection.setSavepoint();
-    try {
-      execute(table, List.of(change));
-      connection.releaseSavepoint(before);
-      return null;
-    } catch (SQLException e) {
-      connection.rollback(before);
-      requireRefusal(e);
-      return new Refusal(change.line(), DatabaseErrors.reason(e));
-    } catch (RefusedException e) {
-      connection.rollback(before);
-      return e.refusals().get(0);
+  private void delete(TableInfo table, List<Removal> removals) throws SQLException {
+    List<FieldInfo> keyFields = table.fields(table.primaryKey());
+    String array = keyFields.size() == 1 ? dialect.arrayOf(keyFields.get(0)) : null;
+    int gone =
+        array == null ? deleteEach(table, keyFields, removals) : delete(table, array, removals);
+    if (gone < removals.size()) {
+      // which of several it was shows once each is tried alone
+      throw new RefusedException(
+          List.of(
+              new Refusal(
+                  removals.get(0).line(),
+                  "the application keeps the record, as by a trigger or rule of its own")),
+          null);
     }
+  }
+
+  private int delete(TableInfo table, String array, List<Removal> removals) throws SQLException {
+    String sql =
+        "DELETE FROM "
+            + dialect.name(table)
+            + " WHERE "
+            + dialect.quote(table.primaryKey().get(0))
+            + " = ANY (?)";
+    Object[] keys = removals.stream().map(r -> Fields.element(r.key().get(0))).toArray();
+    return going.use(
+        connection,
+        sql,
+        statement -> {
+          statement.setArray(1, connection.createArrayOf(array, keys));
+          return statement.executeUpdate();
+        });
+  }
+
+  private int deleteEach(TableInfo table, List<FieldInfo> keyFields, List<Removal> removals)
+      throws SQLException {
+    return going.use(
+        connection,
+        "DELETE FROM " + dialect.name(table) + where(keyFields),
+        statement -> {
+          for (Removal removal : removals) {
+            bind(statement, keyFields, removal.key(), 1);
+            statement.addBatch();
+          }
+          return (int) Arrays.stream(statement.executeBatch()).filter(count -> count != 0).count();
+        });
   }
 
   private List<List<Object>> execute(TableInfo table, List<Change> changes) throws SQLException {
@@ -265,7 +345,15 @@ final class JdbcSession implements WriteSession {
     String names =
         fields.stream().map(f -> dialect.quote(f.name())).collect(Collectors.joining(", "));
     String marks = "?, ".repeat(fields.size() - 1) + "?";
-    return "INSERT INTO " + dialect.name(table) + " (" + names + ") VALUES (" + marks + ")";
+    // a number that the database gives by itself is given again to a record that comes back
+    boolean numbered = fields.stream().anyMatch(f -> f.generated() && !f.isFillable());
+    return "INSERT INTO "
+        + dialect.name(table)
+        + " ("
+        + names
+        + (numbered ? ") OVERRIDING SYSTEM VALUE VALUES (" : ") VALUES (")
+        + marks
+        + ")";
   }
 
   private String updateSql(TableInfo table, List<FieldInfo> fields, List<FieldInfo> keyFields) {
@@ -274,9 +362,13 @@ final class JdbcSession implements WriteSession {
         + fields.stream()
             .map(f -> dialect.quote(f.name()) + " = ?")
             .collect(Collectors.joining(", ", " SET ", ""))
-        + keyFields.stream()
-            .map(f -> dialect.quote(f.name()) + " = ?")
-            .collect(Collectors.joining(" AND ", " WHERE ", ""));
+        + where(keyFields);
+  }
+
+  private String where(List<FieldInfo> keyFields) {
+    return keyFields.stream()
+        .map(f -> dialect.quote(f.name()) + " = ?")
+        .collect(Collectors.joining(" AND ", " WHERE ", ""));
   }
 
   @Override

@@ -1,0 +1,24 @@
+package org.zestyporter.core.undo;
+
+import java.util.List;
+import java.util.function.Consumer;
+import org.zestyporter.core.run.LedgerChunk;
+import org.zestyporter.core.run.LedgerLayout;
+
+/** What a run did, as its ledger tells it. */
+public interface Past {
+
+  /** The plan's name and the file's, for the books. */
+  String plan();
+
+  String source();
+
+  /** The parts of the ledger, in the order in which the run wrote them. */
+  List<LedgerLayout> layouts();
+
+  /** Hands over the chunks of a part, the one that was written last first. */
+  void fromTheLast(LedgerLayout layout, Consumer<LedgerChunk> chunk);
+
+  /** True if it was an undo itself, which goes through each chunk from its end. */
+  boolean isUndo();
+}
