@@ -116,6 +116,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/runs/{id}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["prospect"];
+        put?: never;
+        post: operations["undo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/runs/{id}/stop": {
         parameters: {
             query?: never;
@@ -1132,7 +1148,7 @@ export interface components {
         };
         Matter: {
             /** @enum {string} */
-            code: "not-a-plan" | "not-a-reading" | "no-plan" | "no-destination" | "plan-incomplete" | "same-name" | "distinct-key" | "split" | "parent" | "condition" | "empty-key" | "key-not-filled" | "no-primary-key" | "no-such-field" | "unfillable-field" | "required-field" | "filled-twice" | "left-to-database" | "no-origin" | "no-generator" | "no-columns" | "no-link" | "no-create" | "series" | "step-settings" | "formula" | "pattern" | "check" | "no-such-column" | "no-such-sheet" | "no-such-entry" | "encoding" | "delimiter" | "quote" | "borders" | "records" | "fold" | "pick" | "date-order" | "decimal-sign" | "century" | "signed-out" | "wrong-password" | "too-many-attempts" | "stale-page" | "odd-address" | "no-address" | "address" | "unknown-database" | "a-view" | "no-transactions" | "stopped" | "name" | "word" | "csv" | "number" | "text" | "outcome" | "invalid" | "unreadable" | "request" | "not-kept" | "no-start" | "store-locked" | "key-damaged" | "key-unreadable" | "other-key" | "no-such-table" | "no-such-record" | "no-such-connection" | "no-such-plan" | "no-such-file" | "no-such-row" | "no-such-run" | "no-such-line" | "no-such-phrasebook" | "name-taken" | "changed-meanwhile" | "already-going" | "in-use" | "empty-file" | "no-rows" | "not-a-table" | "packed-twice" | "markup" | "nul-byte" | "binary-workbook" | "old-workbook" | "password-protected" | "unreadable-workbook" | "unclosed-quote" | "unreadable-archive" | "unreadable-json" | "too-large" | "too-much" | "too-slow" | "too-wide" | "too-long-cell" | "database-driver" | "database-host" | "database-port" | "database-missing" | "database-sign-in" | "database-full-house" | "database-stopping" | "database-lost" | "database-in-use" | "database-unreachable" | "database-locked" | "database-deadlock" | "database-slow" | "database-disk" | "database-read-only" | "database-rights" | "database-cancelled" | "database-refused" | "table-gone" | "row-refused" | "unbalanced" | "altered" | "unsure" | "no-room" | "internal";
+            code: "not-a-plan" | "not-a-reading" | "no-plan" | "no-destination" | "plan-incomplete" | "same-name" | "distinct-key" | "split" | "parent" | "condition" | "empty-key" | "key-not-filled" | "no-primary-key" | "no-such-field" | "unfillable-field" | "required-field" | "filled-twice" | "left-to-database" | "no-origin" | "no-generator" | "no-columns" | "no-link" | "no-create" | "series" | "step-settings" | "formula" | "pattern" | "check" | "no-such-column" | "no-such-sheet" | "no-such-entry" | "encoding" | "delimiter" | "quote" | "borders" | "records" | "fold" | "pick" | "date-order" | "decimal-sign" | "century" | "signed-out" | "wrong-password" | "too-many-attempts" | "stale-page" | "odd-address" | "no-address" | "address" | "unknown-database" | "a-view" | "no-transactions" | "stopped" | "name" | "word" | "csv" | "number" | "text" | "outcome" | "invalid" | "unreadable" | "request" | "not-kept" | "no-start" | "store-locked" | "key-damaged" | "key-unreadable" | "other-key" | "no-such-table" | "no-such-record" | "no-such-connection" | "no-such-plan" | "no-such-file" | "no-such-row" | "no-such-run" | "no-such-line" | "no-ledger" | "no-such-phrasebook" | "name-taken" | "changed-meanwhile" | "already-going" | "in-use" | "undone" | "cant-undo" | "empty-file" | "no-rows" | "not-a-table" | "packed-twice" | "markup" | "nul-byte" | "binary-workbook" | "old-workbook" | "password-protected" | "unreadable-workbook" | "unclosed-quote" | "unreadable-archive" | "unreadable-json" | "too-large" | "too-much" | "too-slow" | "too-wide" | "too-long-cell" | "database-driver" | "database-host" | "database-port" | "database-missing" | "database-sign-in" | "database-full-house" | "database-stopping" | "database-lost" | "database-in-use" | "database-unreachable" | "database-locked" | "database-deadlock" | "database-slow" | "database-disk" | "database-read-only" | "database-rights" | "database-cancelled" | "database-refused" | "table-gone" | "row-refused" | "unbalanced" | "altered" | "unsure" | "no-room" | "internal";
             field?: string;
             message: string;
         };
@@ -1290,15 +1306,20 @@ export interface components {
             name: string;
             shownName: string;
         };
-        NewPlan: {
+        Single: {
+            /** Format: int32 */
+            destination: number;
             /** Format: int64 */
-            source: number;
-            connection: string;
-            table: string;
+            row: number;
+            /** Format: int32 */
+            part: number;
+            /** @enum {string} */
+            edited: "keep" | "put-back" | "fields";
         };
-        Created: {
-            /** Format: int64 */
-            id: number;
+        UndoRequest: {
+            /** @enum {string} */
+            edited?: "keep" | "put-back" | "fields";
+            decisions?: components["schemas"]["Single"][];
         };
         ControlTotal: {
             destination: string;
@@ -1322,6 +1343,8 @@ export interface components {
             fieldsChanged: components["schemas"]["FieldCount"][];
             /** Format: int64 */
             rows: number;
+            /** Format: int64 */
+            removed?: number;
         };
         FieldCount: {
             field: string;
@@ -1335,9 +1358,15 @@ export interface components {
             /** Format: int64 */
             row: number;
         };
+        Other: {
+            /** Format: int64 */
+            id: number;
+            number?: string;
+            state: string;
+        };
         ProblemGroup: {
             /** @enum {string} */
-            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "malformed" | "forbidden-character" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "formula" | "not-available" | "unknown-word" | "not-a-phone-number" | "not-an-email" | "not-a-code" | "cut" | "defaulted" | "check" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "repeated" | "taken" | "altered" | "parent" | "row-rejected" | "circle";
+            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "malformed" | "forbidden-character" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "formula" | "not-available" | "unknown-word" | "not-a-phone-number" | "not-an-email" | "not-a-code" | "cut" | "defaulted" | "check" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "repeated" | "taken" | "altered" | "parent" | "row-rejected" | "circle" | "edited-since" | "gone" | "there-again" | "held";
             destination: string;
             field?: string;
             reason: string;
@@ -1349,7 +1378,7 @@ export interface components {
         };
         Question: {
             /** @enum {string} */
-            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "malformed" | "forbidden-character" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "formula" | "not-available" | "unknown-word" | "not-a-phone-number" | "not-an-email" | "not-a-code" | "cut" | "defaulted" | "check" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "repeated" | "taken" | "altered" | "parent" | "row-rejected" | "circle";
+            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "malformed" | "forbidden-character" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "formula" | "not-available" | "unknown-word" | "not-a-phone-number" | "not-an-email" | "not-a-code" | "cut" | "defaulted" | "check" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "repeated" | "taken" | "altered" | "parent" | "row-rejected" | "circle" | "edited-since" | "gone" | "there-again" | "held";
             destination: string;
             field: string;
             value: string;
@@ -1394,6 +1423,8 @@ export interface components {
             report?: components["schemas"]["RunReport"];
             code?: string;
             message?: string;
+            undoes?: components["schemas"]["Other"];
+            undoneBy?: components["schemas"]["Other"];
         };
         Sample: {
             /** Format: int64 */
@@ -1402,6 +1433,16 @@ export interface components {
             reason: string;
             /** Format: int64 */
             rows: number;
+        };
+        NewPlan: {
+            /** Format: int64 */
+            source: number;
+            connection: string;
+            table: string;
+        };
+        Created: {
+            /** Format: int64 */
+            id: number;
         };
         StepSearch: {
             fill: components["schemas"]["Fill"];
@@ -1438,7 +1479,7 @@ export interface components {
         };
         Problem: {
             /** @enum {string} */
-            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "malformed" | "forbidden-character" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "formula" | "not-available" | "unknown-word" | "not-a-phone-number" | "not-an-email" | "not-a-code" | "cut" | "defaulted" | "check" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "repeated" | "taken" | "altered" | "parent" | "row-rejected" | "circle";
+            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "malformed" | "forbidden-character" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "formula" | "not-available" | "unknown-word" | "not-a-phone-number" | "not-an-email" | "not-a-code" | "cut" | "defaulted" | "check" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "repeated" | "taken" | "altered" | "parent" | "row-rejected" | "circle" | "edited-since" | "gone" | "there-again" | "held";
             value: string;
             reason: string;
         };
@@ -1593,6 +1634,58 @@ export interface components {
             affected: string[];
             refused?: string;
         };
+        EditedRecord: {
+            destination: string;
+            place: components["schemas"]["Place"];
+            /** Format: int64 */
+            line: number;
+            key: string;
+            added: boolean;
+            fields: components["schemas"]["Versions"][];
+        };
+        HeldRecord: {
+            destination: string;
+            /** Format: int64 */
+            line: number;
+            key: string;
+            reason: string;
+        };
+        Part: {
+            destination: string;
+            table: string;
+            /** Format: int64 */
+            removed: number;
+            /** Format: int64 */
+            putBack: number;
+            /** Format: int64 */
+            broughtBack: number;
+            /** Format: int64 */
+            edited: number;
+            /** Format: int64 */
+            gone: number;
+            /** Format: int64 */
+            held: number;
+        };
+        Place: {
+            /** Format: int32 */
+            destination: number;
+            /** Format: int64 */
+            row: number;
+            /** Format: int32 */
+            part: number;
+        };
+        Prospect: {
+            parts: components["schemas"]["Part"][];
+            tried: boolean;
+            edited: components["schemas"]["EditedRecord"][];
+            held: components["schemas"]["HeldRecord"][];
+        };
+        Versions: {
+            field: string;
+            before?: string;
+            left?: string;
+            now?: string;
+        };
         SseEmitter: {
             /** Format: int64 */
             timeout?: number;
@@ -1605,7 +1698,7 @@ export interface components {
             /** Format: int32 */
             part: number;
             /** @enum {string} */
-            outcome: "new" | "changed" | "unchanged" | "skipped" | "rejected";
+            outcome: "new" | "changed" | "unchanged" | "skipped" | "rejected" | "removed";
             /** Format: int32 */
             matchedBy: number;
             recordKey?: string;
@@ -1616,7 +1709,7 @@ export interface components {
         };
         Note: {
             /** @enum {string} */
-            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "malformed" | "forbidden-character" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "formula" | "not-available" | "unknown-word" | "not-a-phone-number" | "not-an-email" | "not-a-code" | "cut" | "defaulted" | "check" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "repeated" | "taken" | "altered" | "parent" | "row-rejected" | "circle";
+            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "malformed" | "forbidden-character" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "formula" | "not-available" | "unknown-word" | "not-a-phone-number" | "not-an-email" | "not-a-code" | "cut" | "defaulted" | "check" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "repeated" | "taken" | "altered" | "parent" | "row-rejected" | "circle" | "edited-since" | "gone" | "there-again" | "held";
             field?: string;
             value?: string;
             reason: string;
@@ -1633,9 +1726,9 @@ export interface components {
             /** Format: int64 */
             line: number;
             /** @enum {string} */
-            rehearsed: "new" | "changed" | "unchanged" | "skipped" | "rejected";
+            rehearsed: "new" | "changed" | "unchanged" | "skipped" | "rejected" | "removed";
             /** @enum {string} */
-            came: "new" | "changed" | "unchanged" | "skipped" | "rejected";
+            came: "new" | "changed" | "unchanged" | "skipped" | "rejected" | "removed";
             why: string;
         };
         Differences: {
@@ -2090,6 +2183,54 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    prospect: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Prospect"];
+                };
+            };
+        };
+    };
+    undo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UndoRequest"];
+            };
+        };
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunView"];
+                };
             };
         };
     };

@@ -63,5 +63,9 @@ export type Trial = Schemas['Trial'];
 export type WindowRow = Schemas['WindowRow'];
 
 export type Outcome = LedgerEntry['outcome'];
+export type Prospect = Schemas['Prospect'];
+export type EditedRecord = Schemas['EditedRecord'];
+export type UndoRequest = Schemas['UndoRequest'];
+export type Edited = NonNullable<UndoRequest['edited']>;
 export type StepKind = Step['kind'];
 export type Warning = Schemas['Warning'];

@@ -1,6 +1,15 @@
 import { session } from '../account/session.svelte';
 import { api, ApiError, got } from '../api/client';
-import type { Correction, Destination, Fill, Plan, PlanView, Reading, RunView } from '../api/types';
+import type {
+  Correction,
+  Destination,
+  Fill,
+  Plan,
+  PlanView,
+  Reading,
+  RunView,
+  UndoRequest,
+} from '../api/types';
 import { work } from '../run/work.svelte';
 import { tell } from '../ui/toaster';
 
@@ -21,7 +30,7 @@ export class OpenPlan {
   conflict = $state('');
   rehearsal = $state.raw<RunView | null>(null);
   run = $state.raw<RunView | null>(null);
-  busy = $state<'' | 'rehearsal' | 'run'>('');
+  busy = $state<'' | 'rehearsal' | 'run' | 'undo'>('');
 
   private past = $state.raw<Plan[]>([]);
   private timer: ReturnType<typeof setTimeout> | undefined;
@@ -40,7 +49,12 @@ export class OpenPlan {
       (!this.run || this.run.id < this.rehearsal.id),
   );
   /** True if the last run is of this plan and this file as they stand. */
-  ran = $derived(this.run?.state === 'done' && this.run.revision === this.view.revision);
+  ran = $derived(
+    this.run?.kind === 'run' &&
+      this.run.state === 'done' &&
+      !this.run.undoneBy &&
+      this.run.revision === this.view.revision,
+  );
   canUndo = $derived(this.past.length > 0);
 
   constructor(view: PlanView) {
@@ -77,7 +91,7 @@ export class OpenPlan {
   async showRun(id: number) {
     if (this.run?.id === id) return;
     const run = await got(api.GET('/api/runs/{id}', { params: { path: { id } } }));
-    if (run.plan === this.view.id && run.kind === 'run') this.run = run;
+    if (run.plan === this.view.id && run.kind !== 'rehearsal') this.run = run;
   }
 
   fill(field: string): Fill | undefined {
@@ -217,6 +231,26 @@ export class OpenPlan {
     return this.go('run', () =>
       got(api.POST('/api/plans/{plan}/runs', { params: { path: { plan: this.view.id } } })),
     );
+  }
+
+  /** Takes a run back; what came of it is shown in its place. */
+  async undo(run: RunView, request: UndoRequest): Promise<RunView | null> {
+    if (this.busy) return null;
+    this.busy = 'undo';
+    try {
+      const path = { id: run.id };
+      const begun = await got(api.POST('/api/runs/{id}/undo', { params: { path }, body: request }));
+      const finished = await work.follow(begun);
+      this.run = finished;
+      const plan = { id: this.view.id };
+      this.view = await got(api.GET('/api/plans/{id}', { params: { path: plan } }));
+      return finished;
+    } catch (error) {
+      tell(error);
+      return null;
+    } finally {
+      this.busy = '';
+    }
   }
 
   private async go(kind: 'rehearsal' | 'run', begin: () => Promise<RunView>) {

@@ -64,6 +64,8 @@ export function standing(open: OpenPlan, stop: Stop): Standing {
     }
     case 'run': {
       if (!open.run) return { words: 'not yet run', tone: '', open: true };
+      if (open.run.kind === 'undo' || open.run.undoneBy)
+        return { words: 'taken back', tone: '', open: true };
       if (open.run.state === 'failed') return { words: 'failed', tone: 'rejected', open: true };
       const n = rejected(open, open.run);
       return n

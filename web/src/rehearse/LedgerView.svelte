@@ -9,7 +9,7 @@
   import Outcome from '../ui/Outcome.svelte';
   import Pick from '../ui/Pick.svelte';
   import { tell } from '../ui/toaster';
-  import { capital, count, happened, OUTCOMES } from '../ui/words';
+  import { count, happened, outcomesOf, outcomeWord } from '../ui/words';
   import Inspector from './Inspector.svelte';
   import { region } from '../ui/region';
 
@@ -29,6 +29,8 @@
   let finder = $state<HTMLInputElement>();
   let list = $state<HTMLElement>();
   const into = $derived(run.report?.destinations[0]);
+  const outcomes = $derived(outcomesOf(run.kind));
+  const written = $derived(run.kind !== 'rehearsal');
   const fields = $derived(page?.fields ?? []);
   const shownFields = $derived(
     [
@@ -100,7 +102,7 @@
       keys: ['o'],
       say: 'outcome',
       act: () => {
-        const all: (OutcomeName | '')[] = ['', ...OUTCOMES];
+        const all: (OutcomeName | '')[] = ['', ...outcomes];
         outcome = all[(all.indexOf(outcome) + 1) % all.length]!;
       },
     },
@@ -117,7 +119,10 @@
       pick={(o) => (outcome = o)}
       options={[
         { value: '', text: 'All' },
-        ...OUTCOMES.map((o) => ({ value: o, text: `${capital(o)} ${count(into?.[o] ?? 0)}` })),
+        ...outcomes.map((o) => ({
+          value: o,
+          text: `${outcomeWord(o, run.kind)} ${count(into?.[o] ?? 0)}`,
+        })),
       ]}
     />
     <span class="end"
@@ -135,15 +140,15 @@
       <colgroup>
         <col style:width="52px" /><col style:width="104px" />
         {#each shownFields as f, i (f)}<col style="width: {i === 0 ? 100 : 150}px" />{/each}
-        {#if run.kind === 'run'}<col style:width="70px" />{/if}
+        {#if written}<col style:width="70px" />{/if}
         <col />
       </colgroup>
       <thead>
         <tr>
           <th class="ln">line</th><th>Outcome</th>
           {#each shownFields as f (f)}<th>{f}</th>{/each}
-          {#if run.kind === 'run'}<th>record</th>{/if}
-          <th>{run.kind === 'run' ? 'What happened' : 'What happens'}, or why not</th>
+          {#if written}<th>record</th>{/if}
+          <th>{written ? 'What happened' : 'What happens'}, or why not</th>
         </tr>
       </thead>
       <tbody>
@@ -153,13 +158,14 @@
             <td class="t"
               ><Outcome
                 of={e.outcome}
+                kind={run.kind}
                 waiting={run.kind === 'rehearsal' && e.notes.some((n) => n.question)}
               /></td
             >
             {#each shownFields as f (f)}<td>{value(e, f)}</td>{/each}
-            {#if run.kind === 'run'}
+            {#if written}
               <td
-                >{#if e.recordKey}<a
+                >{#if e.recordKey && e.outcome !== 'removed'}<a
                     class="go"
                     href="/records/{open.plan.connection}/{open.view.table.name}?key={e.recordKey}"
                     >{e.recordKey}</a
@@ -192,7 +198,7 @@
       </span>
     </div>
   {/if}
-  {#if entry}<Inspector {open} {entry} {fields} {goTo} low={run.kind === 'run'} />{/if}
+  {#if entry}<Inspector {open} {entry} {fields} {goTo} low={written} />{/if}
 </section>
 
 <style>

@@ -3,30 +3,36 @@
   import Bar from '../ui/Bar.svelte';
   import OtherTables from '../ui/OtherTables.svelte';
   import Slip from '../ui/Slip.svelte';
-  import { capital, count, OUTCOMES } from '../ui/words';
+  import { count, outcomesOf, outcomeWord } from '../ui/words';
 
   let {
     report,
     verb,
     at,
     title = '',
-  }: { report: RunReport; verb: string; at: string; title?: string } = $props();
+    kind = '',
+  }: { report: RunReport; verb: string; at: string; title?: string; kind?: string } = $props();
   const into = $derived(report.destinations[0]!);
+  /** An undo brings records back only if it takes back an undo. */
+  const outcomes = $derived(
+    outcomesOf(kind).filter((o) => kind !== 'undo' || o === 'removed' || into[o]),
+  );
 </script>
 
 <div class="outcomes">
   <div class="figures">
     <span><b class="big">{title || count(report.read)}</b> {title ? verb : `rows ${verb}`}</span>
-    {#each OUTCOMES as outcome (outcome)}
+    {#each outcomes as outcome (outcome)}
       <span class="o {outcome}" data-outcome={outcome}
-        ><Slip of={outcome} /><b class="big">{count(into[outcome])}</b> {capital(outcome)}</span
+        ><Slip of={outcome} /><b class="big">{count(into[outcome] ?? 0)}</b>
+        {outcomeWord(outcome, kind)}</span
       >
     {/each}
     <span class="q at">{at}</span>
   </div>
   <Bar
-    label={OUTCOMES.map((o) => `${into[o]} ${o}`).join(', ')}
-    parts={OUTCOMES.map((o) => ({ name: o, rows: into[o] }))}
+    label={outcomes.map((o) => `${into[o] ?? 0} ${outcomeWord(o, kind).toLowerCase()}`).join(', ')}
+    parts={outcomes.map((o) => ({ name: o, rows: into[o] ?? 0 }))}
   />
   <OtherTables {report} />
 </div>

@@ -7,11 +7,14 @@
   import LedgerView from '../rehearse/LedgerView.svelte';
   import OutcomeHead from '../rehearse/OutcomeHead.svelte';
   import Problems from '../rehearse/Problems.svelte';
+  import { useKeys } from '../ui/keys.svelte';
   import { tell } from '../ui/toaster';
   import { count, many, when } from '../ui/words';
   import Ahead from './Ahead.svelte';
   import Books from './Books.svelte';
   import FieldsChanged from './FieldsChanged.svelte';
+  import TakeBack from './TakeBack.svelte';
+  import UndoBooks from './UndoBooks.svelte';
   import { work } from './work.svelte';
 
   let { open, goTo }: { open: OpenPlan; goTo: (to: Stop) => void } = $props();
@@ -19,13 +22,28 @@
   let outcome = $state<OutcomeName | ''>('');
   let search = $state('');
   let differences = $state.raw<Differences | null>(null);
+  let takingBack = $state(false);
+  const undo = $derived(open.run?.kind === 'undo');
+  /** True if the run shown stands, so that it can be taken back. */
+  const stands = $derived(open.run?.state === 'done' && !open.run.undoneBy);
+
+  useKeys(() =>
+    stands && !open.busy
+      ? [{ keys: ['u'], say: 'take it back', act: () => (takingBack = true) }]
+      : [],
+  );
   const rehearsed = $derived(open.rehearsed && open.rehearsal?.report ? open.rehearsal : undefined);
   const report = $derived(open.run?.report);
   const into = $derived(report?.destinations[0]);
 
   $effect(() => {
     const id = open.run?.state === 'done' ? open.run.id : 0;
-    untrack(() => void compare(id));
+    untrack(() => {
+      takingBack = false;
+      outcome = '';
+      search = '';
+      void compare(id);
+    });
   });
 
   async function compare(id: number) {
@@ -62,9 +80,20 @@
     <p class="q2">{work.words}</p>
     <p><button class="button grave" onclick={stop}>Stop, and write nothing</button></p>
   </div>
+{:else if open.busy === 'undo'}
+  <div class="going" role="status">
+    <p><b>Taking it back.</b> All of it or nothing; until the end nothing has changed.</p>
+    <progress
+      max={work.stand?.total || 1}
+      value={work.stand?.rows ?? 0}
+      aria-label="Records taken back"
+    ></progress>
+    <p class="q2">{work.words}</p>
+    <p><button class="button grave" onclick={stop}>Stop, and leave the run standing</button></p>
+  </div>
 {:else if rehearsed}
   <Ahead {open} rehearsal={rehearsed} report={rehearsed.report!} {goTo} />
-{:else if !open.ran}
+{:else if !open.ran && !(open.run && (undo || open.run.undoneBy))}
   <div class="begin">
     <p>
       {open.rehearsal
@@ -75,15 +104,31 @@
   </div>
 {/if}
 {#if open.run?.state === 'failed' || open.run?.state === 'stopped'}
-  <p class="message" role="alert"><b>Run {open.run.number}</b> {open.run.message}</p>
+  <p class="message" role="alert">
+    <b>{undo ? 'Undo' : 'Run'} {open.run.number}</b>
+    {open.run.message}
+    {#if undo}The run {open.run.undoes?.number} stands.{/if}
+  </p>
 {/if}
-{#if open.run && report && into && open.busy !== 'run'}
+{#if open.run && takingBack && !open.busy}
+  <TakeBack {open} run={open.run} close={() => (takingBack = false)} />
+{/if}
+{#if open.run && report && into && open.busy !== 'run' && open.busy !== 'undo'}
+  {#if open.run.undoneBy}
+    <p class="message mild" role="status">
+      <b>This run was taken back</b> by
+      <a class="go" href="/plans/{open.view.id}/run?run={open.run.undoneBy.id}"
+        >{open.run.undoneBy.number}</a
+      >: what it did no longer stands.
+    </p>
+  {/if}
   <OutcomeHead
     {report}
-    title="Run {open.run.number}"
-    verb="finished {when(open.run.finishedAt)}{open.run.revision === open.view.revision
-      ? ''
-      : `, revision ${open.run.revision}`}"
+    kind={open.run.kind}
+    title={undo ? `Undo ${open.run.number}` : `Run ${open.run.number}`}
+    verb="{undo ? `of ${open.run.undoes?.number ?? 'a run'}, ` : ''}finished {when(
+      open.run.finishedAt,
+    )}{open.run.revision === open.view.revision ? '' : `, revision ${open.run.revision}`}"
     at="{report.seconds} s, {count(report.rowsPerSecond)} rows a second"
   />
   {#if differences?.total}
@@ -97,26 +142,43 @@
   {/if}
   <div class="body">
     <section class="main">
-      <Books {report} fields={open.view.table.fields} />
+      {#if undo}<UndoBooks {report} />{:else}<Books {report} fields={open.view.table.fields} />{/if}
       {#key open.run.id}
         <LedgerView {open} run={open.run} bind:outcome bind:search {goTo} />
       {/key}
     </section>
     <aside>
-      <div class="bt"><h2>Records touched</h2></div>
-      <p class="touched">
-        <a
-          class="go"
-          href="/records/{open.plan.connection}/{into.table}?run={open.run.id}&outcome=new"
-          >{many(into.new, 'new record')}</a
-        >,
-        <a
-          class="go"
-          href="/records/{open.plan.connection}/{into.table}?run={open.run.id}&outcome=changed"
-          >{count(into.changed)} changed</a
-        >;
-        <span class="m">{into.table}</span> now holds {count(open.view.tableRecords)}
-      </p>
+      <div class="bt">
+        <h2>Records touched</h2>
+        {#if stands}<button
+            class="button small end"
+            disabled={!!open.busy}
+            onclick={() => (takingBack = true)}
+            >{undo ? 'Undo this undo…' : 'Take this run back…'}</button
+          >{/if}
+      </div>
+      {#if undo}
+        <p class="touched">
+          {many(into.removed ?? 0, 'record')} removed, {count(into.changed)} put back{into.new
+            ? `, ${count(into.new)} brought back`
+            : ''};
+          <span class="m">{into.table}</span> now holds {count(open.view.tableRecords)}
+        </p>
+      {:else}
+        <p class="touched">
+          <a
+            class="go"
+            href="/records/{open.plan.connection}/{into.table}?run={open.run.id}&outcome=new"
+            >{many(into.new, 'new record')}</a
+          >,
+          <a
+            class="go"
+            href="/records/{open.plan.connection}/{into.table}?run={open.run.id}&outcome=changed"
+            >{count(into.changed)} changed</a
+          >;
+          <span class="m">{into.table}</span> now holds {count(open.view.tableRecords)}
+        </p>
+      {/if}
       {#if into.fieldsChanged.length}
         <FieldsChanged {into} />
       {/if}

@@ -3,7 +3,7 @@
   import { navigate } from '../router';
   import Bar from '../ui/Bar.svelte';
   import Slip from '../ui/Slip.svelte';
-  import { count, OUTCOMES, when } from '../ui/words';
+  import { count, outcomesOf, outcomeWord, when } from '../ui/words';
 
   let {
     runs,
@@ -40,7 +40,8 @@
         <td class="t q2">{when(run.startedAt)}</td>
         <td>{run.number}</td>
         <td class="t"
-          ><a href="/plans/{run.plan}/run?run={run.id}" onclick={(e) => e.stopPropagation()}
+          >{#if run.kind === 'undo'}<span class="q">undo of {run.undoes?.number ?? 'a run'},</span>
+          {/if}<a href="/plans/{run.plan}/run?run={run.id}" onclick={(e) => e.stopPropagation()}
             ><b>{run.planName}</b></a
           ></td
         >
@@ -53,9 +54,13 @@
           <td
             ><Bar
               tiny
-              label={OUTCOMES.map((o) => `${into[o]} ${o}`).join(', ')}
-              parts={OUTCOMES.map((o) => ({ name: o, rows: into[o] }))}
-            /></td
+              label={outcomesOf(run.kind)
+                .map((o) => `${into[o] ?? 0} ${outcomeWord(o, run.kind).toLowerCase()}`)
+                .join(', ')}
+              parts={outcomesOf(run.kind).map((o) => ({ name: o, rows: into[o] ?? 0 }))}
+            />{#if run.undoneBy?.state === 'done'}<span class="q back"
+                >taken back by {run.undoneBy.number}</span
+              >{/if}</td
           >
           <td class="t"
             >{#if into.rejected}<span class="o rejected"
@@ -88,3 +93,9 @@
     {/each}
   </tbody>
 </table>
+
+<style>
+  .back {
+    display: block;
+  }
+</style>

@@ -15,7 +15,10 @@ class Work {
   stand = $state.raw<Stand | null>(null);
   words = $derived.by(() => {
     if (!this.current || !this.stand) return 'Nothing running';
-    const name = this.current.kind === 'run' ? `Run ${this.current.number ?? ''}` : 'Rehearsal';
+    const name =
+      { run: `Run ${this.current.number ?? ''}`, undo: `Undo of ${this.current.undoes?.number}` }[
+        this.current.kind
+      ] ?? 'Rehearsal';
     if (this.stand.phase === 'waiting' && this.stand.total)
       return `${name}: waiting for another run into the same table`;
     return `${name}: ${this.stand.phase}, ${count(this.stand.rows)} of ${count(this.stand.total)} rows`;

@@ -15,6 +15,13 @@
     <path d="M0 5.5h11" stroke="currentColor" stroke-width="2.4" />
   {:else if of === 'rejected'}
     <path d="M1.2 1.2l8.6 8.6M9.8 1.2L1.2 9.8" stroke="currentColor" stroke-width="2.5" />
+  {:else if of === 'removed'}
+    <path
+      d="M1.1 3.6V1.1h2.5M7.4 1.1h2.5v2.5M9.9 7.4v2.5H7.4M3.6 9.9H1.1V7.4"
+      stroke="currentColor"
+      stroke-width="1.4"
+    />
+    <path d="M3.2 5.5h4.6" stroke="currentColor" stroke-width="1.4" />
   {:else if of === 'waiting'}
     <path d="M5.5.9l4.6 4.6-4.6 4.6L.9 5.5z" stroke="currentColor" stroke-width="1.5" />
     <rect x="4.3" y="4.3" width="2.4" height="2.4" fill="currentColor" />

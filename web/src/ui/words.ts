@@ -12,7 +12,43 @@ export function many(value: number, one: string, more = `${one}s`): string {
   return `${count(value)} ${value === 1 ? one : more}`;
 }
 
-export const OUTCOMES: Outcome[] = ['new', 'changed', 'unchanged', 'skipped', 'rejected'];
+/** What a row can come to when it is brought in. */
+export const OUTCOMES = [
+  'new',
+  'changed',
+  'unchanged',
+  'skipped',
+  'rejected',
+] as const satisfies Outcome[];
+
+/** What a record that a run has written can come to when the run is taken back. */
+export const UNDO_OUTCOMES = [
+  'removed',
+  'changed',
+  'new',
+  'unchanged',
+  'skipped',
+  'rejected',
+] as const satisfies Outcome[];
+
+const UNDO_WORDS: Record<Outcome, string> = {
+  removed: 'Removed',
+  changed: 'Put back',
+  new: 'Brought back',
+  unchanged: 'As it was',
+  skipped: 'Left',
+  rejected: 'Held',
+};
+
+/** The outcomes of a rehearsal or run, or of an undo. */
+export function outcomesOf(kind: string): readonly Outcome[] {
+  return kind === 'undo' ? UNDO_OUTCOMES : OUTCOMES;
+}
+
+/** The word for an outcome; an undo has its own. */
+export function outcomeWord(outcome: Outcome, kind = ''): string {
+  return kind === 'undo' ? UNDO_WORDS[outcome] : capital(outcome);
+}
 
 export function capital(word: string): string {
   return word.charAt(0).toUpperCase() + word.slice(1);
@@ -161,6 +197,7 @@ export function happened(
       ? `${changed.slice(0, 2).join(', ')}, ${changed.length - 2} more`
       : changed.join(', ');
   if (outcome === 'unchanged') return 'every filled field agrees';
+  if (outcome === 'removed' && !notes.length) return 'the record is gone';
   const note = notes.find((n) => !n.softened) ?? notes[0];
   if (!note) return '';
   return noteWords(note) + (notes.length > 1 ? `, and ${notes.length - 1} more` : '');

@@ -168,7 +168,7 @@ final class Books {
         outcomes[Outcome.REJECTED.ordinal()],
         changed,
         rows,
-        outcomes[Outcome.REMOVED.ordinal()]);
+        null);
   }
 
   List<RunReport.ProblemGroup> problems() {

@@ -38,6 +38,11 @@ public final class LedgerCodec {
     return packed.length > 0 && (packed[0] == VERSION || packed[0] == WITHOUT_LEFT);
   }
 
+  /** True if they hold the records as the run left them, by which it can be undone. */
+  public static boolean holdsLeft(byte[] packed) {
+    return packed.length > 0 && packed[0] == VERSION;
+  }
+
   public static byte[] encode(LedgerChunk chunk) {
     Utf8 out = new Utf8(1 << 16);
     int size = chunk.size();

@@ -1,5 +1,6 @@
 package org.zestyporter.core.run;
 
+import com.fasterxml.jackson.annotation.JsonIgnore;
 import java.util.List;
 import java.util.stream.IntStream;
 import org.zestyporter.core.application.FieldInfo;
@@ -56,6 +57,7 @@ public record LedgerLayout(
   }
 
   /** True if it tells of linked records that rows made. */
+  @JsonIgnore
   public boolean isMade() {
     return destination >= MADE;
   }

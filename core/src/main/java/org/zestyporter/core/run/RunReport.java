@@ -41,7 +41,7 @@ public record RunReport(
    * @param table what the destination is called, the name of its table if it has no other
    * @param fieldsChanged how many changed records differ in each field, most first
    * @param rows rows, and parts of rows, that came to it
-   * @param removed records that were taken away, by an undo
+   * @param removed records that were taken away by an undo; null if it is none
    */
   public record DestinationReport(
       String table,
@@ -52,14 +52,15 @@ public record RunReport(
       long rejected,
       List<FieldCount> fieldsChanged,
       long rows,
-      @JsonInclude(JsonInclude.Include.NON_DEFAULT) long removed) {
+      @JsonInclude(JsonInclude.Include.NON_NULL) @Nullable Long removed) {
     public DestinationReport {
       // reports from before there were several tables don't say it
-      rows = rows == 0 ? added + changed + unchanged + skipped + rejected + removed : rows;
+      rows = rows == 0 ? added + changed + unchanged + skipped + rejected : rows;
     }
 
     public long total() {
-      return added + changed + unchanged + skipped + rejected + removed;
+      long gone = removed == null ? 0 : removed;
+      return added + changed + unchanged + skipped + rejected + gone;
     }
   }
 

@@ -44,7 +44,12 @@ public final class Settlement {
       TableInfo table, List<String> fields, Stream<LedgerEntry> entries) {
     Map<List<Object>, LedgerEntry> written = new HashMap<>();
     entries
-        .filter(e -> e.outcome() == Outcome.NEW || e.outcome() == Outcome.CHANGED)
+        .filter(
+            e ->
+                switch (e.outcome()) {
+                  case NEW, CHANGED, REMOVED -> true;
+                  default -> false;
+                })
         .limit(RECORDS_LOOKED_AT)
         .filter(e -> e.recordKey() != null)
         .forEach(e -> written.put(table.key(e.recordKey()), e));
@@ -69,6 +74,9 @@ public final class Settlement {
   /** Over 0 if a record is as the run left it, under 0 if it is as it was before, else 0. */
   private static int says(
       LedgerEntry entry, List<String> fields, TableInfo table, Object @Nullable [] now) {
+    if (entry.outcome() == Outcome.REMOVED) {
+      return now == null ? 1 : -1;
+    }
     if (entry.outcome() == Outcome.NEW) {
       if (now == null) {
         return -1;

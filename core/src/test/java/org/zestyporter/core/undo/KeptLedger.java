@@ -49,8 +49,10 @@ final class KeptLedger implements Ledger, Past {
   @Override
   public List<LedgerLayout> layouts() {
     List<LedgerLayout> layouts = new ArrayList<>(chunks.keySet());
-    // linked records are there before the rows that need them
-    layouts.sort(Comparator.comparing(l -> !l.isMade()));
+    if (!undo) {
+      // linked records are there before the rows that need them
+      layouts.sort(Comparator.comparing(l -> !l.isMade()));
+    }
     return layouts;
   }
 

@@ -1,6 +1,6 @@
 package org.zestyporter.server.run;
 
-/** A chunk of a ledger; {@code entries} is gzipped JSON, null where only the counts were asked. */
+/** A chunk of a ledger; {@code entries} is null where only the counts were asked. */
 record ChunkRecord(
     long executionId,
     int destination,
@@ -13,7 +13,8 @@ record ChunkRecord(
     int skipped,
     int rejected,
     long fates,
-    byte[] entries) {
+    byte[] entries,
+    int removed) {
 
   int count(int outcome) {
     return switch (outcome) {
@@ -22,7 +23,8 @@ record ChunkRecord(
       case 2 -> unchanged;
       case 3 -> skipped;
       case 4 -> rejected;
-      default -> added + changed + unchanged + skipped + rejected;
+      case 5 -> removed;
+      default -> added + changed + unchanged + skipped + rejected + removed;
     };
   }
 }

@@ -18,4 +18,5 @@ record ExecutionRecord(
     String reportJson,
     String code,
     String message,
-    String mark) {}
+    String mark,
+    Long undoesId) {}

@@ -6,6 +6,7 @@ import java.util.Locale;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
+import org.zestyporter.core.run.LedgerChunk;
 import org.zestyporter.core.run.LedgerCodec;
 import org.zestyporter.core.run.LedgerEntry;
 import org.zestyporter.core.run.LedgerLayout;
@@ -77,6 +78,18 @@ class LedgerReader {
                     n.reason().toLowerCase(Locale.ROOT).contains(wanted)
                         || (n.value() != null
                             && n.value().toLowerCase(Locale.ROOT).contains(wanted)));
+  }
+
+  /** A chunk as it is kept. */
+  LedgerChunk chunk(long execution, LedgerLayout layout, int number) {
+    byte[] packed = runs.chunk(execution, layout.destination(), number).entries();
+    if (!LedgerCodec.holdsLeft(packed)) {
+      throw ErrorCode.CANT_UNDO.error(
+          "This run was made before runs could be undone: its ledger does not hold the records as"
+              + " it left them.",
+          "Undo what it did by hand, with the help of its ledger.");
+    }
+    return LedgerCodec.decode(packed, layout);
   }
 
   /** What the entries of a destination hold; of no fields if there is no ledger. */

@@ -2,7 +2,9 @@ package org.zestyporter.server.run;
 
 import java.security.Principal;
 import java.util.Arrays;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
@@ -10,6 +12,7 @@ import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
@@ -17,6 +20,9 @@ import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
 import org.zestyporter.core.run.LedgerEntry;
 import org.zestyporter.core.run.Outcome;
+import org.zestyporter.core.undo.Decisions;
+import org.zestyporter.core.undo.Edited;
+import org.zestyporter.core.undo.Prospect;
 import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.server.web.Asked;
 import org.zestyporter.server.web.Deletion;
@@ -25,12 +31,15 @@ import org.zestyporter.server.web.Deletion;
 @RequestMapping("/api")
 class RunController {
   private static final int MAX_PAGE = 500;
+  private static final int MAX_DECISIONS = 10_000;
 
   private final RunService runs;
   private final LedgerReader ledger;
   private final Jobs jobs;
+  private final UndoService undos;
 
-  RunController(RunService runs, LedgerReader ledger, Jobs jobs) {
+  RunController(RunService runs, LedgerReader ledger, Jobs jobs, UndoService undos) {
+    this.undos = undos;
     this.runs = runs;
     this.ledger = ledger;
     this.jobs = jobs;
@@ -78,6 +87,43 @@ class RunController {
     runs.delete(id);
   }
 
+  /**
+   * What is decided about records that were edited since the run.
+   *
+   * @param edited for those that are not decided one by one; {@code keep} if it is left out
+   */
+  record UndoRequest(@Nullable Edited edited, @Nullable List<Single> decisions) {}
+
+  /** What is decided about one record. */
+  record Single(int destination, long row, int part, Edited edited) {}
+
+  /** What taking a run back would do, as things stand. */
+  @GetMapping("/runs/{id}/undo")
+  Prospect prospect(@PathVariable long id) {
+    return undos.look(id);
+  }
+
+  @PostMapping("/runs/{id}/undo")
+  @ResponseStatus(HttpStatus.ACCEPTED)
+  RunService.RunView undo(
+      @PathVariable long id, @RequestBody UndoRequest request, Principal principal) {
+    List<Single> singles = request.decisions() == null ? List.of() : request.decisions();
+    if (singles.size() > MAX_DECISIONS) {
+      throw ErrorCode.NUMBER.error(
+          "At most " + MAX_DECISIONS + " records can be decided one by one.");
+    }
+    Map<Decisions.Place, Edited> single = new HashMap<>();
+    for (Single one : singles) {
+      if (one.edited() == null) {
+        throw ErrorCode.WORD.error(
+            "Say for each record what is decided: keep, put-back or fields.");
+      }
+      single.put(new Decisions.Place(one.destination(), one.row(), one.part()), one.edited());
+    }
+    Edited forAll = request.edited() == null ? Edited.KEEP : request.edited();
+    return undos.undo(id, new Decisions(forAll, single), principal.getName());
+  }
+
   @PostMapping("/runs/{id}/stop")
   @ResponseStatus(HttpStatus.ACCEPTED)
   void stop(@PathVariable long id) {
@@ -119,7 +165,7 @@ class RunController {
                 ErrorCode.OUTCOME.error(
                     "There is no outcome “"
                         + Asked.shown(word)
-                        + "”; there are new, changed, unchanged, skipped and rejected."));
+                        + "”; there are new, changed, unchanged, skipped, rejected and removed."));
   }
 
   /** Rows that came out otherwise than they were rehearsed, because the records had changed. */

@@ -15,7 +15,7 @@ interface RunMapper {
   @Select("SELECT * FROM execution WHERE id = #{id}")
   ExecutionRecord find(long id);
 
-  @Select("SELECT * FROM execution WHERE kind = 'run' ORDER BY id DESC LIMIT #{limit}")
+  @Select("SELECT * FROM execution WHERE kind <> 'rehearsal' ORDER BY id DESC LIMIT #{limit}")
   List<ExecutionRecord> runs(int limit);
 
   @Select(
@@ -52,9 +52,9 @@ interface RunMapper {
       """
       SELECT id FROM FINAL TABLE (
         INSERT INTO execution (kind, number, plan_id, revision, source_id, rehearsal_id, state,
-          started_by, started_at)
+          started_by, started_at, undoes_id)
         VALUES (#{kind}, #{number}, #{planId}, #{revision}, #{sourceId}, #{rehearsalId}, #{state},
-          #{startedBy}, #{startedAt}))""")
+          #{startedBy}, #{startedAt}, #{undoesId}))""")
   long insert(ExecutionRecord execution);
 
   @Update(
@@ -104,15 +104,15 @@ interface RunMapper {
   @Insert(
       """
       INSERT INTO ledger_chunk (execution_id, destination, number, first_line, last_line, added,
-        changed, unchanged, skipped, rejected, fates, entries)
+        changed, unchanged, skipped, rejected, fates, entries, removed)
       VALUES (#{executionId}, #{destination}, #{number}, #{firstLine}, #{lastLine}, #{added},
-        #{changed}, #{unchanged}, #{skipped}, #{rejected}, #{fates}, #{entries})""")
+        #{changed}, #{unchanged}, #{skipped}, #{rejected}, #{fates}, #{entries}, #{removed})""")
   void insertChunk(ChunkRecord chunk);
 
   @Select(
       """
       SELECT execution_id, destination, number, first_line, last_line, added, changed, unchanged,
-        skipped, rejected, fates, NULL AS entries
+        skipped, rejected, fates, NULL AS entries, removed
       FROM ledger_chunk WHERE execution_id = #{id} AND destination = #{destination}
       ORDER BY number""")
   List<ChunkRecord> chunks(@Param("id") long id, @Param("destination") int destination);
@@ -123,9 +123,23 @@ interface RunMapper {
   ChunkRecord chunk(
       @Param("id") long id, @Param("destination") int destination, @Param("number") int number);
 
+  /** The destinations that a ledger tells of, without those of linked records. */
   @Select(
-      "SELECT destination FROM ledger_destination WHERE execution_id = #{id} ORDER BY destination")
+      "SELECT destination FROM ledger_destination WHERE execution_id = #{id}"
+          + " AND destination < 1000 ORDER BY destination")
   List<Integer> destinations(long id);
+
+  /** All that a ledger tells of, as the layouts' JSON. */
+  @Select(
+      "SELECT fields_json FROM ledger_destination WHERE execution_id = #{id} ORDER BY destination")
+  List<String> layouts(long id);
+
+  /** Undos of a run that stand or are going, the newest first. */
+  @Select(
+      """
+      SELECT * FROM execution
+      WHERE undoes_id = #{id} AND state IN ('going', 'committing', 'done') ORDER BY id DESC""")
+  List<ExecutionRecord> undosOf(long id);
 
   /** Takes away what looks like outcomes of rows. */
   default void dropLedger(long id) {
@@ -146,7 +160,11 @@ interface RunMapper {
   @Delete("DELETE FROM ledger_destination WHERE execution_id = #{id}")
   void dropDestinations(long id);
 
-  @Update("UPDATE execution SET rehearsal_id = NULL WHERE rehearsal_id = #{id}")
+  @Update(
+      """
+      UPDATE execution SET rehearsal_id = NULLIF(rehearsal_id, #{id}),
+        undoes_id = NULLIF(undoes_id, #{id})
+      WHERE rehearsal_id = #{id} OR undoes_id = #{id}""")
   void unfollow(long id);
 
   @Delete("DELETE FROM execution WHERE id = #{id}")

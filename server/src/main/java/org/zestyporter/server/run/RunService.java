@@ -41,6 +41,7 @@ public class RunService implements DependsOnPlans {
   private final LedgerReader ledgers;
   private final Jobs jobs;
   private final Settling settling;
+  private final Endings endings;
   private final Space space;
   private final Clock clock;
   private final Map<Long, Beginning> busyPlans = new ConcurrentHashMap<>();
@@ -60,7 +61,12 @@ public class RunService implements DependsOnPlans {
       @Nullable LocalDateTime finishedAt,
       @Nullable RunReport report,
       @Nullable String code,
-      @Nullable String message) {}
+      @Nullable String message,
+      @Nullable Other undoes,
+      @Nullable Other undoneBy) {}
+
+  /** Another run: the one that is taken back, or that takes this one back. */
+  public record Other(long id, @Nullable String number, String state) {}
 
   RunService(
       RunMapper runs,
@@ -69,6 +75,7 @@ public class RunService implements DependsOnPlans {
       LedgerReader ledgers,
       Jobs jobs,
       Settling settling,
+      Endings endings,
       Space space,
       Clock clock) {
     this.runs = runs;
@@ -77,6 +84,7 @@ public class RunService implements DependsOnPlans {
     this.ledgers = ledgers;
     this.jobs = jobs;
     this.settling = settling;
+    this.endings = endings;
     this.space = space;
     this.clock = clock;
   }
@@ -130,6 +138,7 @@ public class RunService implements DependsOnPlans {
                   null,
                   null,
                   null,
+                  null,
                   null));
       jobs.start(id, progress -> go(id, kind, outline, who, now, beginning, progress));
     } catch (RuntimeException e) {
@@ -155,10 +164,6 @@ public class RunService implements DependsOnPlans {
     return same ? last.id() : null;
   }
 
-  private synchronized String nextNumber(LocalDateTime now) {
-    return String.format("%d-%04d", now.getYear(), runs.nextNumber(now.getYear()));
-  }
-
   private void go(
       long id,
       String kind,
@@ -182,7 +187,7 @@ public class RunService implements DependsOnPlans {
       }
       String number = null;
       if (kind.equals(RUN)) {
-        number = nextNumber(now);
+        number = endings.nextNumber(now);
         runs.number(id, number);
       }
       beginning.begun();
@@ -208,7 +213,7 @@ public class RunService implements DependsOnPlans {
                   number == null
                       ? new RunContext(who, now, opened.source().name())
                       : new RunContext(who, now, opened.source().name(), number)));
-      StoredLedger ledger = new StoredLedger(runs, id);
+      StoredLedger ledger = new StoredLedger(runs, id, false);
       report =
           number == null
               ? pipeline.rehearse(ledger, progress)
@@ -217,12 +222,8 @@ public class RunService implements DependsOnPlans {
       failed(beginning, id, e);
       return;
     }
-    // from here on the run stands in the application, whatever becomes of our own records
-    try {
-      finish(beginning, id, "done", PlanJson.MAPPER.writeValueAsString(report), null, null);
-    } catch (RuntimeException e) {
-      LOG.error("run {} is done, but could not be noted", id, e);
-      settling.begin();
+    free(beginning);
+    if (!endings.done(id, report)) {
       return;
     }
     try {
@@ -243,45 +244,15 @@ public class RunService implements DependsOnPlans {
     }
   }
 
+  /** Whoever sees that it is over can start the next one. */
   private void failed(Beginning beginning, long id, Throwable e) {
-    if (e instanceof PorterException p && p.code() == ErrorCode.UNSURE) {
-      settling.begin();
-      return;
-    }
-    runs.dropLedger(id);
-    if (e instanceof PorterException p) {
-      String state = p.code() == ErrorCode.STOPPED ? "stopped" : "failed";
-      finish(beginning, id, state, null, p.code(), p.getMessage());
-      return;
-    }
-    LOG.error("execution {} failed", id, e);
-    boolean memory = e instanceof Error;
-    finish(
-        beginning,
-        id,
-        "failed",
-        null,
-        memory ? ErrorCode.TOO_MUCH : ErrorCode.INTERNAL,
-        memory
-            ? "The server had not enough memory for it. Nothing was written."
-            : "Something went wrong on the server. Nothing was written.");
+    free(beginning);
+    endings.failed(id, e);
   }
 
   /** The plan can be rehearsed or run again, unless another one has begun since. */
   private void free(Beginning beginning) {
     busyPlans.remove(beginning.plan(), beginning);
-  }
-
-  /** Whoever sees that it is over can start the next one. */
-  private void finish(
-      Beginning beginning,
-      long id,
-      String state,
-      @Nullable String report,
-      @Nullable ErrorCode code,
-      @Nullable String message) {
-    free(beginning);
-    runs.finish(id, state, Times.now(clock), report, code == null ? null : code.word(), message);
   }
 
   /** What deleting a run or rehearsal means. The records that it brought in stay. */
@@ -291,8 +262,10 @@ public class RunService implements DependsOnPlans {
     goes.add("its ledger and its books");
     return new Deletion(
         goes,
-        record.kind().equals(RUN) && "done".equals(record.state())
-            ? List.of("the records that it brought in stay in the application")
+        !record.kind().equals(REHEARSAL) && "done".equals(record.state())
+            ? List.of(
+                "the records that it brought in stay in the application, and it can't be undone any"
+                    + " more")
             : List.of(),
         isOpen(record) ? "It is still going. Stop it first." : null);
   }
@@ -326,7 +299,12 @@ public class RunService implements DependsOnPlans {
     }
   }
 
-  private ExecutionRecord record(long id) {
+  /**
+   * A run as it is kept.
+   *
+   * @throws PorterException if there is none
+   */
+  ExecutionRecord record(long id) {
     ExecutionRecord record = runs.find(id);
     if (record == null) {
       throw ErrorCode.NO_SUCH_RUN.error("There is no such run.");
@@ -357,6 +335,19 @@ public class RunService implements DependsOnPlans {
     return runs.runs(limit).stream().map(this::view).toList();
   }
 
+  private static @Nullable Other other(@Nullable ExecutionRecord r) {
+    return r == null ? null : new Other(r.id(), r.number(), r.state());
+  }
+
+  /** The undo that takes a run back, or is about to; null if the run stands. */
+  @Nullable ExecutionRecord undoOf(long id) {
+    return runs.undosOf(id).stream().filter(u -> !stands(undoOf(u.id()))).findFirst().orElse(null);
+  }
+
+  private static boolean stands(@Nullable ExecutionRecord undo) {
+    return undo != null && undo.state().equals("done");
+  }
+
   private RunView view(ExecutionRecord r) {
     RunReport report =
         r.reportJson() == null ? null : PlanJson.MAPPER.readValue(r.reportJson(), RunReport.class);
@@ -374,6 +365,8 @@ public class RunService implements DependsOnPlans {
         r.finishedAt(),
         report,
         r.code(),
-        r.message());
+        r.message(),
+        r.undoesId() == null ? null : other(runs.find(r.undoesId())),
+        other(undoOf(r.id())));
   }
 }

@@ -24,9 +24,15 @@ final class StoredLedger implements Ledger {
   private final long execution;
   private final Map<Integer, Integer> numbers = new HashMap<>();
 
-  StoredLedger(RunMapper runs, long execution) {
+  private final boolean byRow;
+
+  /**
+   * @param byRow true if chunks come in another order than that of the file
+   */
+  StoredLedger(RunMapper runs, long execution, boolean byRow) {
     this.runs = runs;
     this.execution = execution;
+    this.byRow = byRow;
   }
 
   @Override
@@ -38,7 +44,8 @@ final class StoredLedger implements Ledger {
   @Override
   public void append(LedgerChunk chunk) {
     List<Integer> counts = chunk.counts();
-    int number = numbers.merge(chunk.destination(), 1, Integer::sum) - 1;
+    int turn = numbers.merge(chunk.destination(), 1, Integer::sum) - 1;
+    int number = byRow ? (int) chunk.firstRow() : turn;
     runs.insertChunk(
         new ChunkRecord(
             execution,
@@ -52,7 +59,16 @@ final class StoredLedger implements Ledger {
             counts.get(3),
             counts.get(4),
             fates(chunk),
-            LedgerCodec.encode(chunk)));
+            LedgerCodec.encode(chunk),
+            counts.get(5)));
+  }
+
+  @Override
+  public void made(LedgerChunk chunk) {
+    if (!numbers.containsKey(chunk.destination())) {
+      begin(chunk.layout());
+    }
+    append(chunk);
   }
 
   /** From here on a crash leaves open whether the table was changed, and the books say by what. */

@@ -31,7 +31,8 @@ class RunServiceTest {
   private final Jobs jobs = mock();
   private final Settling settling = mock();
   private final RunService service =
-      new RunService(runs, plans, sources, mock(), jobs, settling, mock(Space.class), CLOCK);
+      new RunService(
+          runs, plans, sources, mock(), jobs, settling, mock(), mock(Space.class), CLOCK);
 
   @Test
   void whatWasGoingWhenTheServerStoppedIsOverAndKeepsNoLedger() {

@@ -1,0 +1,59 @@
+<script lang="ts">
+  // The equation an undo ends in: what the run wrote, and what became of each record of it.
+  import type { RunReport } from '../api/types';
+  import Slip from '../ui/Slip.svelte';
+  import { count, outcomeWord, UNDO_OUTCOMES } from '../ui/words';
+
+  let { report }: { report: RunReport } = $props();
+  const left = (into: RunReport['destinations'][number]) =>
+    into.rows - UNDO_OUTCOMES.reduce((sum, o) => sum + (into[o] ?? 0), 0);
+</script>
+
+<div class="bt">
+  <h2>Does it add up?</h2>
+  {#if report.balanced}<b class="o new"><Slip of="check" />Yes, every record is accounted for</b>
+  {:else}<b class="o rejected"><Slip of="rejected" />No: this undo is faulty</b>{/if}
+</div>
+<table class="g books">
+  <thead>
+    <tr>
+      <th></th><th class="r">Written</th>
+      {#each UNDO_OUTCOMES as outcome (outcome)}
+        <th class="r"
+          ><span class="o {outcome}"
+            ><Slip of={outcome} /><span class="word">{outcomeWord(outcome, 'undo')}</span></span
+          ></th
+        >
+      {/each}
+      <th class="r">Left over</th>
+    </tr>
+  </thead>
+  <tbody>
+    {#each report.destinations as into (into.table)}
+      <tr>
+        <td class="t"><b class="m">{into.table}</b></td>
+        <td class="r"><b>{count(into.rows)}</b></td>
+        {#each UNDO_OUTCOMES as outcome, i (outcome)}<td class="r"
+            ><span class="q sign">{i ? '+' : '='}</span>{count(into[outcome] ?? 0)}</td
+          >{/each}
+        <td class="r new"><b>{left(into)}</b></td>
+      </tr>
+    {/each}
+  </tbody>
+</table>
+
+<style>
+  .books {
+    border-bottom: 1px solid var(--ink);
+    flex: none;
+  }
+  .sign {
+    float: left;
+  }
+  @media (max-width: 1150px) {
+    .word {
+      position: absolute;
+      clip-path: inset(50%);
+    }
+  }
+</style>

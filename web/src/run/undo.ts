@@ -1,0 +1,54 @@
+import type { Edited, EditedRecord, Prospect, UndoRequest } from '../api/types';
+import { count, many } from '../ui/words';
+
+/** What can be decided for a record that was edited since. */
+export function choices(added: boolean): { value: Edited; text: string }[] {
+  return added
+    ? [
+        { value: 'keep', text: 'Keep it' },
+        { value: 'put-back', text: 'Remove it all the same' },
+      ]
+    : [
+        { value: 'keep', text: 'Keep it' },
+        { value: 'fields', text: 'Put back what the run changed' },
+        { value: 'put-back', text: 'Put it back whole' },
+      ];
+}
+
+/** What tells an edited record from the others. */
+export function placeOf(record: EditedRecord): string {
+  return `${record.place.destination}.${record.place.row}.${record.place.part}`;
+}
+
+/** What was decided, for the server: the usual and the exceptions. */
+export function request(
+  edited: EditedRecord[],
+  forAll: Edited,
+  single: Record<string, Edited>,
+): UndoRequest {
+  return {
+    edited: forAll,
+    decisions: edited
+      .filter((r) => single[placeOf(r)] && single[placeOf(r)] !== forAll)
+      .map((r) => ({ ...r.place, edited: single[placeOf(r)]! })),
+  };
+}
+
+/** What taking back does in a table, in words. */
+export function does(part: Prospect['parts'][number]): string {
+  const words = [
+    part.removed ? `${many(part.removed, 'record')} removed` : '',
+    part.putBack ? `${count(part.putBack)} put back as they were` : '',
+    part.broughtBack ? `${count(part.broughtBack)} brought back` : '',
+    part.edited ? `${count(part.edited)} edited since` : '',
+    part.gone ? `${count(part.gone)} no longer as they were found` : '',
+    part.held ? `${count(part.held)} held by the database` : '',
+  ].filter((w) => w);
+  return words.length ? words.join(', ') : 'nothing';
+}
+
+/** The button that does it. */
+export function deed(prospect: Prospect): string {
+  const records = prospect.parts.reduce((n, p) => n + p.removed + p.putBack + p.broughtBack, 0);
+  return records ? `Take ${many(records, 'record')} back` : 'Take it back';
+}
