@@ -17,8 +17,11 @@
     fields: string[];
     goTo: (to: Stop) => void;
     low: boolean;
+    /** What the ledger is of: a rehearsal, a run or an undo. */
+    kind: string;
   }
-  let { open, entry, fields, goTo, low }: Props = $props();
+  let { open, entry, fields, goTo, low, kind }: Props = $props();
+  const undo = $derived(kind === 'undo');
 
   const info = (name: string) => open.view.table.fields.find((f) => f.name === name);
   const rowNotes = $derived(entry.notes.filter((n) => !n.field || !fields.includes(n.field)));
@@ -41,15 +44,16 @@
 
 <div class="bt head">
   <span class="mark m">{entry.line}</span>
-  <Outcome of={entry.outcome} />
+  <Outcome of={entry.outcome} {kind} />
   {#if entry.recordKey}<span class="q"
       >record {entry.recordKey}{entry.matchedBy
         ? `, found by ${open.destination.keys[entry.matchedBy - 1]?.fields.join(' with ') ?? 'its key'}`
         : ''}</span
     >{/if}
   {#each rowNotes as note (note.reason)}<span class="q2">{note.reason}</span>{/each}
-  <span class="end"><button class="go" onclick={openInFill}>line {entry.line} in Fill</button></span
-  >
+  {#if !undo}<span class="end"
+      ><button class="go" onclick={openInFill}>line {entry.line} in Fill</button></span
+    >{/if}
 </div>
 <div class="scroll why" {@attach region('Why')} class:low>
   <table class="g">
@@ -83,14 +87,20 @@
             {:else if note && !note.softened}<Slip of="rejected" /> {note.value || 'blank'}
             {:else}<span class:pale={entry.outcome !== 'new'}
                 ><Value
-                  value={entry.after[i] ?? entry.before?.[i]}
+                  value={entry.after[i] ?? (undo ? undefined : entry.before?.[i])}
                   field={info(field)}
                   connection={open.plan.connection}
                 /></span
               >{/if}
           </td>
           <td class="t q2" class:rejected={note && !note.softened}
-            >{note ? note.reason : why(open, field, entry, i)}</td
+            >{note
+              ? note.reason
+              : undo
+                ? differs
+                  ? 'as it was before'
+                  : ''
+                : why(open, field, entry, i)}</td
           >
         </tr>
       {/each}

@@ -198,7 +198,7 @@
       </span>
     </div>
   {/if}
-  {#if entry}<Inspector {open} {entry} {fields} {goTo} low={written} />{/if}
+  {#if entry}<Inspector {open} {entry} {fields} {goTo} low={written} kind={run.kind} />{/if}
 </section>
 
 <style>

@@ -14,6 +14,7 @@
   import Books from './Books.svelte';
   import FieldsChanged from './FieldsChanged.svelte';
   import TakeBack from './TakeBack.svelte';
+  import { why } from './undo';
   import UndoBooks from './UndoBooks.svelte';
   import { work } from './work.svelte';
 
@@ -182,14 +183,31 @@
       {#if into.fieldsChanged.length}
         <FieldsChanged {into} />
       {/if}
-      <Problems
-        {open}
-        {report}
-        show={(field, value) => {
-          outcome = 'rejected';
-          search = value || field;
-        }}
-      />
+      {#if undo}
+        {#if report.problems.length}
+          <div class="bt"><h2>Not taken back as they were</h2></div>
+          <ul class="why">
+            {#each report.problems as problem (`${problem.destination}.${problem.code}`)}
+              <li>
+                <b>{count(problem.rows)}</b>
+                {why(problem)}
+                {#if problem.code !== 'altered'}<button
+                    class="go"
+                    onclick={() => (outcome = problem.code === 'held' ? 'rejected' : 'skipped')}
+                    >show</button
+                  >{/if}
+              </li>
+            {/each}
+          </ul>
+        {/if}
+      {:else}<Problems
+          {open}
+          {report}
+          show={(field, value) => {
+            outcome = 'rejected';
+            search = value || field;
+          }}
+        />{/if}
     </aside>
   </div>
 {/if}
@@ -235,6 +253,11 @@
     border-top: 1px solid var(--ink);
   }
   .touched {
+    padding: 0 12px 8px;
+  }
+  .why {
+    list-style: none;
+    margin: 0;
     padding: 0 12px 8px;
   }
   .message {

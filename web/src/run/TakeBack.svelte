@@ -1,7 +1,7 @@
 <script lang="ts">
   // Taking a run back: first what it would do, and what was edited since; then it is done.
   import { api, got } from '../api/client';
-  import type { Edited, Prospect, RunView } from '../api/types';
+  import type { Edited, EditedRecord, Prospect, RunView } from '../api/types';
   import type { OpenPlan } from '../plan/plan.svelte';
   import Pick from '../ui/Pick.svelte';
   import { region } from '../ui/region';
@@ -25,6 +25,11 @@
       tell(error);
       close();
     }
+  }
+
+  function address(record: EditedRecord): string {
+    const table = prospect?.parts.find((p) => p.destination === record.destination)?.table ?? '';
+    return `/records/${open.plan.connection}/${table}?key=${record.key}`;
   }
 
   async function go() {
@@ -68,13 +73,12 @@
       <div class="scroll edited" {@attach region('Edited since')}>
         <table class="g">
           <colgroup>
-            <col style:width="60px" /><col style:width="150px" /><col /><col /><col /><col
-              style:width="250px"
-            />
+            <col style:width="52px" /><col style:width="76px" /><col style:width="116px" /><col
+            /><col /><col /><col style:width="330px" />
           </colgroup>
           <thead>
             <tr>
-              <th class="ln">line</th><th>Record, field</th><th>Before the run</th><th
+              <th class="ln">line</th><th>Record</th><th>Field</th><th>Before the run</th><th
                 >As the run left it</th
               ><th>Today</th><th>Decision</th>
             </tr>
@@ -85,9 +89,9 @@
                 <tr class:first={i === 0}>
                   <td class="ln">{i ? '' : record.line}</td>
                   <td title={record.destination}
-                    >{#if i === 0}<span class="q">{record.key}</span>{/if}
-                    {field.field}</td
+                    >{#if i === 0}<a class="go" href={address(record)}>{record.key}</a>{/if}</td
                   >
+                  <td>{field.field}</td>
                   <td class="q">{record.added ? '' : (field.before ?? 'blank')}</td>
                   <td>{field.left ?? 'blank'}</td>
                   <td class:changed={field.now !== field.left}>{field.now ?? 'blank'}</td>

@@ -5,6 +5,12 @@
   import { count, outcomeWord, UNDO_OUTCOMES } from '../ui/words';
 
   let { report }: { report: RunReport } = $props();
+  /** What came about anywhere; an undo brings records back only if it takes back an undo. */
+  const outcomes = $derived(
+    UNDO_OUTCOMES.filter(
+      (o) => o === 'removed' || o === 'changed' || report.destinations.some((d) => d[o]),
+    ),
+  );
   const left = (into: RunReport['destinations'][number]) =>
     into.rows - UNDO_OUTCOMES.reduce((sum, o) => sum + (into[o] ?? 0), 0);
 </script>
@@ -18,7 +24,7 @@
   <thead>
     <tr>
       <th></th><th class="r">Written</th>
-      {#each UNDO_OUTCOMES as outcome (outcome)}
+      {#each outcomes as outcome (outcome)}
         <th class="r"
           ><span class="o {outcome}"
             ><Slip of={outcome} /><span class="word">{outcomeWord(outcome, 'undo')}</span></span
@@ -33,7 +39,7 @@
       <tr>
         <td class="t"><b class="m">{into.table}</b></td>
         <td class="r"><b>{count(into.rows)}</b></td>
-        {#each UNDO_OUTCOMES as outcome, i (outcome)}<td class="r"
+        {#each outcomes as outcome, i (outcome)}<td class="r"
             ><span class="q sign">{i ? '+' : '='}</span>{count(into[outcome] ?? 0)}</td
           >{/each}
         <td class="r new"><b>{left(into)}</b></td>

@@ -6,12 +6,12 @@ export function choices(added: boolean): { value: Edited; text: string }[] {
   return added
     ? [
         { value: 'keep', text: 'Keep it' },
-        { value: 'put-back', text: 'Remove it all the same' },
+        { value: 'put-back', text: 'Remove it' },
       ]
     : [
         { value: 'keep', text: 'Keep it' },
-        { value: 'fields', text: 'Put back what the run changed' },
-        { value: 'put-back', text: 'Put it back whole' },
+        { value: 'fields', text: 'Put back the run’s fields' },
+        { value: 'put-back', text: 'Put back all' },
       ];
 }
 
@@ -45,6 +45,18 @@ export function does(part: Prospect['parts'][number]): string {
     part.held ? `${count(part.held)} held by the database` : '',
   ].filter((w) => w);
   return words.length ? words.join(', ') : 'nothing';
+}
+
+/** Why records were not taken back as they were, in words. */
+export function why(problem: { code: string; reason: string }): string {
+  return (
+    {
+      'edited-since': 'edited since the run, and left as they are',
+      gone: 'no longer there',
+      'there-again': 'there again under the same key',
+      altered: 'of which the application made something else',
+    }[problem.code] ?? problem.reason
+  );
 }
 
 /** The button that does it. */

@@ -19,13 +19,19 @@ final class FillCheck {
   private final List<String> columns;
   private final Predicate<String> hasBook;
   private final List<PlanCheck.Matter> matters;
+  private final boolean needed;
 
+  /**
+   * @param needed true if the field must have a value
+   */
   FillCheck(
       FieldInfo field,
+      boolean needed,
       List<String> columns,
       Predicate<String> hasBook,
       List<PlanCheck.Matter> matters) {
     this.field = field;
+    this.needed = needed;
     this.columns = columns;
     this.hasBook = hasBook;
     this.matters = matters;
@@ -64,7 +70,7 @@ final class FillCheck {
       matter(ErrorCode.NO_GENERATOR, "Say what is generated for " + field.name() + ".");
     } else if (origin instanceof Origin.Linked of) {
       link(of);
-    } else if (origin instanceof Origin.Database && field.required()) {
+    } else if (origin instanceof Origin.Database && needed) {
       matter(
           ErrorCode.REQUIRED_FIELD,
           field.name() + " is required and the database has no value of its own for it.");

@@ -53,6 +53,8 @@ public final class PlanCheck {
       Predicate<String> hasBook,
       @Nullable String parent) {
     List<Matter> matters = new ArrayList<>();
+    // who only updates records need not give what a new one can't do without
+    boolean adds = destination.policies().onNone() == Policies.OnNone.ADD;
     Set<String> filled = new HashSet<>();
     if (parent != null) {
       filled.add(parent);
@@ -79,10 +81,10 @@ public final class PlanCheck {
                 field.name() + ": " + field.unfillable() + ". Leave it to the database."));
         continue;
       }
-      new FillCheck(field, columns, hasBook, matters).check(fill);
+      new FillCheck(field, adds && field.required(), columns, hasBook, matters).check(fill);
     }
     for (FieldInfo field : table.fields()) {
-      if (field.required() && !filled.contains(field.name())) {
+      if (adds && field.required() && !filled.contains(field.name())) {
         matters.add(
             new Matter(
                 ErrorCode.REQUIRED_FIELD,

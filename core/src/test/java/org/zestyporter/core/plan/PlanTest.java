@@ -80,6 +80,24 @@ class PlanTest {
         .containsExactly("required-field");
   }
 
+  /** Only a new record can't do without them. */
+  @Test
+  void whoOnlyUpdatesRecordsNeedNotFillRequiredFields() {
+    Fill notes = Fill.of("notes", Origin.column("Notes"));
+    Policies policies =
+        new Policies(
+            Policies.OnMatch.UPDATE,
+            Policies.OnNone.SKIP,
+            Policies.OnSeveral.REJECT,
+            Policies.OnRepeat.REJECT);
+    MatchKey key = new MatchKey(List.of("notes"), List.of());
+    Destination updates = new Destination("boat", List.of(notes), List.of(key), policies);
+    assertThat(codes(updates)).isEmpty();
+    Fill left = Fill.of("reg", Origin.DATABASE);
+    assertThat(codes(new Destination("boat", List.of(notes, left), List.of(key), policies)))
+        .isEmpty();
+  }
+
   @Test
   void linkNeedsALinkField() {
     assertThat(codes(boat(List.of(), Fill.of("reg", Origin.link("Reg", "email")))))
