@@ -184,6 +184,7 @@ final class Whole {
     timed.addAll(command);
     ProcessBuilder builder = new ProcessBuilder(timed);
     builder.environment().put("PORTER_DB_USER", "postgres");
+    builder.environment().put("PORTER_HOME", folder.resolve("home").toString());
     builder.redirectOutput(ProcessBuilder.Redirect.DISCARD).redirectError(errors.toFile());
     try {
       int code = builder.start().waitFor();

@@ -48,15 +48,24 @@ abstract class PlanCommand implements Callable<Integer> {
   @Option(names = "--json", description = "print one JSON document")
   boolean json;
 
-  abstract RunReport go(Pipeline pipeline, Ledger ledger, Progress progress);
+  /** The name of the plan, once it is read. */
+  String plan;
+
+  abstract RunReport go(Pipeline pipeline, Ledger ledger, Progress progress) throws IOException;
+
+  /** Tells people what else there is to say. */
+  void tell(RunReport report, PrintWriter out) {
+    // a rehearsal says it all in its books
+  }
 
   @Override
   public Integer call() throws IOException {
     if (!Files.isRegularFile(planFile)) {
       throw new NoSuchFileException(planFile.toString());
     }
-    Plan plan = PlanJson.read(Files.readString(planFile));
-    try (OpenedFile opened = OpenedFile.open(file, plan.reading());
+    Plan read = PlanJson.read(Files.readString(planFile));
+    plan = read.name();
+    try (OpenedFile opened = OpenedFile.open(file, read.reading());
         CsvLedger ledger = ledgerFile == null ? null : new CsvLedger(ledgerFile, rawCells)) {
       RunContext context =
           new RunContext(
@@ -64,7 +73,7 @@ abstract class PlanCommand implements Callable<Integer> {
       Pipeline pipeline =
           new Pipeline(
               new OpenedPlan(
-                  Target.open(to, System.getenv()), opened.table(), plan, context, Shared.NONE));
+                  Target.open(to, System.getenv()), opened.table(), read, context, Shared.NONE));
       RunReport report = go(pipeline, ledger == null ? Ledger.NONE : ledger, progress());
       if (ledger != null) {
         ledger.close();
@@ -74,6 +83,8 @@ abstract class PlanCommand implements Callable<Integer> {
         Json.print(out, report);
       } else {
         people(report, out);
+        tell(report, out);
+        out.flush();
       }
       return report.clean() ? Porter.DONE : Porter.REJECTED;
     }

@@ -18,7 +18,8 @@ import picocli.CommandLine.Command;
       LookCommand.class,
       DraftCommand.class,
       RehearseCommand.class,
-      RunCommand.class
+      RunCommand.class,
+      UndoCommand.class
     })
 public final class Porter implements Runnable {
   static final int DONE = 0;

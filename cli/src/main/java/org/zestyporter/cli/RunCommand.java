@@ -1,5 +1,9 @@
 package org.zestyporter.cli;
 
+import java.io.IOException;
+import java.io.PrintWriter;
+import java.nio.file.Path;
+import java.time.Clock;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Settled;
 import org.zestyporter.core.application.jdbc.Database;
@@ -13,22 +17,59 @@ import org.zestyporter.core.run.Settlement;
 import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
 
 @Command(
     name = "run",
     description = "Brings every row in; all or nothing.",
     mixinStandardHelpOptions = true)
 final class RunCommand extends PlanCommand {
+  @Option(
+      names = "--home",
+      paramLabel = "DIR",
+      description = "the data folder, which keeps what an undo needs (PORTER_HOME)")
+  Path home;
+
   @Override
-  RunReport go(Pipeline pipeline, Ledger ledger, Progress progress) {
+  RunReport go(Pipeline pipeline, Ledger ledger, Progress progress) throws IOException {
+    KeptRun kept =
+        KeptRun.begin(
+            home != null ? home : Server.defaultHome(),
+            plan,
+            file.getFileName().toString(),
+            to,
+            null,
+            Clock.systemDefaultZone());
+    RunReport report;
+    try (FolderLedger folder = new FolderLedger(kept, ledger)) {
+      report = run(pipeline, kept.description().number(), folder, progress);
+    } catch (RuntimeException e) {
+      boolean unsure = e instanceof PorterException p && p.code() == ErrorCode.UNSURE;
+      if (!unsure) {
+        kept.forget();
+      }
+      throw e;
+    }
+    kept.write(kept.description().in("done"));
+    return report;
+  }
+
+  private RunReport run(Pipeline pipeline, String number, Ledger ledger, Progress progress) {
     Marked marked = new Marked(ledger);
     try {
-      return pipeline.run("command-line", marked, progress);
+      return pipeline.run(number, marked, progress);
     } catch (PorterException e) {
       if (e.code() == ErrorCode.UNSURE && marked.settled(Target.open(to, System.getenv()))) {
         return marked.report;
       }
       throw e;
+    }
+  }
+
+  @Override
+  void tell(RunReport report, PrintWriter out) {
+    if (report.destinations().stream().anyMatch(d -> d.added() + d.changed() > 0)) {
+      out.printf("It can be taken back: ./porter undo %s%n", report.run());
     }
   }
 
@@ -52,6 +93,11 @@ final class RunCommand extends PlanCommand {
     @Override
     public void append(LedgerChunk chunk) {
       ledger.append(chunk);
+    }
+
+    @Override
+    public void made(LedgerChunk chunk) {
+      ledger.made(chunk);
     }
 
     @Override

@@ -168,7 +168,7 @@ class FillTest extends DemoVisit {
     browser.find("td.bad", "no number in it");
     browser.find("td.bad", "more than 2 decimals");
     browser.find("button.fix", "+ Round");
-    picture("fill-trouble");
+    checked("fill-trouble");
     repair("250,005", "+ Round");
     browser.until(d -> browser.text("[data-field=credit_limit] .b").equals("1"));
 

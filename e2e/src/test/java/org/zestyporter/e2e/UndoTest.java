@@ -90,7 +90,7 @@ class UndoTest extends DemoVisit {
     browser.click(".do button", "back");
     browser.sees("Yes, every record is accounted for");
     assertThat(browser.text("[data-outcome=skipped]")).contains("2");
-    picture("undone");
+    checked("undone");
     browser.click("a.place", "Runs");
     browser.sees("taken back by");
     browser.sees("undo of");
