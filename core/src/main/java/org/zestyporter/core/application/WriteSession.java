@@ -38,23 +38,29 @@ public interface WriteSession extends Lookups, AutoCloseable {
    */
   record Refusal(long line, String reason) {}
 
-  /** The application refused rows. */
+  /** The application refused a record. */
   final class RefusedException extends RuntimeException {
     private static final long serialVersionUID = 1L;
-    private final transient List<Refusal> refusals;
+    private final transient Refusal refusal;
 
-    /**
-     * @param refusals those among the records that were sent together, at least one
-     */
-    public RefusedException(List<Refusal> refusals, @Nullable Throwable cause) {
-      super(refusals.get(0).reason(), cause);
-      this.refusals = List.copyOf(refusals);
+    public RefusedException(Refusal refusal, @Nullable Throwable cause) {
+      super(refusal.reason(), cause);
+      this.refusal = refusal;
     }
 
-    /** The refused records, in their order. */
-    public List<Refusal> refusals() {
-      return refusals;
+    /** One of the refused records; if it was sent alone, it is that one. */
+    public Refusal refusal() {
+      return refusal;
     }
+  }
+
+  /** A place in a session to which it can go back. */
+  interface Place {
+    /** Takes back what was written since. */
+    void goBack();
+
+    /** Forgets the place; what was written stays for now. */
+    void forget();
   }
 
   /**
@@ -72,11 +78,13 @@ public interface WriteSession extends Lookups, AutoCloseable {
    *
    * @param inOrder true if a record may only be written once those before it are
    * @return the primary key of each record, in the order of {@code changes}
-   * @throws RefusedException if the application refuses records; it names all of those that were
-   *     sent together, up to a limit
+   * @throws RefusedException if the application refuses any of them; it names one
    * @throws PorterException if the application is lost
    */
   List<List<Object>> write(TableInfo table, List<Change> changes, boolean inOrder);
+
+  /** Notes how things stand now. */
+  Place place();
 
   /**
    * Inserts and updates those records that the application takes.

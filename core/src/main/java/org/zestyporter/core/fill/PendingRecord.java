@@ -68,6 +68,12 @@ public final class PendingRecord implements Pending {
     key = given;
   }
 
+  /** It was made in vain: what was written is taken back. */
+  public synchronized void unmade() {
+    claimed = false;
+    key = null;
+  }
+
   @Override
   public String toString() {
     Object given = key();

@@ -2,15 +2,23 @@ package org.zestyporter.core.plan;
 
 import com.fasterxml.jackson.annotation.JsonValue;
 import java.util.Locale;
+import org.jspecify.annotations.Nullable;
 
 /**
  * How a run goes.
  *
- * @param mode whether what was written stays when the database refuses a row
+ * @param mode what becomes of the others when the database refuses a row
  * @param whenAltered what it means that the application keeps another value than it was given
  * @param rows what becomes of a row's other records when one of them is rejected
+ * @param stopAfter rejected rows up to which a run goes on; null if any number is borne
+ * @param tryInDatabase true if a rehearsal has the database try everything, and takes it back
  */
-public record RunSettings(Mode mode, WhenAltered whenAltered, Rows rows) {
+public record RunSettings(
+    Mode mode,
+    WhenAltered whenAltered,
+    Rows rows,
+    @Nullable Integer stopAfter,
+    boolean tryInDatabase) {
 
   /** What becomes of a row's other records when one of them is rejected. */
   public enum Rows {
@@ -25,14 +33,16 @@ public record RunSettings(Mode mode, WhenAltered whenAltered, Rows rows) {
     }
   }
 
-  /** Whether what was written stays when the database refuses a row. */
+  /** What becomes of the others when the database refuses a row. */
   public enum Mode {
-    /** One transaction: a single refusal takes everything back. */
-    ALL_OR_NOTHING;
+    /** A single refusal takes everything back. */
+    ALL_OR_NOTHING,
+    /** The row is rejected, and the others are written. */
+    SET_ASIDE;
 
     @JsonValue
     public String word() {
-      return "all-or-nothing";
+      return name().toLowerCase(Locale.ROOT).replace('_', '-');
     }
   }
 
@@ -51,10 +61,20 @@ public record RunSettings(Mode mode, WhenAltered whenAltered, Rows rows) {
     }
   }
 
-  public static final RunSettings ALL_OR_NOTHING = new RunSettings(null, null, null);
+  public static final RunSettings ALL_OR_NOTHING = new RunSettings(null, null);
 
   public RunSettings(Mode mode, WhenAltered whenAltered) {
-    this(mode, whenAltered, null);
+    this(mode, whenAltered, null, null, false);
+  }
+
+  /** The same settings with another mode. */
+  public RunSettings in(Mode other) {
+    return new RunSettings(other, whenAltered, rows, stopAfter, tryInDatabase);
+  }
+
+  /** The same settings with another number of rejected rows that are borne. */
+  public RunSettings stoppingAfter(@Nullable Integer rejected) {
+    return new RunSettings(mode, whenAltered, rows, rejected, tryInDatabase);
   }
 
   public RunSettings {

@@ -57,8 +57,13 @@ final class Books {
   }
 
   /** Counts a row that came to the destination. */
-  void count(Outcome outcome) {
+  void add(Outcome outcome) {
     outcomes[outcome.ordinal()]++;
+  }
+
+  /** How many rows have come to an outcome. */
+  long count(Outcome outcome) {
+    return outcomes[outcome.ordinal()];
   }
 
   /** Counts what there is to say of a row. */

@@ -73,8 +73,8 @@ final class Decider {
     rows.outcomes[r] = (byte) Outcome.REJECTED.ordinal();
   }
 
-  /** Takes back that a row is written, since another record of its row is rejected. */
-  void takeBack(TargetRows rows, int r, String reason) {
+  /** Takes back that a row is written, after all. */
+  void takeBack(TargetRows rows, int r, ProblemCode code, String reason) {
     long line = rows.line(r);
     List<Object> record = rows.keys[r];
     boolean isNew = rows.before[r] < 0;
@@ -92,7 +92,7 @@ final class Decider {
     if (rows.records != null) {
       rows.records[r] = null;
     }
-    rows.note(r, new LedgerEntry.Note(ProblemCode.ROW_REJECTED, null, null, reason, false));
+    rows.note(r, new LedgerEntry.Note(code, null, null, reason, false));
     rows.outcomes[r] = (byte) Outcome.REJECTED.ordinal();
     rows.changed[r] = null;
     rows.waits[r] = false;

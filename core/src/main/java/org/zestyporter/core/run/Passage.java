@@ -7,7 +7,9 @@ import java.util.Deque;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.BiConsumer;
 import org.zestyporter.core.application.Lookups;
+import org.zestyporter.core.application.WriteSession;
 import org.zestyporter.core.match.Matcher;
 import org.zestyporter.core.plan.RunSettings;
 import org.zestyporter.core.value.ProblemCode;
@@ -36,6 +38,7 @@ final class Passage {
 
   private final Map<Integer, List<Place>> parked = new HashMap<>();
   private final Deque<ChunkRows> open = new ArrayDeque<>();
+  private final Refusals refusals = new Refusals();
 
   /** A row of a chunk. */
   private record Place(ChunkRows chunk, int row) {
@@ -249,7 +252,7 @@ final class Passage {
       for (int r = rows.from(row); r < rows.to(row); r++) {
         if (rows.outcomes[r] <= Outcome.CHANGED.ordinal()) {
           waiting.forget(rows, r);
-          deciders.get(t).takeBack(rows, r, reason);
+          deciders.get(t).takeBack(rows, r, ProblemCode.ROW_REJECTED, reason);
         }
       }
     }
@@ -259,8 +262,10 @@ final class Passage {
   private void write(List<Place> first) {
     List<Place> wave = first;
     while (!wave.isEmpty()) {
-      for (int t = 0; t < targets.size(); t++) {
-        send(t, wave);
+      if (last.writes()) {
+        spare(wave);
+      } else {
+        claim(wave);
       }
       List<Place> next = new ArrayList<>();
       for (Place place : wave) {
@@ -280,7 +285,81 @@ final class Passage {
     }
   }
 
-  private void send(int t, List<Place> wave) {
+  /**
+   * Writes rows; those that the database refuses are found by halving and rejected. What one row
+   * makes goes together.
+   */
+  private void spare(List<Place> wave) {
+    WriteSession.Place before = last.open().place();
+    try {
+      List<TargetWriter.Sent> sent = new ArrayList<>();
+      for (int t = 0; t < targets.size(); t++) {
+        send(t, wave, sent);
+      }
+      before.forget();
+      sent.forEach(TargetWriter.Sent::note);
+    } catch (WriteSession.RefusedException e) {
+      before.goBack();
+      writers.forEach(TargetWriter::takeBack);
+      if (wave.size() == 1) {
+        refuse(wave.get(0), e.refusal());
+        return;
+      }
+      int half = wave.size() / 2;
+      spare(wave.subList(0, half));
+      spare(wave.subList(half, wave.size()));
+    }
+  }
+
+  /** Rejects a row that the database refused. */
+  private void refuse(Place place, WriteSession.Refusal refusal) {
+    refusals.add(refusal);
+    ChunkRows chunk = place.chunk();
+    for (int t = 0; t < targets.size(); t++) {
+      TargetRows rows = chunk.targets().get(t);
+      for (int r = rows.from(place.row()); r < rows.to(place.row()); r++) {
+        if (rows.outcomes[r] <= Outcome.CHANGED.ordinal()) {
+          if (rows.records != null && rows.records[r] instanceof RowRecord record) {
+            record.made(null);
+          }
+          waiting.forget(rows, r);
+          deciders
+              .get(t)
+              .takeBack(
+                  rows, r, ProblemCode.REFUSED, "the database refused it: " + refusal.reason());
+        }
+      }
+    }
+  }
+
+  /** Rows that the database refused; the first of them with their reasons. */
+  Refusals refusals() {
+    return refusals;
+  }
+
+  private void claim(List<Place> wave) {
+    for (int t = 0; t < targets.size(); t++) {
+      TargetWriter writer = writers.get(t);
+      eachChunk(t, wave, (rows, places) -> writer.claim(rows, places));
+    }
+  }
+
+  private void send(int t, List<Place> wave, List<TargetWriter.Sent> all) {
+    TargetWriter writer = writers.get(t);
+    eachChunk(
+        t,
+        wave,
+        (rows, places) -> {
+          TargetWriter.Sent sent = writer.send(rows, places);
+          if (sent != null) {
+            all.add(sent);
+          }
+        });
+  }
+
+  /** Takes the rows of a wave in a destination, chunk by chunk. */
+  private static void eachChunk(
+      int t, List<Place> wave, BiConsumer<TargetRows, List<Integer>> take) {
     for (int from = 0; from < wave.size(); ) {
       ChunkRows chunk = wave.get(from).chunk();
       TargetRows rows = chunk.targets().get(t);
@@ -292,7 +371,7 @@ final class Passage {
           places.add(r);
         }
       }
-      writers.get(t).write(rows, places);
+      take.accept(rows, places);
       from = to;
     }
   }

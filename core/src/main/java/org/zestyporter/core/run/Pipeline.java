@@ -31,9 +31,6 @@ import org.zestyporter.core.value.PorterException;
  * }</pre>
  */
 public final class Pipeline {
-  /** Characters in which refused lines are named. */
-  private static final int LONGEST_NAMED = 1_500;
-
   private static final long WAIT_MILLIS = 200;
 
   private final OpenedPlan opened;
@@ -46,13 +43,23 @@ public final class Pipeline {
     this.plan = opened.plan();
   }
 
-  /** Goes through all rows and writes nothing. */
+  /**
+   * Goes through all rows, and nothing of it stays. If the plan says so, the database tries
+   * everything in a transaction that is taken back, and has its say.
+   */
   public RunReport rehearse(Ledger ledger, Progress progress) {
     Application own = opened.application().stoppable();
-    // one session for all look-ups, which is never committed
+    // one session, which is never committed
     try (Watch watch = Watch.over(progress, own::cancel);
-        WriteSession looking = own.begin()) {
-      return go(opened.through(own, looking), null, LastStage.REHEARSAL, ledger, progress).report();
+        WriteSession session = own.begin()) {
+      boolean tries = plan.run().tryInDatabase() && own.abilities().transactions();
+      if (tries) {
+        claim(own, session, progress);
+      }
+      LastStage last = tries ? LastStage.trying(session) : LastStage.REHEARSAL;
+      return go(opened.through(own, session), null, last, ledger, progress).report();
+    } catch (WriteSession.RefusedException e) {
+      throw refused(e);
     } catch (PorterException e) {
       throw progress.stopped() ? stopped() : e;
     }
@@ -92,41 +99,21 @@ public final class Pipeline {
       session.commit();
       return report;
     } catch (WriteSession.RefusedException e) {
-      throw ErrorCode.ROW_REFUSED.error(refused(e.refusals()), e);
+      throw refused(e);
     }
   }
 
-  /** All that the application refused of the rows that were written together. */
-  private String refused(List<WriteSession.Refusal> refusals) {
-    WriteSession.Refusal first = refusals.get(0);
-    if (refusals.size() == 1) {
-      return "The database refused line "
-          + first.line()
-          + ": "
-          + first.reason()
-          + ". Nothing was written.";
-    }
-    StringBuilder named = new StringBuilder();
-    int count = 0;
-    for (WriteSession.Refusal r : refusals) {
-      String sentence = " Line " + r.line() + ": " + r.reason() + ".";
-      if (named.length() + sentence.length() > LONGEST_NAMED) {
-        break;
-      }
-      named.append(sentence);
-      count++;
-    }
-    int others = refusals.size() - count;
-    return "The database refused "
-        + refusals.size()
-        + " lines."
-        + named
-        + (others > 0 ? " And " + others + " more." : "")
-        + (opened.source().batches() > 1 ? " Rows far below these were not tried." : "")
-        + " Nothing was written.";
+  /** What was written already can't be linked as it should. */
+  private static PorterException refused(WriteSession.RefusedException e) {
+    Refusals refusals = new Refusals();
+    refusals.add(e.refusal());
+    return ErrorCode.ROW_REFUSED.error(refusals.told(), e);
   }
 
   private void require(Gone gone) {
+    if (!gone.refusals().isEmpty() && plan.run().mode() == RunSettings.Mode.ALL_OR_NOTHING) {
+      throw ErrorCode.ROW_REFUSED.error(gone.refusals().told());
+    }
     if (!gone.report().balanced()) {
       throw ErrorCode.UNBALANCED.error(
           "The books did not balance: records that were written could not be found"
@@ -198,7 +185,7 @@ public final class Pipeline {
   }
 
   /** The books, and in words what the application changed; null if nothing. */
-  private record Gone(RunReport report, @Nullable String altered) {}
+  private record Gone(RunReport report, @Nullable String altered, Refusals refusals) {}
 
   private Gone go(OpenedPlan own, String number, LastStage last, Ledger ledger, Progress progress) {
     long started = System.nanoTime();
@@ -224,17 +211,36 @@ public final class Pipeline {
           done += chunk.count();
           if (chunk.count() > 0) {
             passage.take(chunk);
+            bear(targets, last);
           }
           progress.at(Progress.Phase.WRITING, done, source.rowCount());
         }
       }
       passage.finish();
       kept.finish();
+      bear(targets, last);
+      return report(targets, number, (System.nanoTime() - started) / 1e9, passage.refusals());
     }
-    return report(targets, number, (System.nanoTime() - started) / 1e9);
   }
 
-  private Gone report(List<Target> targets, String number, double seconds) {
+  /** Ends a run of which more rows are rejected than the plan bears. */
+  private void bear(List<Target> targets, LastStage last) {
+    Integer most = plan.run().stopAfter();
+    if (most == null || !last.stays()) {
+      return;
+    }
+    long rejected = targets.stream().mapToLong(t -> t.books.count(Outcome.REJECTED)).sum();
+    if (rejected > most) {
+      throw ErrorCode.TOO_MANY_REJECTED.error(
+          "More than "
+              + most
+              + (most == 1 ? " row was" : " rows were")
+              + " rejected, which is where the plan stops. Nothing was written.",
+          "Rehearse to see all of them with their reasons, or let the plan bear more.");
+    }
+  }
+
+  private Gone report(List<Target> targets, String number, double seconds, Refusals refusals) {
     List<Books> books = targets.stream().map(t -> t.books).toList();
     long read = source.rowCount();
     List<String> altered =
@@ -254,7 +260,7 @@ public final class Pipeline {
             books.stream().allMatch(Books::balanced),
             Math.round(seconds * 1000) / 1000.0,
             Math.round(read / Math.max(seconds, 1e-6)));
-    return new Gone(report, altered.isEmpty() ? null : String.join(", ", altered));
+    return new Gone(report, altered.isEmpty() ? null : String.join(", ", altered), refusals);
   }
 
   /**

@@ -32,6 +32,9 @@ final class TargetWriter {
   /** Fills whose numbers are summed. */
   private final int[] summed;
 
+  /** Linked records that were made for what was sent and is not noted yet. */
+  private final List<Made> unnoted = new ArrayList<>();
+
   /** By fill, the numbers that stand as they were given, and are not in the books yet. */
   private final ColumnSum[] sums;
 
@@ -52,23 +55,25 @@ final class TargetWriter {
   }
 
   /**
-   * Writes some rows, which have been decided.
+   * Writes some rows, which have been decided. Nothing is noted of it yet.
    *
    * @param places places of the rows among the chunk's
+   * @return null if there is nothing to write
+   * @throws WriteSession.RefusedException if the application refuses any of them
    */
-  void write(TargetRows rows, List<Integer> places) {
-    if (last.writes()) {
-      List<Integer> written = places.stream().filter(r -> rows.changes[r] != null).toList();
-      if (!written.isEmpty()) {
-        send(rows, written);
-      }
-    } else {
-      claim(rows, places);
-    }
+  @Nullable Sent send(TargetRows rows, List<Integer> places) {
+    List<Integer> written = places.stream().filter(r -> rows.changes[r] != null).toList();
+    return written.isEmpty() ? null : sendAll(rows, written);
+  }
+
+  /** Lets go of linked records that were made in vain, since what was sent is taken back. */
+  void takeBack() {
+    unnoted.forEach(m -> m.records().forEach(PendingRecord::unmade));
+    unnoted.clear();
   }
 
   /** Counts linked records that would be made. */
-  private void claim(TargetRows rows, List<Integer> places) {
+  void claim(TargetRows rows, List<Integer> places) {
     for (int f = 0; f < target.fills.size(); f++) {
       if (!target.fills.get(f).looksUp()) {
         continue;
@@ -82,23 +87,69 @@ final class TargetWriter {
     }
   }
 
-  private void send(TargetRows rows, List<Integer> written) {
-    List<WriteSession.Change> changes = written.stream().map(r -> rows.changes[r]).toList();
-    make(changes);
+  /** Records that were written, and how they stand. */
+  record Sent(
+      TargetWriter by,
+      TargetRows rows,
+      List<Integer> written,
+      List<WriteSession.Change> changes,
+      List<List<Object>> keys,
+      @Nullable Records stands) {
+
+    /** Notes what was written, now that it is not taken back any more. */
+    void note() {
+      by.note(this);
+    }
+  }
+
+  /** Linked records that were made. */
+  private record Made(
+      TableInfo table,
+      List<PendingRecord> records,
+      List<List<Object>> keys,
+      long[] lines,
+      @Nullable Records stands) {}
+
+  private Sent sendAll(TargetRows rows, List<Integer> written) {
+    List<WriteSession.Change> planned = written.stream().map(r -> rows.changes[r]).toList();
+    make(planned);
+    List<WriteSession.Change> changes = planned.stream().map(TargetWriter::linked).toList();
     boolean inOrder = written.stream().anyMatch(r -> rows.waits[r]);
     List<List<Object>> keys = last.write(target.table, changes, inOrder);
-    Records stands = readBack(keys);
-    for (int i = 0; i < written.size(); i++) {
+    for (int i = 0; rows.records != null && i < written.size(); i++) {
       int r = written.get(i);
-      List<Object> key = rows.keys[r] == null ? keys.get(i) : rows.keys[r];
-      rows.keys[r] = key;
-      if (rows.records != null && rows.records[r] instanceof RowRecord record) {
-        record.made(key);
+      if (rows.records[r] instanceof RowRecord record) {
+        // known to those that are sent with it
+        record.made(rows.keys[r] == null ? keys.get(i) : rows.keys[r]);
       }
+    }
+    return new Sent(this, rows, written, changes, keys, readBack(keys));
+  }
+
+  private void note(Sent sent) {
+    for (Made made : unnoted) {
+      for (int i = 0; i < made.keys().size(); i++) {
+        PendingRecord record = made.records().get(i);
+        String key = last.stays() ? Values.text(record.key()) : null;
+        books.created(made.table().name(), record.name(), key, made.lines()[i]);
+      }
+      if (made.stands() != null && last.stays()) {
+        ledger.made(made.table(), made.keys(), made.stands(), made.lines());
+      }
+    }
+    unnoted.clear();
+    TargetRows rows = sent.rows();
+    Records stands = sent.stands();
+    for (int i = 0; i < sent.written().size(); i++) {
+      int r = sent.written().get(i);
+      List<Object> key = rows.keys[r] == null ? sent.keys().get(i) : rows.keys[r];
       int at = stands == null || key == null ? -1 : stands.at(key);
       if (at >= 0) {
+        compare(rows, r, sent.changes().get(i), stands.columns(), at);
+      }
+      rows.keys[r] = key;
+      if (at >= 0 && last.stays()) {
         rows.leave(r, stands, at);
-        compare(rows, r, changes.get(i), stands.columns(), at);
       }
       if (stands == null) {
         totalUnread(rows, r);
@@ -106,6 +157,26 @@ final class TargetWriter {
         total(rows, r, stands.columns(), at);
       }
     }
+  }
+
+  /** A change with keys in the place of records that were pending. */
+  private static WriteSession.Change linked(WriteSession.Change change) {
+    if (change.values().stream().noneMatch(Pending.class::isInstance)) {
+      return change;
+    }
+    List<Object> values = new ArrayList<>(change.values());
+    for (int i = 0; i < values.size(); i++) {
+      if (values.get(i) instanceof Pending pending) {
+        if (pending.key() == null) {
+          throw new WriteSession.RefusedException(
+              new WriteSession.Refusal(
+                  change.line(), "the record that it points at was refused itself"),
+              null);
+        }
+        values.set(i, pending.key());
+      }
+    }
+    return new WriteSession.Change(change.line(), change.key(), change.fields(), values);
   }
 
   /** Makes the linked records that these changes need and that nobody has made yet. */
@@ -120,31 +191,37 @@ final class TargetWriter {
         }
       }
     }
+    List<Made> making = new ArrayList<>();
     wanted.forEach(
-        (linked, records) -> {
-          List<List<Object>> keys =
-              last.write(
-                  linked,
-                  records.stream()
-                      .map(r -> new WriteSession.Change(lines.get(r), null, r.fields(), r.values()))
-                      .toList(),
-                  false);
-          for (int i = 0; i < keys.size(); i++) {
-            PendingRecord record = records.get(i);
-            record.made(keys.get(i) == null ? null : keys.get(i).get(0));
-            books.created(
-                linked.name(), record.name(), Values.text(record.key()), lines.get(record));
-          }
-          if (!linked.primaryKey().isEmpty()) {
-            ledger.made(
-                linked,
-                keys,
-                last.readBack(linked, keys),
-                records.stream().mapToLong(lines::get).toArray());
-          }
-        });
-    for (WriteSession.Change change : changes) {
-      change.values().replaceAll(v -> v instanceof Pending p && p.key() != null ? p.key() : v);
+        (linked, records) ->
+            making.add(
+                new Made(
+                    linked,
+                    records,
+                    new ArrayList<>(),
+                    records.stream().mapToLong(lines::get).toArray(),
+                    null)));
+    // should one be refused, all of them are let go
+    unnoted.addAll(making);
+    for (Made made : making) {
+      List<WriteSession.Change> given = new ArrayList<>();
+      for (int i = 0; i < made.records().size(); i++) {
+        PendingRecord record = made.records().get(i);
+        given.add(
+            linked(
+                new WriteSession.Change(made.lines()[i], null, record.fields(), record.values())));
+      }
+      made.keys().addAll(last.write(made.table(), given, false));
+      for (int i = 0; i < made.records().size(); i++) {
+        List<Object> key = made.keys().get(i);
+        made.records().get(i).made(key == null ? null : key.get(0));
+      }
+      if (!made.table().primaryKey().isEmpty()) {
+        Records stands = last.readBack(made.table(), made.keys());
+        unnoted.set(
+            unnoted.indexOf(made),
+            new Made(made.table(), made.records(), made.keys(), made.lines(), stands));
+      }
     }
   }
 
@@ -232,9 +309,13 @@ final class TargetWriter {
     books.came(count);
     for (int r = 0; r < count; r++) {
       Outcome outcome = Outcome.of(rows.outcomes[r]);
-      books.count(outcome);
+      books.add(outcome);
       if (rows.notes[r] != null) {
         books.count(outcome, rows.line(r), rows.notes[r]);
+      }
+      if (outcome == Outcome.NEW && !last.stays()) {
+        // the number was given on trial
+        rows.keys[r] = null;
       }
       if (outcome == Outcome.CHANGED) {
         for (int f : rows.changed[r]) {

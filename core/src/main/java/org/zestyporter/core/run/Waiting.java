@@ -184,10 +184,12 @@ final class Waiting {
   void forget(TargetRows rows, int r) {
     if (rows.records != null && rows.records[r] != null) {
       rows.target.made.forEach(
-          (key, index) ->
-              records
-                  .getOrDefault(key, Map.of())
-                  .remove(index.hash(rows.byField, r), rows.records[r]));
+          (key, index) -> {
+            Map<Long, Object> known = records.get(key);
+            if (known != null) {
+              known.remove(index.hash(rows.byField, r), rows.records[r]);
+            }
+          });
     }
   }
 
@@ -256,7 +258,7 @@ final class Waiting {
                     values)),
             false);
         Records now = last.readBack(rows.target.table, List.of(rows.keys[r]));
-        if (now.at(rows.keys[r]) >= 0) {
+        if (last.stays() && now.at(rows.keys[r]) >= 0) {
           rows.leave(r, now, now.at(rows.keys[r]));
         }
       }

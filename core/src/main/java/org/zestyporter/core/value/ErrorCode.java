@@ -155,6 +155,7 @@ public enum ErrorCode {
   DATABASE_REFUSED(Kind.DATABASE),
   TABLE_GONE(Kind.DATABASE, "Choose the table again."),
   ROW_REFUSED(Kind.DATABASE),
+  TOO_MANY_REJECTED(Kind.DATA),
   UNBALANCED(Kind.DATABASE),
   ALTERED(Kind.DATABASE),
   UNSURE(Kind.DATABASE),

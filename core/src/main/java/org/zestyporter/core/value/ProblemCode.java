@@ -39,6 +39,8 @@ public enum ProblemCode {
   PARENT,
   ROW_REJECTED,
   CIRCLE,
+  /** The database refused the record. */
+  REFUSED,
   /** A record was edited after a run, so that its undo leaves it. */
   EDITED_SINCE,
   /** A record is not there any more. */

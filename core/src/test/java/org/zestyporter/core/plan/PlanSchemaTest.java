@@ -147,7 +147,12 @@ class PlanSchemaTest {
                     .withDistinct(true)
                     .withSplit(new Destination.Split("Stays", ";"))
                     .withParent(new Destination.Parent("vessel", "vessel_id"))),
-            new RunSettings(null, RunSettings.WhenAltered.REFUSE, RunSettings.Rows.EACH),
+            new RunSettings(
+                RunSettings.Mode.SET_ASIDE,
+                RunSettings.WhenAltered.REFUSE,
+                RunSettings.Rows.EACH,
+                40,
+                true),
             List.of(new Phrasebook("Kinds", List.of(new Phrasebook.Phrase("K", null)))),
             List.of(new Correction(12, "LOA", "tbc", "32")));
     assertThat(errors(PlanJson.write(plan))).isEmpty();

@@ -17,7 +17,7 @@ class BooksTest {
 
   private void count(Outcome outcome, List<Integer> changed, LedgerEntry.Note... notes) {
     books.came(1);
-    books.count(outcome);
+    books.add(outcome);
     books.count(outcome, 2, List.of(notes));
     changed.forEach(f -> books.changed(FIELDS.get(f)));
   }
@@ -29,13 +29,16 @@ class BooksTest {
   @Test
   void balanceWhenEveryRowIsAccountedFor() {
     for (Outcome outcome : Outcome.values()) {
-      count(outcome, List.of());
+      // only an undo removes records, and keeps books of its own
+      if (outcome != Outcome.REMOVED) {
+        count(outcome, List.of());
+      }
     }
     assertThat(books.balanced()).isTrue();
     books.came(1);
     assertThat(books.balanced()).as("a row too few").isFalse();
-    books.count(Outcome.NEW);
-    books.count(Outcome.NEW);
+    books.add(Outcome.NEW);
+    books.add(Outcome.NEW);
     assertThat(books.balanced()).as("a row too many").isFalse();
   }
 

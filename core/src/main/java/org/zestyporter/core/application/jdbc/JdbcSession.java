@@ -35,9 +35,6 @@ final class JdbcSession implements WriteSession {
   /** Records from which on a way around statements is worth looking for. */
   private static final int BULK = 64;
 
-  /** Refused records that are named at most. */
-  private static final int REFUSALS = 100;
-
   private final Answers answers;
   private final Connection connection;
   private final Dialect dialect;
@@ -116,13 +113,45 @@ final class JdbcSession implements WriteSession {
         return keys;
       } catch (SQLException | RefusedException e) {
         connection.rollback(before);
-        Refusal together = refusal(e, changes.get(0).line());
-        // each that is refused is to be named, and none of the others is to stay
-        List<Refusal> refusals =
-            refused(changes, Change::line, some -> execute(table, some), REFUSALS);
-        connection.rollback(before);
-        throw new RefusedException(refusals.isEmpty() ? List.of(together) : refusals, e);
+        throw new RefusedException(refusal(e, changes.get(0).line()), e);
       }
+    } catch (SQLException e) {
+      throw dialect.errors().translate(e);
+    }
+  }
+
+  @Override
+  public Place place() {
+    Savepoint here = use(connection::setSavepoint);
+    return new Place() {
+      @Override
+      public void goBack() {
+        use(
+            () -> {
+              connection.rollback(here);
+              return true;
+            });
+      }
+
+      @Override
+      public void forget() {
+        use(
+            () -> {
+              connection.releaseSavepoint(here);
+              return true;
+            });
+      }
+    };
+  }
+
+  /** What may fail because of the database. */
+  private interface Use<T> {
+    T get() throws SQLException;
+  }
+
+  private <T> T use(Use<T> use) {
+    try {
+      return use.get();
     } catch (SQLException e) {
       throw dialect.errors().translate(e);
     }
@@ -139,11 +168,13 @@ final class JdbcSession implements WriteSession {
   }
 
   private <T> List<Refusal> some(List<T> items, ToLongFunction<T> line, Deed<T> deed) {
-    try {
-      return refused(items, line, deed, Integer.MAX_VALUE);
-    } catch (SQLException e) {
-      throw dialect.errors().translate(e);
-    }
+    List<Refusal> refusals = new ArrayList<>();
+    use(
+        () -> {
+          halve(items, line, deed, refusals);
+          return true;
+        });
+    return refusals;
   }
 
   /** What is done with some records at once. */
@@ -151,22 +182,11 @@ final class JdbcSession implements WriteSession {
     void with(List<T> some) throws SQLException;
   }
 
-  /**
-   * Does something with records, and finds those that are refused by halving.
-   *
-   * @param most no more are looked for once so many are found
-   */
-  private <T> List<Refusal> refused(List<T> items, ToLongFunction<T> line, Deed<T> deed, int most)
-      throws SQLException {
-    List<Refusal> refusals = new ArrayList<>();
-    halve(items, line, deed, most, refusals);
-    return refusals;
-  }
-
+  /** Does something with records, and finds those that are refused by halving. */
   private <T> void halve(
-      List<T> items, ToLongFunction<T> line, Deed<T> deed, int most, List<Refusal> refusals)
+      List<T> items, ToLongFunction<T> line, Deed<T> deed, List<Refusal> refusals)
       throws SQLException {
-    if (items.isEmpty() || refusals.size() >= most) {
+    if (items.isEmpty()) {
       return;
     }
     Savepoint before = connection.setSavepoint();
@@ -181,8 +201,8 @@ final class JdbcSession implements WriteSession {
         return;
       }
       int half = items.size() / 2;
-      halve(items.subList(0, half), line, deed, most, refusals);
-      halve(items.subList(half, items.size()), line, deed, most, refusals);
+      halve(items.subList(0, half), line, deed, refusals);
+      halve(items.subList(half, items.size()), line, deed, refusals);
     }
   }
 
@@ -193,7 +213,7 @@ final class JdbcSession implements WriteSession {
    */
   private Refusal refusal(Exception e, long line) {
     if (e instanceof RefusedException refused) {
-      return refused.refusals().get(0);
+      return refused.refusal();
     }
     PorterException told = dialect.errors().translate((SQLException) e);
     if (told.code() != ErrorCode.DATABASE_REFUSED) {
@@ -210,10 +230,9 @@ final class JdbcSession implements WriteSession {
     if (gone < removals.size()) {
       // which of several it was shows once each is tried alone
       throw new RefusedException(
-          List.of(
-              new Refusal(
-                  removals.get(0).line(),
-                  "the application keeps the record, as by a trigger or rule of its own")),
+          new Refusal(
+              removals.get(0).line(),
+              "the application keeps the record, as by a trigger or rule of its own"),
           null);
     }
   }
@@ -296,11 +315,10 @@ final class JdbcSession implements WriteSession {
     for (int i = 0; i < counts.length; i++) {
       if (counts[i] == 0) {
         throw new RefusedException(
-            List.of(
-                new Refusal(
-                    changes.get(i).line(),
-                    "the record was removed while the run went on, or the application kept it as it"
-                        + " was")),
+            new Refusal(
+                changes.get(i).line(),
+                "the record was removed while the run went on, or the application kept it as it"
+                    + " was"),
             null);
       }
     }
@@ -327,12 +345,11 @@ final class JdbcSession implements WriteSession {
       // which of several it was shows once each is tried alone
       String which = changes.size() == 1 ? "this record" : "a record of this or the next lines";
       throw new RefusedException(
-          List.of(
-              new Refusal(
-                  changes.get(0).line(),
-                  "the application took "
-                      + which
-                      + " and kept none, as by a trigger or rule of its own")),
+          new Refusal(
+              changes.get(0).line(),
+              "the application took "
+                  + which
+                  + " and kept none, as by a trigger or rule of its own"),
           null);
     }
     return keys;
@@ -373,29 +390,21 @@ final class JdbcSession implements WriteSession {
 
   @Override
   public void look(Ask ask, Consumer<ValueColumn[]> found) {
-    try {
-      answers.look(connection, ask, found);
-    } catch (SQLException e) {
-      throw dialect.errors().translate(e);
-    }
+    use(
+        () -> {
+          answers.look(connection, ask, found);
+          return true;
+        });
   }
 
   @Override
   public Records fetch(TableInfo table, Collection<List<Object>> keys) {
-    try {
-      return answers.fetch(connection, table, keys);
-    } catch (SQLException e) {
-      throw dialect.errors().translate(e);
-    }
+    return use(() -> answers.fetch(connection, table, keys));
   }
 
   @Override
   public @Nullable String mark() {
-    try {
-      return dialect.mark(connection);
-    } catch (SQLException e) {
-      throw dialect.errors().translate(e);
-    }
+    return use(() -> dialect.mark(connection));
   }
 
   @Override

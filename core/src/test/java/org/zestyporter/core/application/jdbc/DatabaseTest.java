@@ -149,28 +149,26 @@ class DatabaseTest {
       TableInfo boat = on.database().table("boat");
       List<Integer> fields = List.of(index(boat, "reg"), index(boat, "length_m"));
       try (WriteSession session = on.database().begin()) {
-        assertThatThrownBy(
-                () ->
-                    session.write(
-                        boat,
-                        List.of(
-                            new WriteSession.Change(
-                                7, null, fields, List.of("QH-8", BigDecimal.TEN)),
-                            new WriteSession.Change(
-                                8, null, fields, List.of("QH-1", BigDecimal.TEN)),
-                            new WriteSession.Change(
-                                9, null, fields, List.of("QH-9", BigDecimal.TEN)),
-                            new WriteSession.Change(
-                                11, null, fields, List.of("QH-11", BigDecimal.ONE))),
-                        false))
-            .isInstanceOfSatisfying(
-                WriteSession.RefusedException.class,
-                e -> {
-                  assertThat(e.refusals())
-                      .extracting(WriteSession.Refusal::line)
-                      .containsExactly(8L, 11L);
-                  assertThat(e.getMessage()).doesNotContain("SQL statement").doesNotContain("\n");
-                });
+        List<WriteSession.Change> changes =
+            List.of(
+                new WriteSession.Change(7, null, fields, List.of("QH-8", BigDecimal.TEN)),
+                new WriteSession.Change(8, null, fields, List.of("QH-1", BigDecimal.TEN)),
+                new WriteSession.Change(9, null, fields, List.of("QH-9", BigDecimal.TEN)),
+                new WriteSession.Change(11, null, fields, List.of("QH-11", BigDecimal.ONE)));
+        assertThatThrownBy(() -> session.write(boat, changes, false))
+            .isInstanceOf(WriteSession.RefusedException.class)
+            .satisfies(
+                e ->
+                    assertThat(e.getMessage())
+                        .doesNotContain("SQL statement")
+                        .doesNotContain("\n"));
+        WriteSession.Place before = session.place();
+        assertThat(session.writeSome(boat, changes))
+            .extracting(WriteSession.Refusal::line)
+            .containsExactly(8L, 11L);
+        assertThat(session.writeSome(boat, changes)).as("two are there by now").hasSize(4);
+        before.goBack();
+        assertThat(session.writeSome(boat, changes)).hasSize(2);
       }
       assertThat(on.database().count(boat)).isEqualTo(2);
     }
