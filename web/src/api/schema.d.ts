@@ -1010,11 +1010,14 @@ export interface components {
         };
         RunSettings: {
             /** @enum {string} */
-            mode: "all-or-nothing";
+            mode: "all-or-nothing" | "set-aside";
             /** @enum {string} */
             whenAltered: "accept" | "refuse";
             /** @enum {string} */
             rows: "whole" | "each";
+            /** Format: int32 */
+            stopAfter?: number;
+            tryInDatabase: boolean;
         };
         SavePlan: {
             /** Format: int32 */
@@ -1148,7 +1151,7 @@ export interface components {
         };
         Matter: {
             /** @enum {string} */
-            code: "not-a-plan" | "not-a-reading" | "no-plan" | "no-destination" | "plan-incomplete" | "same-name" | "distinct-key" | "split" | "parent" | "condition" | "empty-key" | "key-not-filled" | "no-primary-key" | "no-such-field" | "unfillable-field" | "required-field" | "filled-twice" | "left-to-database" | "no-origin" | "no-generator" | "no-columns" | "no-link" | "no-create" | "series" | "step-settings" | "formula" | "pattern" | "check" | "no-such-column" | "no-such-sheet" | "no-such-entry" | "encoding" | "delimiter" | "quote" | "borders" | "records" | "fold" | "pick" | "date-order" | "decimal-sign" | "century" | "signed-out" | "wrong-password" | "too-many-attempts" | "stale-page" | "odd-address" | "no-address" | "address" | "unknown-database" | "a-view" | "no-transactions" | "stopped" | "name" | "word" | "csv" | "number" | "text" | "outcome" | "invalid" | "unreadable" | "request" | "not-kept" | "no-start" | "store-locked" | "key-damaged" | "key-unreadable" | "other-key" | "no-such-table" | "no-such-record" | "no-such-connection" | "no-such-plan" | "no-such-file" | "no-such-row" | "no-such-run" | "no-such-line" | "no-ledger" | "no-such-phrasebook" | "name-taken" | "changed-meanwhile" | "already-going" | "in-use" | "undone" | "cant-undo" | "empty-file" | "no-rows" | "not-a-table" | "packed-twice" | "markup" | "nul-byte" | "binary-workbook" | "old-workbook" | "password-protected" | "unreadable-workbook" | "unclosed-quote" | "unreadable-archive" | "unreadable-json" | "too-large" | "too-much" | "too-slow" | "too-wide" | "too-long-cell" | "database-driver" | "database-host" | "database-port" | "database-missing" | "database-sign-in" | "database-full-house" | "database-stopping" | "database-lost" | "database-in-use" | "database-unreachable" | "database-locked" | "database-deadlock" | "database-slow" | "database-disk" | "database-read-only" | "database-rights" | "database-cancelled" | "database-refused" | "table-gone" | "row-refused" | "unbalanced" | "altered" | "unsure" | "no-room" | "internal";
+            code: "not-a-plan" | "not-a-reading" | "no-plan" | "no-destination" | "plan-incomplete" | "same-name" | "distinct-key" | "split" | "parent" | "condition" | "empty-key" | "key-not-filled" | "no-primary-key" | "no-such-field" | "unfillable-field" | "required-field" | "filled-twice" | "left-to-database" | "no-origin" | "no-generator" | "no-columns" | "no-link" | "no-create" | "series" | "step-settings" | "formula" | "pattern" | "check" | "no-such-column" | "no-such-sheet" | "no-such-entry" | "encoding" | "delimiter" | "quote" | "borders" | "records" | "fold" | "pick" | "date-order" | "decimal-sign" | "century" | "signed-out" | "wrong-password" | "too-many-attempts" | "stale-page" | "odd-address" | "no-address" | "address" | "unknown-database" | "a-view" | "no-transactions" | "stopped" | "name" | "word" | "csv" | "number" | "text" | "outcome" | "invalid" | "unreadable" | "request" | "not-kept" | "no-start" | "store-locked" | "key-damaged" | "key-unreadable" | "other-key" | "no-such-table" | "no-such-record" | "no-such-connection" | "no-such-plan" | "no-such-file" | "no-such-row" | "no-such-run" | "no-such-line" | "no-ledger" | "no-such-phrasebook" | "name-taken" | "changed-meanwhile" | "already-going" | "in-use" | "undone" | "cant-undo" | "empty-file" | "no-rows" | "not-a-table" | "packed-twice" | "markup" | "nul-byte" | "binary-workbook" | "old-workbook" | "password-protected" | "unreadable-workbook" | "unclosed-quote" | "unreadable-archive" | "unreadable-json" | "too-large" | "too-much" | "too-slow" | "too-wide" | "too-long-cell" | "database-driver" | "database-host" | "database-port" | "database-missing" | "database-sign-in" | "database-full-house" | "database-stopping" | "database-lost" | "database-in-use" | "database-unreachable" | "database-locked" | "database-deadlock" | "database-slow" | "database-disk" | "database-read-only" | "database-rights" | "database-cancelled" | "database-refused" | "table-gone" | "row-refused" | "too-many-rejected" | "unbalanced" | "altered" | "unsure" | "no-room" | "internal";
             field?: string;
             message: string;
         };
@@ -1218,6 +1221,7 @@ export interface components {
             fields: components["schemas"]["FieldInfo"][];
             primaryKey: string[];
             uniques: string[][];
+            ownRules: string[];
         };
         ValueCount: {
             text: string;
@@ -1366,7 +1370,7 @@ export interface components {
         };
         ProblemGroup: {
             /** @enum {string} */
-            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "malformed" | "forbidden-character" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "formula" | "not-available" | "unknown-word" | "not-a-phone-number" | "not-an-email" | "not-a-code" | "cut" | "defaulted" | "check" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "repeated" | "taken" | "altered" | "parent" | "row-rejected" | "circle" | "edited-since" | "gone" | "there-again" | "held";
+            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "malformed" | "forbidden-character" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "formula" | "not-available" | "unknown-word" | "not-a-phone-number" | "not-an-email" | "not-a-code" | "cut" | "defaulted" | "check" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "repeated" | "taken" | "altered" | "parent" | "row-rejected" | "circle" | "refused" | "edited-since" | "gone" | "there-again" | "held";
             destination: string;
             field?: string;
             reason: string;
@@ -1378,7 +1382,7 @@ export interface components {
         };
         Question: {
             /** @enum {string} */
-            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "malformed" | "forbidden-character" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "formula" | "not-available" | "unknown-word" | "not-a-phone-number" | "not-an-email" | "not-a-code" | "cut" | "defaulted" | "check" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "repeated" | "taken" | "altered" | "parent" | "row-rejected" | "circle" | "edited-since" | "gone" | "there-again" | "held";
+            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "malformed" | "forbidden-character" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "formula" | "not-available" | "unknown-word" | "not-a-phone-number" | "not-an-email" | "not-a-code" | "cut" | "defaulted" | "check" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "repeated" | "taken" | "altered" | "parent" | "row-rejected" | "circle" | "refused" | "edited-since" | "gone" | "there-again" | "held";
             destination: string;
             field: string;
             value: string;
@@ -1479,7 +1483,7 @@ export interface components {
         };
         Problem: {
             /** @enum {string} */
-            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "malformed" | "forbidden-character" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "formula" | "not-available" | "unknown-word" | "not-a-phone-number" | "not-an-email" | "not-a-code" | "cut" | "defaulted" | "check" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "repeated" | "taken" | "altered" | "parent" | "row-rejected" | "circle" | "edited-since" | "gone" | "there-again" | "held";
+            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "malformed" | "forbidden-character" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "formula" | "not-available" | "unknown-word" | "not-a-phone-number" | "not-an-email" | "not-a-code" | "cut" | "defaulted" | "check" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "repeated" | "taken" | "altered" | "parent" | "row-rejected" | "circle" | "refused" | "edited-since" | "gone" | "there-again" | "held";
             value: string;
             reason: string;
         };
@@ -1709,7 +1713,7 @@ export interface components {
         };
         Note: {
             /** @enum {string} */
-            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "malformed" | "forbidden-character" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "formula" | "not-available" | "unknown-word" | "not-a-phone-number" | "not-an-email" | "not-a-code" | "cut" | "defaulted" | "check" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "repeated" | "taken" | "altered" | "parent" | "row-rejected" | "circle" | "edited-since" | "gone" | "there-again" | "held";
+            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "malformed" | "forbidden-character" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "formula" | "not-available" | "unknown-word" | "not-a-phone-number" | "not-an-email" | "not-a-code" | "cut" | "defaulted" | "check" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "repeated" | "taken" | "altered" | "parent" | "row-rejected" | "circle" | "refused" | "edited-since" | "gone" | "there-again" | "held";
             field?: string;
             value?: string;
             reason: string;

@@ -19,7 +19,7 @@ const plan: Plan = {
       checksOff: [],
     },
   ],
-  run: { mode: 'all-or-nothing', whenAltered: 'accept', rows: 'whole' },
+  run: { mode: 'all-or-nothing', whenAltered: 'accept', rows: 'whole', tryInDatabase: false },
   phrasebooks: [],
   corrections: [],
 };
@@ -48,7 +48,7 @@ function view(revision: number, change: Partial<PlanView> = {}): PlanView {
       proposals: { picks: [], fillDown: [] },
       changes: [],
     },
-    table: { name: 'vessel', fields: [], primaryKey: ['id'], uniques: [] },
+    table: { name: 'vessel', fields: [], primaryKey: ['id'], uniques: [], ownRules: [] },
     tableRecords: 5,
     matters: [],
     evidence: [],

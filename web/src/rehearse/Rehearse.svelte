@@ -4,6 +4,7 @@
   import type { Stop } from '../plan/trip';
   import Slip from '../ui/Slip.svelte';
   import { count, when } from '../ui/words';
+  import DatabaseSay from './DatabaseSay.svelte';
   import LedgerView from './LedgerView.svelte';
   import OutcomeHead from './OutcomeHead.svelte';
   import Problems from './Problems.svelte';
@@ -66,6 +67,7 @@
       }}
       fix={mend}
     >
+      <DatabaseSay {open} />
       <div class="next">
         <button class="button main" disabled={!open.rehearsed} onclick={() => goTo('run')}
           >Go on to the Run</button
@@ -86,6 +88,7 @@
       <button class="button main" onclick={() => void open.rehearse()}>Rehearse <kbd>R</kbd></button
       >
     </p>
+    {#if open.view.table.ownRules.length}<DatabaseSay {open} />{/if}
   </div>
 {/if}
 

@@ -102,7 +102,18 @@
   <aside>
     <div class="bt"><h2>How</h2></div>
     <ul>
-      <li>All is written together, or nothing is: if one row is refused, none stands.</li>
+      {#if open.plan.run.mode === 'set-aside'}
+        <li>
+          All is written together; rows that the database refuses are set aside and told.
+          {#if open.plan.run.stopAfter != null}With more than {many(
+              open.plan.run.stopAfter,
+              'rejected row',
+            )}, nothing is written.{/if}
+        </li>
+      {:else}
+        <li>All is written together, or nothing is: if one row is refused, none stands.</li>
+      {/if}
+      <li>It can be taken back afterwards, to the value, as long as its ledger is kept.</li>
       {#if rejected}<li>
           The {many(rejected, 'rejected row')} stay in the file and in the ledger, with their reasons.
           <button class="go" onclick={() => goTo('rehearse')}>See them</button>

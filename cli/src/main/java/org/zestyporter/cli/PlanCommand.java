@@ -53,6 +53,11 @@ abstract class PlanCommand implements Callable<Integer> {
 
   abstract RunReport go(Pipeline pipeline, Ledger ledger, Progress progress) throws IOException;
 
+  /** The plan with what the command line says otherwise. */
+  Plan set(Plan read) {
+    return read;
+  }
+
   /** Tells people what else there is to say. */
   void tell(RunReport report, PrintWriter out) {
     // a rehearsal says it all in its books
@@ -63,7 +68,7 @@ abstract class PlanCommand implements Callable<Integer> {
     if (!Files.isRegularFile(planFile)) {
       throw new NoSuchFileException(planFile.toString());
     }
-    Plan read = PlanJson.read(Files.readString(planFile));
+    Plan read = set(PlanJson.read(Files.readString(planFile)));
     plan = read.name();
     try (OpenedFile opened = OpenedFile.open(file, read.reading());
         CsvLedger ledger = ledgerFile == null ? null : new CsvLedger(ledgerFile, rawCells)) {

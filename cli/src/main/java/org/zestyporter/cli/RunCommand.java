@@ -4,9 +4,12 @@ import java.io.IOException;
 import java.io.PrintWriter;
 import java.nio.file.Path;
 import java.time.Clock;
+import java.util.Arrays;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Settled;
 import org.zestyporter.core.application.jdbc.Database;
+import org.zestyporter.core.plan.Plan;
+import org.zestyporter.core.plan.RunSettings;
 import org.zestyporter.core.run.Ledger;
 import org.zestyporter.core.run.LedgerChunk;
 import org.zestyporter.core.run.LedgerLayout;
@@ -24,6 +27,18 @@ import picocli.CommandLine.Option;
     description = "Brings every row in; all or nothing.",
     mixinStandardHelpOptions = true)
 final class RunCommand extends PlanCommand {
+  @Option(
+      names = "--mode",
+      paramLabel = "M",
+      description = "if the database refuses a row: all-or-nothing, or set-aside")
+  String mode;
+
+  @Option(
+      names = "--stop-after",
+      paramLabel = "N",
+      description = "write nothing if more than N rows are rejected")
+  Integer stopAfter;
+
   @Option(
       names = "--home",
       paramLabel = "DIR",
@@ -52,6 +67,31 @@ final class RunCommand extends PlanCommand {
     }
     kept.write(kept.description().in("done"));
     return report;
+  }
+
+  @Override
+  Plan set(Plan read) {
+    RunSettings settings = read.run();
+    if (mode != null) {
+      settings =
+          settings.withMode(
+              Arrays.stream(RunSettings.Mode.values())
+                  .filter(m -> m.word().equals(mode))
+                  .findFirst()
+                  .orElseThrow(
+                      () ->
+                          ErrorCode.WORD.error(
+                              "There is no mode “"
+                                  + mode
+                                  + "”; there are all-or-nothing and set-aside.")));
+    }
+    if (stopAfter != null) {
+      if (stopAfter < 0) {
+        throw ErrorCode.NUMBER.error("A run can't bear " + stopAfter + " rejected rows.");
+      }
+      settings = settings.withStopAfter(stopAfter);
+    }
+    return read.withRun(settings);
   }
 
   private RunReport run(Pipeline pipeline, String number, Ledger ledger, Progress progress) {

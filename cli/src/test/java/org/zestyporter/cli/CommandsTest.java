@@ -244,6 +244,29 @@ class CommandsTest {
   }
 
   @Test
+  void whatTheDatabaseRefusesIsSetAside() throws SQLException, IOException {
+    try (var statement = builder.createStatement()) {
+      statement.execute(
+          "ALTER TABLE vessel_type ADD CONSTRAINT whole_words CHECK (SUBSTRING(name FROM 1 FOR 2) NOT IN ('ho', 'ra'))");
+    }
+    Path kinds = folder.resolve("kinds.csv");
+    Files.writeString(kinds, "Code;Name\nHBT;houseboat\nRFT;raft\nBRG;barge\n");
+    Path plan = folder.resolve("kinds.json");
+    go("draft", kinds, "--to", url, "--table", "vessel_type", "--out", plan);
+    Ended all = go("run", plan, kinds, "--to", url);
+    assertThat(all.code()).isEqualTo(3);
+    assertThat(all.err()).contains("The database refused 2 lines. Line 2: ").contains("Line 3: ");
+    Ended few = go("run", plan, kinds, "--to", url, "--mode", "set-aside", "--stop-after", 1);
+    assertThat(few.code()).isEqualTo(2);
+    assertThat(few.err()).contains("More than 1 row was rejected");
+    Ended run = go("run", plan, kinds, "--to", url, "--mode", "set-aside");
+    assertThat(run.code()).as(run.err()).isEqualTo(1);
+    assertThat(run.out()).contains("1 new").contains("2 rejected").contains("refused it");
+    assertThat(go("run", plan, kinds, "--to", url, "--mode", "odd").err())
+        .contains("There is no mode “odd”");
+  }
+
+  @Test
   void aRunThatFailsLeavesNothingToUndo() throws IOException {
     Path plan = draft();
     assertThat(go("run", plan, file, "--to", "jdbc:postgresql://127.0.0.1:1/x").code())

@@ -17,6 +17,8 @@ import org.zestyporter.core.value.Problem;
  * @param relation its name alone
  * @param primaryKey its fields in order; empty if the table has no primary key
  * @param uniques sets of fields that identify a record, the primary key not among them
+ * @param ownRules rules that only the database knows, in a few words each: triggers, checks that
+ *     can't be understood beforehand, indexes over more than fields
  */
 public record TableInfo(
     @Nullable String schema,
@@ -25,7 +27,8 @@ public record TableInfo(
     @Nullable String comment,
     List<FieldInfo> fields,
     List<String> primaryKey,
-    List<List<String>> uniques) {
+    List<List<String>> uniques,
+    List<String> ownRules) {
 
   /** A table of the connection's own schema. */
   public TableInfo(
@@ -35,7 +38,7 @@ public record TableInfo(
       List<FieldInfo> fields,
       List<String> primaryKey,
       List<List<String>> uniques) {
-    this(schema, name, name, comment, fields, primaryKey, uniques);
+    this(schema, name, name, comment, fields, primaryKey, uniques, List.of());
   }
 
   /** The field of a name, ignoring capitals; null if there is none. */

@@ -1,6 +1,7 @@
 package org.zestyporter.core.plan;
 
 import com.fasterxml.jackson.annotation.JsonValue;
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.Locale;
 import org.jspecify.annotations.Nullable;
 
@@ -13,12 +14,14 @@ import org.jspecify.annotations.Nullable;
  * @param stopAfter rejected rows up to which a run goes on; null if any number is borne
  * @param tryInDatabase true if a rehearsal has the database try everything, and takes it back
  */
+@RecordBuilder
 public record RunSettings(
     Mode mode,
     WhenAltered whenAltered,
     Rows rows,
     @Nullable Integer stopAfter,
-    boolean tryInDatabase) {
+    boolean tryInDatabase)
+    implements RunSettingsBuilder.With {
 
   /** What becomes of a row's other records when one of them is rejected. */
   public enum Rows {
@@ -65,16 +68,6 @@ public record RunSettings(
 
   public RunSettings(Mode mode, WhenAltered whenAltered) {
     this(mode, whenAltered, null, null, false);
-  }
-
-  /** The same settings with another mode. */
-  public RunSettings in(Mode other) {
-    return new RunSettings(other, whenAltered, rows, stopAfter, tryInDatabase);
-  }
-
-  /** The same settings with another number of rejected rows that are borne. */
-  public RunSettings stoppingAfter(@Nullable Integer rejected) {
-    return new RunSettings(mode, whenAltered, rows, rejected, tryInDatabase);
   }
 
   public RunSettings {

@@ -170,6 +170,31 @@ interface Dialect {
         : quote(table.schema()) + "." + quote(table.relation());
   }
 
+  /** The query for what else of a table only the database knows; parameters as before. */
+  String ownRulesQuery();
+
+  /** Rules of a table that only the database knows, in a few words each. */
+  default List<String> ownRules(Connection connection, String schema, String table)
+      throws SQLException {
+    List<String> rules = new ArrayList<>();
+    for (String query : List.of(checkQuery(), ownRulesQuery())) {
+      boolean check = query.equals(checkQuery());
+      try (PreparedStatement statement = connection.prepareStatement(query)) {
+        statement.setString(1, schema);
+        statement.setString(2, table);
+        try (ResultSet found = statement.executeQuery()) {
+          while (found.next()) {
+            String rule = found.getString(1);
+            if (!check || CheckRule.parse(rule) == null) {
+              rules.add(rule);
+            }
+          }
+        }
+      }
+    }
+    return rules;
+  }
+
   /** The rules of a table's check constraints that can be told beforehand. */
   default List<CheckRule> checks(Connection connection, String schema, String table)
       throws SQLException {

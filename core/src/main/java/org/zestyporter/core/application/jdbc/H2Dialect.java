@@ -67,6 +67,12 @@ final class H2Dialect implements Dialect {
   }
 
   @Override
+  public String ownRulesQuery() {
+    return "SELECT 'trigger ' || TRIGGER_NAME FROM INFORMATION_SCHEMA.TRIGGERS"
+        + " WHERE EVENT_OBJECT_SCHEMA = ? AND EVENT_OBJECT_TABLE = ?";
+  }
+
+  @Override
   public boolean isSystemSchema(String schema) {
     return schema.equalsIgnoreCase("information_schema");
   }

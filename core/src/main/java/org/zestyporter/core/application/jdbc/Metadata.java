@@ -129,7 +129,15 @@ final class Metadata {
         }
       }
     }
-    return new TableInfo(schema, name, relation, comment(schema, relation), fields, key, uniques);
+    return new TableInfo(
+        schema,
+        name,
+        relation,
+        comment(schema, relation),
+        fields,
+        key,
+        uniques,
+        dialect.ownRules(connection, schema, relation));
   }
 
   private static FieldInfo field(

@@ -58,6 +58,26 @@ final class PostgresDialect implements Dialect {
   }
 
   @Override
+  public String ownRulesQuery() {
+    return """
+        WITH of AS (
+          SELECT t.oid FROM pg_class t JOIN pg_namespace n ON n.oid = t.relnamespace
+          WHERE n.nspname = ? AND t.relname = ?)
+        SELECT 'trigger ' || tgname FROM pg_trigger, of
+        WHERE tgrelid = of.oid AND NOT tgisinternal AND tgenabled <> 'D'
+        UNION ALL
+        SELECT 'rule ' || rulename FROM pg_rewrite, of
+        WHERE ev_class = of.oid AND rulename <> '_RETURN'
+        UNION ALL
+        SELECT pg_get_constraintdef(c.oid) FROM pg_constraint c, of
+        WHERE c.conrelid = of.oid AND c.contype = 'x'
+        UNION ALL
+        SELECT 'unique index ' || i.indexrelid::regclass FROM pg_index i, of
+        WHERE i.indrelid = of.oid AND i.indisunique
+          AND (i.indpred IS NOT NULL OR i.indexprs IS NOT NULL)""";
+  }
+
+  @Override
   public boolean isSystemSchema(String schema) {
     return schema.startsWith("pg_") || schema.equals("information_schema");
   }

@@ -174,6 +174,32 @@ class DatabaseTest {
     }
   }
 
+  /** What can be told beforehand is no rule of the database's own. */
+  @ParameterizedTest
+  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
+  void rulesThatOnlyTheDatabaseKnowsAreNamed(Databases.Fresh on) throws SQLException {
+    try (on) {
+      on.execute(
+          "CREATE TABLE buoy (id INTEGER PRIMARY KEY, depth INTEGER CHECK (depth >= 1),"
+              + " mark VARCHAR(9) CONSTRAINT odd CHECK (MOD(LENGTH(mark), 3) <> 1))");
+      assertThat(on.database().table("buoy").ownRules())
+          .singleElement()
+          .asString()
+          .containsIgnoringCase("mod");
+      if (on.name().equals("PostgreSQL")) {
+        on.execute(
+            "CREATE FUNCTION calm() RETURNS trigger LANGUAGE plpgsql AS $$BEGIN RETURN NEW; END$$",
+            "CREATE TRIGGER calm BEFORE INSERT ON buoy FOR EACH ROW EXECUTE FUNCTION calm()",
+            "CREATE UNIQUE INDEX deep ON buoy (mark) WHERE depth > 10",
+            "ALTER TABLE buoy ADD EXCLUDE USING btree (depth WITH =)");
+        on.database().forget();
+        assertThat(on.database().table("buoy").ownRules())
+            .hasSize(4)
+            .contains("trigger calm", "unique index deep");
+      }
+    }
+  }
+
   @ParameterizedTest
   @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
   void aTableThatIsGoneIsSaidSo(Databases.Fresh on) throws SQLException {
