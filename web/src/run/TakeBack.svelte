@@ -73,7 +73,7 @@
       <div class="scroll edited" {@attach region('Edited since')}>
         <table class="g">
           <colgroup>
-            <col style:width="52px" /><col style:width="76px" /><col style:width="116px" /><col
+            <col style:width="52px" /><col style:width="76px" /><col style:width="136px" /><col
             /><col /><col /><col style:width="330px" />
           </colgroup>
           <thead>

@@ -2,7 +2,8 @@
   // The equation an undo ends in: what the run wrote, and what became of each record of it.
   import type { RunReport } from '../api/types';
   import Slip from '../ui/Slip.svelte';
-  import { count, outcomeWord, UNDO_OUTCOMES } from '../ui/words';
+  import { count, UNDO_OUTCOMES } from '../ui/words';
+  import OutcomeTitles from './OutcomeTitles.svelte';
 
   let { report }: { report: RunReport } = $props();
   /** What came about anywhere; an undo brings records back only if it takes back an undo. */
@@ -24,13 +25,7 @@
   <thead>
     <tr>
       <th></th><th class="r">Written</th>
-      {#each outcomes as outcome (outcome)}
-        <th class="r"
-          ><span class="o {outcome}"
-            ><Slip of={outcome} /><span class="word">{outcomeWord(outcome, 'undo')}</span></span
-          ></th
-        >
-      {/each}
+      <OutcomeTitles {outcomes} kind="undo" />
       <th class="r">Left over</th>
     </tr>
   </thead>
@@ -55,11 +50,5 @@
   }
   .sign {
     float: left;
-  }
-  @media (max-width: 1150px) {
-    .word {
-      position: absolute;
-      clip-path: inset(50%);
-    }
   }
 </style>

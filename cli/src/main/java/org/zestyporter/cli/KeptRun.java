@@ -166,8 +166,10 @@ final class KeptRun {
     }
   }
 
-  /** Forgets the run, of which nothing stands. */
-  void forget() throws IOException {
-    delete(folder);
+  /** Forgets the run, of which nothing stands, unless nobody can tell whether it does. */
+  void failed(RuntimeException why) throws IOException {
+    if (!(why instanceof PorterException p) || p.code() != ErrorCode.UNSURE) {
+      delete(folder);
+    }
   }
 }

@@ -59,10 +59,7 @@ final class RunCommand extends PlanCommand {
     try (FolderLedger folder = new FolderLedger(kept, ledger)) {
       report = run(pipeline, kept.description().number(), folder, progress);
     } catch (RuntimeException e) {
-      boolean unsure = e instanceof PorterException p && p.code() == ErrorCode.UNSURE;
-      if (!unsure) {
-        kept.forget();
-      }
+      kept.failed(e);
       throw e;
     }
     kept.write(kept.description().in("done"));

@@ -17,7 +17,6 @@ import org.zestyporter.core.undo.Edited;
 import org.zestyporter.core.undo.Prospect;
 import org.zestyporter.core.undo.Undo;
 import org.zestyporter.core.value.ErrorCode;
-import org.zestyporter.core.value.PorterException;
 import picocli.CommandLine.ArgGroup;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
@@ -95,10 +94,7 @@ final class UndoCommand implements Callable<Integer> {
       report =
           undo.go(kept.description().number(), Decisions.all(decision()), ledger, Progress.NONE);
     } catch (RuntimeException e) {
-      boolean unsure = e instanceof PorterException p && p.code() == ErrorCode.UNSURE;
-      if (!unsure) {
-        kept.forget();
-      }
+      kept.failed(e);
       throw e;
     }
     kept.write(kept.description().in("done"));

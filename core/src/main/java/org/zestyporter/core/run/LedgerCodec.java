@@ -6,6 +6,7 @@ import java.io.UncheckedIOException;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
+import java.util.function.IntFunction;
 import java.util.zip.DataFormatException;
 import java.util.zip.Deflater;
 import java.util.zip.Inflater;
@@ -168,17 +169,7 @@ public final class LedgerCodec {
       ColumnCodec.Input in, int size, BitSet written, Expected expected) {
     BitSet told = bits(in);
     ValueColumn column = ColumnCodec.read(in, told.cardinality());
-    ColumnMaker all = new ColumnMaker();
-    int at = 0;
-    for (int i = 0; i < size; i++) {
-      if (told.get(i)) {
-        all.put(column.value(at++));
-      } else {
-        ValueColumn from = written.get(i) ? expected.column(i) : null;
-        all.put(from == null ? null : from.value(i));
-      }
-    }
-    return all.column();
+    return whole(size, told, column, i -> written.get(i) ? expected.column(i) : null);
   }
 
   private static void before(LedgerChunk chunk, Utf8 out) {
@@ -348,6 +339,27 @@ public final class LedgerCodec {
         notes(in, size));
   }
 
+  /**
+   * A column of which only some values were written.
+   *
+   * @param told the entries whose values were
+   * @param other the column that has the value of another entry; null if it is blank
+   */
+  private static ValueColumn whole(
+      int size, BitSet told, ValueColumn column, IntFunction<@Nullable ValueColumn> other) {
+    ColumnMaker all = new ColumnMaker();
+    int at = 0;
+    for (int i = 0; i < size; i++) {
+      ValueColumn from = told.get(i) ? null : other.apply(i);
+      if (told.get(i)) {
+        all.put(column.value(at++));
+      } else {
+        all.put(from == null ? null : from.value(i));
+      }
+    }
+    return all.column();
+  }
+
   private static byte[] bytes(ColumnCodec.Input in, int size) {
     byte[] bytes = new byte[size];
     for (int i = 0; i < size; i++) {
@@ -382,16 +394,7 @@ public final class LedgerCodec {
       ValueColumn given = after(layout, after, field);
       BitSet told = given == null ? stood : bits(in);
       ValueColumn column = ColumnCodec.read(in, told.cardinality());
-      ColumnMaker all = new ColumnMaker();
-      int at = 0;
-      for (int i = 0; i < size; i++) {
-        if (told.get(i)) {
-          all.put(column.value(at++));
-        } else {
-          all.put(stood.get(i) ? given.value(i) : null);
-        }
-      }
-      before[field] = all.column();
+      before[field] = whole(size, told, column, i -> stood.get(i) ? given : null);
     }
     return before;
   }

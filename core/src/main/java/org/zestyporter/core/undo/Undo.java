@@ -2,8 +2,10 @@ package org.zestyporter.core.undo;
 
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Comparator;
 import java.util.List;
 import java.util.stream.IntStream;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Application;
 import org.zestyporter.core.application.Records;
@@ -63,7 +65,7 @@ public final class Undo {
       Taking taking = new Taking(session, tries, Decisions.all(Edited.KEEP), looking, progress);
       taking.all(parts);
       return new Prospect(
-          parts.stream().map(looking::told).toList(), tries, looking.edited, looking.held);
+          inOrder(parts).map(looking::told).toList(), tries, looking.edited, looking.held);
     }
   }
 
@@ -105,6 +107,11 @@ public final class Undo {
       parts.add(0, new UndonePart(layout, own.table(layout.table())));
     }
     return parts;
+  }
+
+  /** In the order of the plan, with the linked records last. */
+  private static Stream<UndonePart> inOrder(List<UndonePart> parts) {
+    return parts.stream().sorted(Comparator.comparingInt(p -> p.past.destination()));
   }
 
   /** Hears of the chunks that are done. */
@@ -243,10 +250,7 @@ public final class Undo {
     }
 
     RunReport report(Past past, @Nullable String number, List<UndonePart> parts, double seconds) {
-      List<RunReport.DestinationReport> reports = new ArrayList<>();
-      for (UndonePart part : parts) {
-        reports.add(0, report(part));
-      }
+      List<RunReport.DestinationReport> reports = inOrder(parts).map(Books::report).toList();
       return new RunReport(
           past.plan(),
           past.source(),
@@ -268,7 +272,7 @@ public final class Undo {
           IntStream.range(0, part.changed.length)
               .filter(f -> part.changed[f] > 0)
               .mapToObj(f -> new RunReport.FieldCount(part.field(f).name(), part.changed[f]))
-              .sorted(java.util.Comparator.comparingLong(c -> -c.records()))
+              .sorted(Comparator.comparingLong(c -> -c.records()))
               .toList();
       long[] outcomes = part.outcomes;
       return new RunReport.DestinationReport(

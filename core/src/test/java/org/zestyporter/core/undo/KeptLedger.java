@@ -11,11 +11,13 @@ import org.zestyporter.core.run.LedgerChunk;
 import org.zestyporter.core.run.LedgerCodec;
 import org.zestyporter.core.run.LedgerEntry;
 import org.zestyporter.core.run.LedgerLayout;
+import org.zestyporter.core.run.RunReport;
 
 /** A ledger in memory, as bytes, by which its run can be undone. */
 final class KeptLedger implements Ledger, Past {
   private final Map<LedgerLayout, List<byte[]>> chunks = new LinkedHashMap<>();
   private final boolean undo;
+  private RunReport report;
 
   KeptLedger(boolean undo) {
     this.undo = undo;
@@ -34,6 +36,15 @@ final class KeptLedger implements Ledger, Past {
   @Override
   public void made(LedgerChunk chunk) {
     chunks.computeIfAbsent(chunk.layout(), l -> new ArrayList<>()).add(LedgerCodec.encode(chunk));
+  }
+
+  @Override
+  public void beforeCommit(RunReport books, String mark) {
+    report = books;
+  }
+
+  RunReport report() {
+    return report;
   }
 
   @Override

@@ -144,6 +144,10 @@ class UndoTest {
           .extracting(e -> e.line() + " " + e.outcome().word())
           .contains("2 changed", "3 removed", "4 removed", "5 changed");
 
+      assertThat(undone.report().destinations())
+          .extracting(RunReport.DestinationReport::table)
+          .containsExactly("boat", "kind");
+
       // an undo is a run like any other
       KeptLedger again = undo(on, undone, Decisions.all(Edited.KEEP));
       assertThat(records(on, TABLES)).isEqualTo(after);
