@@ -205,7 +205,8 @@
   }
   .group {
     display: grid;
-    grid-template-columns: 34px 1fr auto;
+    grid-template-columns: 34px minmax(0, 1fr) auto;
+    overflow-wrap: anywhere;
     gap: 10px;
     padding: 7px 12px 8px 12px;
     border-top: 1px solid var(--rule);
