@@ -29,7 +29,7 @@
   let finder = $state<HTMLInputElement>();
   let list = $state<HTMLElement>();
   const into = $derived(run.report?.destinations[0]);
-  const outcomes = $derived(outcomesOf(run.kind));
+  const outcomes = $derived(outcomesOf(run.kind, into));
   const written = $derived(run.kind !== 'rehearsal');
   const fields = $derived(page?.fields ?? []);
   const shownFields = $derived(

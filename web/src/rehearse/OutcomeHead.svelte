@@ -13,10 +13,7 @@
     kind = '',
   }: { report: RunReport; verb: string; at: string; title?: string; kind?: string } = $props();
   const into = $derived(report.destinations[0]!);
-  /** An undo brings records back only if it takes back an undo. */
-  const outcomes = $derived(
-    outcomesOf(kind).filter((o) => kind !== 'undo' || o === 'removed' || into[o]),
-  );
+  const outcomes = $derived(outcomesOf(kind, into));
 </script>
 
 <div class="outcomes">

@@ -54,10 +54,10 @@
           <td
             ><Bar
               tiny
-              label={outcomesOf(run.kind)
+              label={outcomesOf(run.kind, into)
                 .map((o) => `${into[o] ?? 0} ${outcomeWord(o, run.kind).toLowerCase()}`)
                 .join(', ')}
-              parts={outcomesOf(run.kind).map((o) => ({ name: o, rows: into[o] ?? 0 }))}
+              parts={outcomesOf(run.kind, into).map((o) => ({ name: o, rows: into[o] ?? 0 }))}
             />{#if run.undoneBy?.state === 'done'}<span class="q back"
                 >taken back by {run.undoneBy.number}</span
               >{/if}</td

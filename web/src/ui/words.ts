@@ -40,9 +40,15 @@ const UNDO_WORDS: Record<Outcome, string> = {
   rejected: 'Held',
 };
 
-/** The outcomes of a rehearsal or run, or of an undo. */
-export function outcomesOf(kind: string): readonly Outcome[] {
-  return kind === 'undo' ? UNDO_OUTCOMES : OUTCOMES;
+/**
+ * The outcomes of a rehearsal or run, or of an undo: of these only what came about, for an undo
+ * brings records back only if it takes back an undo.
+ */
+export function outcomesOf(
+  kind: string,
+  counts: Partial<Record<Outcome, number>> = {},
+): readonly Outcome[] {
+  return kind === 'undo' ? UNDO_OUTCOMES.filter((o) => o === 'removed' || counts[o]) : OUTCOMES;
 }
 
 /** The word for an outcome; an undo has its own. */
