@@ -132,8 +132,8 @@
     {/if}
     {#if !prospect.tried}
       <p class="q2">
-        It is too large to be tried beforehand: records that others point at by now will be held by
-        the database, and told.
+        It was not tried beforehand, since it is large or another run is writing: records that
+        others point at by now will be held by the database, and told.
       </p>
     {/if}
     <p class="do">

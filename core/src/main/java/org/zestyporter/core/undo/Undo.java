@@ -52,15 +52,19 @@ public final class Undo {
 
   /**
    * Tells what it would do, and changes nothing. A smaller one is tried in a transaction that is
-   * taken back, so that the database has its say.
+   * taken back, so that the database has its say, unless another run is writing just then.
    *
    * @throws PorterException with code {@code cant-undo} if a table has lost fields of the records
    */
   public Prospect look(Progress progress) {
     Application own = application.stoppable();
-    boolean tries = size <= TRIED && own.abilities().transactions();
     try (WriteSession session = own.begin()) {
       List<UndonePart> parts = parts(own);
+      // nobody is kept from writing, nor waited for, by a look
+      boolean tries =
+          size <= TRIED
+              && own.abilities().transactions()
+              && session.claim(tables(parts), List.of());
       Looking looking = new Looking();
       Taking taking = new Taking(session, tries, Decisions.all(Edited.KEEP), looking, progress);
       taking.all(parts);
@@ -81,8 +85,7 @@ public final class Undo {
     Application own = application.stoppable();
     try (WriteSession session = own.begin()) {
       List<UndonePart> parts = parts(own);
-      List<TableInfo> tables = parts.stream().map(p -> p.table).distinct().toList();
-      Pipeline.claim(session, tables, List.of(), progress, size);
+      Pipeline.claim(session, tables(parts), List.of(), progress, size);
       Books books = new Books(ledger);
       parts.forEach(p -> ledger.begin(p.layout));
       new Taking(session, true, decisions, books, progress).all(parts);
@@ -99,6 +102,10 @@ public final class Undo {
       session.commit();
       return report;
     }
+  }
+
+  private static List<TableInfo> tables(List<UndonePart> parts) {
+    return parts.stream().map(p -> p.table).distinct().toList();
   }
 
   private List<UndonePart> parts(Application own) {
