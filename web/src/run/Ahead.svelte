@@ -20,6 +20,12 @@
   let outcome = $state<Outcome | ''>('');
   let search = $state('');
   const doing = $derived(deed(report));
+  /** Rows that the database refused when it tried them; all is taken back then, by this plan. */
+  const refused = $derived(
+    open.plan.run.mode === 'set-aside'
+      ? 0
+      : report.problems.filter((p) => p.code === 'refused').reduce((sum, p) => sum + p.rows, 0),
+  );
   const rejected = $derived(report.destinations.reduce((sum, d) => sum + d.rejected, 0));
   const changing = $derived(report.destinations.filter((d) => d.fieldsChanged.length));
   const made = $derived.by(() => {
@@ -33,7 +39,10 @@
   <h2>What is about to happen</h2>
   <span class="q2">as rehearsed {when(rehearsal.startedAt)}, by this Plan and this file</span>
   <span class="end">
-    {#if doing}
+    {#if refused}
+      <b class="rejected">The database refuses {many(refused, 'row')}: nothing would be written.</b>
+      <button class="button" onclick={() => goTo('rehearse')}>Set aside or mend</button>
+    {:else if doing}
       <button class="button main" onclick={() => void open.start()}>{doing}</button>
     {:else}
       <b class="q2">Nothing to write: the records already stand as the file has them.</b>

@@ -232,7 +232,7 @@
     width: 100%;
     accent-color: var(--new);
   }
-  .main {
+  section.main {
     flex: 1;
     min-width: 0;
     display: flex;

@@ -109,6 +109,24 @@ describe('the Run stop', () => {
     expect(screen.getByText(/70 rejected rows stay in the file/)).toBeInTheDocument();
   });
 
+  it('offers no run that the database was seen to refuse', () => {
+    const open = anOpenPlan();
+    const sample = { row: 6, value: '', reason: 'the database refused it: odd', rows: 4 };
+    const problem = {
+      code: 'refused' as const,
+      destination: 'vessel',
+      reason: sample.reason,
+      softened: false,
+      rows: 4,
+      sample,
+      values: [sample],
+    };
+    open.rehearsal = aRun({ report: aReport({ problems: [problem] }) });
+    render(Run, { open, goTo: vi.fn() });
+    expect(screen.getByText(/refuses 4 rows: nothing would be written/)).toBeInTheDocument();
+    expect(screen.queryByRole('button', { name: /^Add/ })).toBeNull();
+  });
+
   it('offers no run that would write nothing', () => {
     const open = anOpenPlan();
     const report = aReport();
