@@ -242,8 +242,7 @@ export class OpenPlan {
       const begun = await got(api.POST('/api/runs/{id}/undo', { params: { path }, body: request }));
       const finished = await work.follow(begun);
       this.run = finished;
-      const plan = { id: this.view.id };
-      this.view = await got(api.GET('/api/plans/{id}', { params: { path: plan } }));
+      await this.look();
       return finished;
     } catch (error) {
       tell(error);
@@ -251,6 +250,12 @@ export class OpenPlan {
     } finally {
       this.busy = '';
     }
+  }
+
+  /** Sees what the table holds now that it was written into. */
+  private async look() {
+    const path = { id: this.view.id };
+    this.view = await got(api.GET('/api/plans/{id}', { params: { path } }));
   }
 
   private async go(kind: 'rehearsal' | 'run', begin: () => Promise<RunView>) {
@@ -262,8 +267,7 @@ export class OpenPlan {
       const finished = await work.follow(await begin());
       if (kind === 'run') {
         this.run = finished;
-        const path = { id: this.view.id };
-        this.view = await got(api.GET('/api/plans/{id}', { params: { path } }));
+        await this.look();
       } else {
         this.rehearsal = finished;
       }

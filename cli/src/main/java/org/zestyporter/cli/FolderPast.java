@@ -5,7 +5,6 @@ import java.io.RandomAccessFile;
 import java.io.UncheckedIOException;
 import java.util.ArrayList;
 import java.util.Collections;
-import java.util.Comparator;
 import java.util.List;
 import java.util.function.Consumer;
 import org.zestyporter.core.run.LedgerChunk;
@@ -45,12 +44,7 @@ final class FolderPast implements Past, AutoCloseable {
 
   @Override
   public List<LedgerLayout> layouts() {
-    List<LedgerLayout> layouts = new ArrayList<>(run.layouts());
-    if (!isUndo()) {
-      // linked records are there before the rows that need them
-      layouts.sort(Comparator.comparing(l -> !l.isMade()));
-    }
-    return layouts;
+    return Past.asWritten(run.layouts(), isUndo());
   }
 
   @Override

@@ -3,76 +3,19 @@ package org.zestyporter.cli;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
-import java.io.PrintWriter;
-import java.io.StringWriter;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.sql.Connection;
-import java.sql.DriverManager;
 import java.sql.SQLException;
-import java.util.ArrayList;
 import java.util.List;
-import java.util.UUID;
-import org.junit.jupiter.api.AfterEach;
-import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.io.TempDir;
 import org.zestyporter.core.plan.PlanJson;
 import org.zestyporter.demo.Arrivals;
-import org.zestyporter.demo.Marina;
 import org.zestyporter.demo.OfficeFiles;
-import picocli.CommandLine;
 import tools.jackson.databind.JsonNode;
 
 /** The commands as a shell would see them: what they print and how they end. */
-class CommandsTest {
-  private static final Marina MARINA = Marina.open();
+class CommandsTest extends CommandLineTest {
   private static final Arrivals.Facts FACTS = MARINA.arrivals().facts();
-
-  @TempDir Path folder;
-  private String url;
-  private Connection builder;
-  private Path file;
-
-  private record Ended(int code, String out, String err) {
-    JsonNode json() {
-      return PlanJson.MAPPER.readTree(out);
-    }
-  }
-
-  @BeforeEach
-  void build() throws SQLException, IOException {
-    // commands connect without a user, as an H2 database made without one allows
-    url = "jdbc:h2:mem:" + UUID.randomUUID() + ";DB_CLOSE_DELAY=-1;DATABASE_TO_LOWER=TRUE";
-    builder = DriverManager.getConnection(url, "", "");
-    MARINA.build(builder);
-    file = folder.resolve("winter-arrivals.xlsx");
-    MARINA.arrivals().writeWorkbook(file);
-  }
-
-  @AfterEach
-  void close() throws SQLException {
-    builder.close();
-  }
-
-  private Ended go(Object... words) {
-    StringWriter out = new StringWriter();
-    StringWriter err = new StringWriter();
-    CommandLine line =
-        Porter.commandLine().setOut(new PrintWriter(out)).setErr(new PrintWriter(err));
-    List<String> all = new ArrayList<>(List.of(words).stream().map(Object::toString).toList());
-    if (words[0].equals("run") || words[0].equals("undo")) {
-      all.addAll(List.of("--home", folder.resolve("home").toString()));
-    }
-    String[] arguments = all.toArray(String[]::new);
-    return new Ended(line.execute(arguments), out.toString(), err.toString());
-  }
-
-  private Path draft() {
-    Path plan = folder.resolve("plan.json");
-    assertThat(go("draft", file, "--to", url, "--table", "vessel", "--out", plan).code()).isZero();
-    return plan;
-  }
 
   @Test
   void lookTellsHowAFileIsRead() {
@@ -178,71 +121,6 @@ class CommandsTest {
     assertThat(again.out()).contains("0 new, 0 changed").contains("The books balance.");
   }
 
-  private List<String> vessels() throws SQLException {
-    List<String> records = new ArrayList<>();
-    try (var statement = builder.createStatement();
-        var found = statement.executeQuery("SELECT * FROM vessel ORDER BY id")) {
-      while (found.next()) {
-        StringBuilder record = new StringBuilder();
-        for (int i = 1; i <= found.getMetaData().getColumnCount(); i++) {
-          record.append(found.getString(i)).append('|');
-        }
-        records.add(record.toString());
-      }
-    }
-    return records;
-  }
-
-  @Test
-  void aRunIsTakenBackByItsNumberAndStandsAgain() throws SQLException {
-    Path plan = draft();
-    List<String> before = vessels();
-    Ended run = go("run", plan, file, "--to", url);
-    assertThat(run.out()).contains("It can be taken back: ./porter undo ");
-    String number = run.out().replaceAll("(?s).*undo (\\d{4}-\\d{4}).*", "$1");
-    assertThat(number).endsWith("-0001");
-    List<String> after = vessels();
-    assertThat(after).isNotEqualTo(before);
-    Path kept = folder.resolve("home/runs").resolve(number).resolve("run.json");
-    assertThat(kept).content().contains("\"state\" : \"done\"").doesNotContain("assword");
-
-    Ended undo = go("undo", number, "--json");
-    assertThat(undo.code()).as(undo.err()).isZero();
-    assertThat(undo.json().path("destinations").get(0).path("removed").asInt()).isPositive();
-    assertThat(vessels()).isEqualTo(before);
-    Ended twice = go("undo", number);
-    assertThat(twice.code()).isEqualTo(2);
-    assertThat(twice.err()).contains("was taken back already, by");
-
-    Ended again = go("undo", undo.json().path("run").asString());
-    assertThat(again.out()).contains("brought back").contains("Every record is accounted for.");
-    assertThat(vessels()).isEqualTo(after);
-    assertThat(go("undo", number).code()).isZero();
-    assertThat(vessels()).isEqualTo(before);
-  }
-
-  @Test
-  void whatWasEditedSinceIsAskedAboutFirst() throws SQLException {
-    Path plan = draft();
-    Ended run = go("run", plan, file, "--to", url, "--json");
-    String number = run.json().path("run").asString();
-    try (var statement = builder.createStatement()) {
-      statement.execute(
-          "UPDATE vessel SET name = 'Wren of Ayr' WHERE id = (SELECT MAX(id) FROM vessel)");
-    }
-    List<String> edited = vessels();
-    Ended asked = go("undo", number);
-    assertThat(asked.code()).isEqualTo(1);
-    assertThat(asked.err()).contains("1 of its records were edited since").contains("Wren of Ayr");
-    assertThat(vessels()).isEqualTo(edited);
-    Ended kept = go("undo", number, "--keep-edited");
-    assertThat(kept.code()).isEqualTo(1);
-    assertThat(kept.out()).contains("1 left");
-    assertThat(vessels()).anySatisfy(v -> assertThat(v).contains("Wren of Ayr"));
-    assertThat(go("undo", "2020-0001").err()).contains("There is no run 2020-0001");
-    assertThat(go("undo", "../../etc").code()).isEqualTo(2);
-  }
-
   @Test
   void whatTheDatabaseRefusesIsSetAside() throws SQLException, IOException {
     try (var statement = builder.createStatement()) {
@@ -264,14 +142,6 @@ class CommandsTest {
     assertThat(run.out()).contains("1 new").contains("2 rejected").contains("refused it");
     assertThat(go("run", plan, kinds, "--to", url, "--mode", "odd").err())
         .contains("There is no mode “odd”");
-  }
-
-  @Test
-  void aRunThatFailsLeavesNothingToUndo() throws IOException {
-    Path plan = draft();
-    assertThat(go("run", plan, file, "--to", "jdbc:postgresql://127.0.0.1:1/x").code())
-        .isEqualTo(3);
-    assertThat(go("undo", java.time.Year.now() + "-0001").err()).contains("There is no run");
   }
 
   @Test

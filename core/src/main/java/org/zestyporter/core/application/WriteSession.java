@@ -78,7 +78,8 @@ public interface WriteSession extends Lookups, AutoCloseable {
    *
    * @param inOrder true if a record may only be written once those before it are
    * @return the primary key of each record, in the order of {@code changes}
-   * @throws RefusedException if the application refuses any of them; it names one
+   * @throws RefusedException if the application refuses any of them; it names one. Then all that
+   *     can be done is to go back to a {@link #place}, or to close the session
    * @throws PorterException if the application is lost
    */
   List<List<Object>> write(TableInfo table, List<Change> changes, boolean inOrder);
@@ -87,21 +88,11 @@ public interface WriteSession extends Lookups, AutoCloseable {
   Place place();
 
   /**
-   * Inserts and updates those records that the application takes.
+   * Takes records away.
    *
-   * @param changes all with the same fields, and all inserts or all updates
-   * @return the refused ones, in their order; the others are written
-   * @throws PorterException if the application is lost
+   * @throws RefusedException as {@link #write} does
    */
-  List<Refusal> writeSome(TableInfo table, List<Change> changes);
-
-  /**
-   * Takes those records away that the application lets go.
-   *
-   * @return the refused ones, in their order; the others are gone
-   * @throws PorterException if the application is lost
-   */
-  List<Refusal> removeSome(TableInfo table, List<Removal> removals);
+  void remove(TableInfo table, List<Removal> removals);
 
   /**
    * What tells this session from all others, even after a crash of either side; null if the

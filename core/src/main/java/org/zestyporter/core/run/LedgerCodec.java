@@ -6,13 +6,11 @@ import java.io.UncheckedIOException;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
-import java.util.function.IntFunction;
 import java.util.zip.DataFormatException;
 import java.util.zip.Deflater;
 import java.util.zip.Inflater;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.value.ColumnCodec;
-import org.zestyporter.core.value.ColumnMaker;
 import org.zestyporter.core.value.ProblemCode;
 import org.zestyporter.core.value.Utf8;
 import org.zestyporter.core.value.ValueColumn;
@@ -71,21 +69,9 @@ public final class LedgerCodec {
     for (ValueColumn column : chunk.after()) {
       ColumnCodec.write(column, out);
     }
-    before(chunk, out);
+    LedgerRecords.writeBefore(chunk, out);
     changed(chunk, out);
-    bits(chunk.written(), out);
-    for (int field = 0; !chunk.written().isEmpty() && field < chunk.left().length; field++) {
-      Expected expected =
-          Expected.of(
-              chunk.layout(),
-              field,
-              chunk.after(),
-              keys,
-              chunk.stood(),
-              chunk.before(),
-              chunk.changed());
-      left(chunk.left()[field], chunk.written(), expected, out);
-    }
+    LedgerRecords.writeLeft(chunk, keys, out);
     notes(chunk, out);
     return pack(out);
   }
@@ -106,106 +92,12 @@ public final class LedgerCodec {
     return columns;
   }
 
-  /**
-   * What a field of a record holds after it was written, if nobody but the run has a say in it.
-   *
-   * @param fill number of the fill that gives it; under 0 if none does
-   * @param given what a new record is given; null if nothing
-   */
-  private record Expected(
-      int fill,
-      @Nullable ValueColumn given,
-      BitSet stood,
-      @Nullable ValueColumn before,
-      int[][] changed) {
-
-    static Expected of(
-        LedgerLayout layout,
-        int field,
-        ValueColumn[] after,
-        ValueColumn[] keys,
-        BitSet stood,
-        ValueColumn[] before,
-        int[][] changed) {
-      int fill = layout.positions().indexOf(field);
-      int part = layout.key().indexOf(field);
-      ValueColumn key = part >= 0 && part < keys.length ? keys[part] : null;
-      return new Expected(
-          fill,
-          fill >= 0 ? after[fill] : key,
-          stood,
-          before.length == 0 ? null : before[field],
-          changed);
-    }
-
-    /** The column that says it for an entry; null if it is blank. */
-    @Nullable ValueColumn column(int entry) {
-      return stood.get(entry) && !isChanged(entry) ? before : given;
-    }
-
-    private boolean isChanged(int entry) {
-      for (int one : changed[entry] == null ? NONE : changed[entry]) {
-        if (one == fill) {
-          return true;
-        }
-      }
-      return false;
-    }
-  }
-
-  private static final int[] NONE = {};
-
-  private static void left(ValueColumn left, BitSet written, Expected expected, Utf8 out) {
-    BitSet told = new BitSet();
-    for (int i = written.nextSetBit(0); i >= 0; i = written.nextSetBit(i + 1)) {
-      ValueColumn column = expected.column(i);
-      told.set(i, column == null ? !left.isBlank(i) : !left.isEqual(i, column, i));
-    }
-    bits(told, out);
-    ColumnCodec.write(left.pick(told.stream().toArray()), out);
-  }
-
-  private static ValueColumn left(
-      ColumnCodec.Input in, int size, BitSet written, Expected expected) {
-    BitSet told = bits(in);
-    ValueColumn column = ColumnCodec.read(in, told.cardinality());
-    return whole(size, told, column, i -> written.get(i) ? expected.column(i) : null);
-  }
-
-  private static void before(LedgerChunk chunk, Utf8 out) {
-    bits(chunk.stood(), out);
-    for (int field = 0; !chunk.stood().isEmpty() && field < chunk.before().length; field++) {
-      ValueColumn before = chunk.before()[field];
-      ValueColumn after = after(chunk.layout(), chunk.after(), field);
-      BitSet told = chunk.stood();
-      if (after != null) {
-        told = new BitSet(chunk.size());
-        for (int i = chunk.stood().nextSetBit(0); i >= 0; i = chunk.stood().nextSetBit(i + 1)) {
-          told.set(i, !before.isEqual(i, after, i));
-        }
-        bits(told, out);
-      }
-      ColumnCodec.write(before.pick(told.stream().toArray()), out);
-    }
-  }
-
-  /** The column that says what a field of the record was given; null if nothing fills it. */
-  private static @Nullable ValueColumn after(LedgerLayout layout, ValueColumn[] after, int field) {
-    int fill = layout.positions().indexOf(field);
-    return fill < 0 ? null : after[fill];
-  }
-
-  private static void bits(BitSet set, Utf8 out) {
-    byte[] bytes = set.toByteArray();
-    out.putVarint(bytes.length).put(bytes, 0, bytes.length);
-  }
-
   private static void changed(LedgerChunk chunk, Utf8 out) {
     BitSet there = new BitSet();
     for (int i = 0; i < chunk.size(); i++) {
       there.set(i, chunk.changed()[i] != null);
     }
-    bits(there, out);
+    LedgerRecords.writeBits(there, out);
     for (int i = there.nextSetBit(0); i >= 0; i = there.nextSetBit(i + 1)) {
       out.putVarint(chunk.changed()[i].length);
       for (int field : chunk.changed()[i]) {
@@ -219,7 +111,7 @@ public final class LedgerCodec {
     for (int i = 0; i < chunk.size(); i++) {
       there.set(i, chunk.notes()[i] != null && !chunk.notes()[i].isEmpty());
     }
-    bits(there, out);
+    LedgerRecords.writeBits(there, out);
     for (int i = there.nextSetBit(0); i >= 0; i = there.nextSetBit(i + 1)) {
       out.putVarint(chunk.notes()[i].size());
       for (LedgerEntry.Note note : chunk.notes()[i]) {
@@ -305,22 +197,20 @@ public final class LedgerCodec {
     for (int f = 0; f < after.length; f++) {
       after[f] = ColumnCodec.read(in, size);
     }
-    BitSet stood = bits(in);
-    ValueColumn[] before = before(in, size, layout, after, stood);
+    BitSet stood = LedgerRecords.readBits(in);
+    ValueColumn[] before = LedgerRecords.readBefore(in, size, layout, after, stood);
     int[][] changed = new int[size][];
-    BitSet there = bits(in);
+    BitSet there = LedgerRecords.readBits(in);
     for (int i = there.nextSetBit(0); i >= 0; i = there.nextSetBit(i + 1)) {
       changed[i] = new int[in.whole()];
       for (int c = 0; c < changed[i].length; c++) {
         changed[i][c] = in.whole();
       }
     }
-    BitSet written = packed[0] == WITHOUT_LEFT ? new BitSet() : bits(in);
-    ValueColumn[] left = new ValueColumn[written.isEmpty() ? 0 : layout.record().size()];
-    for (int field = 0; field < left.length; field++) {
-      Expected expected = Expected.of(layout, field, after, keyColumns, stood, before, changed);
-      left[field] = left(in, size, written, expected);
-    }
+    BitSet written = packed[0] == WITHOUT_LEFT ? new BitSet() : LedgerRecords.readBits(in);
+    ValueColumn[] left =
+        LedgerRecords.readLeft(
+            in, size, layout, after, keyColumns, stood, before, changed, written);
     return new LedgerChunk(
         layout,
         firstRow,
@@ -339,37 +229,12 @@ public final class LedgerCodec {
         notes(in, size));
   }
 
-  /**
-   * A column of which only some values were written.
-   *
-   * @param told the entries whose values were
-   * @param other the column that has the value of another entry; null if it is blank
-   */
-  private static ValueColumn whole(
-      int size, BitSet told, ValueColumn column, IntFunction<@Nullable ValueColumn> other) {
-    ColumnMaker all = new ColumnMaker();
-    int at = 0;
-    for (int i = 0; i < size; i++) {
-      ValueColumn from = told.get(i) ? null : other.apply(i);
-      if (told.get(i)) {
-        all.put(column.value(at++));
-      } else {
-        all.put(from == null ? null : from.value(i));
-      }
-    }
-    return all.column();
-  }
-
-  private static byte[] bytes(ColumnCodec.Input in, int size) {
+  static byte[] bytes(ColumnCodec.Input in, int size) {
     byte[] bytes = new byte[size];
     for (int i = 0; i < size; i++) {
       bytes[i] = (byte) in.next();
     }
     return bytes;
-  }
-
-  private static BitSet bits(ColumnCodec.Input in) {
-    return BitSet.valueOf(bytes(in, in.whole()));
   }
 
   @SuppressWarnings("unchecked")
@@ -387,22 +252,10 @@ public final class LedgerCodec {
     return keys;
   }
 
-  private static ValueColumn[] before(
-      ColumnCodec.Input in, int size, LedgerLayout layout, ValueColumn[] after, BitSet stood) {
-    ValueColumn[] before = new ValueColumn[stood.isEmpty() ? 0 : layout.record().size()];
-    for (int field = 0; field < before.length; field++) {
-      ValueColumn given = after(layout, after, field);
-      BitSet told = given == null ? stood : bits(in);
-      ValueColumn column = ColumnCodec.read(in, told.cardinality());
-      before[field] = whole(size, told, column, i -> stood.get(i) ? given : null);
-    }
-    return before;
-  }
-
   @SuppressWarnings("unchecked")
   private static List<LedgerEntry.Note>[] notes(ColumnCodec.Input in, int size) {
     List<LedgerEntry.Note>[] notes = new List[size];
-    BitSet there = bits(in);
+    BitSet there = LedgerRecords.readBits(in);
     for (int i = there.nextSetBit(0); i >= 0; i = there.nextSetBit(i + 1)) {
       int count = in.whole();
       notes[i] = new ArrayList<>(count);

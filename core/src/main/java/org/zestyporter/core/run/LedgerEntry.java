@@ -3,6 +3,7 @@ package org.zestyporter.core.run;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.value.ProblemCode;
+import org.zestyporter.core.value.Values;
 
 /**
  * What happened to one row in one destination.
@@ -52,6 +53,15 @@ public record LedgerEntry(
         String reason,
         boolean softened) {
       this(code, field, value, reason, softened, false);
+    }
+
+    /** The application keeps another value than it was given. */
+    public static Note altered(String field, @Nullable Object given, @Nullable Object held) {
+      String reason =
+          held == null
+              ? "the application made it blank"
+              : "the application made it “" + Values.text(held) + "”";
+      return new Note(ProblemCode.ALTERED, field, Values.text(given), reason, true);
     }
   }
 }

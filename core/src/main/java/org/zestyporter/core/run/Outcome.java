@@ -20,6 +20,11 @@ public enum Outcome {
     return ALL[ordinal];
   }
 
+  /** True if something was written for the row. */
+  public boolean isWritten() {
+    return this == NEW || this == CHANGED || this == REMOVED;
+  }
+
   @JsonValue
   public String word() {
     return name().toLowerCase(Locale.ROOT);

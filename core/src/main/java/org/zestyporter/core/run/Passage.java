@@ -7,9 +7,7 @@ import java.util.Deque;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.function.BiConsumer;
 import org.zestyporter.core.application.Lookups;
-import org.zestyporter.core.application.WriteSession;
 import org.zestyporter.core.match.Matcher;
 import org.zestyporter.core.plan.RunSettings;
 import org.zestyporter.core.value.ProblemCode;
@@ -24,7 +22,7 @@ import org.zestyporter.core.value.ProblemCode;
 final class Passage {
   private final List<Target> targets;
   private final List<Decider> deciders = new ArrayList<>();
-  private final List<TargetWriter> writers = new ArrayList<>();
+  private final Writing writing;
   private final Lookups lookups;
   private final LastStage last;
   private final LedgerWriter ledger;
@@ -38,15 +36,6 @@ final class Passage {
 
   private final Map<Integer, List<Place>> parked = new HashMap<>();
   private final Deque<ChunkRows> open = new ArrayDeque<>();
-  private final Refusals refusals = new Refusals();
-
-  /** A row of a chunk. */
-  private record Place(ChunkRows chunk, int row) {
-    /** Its index among the source's rows. */
-    int index() {
-      return chunk.first() + row;
-    }
-  }
 
   Passage(
       List<Target> targets,
@@ -62,8 +51,8 @@ final class Passage {
     this.waiting = new Waiting(targets, decided, written);
     for (Target target : targets) {
       deciders.add(new Decider(target, last.writes()));
-      writers.add(new TargetWriter(target, last, ledger));
     }
+    this.writing = new Writing(targets, deciders, waiting, last, ledger);
   }
 
   /**
@@ -262,11 +251,7 @@ final class Passage {
   private void write(List<Place> first) {
     List<Place> wave = first;
     while (!wave.isEmpty()) {
-      if (last.writes()) {
-        spare(wave);
-      } else {
-        claim(wave);
-      }
+      writing.write(wave);
       List<Place> next = new ArrayList<>();
       for (Place place : wave) {
         written.set(place.index());
@@ -285,95 +270,9 @@ final class Passage {
     }
   }
 
-  /**
-   * Writes rows; those that the database refuses are found by halving and rejected. What one row
-   * makes goes together.
-   */
-  private void spare(List<Place> wave) {
-    WriteSession.Place before = last.open().place();
-    try {
-      List<TargetWriter.Sent> sent = new ArrayList<>();
-      for (int t = 0; t < targets.size(); t++) {
-        send(t, wave, sent);
-      }
-      before.forget();
-      sent.forEach(TargetWriter.Sent::note);
-    } catch (WriteSession.RefusedException e) {
-      before.goBack();
-      writers.forEach(TargetWriter::takeBack);
-      if (wave.size() == 1) {
-        refuse(wave.get(0), e.refusal());
-        return;
-      }
-      int half = wave.size() / 2;
-      spare(wave.subList(0, half));
-      spare(wave.subList(half, wave.size()));
-    }
-  }
-
-  /** Rejects a row that the database refused. */
-  private void refuse(Place place, WriteSession.Refusal refusal) {
-    refusals.add(refusal);
-    ChunkRows chunk = place.chunk();
-    for (int t = 0; t < targets.size(); t++) {
-      TargetRows rows = chunk.targets().get(t);
-      for (int r = rows.from(place.row()); r < rows.to(place.row()); r++) {
-        if (rows.outcomes[r] <= Outcome.CHANGED.ordinal()) {
-          if (rows.records != null && rows.records[r] instanceof RowRecord record) {
-            record.made(null);
-          }
-          waiting.forget(rows, r);
-          deciders
-              .get(t)
-              .takeBack(
-                  rows, r, ProblemCode.REFUSED, "the database refused it: " + refusal.reason());
-        }
-      }
-    }
-  }
-
   /** Rows that the database refused; the first of them with their reasons. */
   Refusals refusals() {
-    return refusals;
-  }
-
-  private void claim(List<Place> wave) {
-    for (int t = 0; t < targets.size(); t++) {
-      TargetWriter writer = writers.get(t);
-      eachChunk(t, wave, (rows, places) -> writer.claim(rows, places));
-    }
-  }
-
-  private void send(int t, List<Place> wave, List<TargetWriter.Sent> all) {
-    TargetWriter writer = writers.get(t);
-    eachChunk(
-        t,
-        wave,
-        (rows, places) -> {
-          TargetWriter.Sent sent = writer.send(rows, places);
-          if (sent != null) {
-            all.add(sent);
-          }
-        });
-  }
-
-  /** Takes the rows of a wave in a destination, chunk by chunk. */
-  private static void eachChunk(
-      int t, List<Place> wave, BiConsumer<TargetRows, List<Integer>> take) {
-    for (int from = 0; from < wave.size(); ) {
-      ChunkRows chunk = wave.get(from).chunk();
-      TargetRows rows = chunk.targets().get(t);
-      List<Integer> places = new ArrayList<>(wave.size());
-      int to = from;
-      for (; to < wave.size() && wave.get(to).chunk() == chunk; to++) {
-        int row = wave.get(to).row();
-        for (int r = rows.from(row); r < rows.to(row); r++) {
-          places.add(r);
-        }
-      }
-      take.accept(rows, places);
-      from = to;
-    }
+    return writing.refusals();
   }
 
   /** Enters chunks that are done into books and ledger, in order. */
@@ -382,7 +281,7 @@ final class Passage {
       ChunkRows chunk = open.poll();
       for (int t = 0; t < targets.size(); t++) {
         TargetRows rows = chunk.targets().get(t);
-        writers.get(t).enter(rows);
+        writing.enter(t, rows);
         ledger.append(chunk, rows);
       }
       chunk.forget();

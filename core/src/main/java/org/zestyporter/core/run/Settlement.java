@@ -44,12 +44,7 @@ public final class Settlement {
       TableInfo table, List<String> fields, Stream<LedgerEntry> entries) {
     Map<List<Object>, LedgerEntry> written = new HashMap<>();
     entries
-        .filter(
-            e ->
-                switch (e.outcome()) {
-                  case NEW, CHANGED, REMOVED -> true;
-                  default -> false;
-                })
+        .filter(e -> e.outcome().isWritten())
         .limit(RECORDS_LOOKED_AT)
         .filter(e -> e.recordKey() != null)
         .forEach(e -> written.put(table.key(e.recordKey()), e));

@@ -1,8 +1,6 @@
 package org.zestyporter.core.run;
 
-import java.math.BigDecimal;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.HashSet;
 import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
@@ -10,48 +8,30 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
-import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.Records;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.application.WriteSession;
-import org.zestyporter.core.fill.CompiledFill;
 import org.zestyporter.core.fill.Pending;
 import org.zestyporter.core.fill.PendingRecord;
-import org.zestyporter.core.plan.Origin;
-import org.zestyporter.core.value.ProblemCode;
-import org.zestyporter.core.value.ValueColumn;
 import org.zestyporter.core.value.Values;
 
-/** Has the decided records of one destination written, and enters them into its books. */
+/** Has the decided records of one destination written. */
 final class TargetWriter {
   private final Target target;
   private final LastStage last;
   private final LedgerWriter ledger;
-  private final Books books;
+  private final TargetBooks books;
 
-  /** Fills whose numbers are summed. */
-  private final int[] summed;
+  /** Linked records for what was sent and is not noted yet: wanted by it, and made. */
+  private final List<PendingRecord> claimed = new ArrayList<>();
 
-  /** Linked records that were made for what was sent and is not noted yet. */
   private final List<Made> unnoted = new ArrayList<>();
-
-  /** By fill, the numbers that stand as they were given, and are not in the books yet. */
-  private final ColumnSum[] sums;
 
   TargetWriter(Target target, LastStage last, LedgerWriter ledger) {
     this.target = target;
     this.last = last;
     this.ledger = ledger;
-    this.books = target.books;
-    this.summed =
-        java.util.stream.IntStream.range(0, target.fills.size())
-            .filter(
-                f ->
-                    target.fills.get(f).fill().origin() instanceof Origin.Column
-                        && target.fills.get(f).field().type().isNumber())
-            .toArray();
-    this.sums = new ColumnSum[target.fills.size()];
-    Arrays.setAll(sums, f -> new ColumnSum());
+    this.books = new TargetBooks(target, last);
   }
 
   /**
@@ -68,7 +48,8 @@ final class TargetWriter {
 
   /** Lets go of linked records that were made in vain, since what was sent is taken back. */
   void takeBack() {
-    unnoted.forEach(m -> m.records().forEach(PendingRecord::unmade));
+    claimed.forEach(PendingRecord::unmade);
+    claimed.clear();
     unnoted.clear();
   }
 
@@ -137,6 +118,7 @@ final class TargetWriter {
         ledger.made(made.table(), made.keys(), made.stands(), made.lines());
       }
     }
+    claimed.clear();
     unnoted.clear();
     TargetRows rows = sent.rows();
     Records stands = sent.stands();
@@ -144,17 +126,10 @@ final class TargetWriter {
       int r = sent.written().get(i);
       List<Object> key = rows.keys[r] == null ? sent.keys().get(i) : rows.keys[r];
       int at = stands == null || key == null ? -1 : stands.at(key);
-      if (at >= 0) {
-        compare(rows, r, sent.changes().get(i), stands.columns(), at);
-      }
+      books.written(rows, r, sent.changes().get(i), stands, at);
       rows.keys[r] = key;
       if (at >= 0 && last.stays()) {
         rows.leave(r, stands, at);
-      }
-      if (stands == null) {
-        totalUnread(rows, r);
-      } else {
-        total(rows, r, stands.columns(), at);
       }
     }
   }
@@ -191,38 +166,29 @@ final class TargetWriter {
         }
       }
     }
-    List<Made> making = new ArrayList<>();
-    wanted.forEach(
-        (linked, records) ->
-            making.add(
-                new Made(
-                    linked,
-                    records,
-                    new ArrayList<>(),
-                    records.stream().mapToLong(lines::get).toArray(),
-                    null)));
     // should one be refused, all of them are let go
-    unnoted.addAll(making);
-    for (Made made : making) {
-      List<WriteSession.Change> given = new ArrayList<>();
-      for (int i = 0; i < made.records().size(); i++) {
-        PendingRecord record = made.records().get(i);
-        given.add(
-            linked(
-                new WriteSession.Change(made.lines()[i], null, record.fields(), record.values())));
-      }
-      made.keys().addAll(last.write(made.table(), given, false));
-      for (int i = 0; i < made.records().size(); i++) {
-        List<Object> key = made.keys().get(i);
-        made.records().get(i).made(key == null ? null : key.get(0));
-      }
-      if (!made.table().primaryKey().isEmpty()) {
-        Records stands = last.readBack(made.table(), made.keys());
-        unnoted.set(
-            unnoted.indexOf(made),
-            new Made(made.table(), made.records(), made.keys(), made.lines(), stands));
-      }
-    }
+    claimed.addAll(lines.keySet());
+    wanted.forEach(
+        (linked, records) -> {
+          List<WriteSession.Change> given =
+              records.stream()
+                  .map(
+                      r ->
+                          linked(
+                              new WriteSession.Change(lines.get(r), null, r.fields(), r.values())))
+                  .toList();
+          List<List<Object>> keys = last.write(linked, given, false);
+          for (int i = 0; i < keys.size(); i++) {
+            records.get(i).made(keys.get(i) == null ? null : keys.get(i).get(0));
+          }
+          unnoted.add(
+              new Made(
+                  linked,
+                  records,
+                  keys,
+                  records.stream().mapToLong(lines::get).toArray(),
+                  linked.primaryKey().isEmpty() ? null : last.readBack(linked, keys)));
+        });
   }
 
   private @Nullable Records readBack(List<List<Object>> written) {
@@ -233,124 +199,8 @@ final class TargetWriter {
         : last.readBack(target.table, keys);
   }
 
-  /** Notes what the application made of the values that it was given. */
-  private void compare(
-      TargetRows rows, int r, WriteSession.Change change, ValueColumn[] stands, int at) {
-    for (int i = 0; i < change.fields().size(); i++) {
-      int position = change.fields().get(i);
-      ValueColumn given = rows.isSettled(r) ? null : rows.byField[position];
-      if (given != null && given.isEqual(r, stands[position], at)) {
-        continue;
-      }
-      FieldInfo field = target.table.fields().get(position);
-      Object sent = change.values().get(i);
-      Object held = stands[position].value(at);
-      if (!field.storage().same(sent, held)) {
-        books.altered(field.name(), rows.line(r));
-        rows.note(
-            r,
-            new LedgerEntry.Note(
-                ProblemCode.ALTERED,
-                field.name(),
-                Values.text(sent),
-                held == null
-                    ? "the application made it blank"
-                    : "the application made it “" + Values.text(held) + "”",
-                true));
-      }
-    }
-  }
-
-  /** True if the value that a fill gives a row is to stand. */
-  private static boolean counts(TargetRows rows, int r, CompiledFill fill) {
-    return rows.outcomes[r] == Outcome.NEW.ordinal() || !fill.fill().onlyNew();
-  }
-
-  /**
-   * Sums what the source gave and what the table holds, where the row's value is to stand.
-   *
-   * @param stands columns of records as they were read from the table
-   * @param at the row's record in them; under 0 if it was not found
-   */
-  private void total(TargetRows rows, int r, ValueColumn[] stands, int at) {
-    for (int f : summed) {
-      CompiledFill fill = target.fills.get(f);
-      if (!counts(rows, r, fill)) {
-        continue;
-      }
-      if (at >= 0 && !rows.isSettled(r)) {
-        ValueColumn given = rows.filled.column(f).values();
-        if (given.form() == ValueColumn.Form.NUMBER
-            && given.isEqual(r, stands[fill.fieldIndex()], at)) {
-          sums[f].add(given, r);
-          continue;
-        }
-      }
-      if (rows.value(f, r) instanceof BigDecimal given) {
-        Object held = at < 0 ? null : stands[fill.fieldIndex()].value(at);
-        books.total(fill.field(), given, held, at < 0);
-      }
-    }
-  }
-
-  /** Sums what the source gave, where the table can't be read back. */
-  private void totalUnread(TargetRows rows, int r) {
-    for (int f : summed) {
-      CompiledFill fill = target.fills.get(f);
-      if (counts(rows, r, fill) && rows.value(f, r) instanceof BigDecimal given) {
-        books.total(fill.field(), given);
-      }
-    }
-  }
-
   /** Enters rows that are all decided, and written, into the books. */
   void enter(TargetRows rows) {
-    int count = rows.count();
-    books.came(count);
-    for (int r = 0; r < count; r++) {
-      Outcome outcome = Outcome.of(rows.outcomes[r]);
-      books.add(outcome);
-      if (rows.notes[r] != null) {
-        books.count(outcome, rows.line(r), rows.notes[r]);
-      }
-      if (outcome == Outcome.NEW && !last.stays()) {
-        // the number was given on trial
-        rows.keys[r] = null;
-      }
-      if (outcome == Outcome.CHANGED) {
-        for (int f : rows.changed[r]) {
-          books.changed(target.fills.get(f).field().name());
-        }
-      } else if (outcome == Outcome.UNCHANGED) {
-        total(rows, r, rows.found.columns(), rows.before[r]);
-      }
-    }
-    for (int f : summed) {
-      if (!last.writes()) {
-        rehearsed(rows, f);
-      }
-      if (sums[f].isAny()) {
-        books.total(target.fills.get(f).field(), sums[f].sum());
-        sums[f] = new ColumnSum();
-      }
-    }
-  }
-
-  /** Sums a column over the rows that would be written. */
-  private void rehearsed(TargetRows rows, int f) {
-    CompiledFill fill = target.fills.get(f);
-    ValueColumn column = rows.filled.column(f).values();
-    boolean plain = column.form() == ValueColumn.Form.NUMBER && !rows.isSettledFill(f);
-    int most = fill.fill().onlyNew() ? Outcome.NEW.ordinal() : Outcome.CHANGED.ordinal();
-    for (int r = 0; r < rows.count(); r++) {
-      if (rows.outcomes[r] > most) {
-        continue;
-      }
-      if (plain) {
-        sums[f].add(column, r);
-      } else if (rows.value(f, r) instanceof BigDecimal given) {
-        books.total(fill.field(), given);
-      }
-    }
+    books.enter(rows);
   }
 }

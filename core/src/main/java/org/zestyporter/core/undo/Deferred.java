@@ -1,14 +1,18 @@
 package org.zestyporter.core.undo;
 
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.Collections;
-import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.function.BiConsumer;
+import org.zestyporter.core.application.Halving;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.application.WriteSession;
-import org.zestyporter.core.application.WriteSession.Change;
+import org.zestyporter.core.application.WriteSession.Refusal;
 import org.zestyporter.core.application.WriteSession.Removal;
 import org.zestyporter.core.run.Outcome;
 
@@ -67,8 +71,8 @@ final class Deferred {
     while (helps) {
       helps = false;
       for (Map.Entry<UndoneChunk, Map<Integer, String>> one : refused.entrySet()) {
-        List<Integer> entries = new ArrayList<>(one.getValue().keySet());
-        Map<Integer, String> still = entries.isEmpty() ? Map.of() : attempt(one.getKey(), entries);
+        Set<Integer> entries = one.getValue().keySet();
+        Map<Integer, String> still = attempt(one.getKey(), entries);
         helps |= still.size() < entries.size();
         one.setValue(still);
       }
@@ -82,36 +86,26 @@ final class Deferred {
   }
 
   /** Writes entries; gives those that are refused, and why. */
-  private Map<Integer, String> attempt(UndoneChunk chunk, List<Integer> entries) {
+  private Map<Integer, String> attempt(UndoneChunk chunk, Collection<Integer> entries) {
     List<Integer> inTurn = new ArrayList<>(entries);
     if (backwards) {
       Collections.reverse(inTurn);
     }
     TableInfo table = chunk.part.table;
-    Map<Integer, String> reasons = new HashMap<>();
-    List<Integer> removals = new ArrayList<>();
-    Map<List<Object>, List<Integer>> changes = new LinkedHashMap<>();
-    for (int e : inTurn) {
-      Change change = chunk.change(e);
-      if (change == null) {
-        removals.add(e);
-      } else {
-        List<Object> shape = new ArrayList<>(change.fields());
-        shape.add(change.key() == null);
-        changes.computeIfAbsent(shape, s -> new ArrayList<>()).add(e);
-      }
-    }
-    tell(
-        reasons,
-        session.removeSome(
-            table, removals.stream().map(e -> new Removal(e, chunk.key(e))).toList()));
-    for (List<Integer> alike : changes.values()) {
-      tell(reasons, session.writeSome(table, alike.stream().map(chunk::change).toList()));
-    }
+    Map<Integer, String> reasons = new TreeMap<>();
+    BiConsumer<Integer, Refusal> refused = (e, refusal) -> reasons.put(e, refusal.reason());
+    Halving.write(
+        session,
+        inTurn.stream().filter(e -> chunk.change(e) == null).toList(),
+        some ->
+            session.remove(
+                table, some.stream().map(e -> new Removal(chunk.line(e), chunk.key(e))).toList()),
+        refused);
+    Halving.write(
+        session,
+        inTurn.stream().filter(e -> chunk.change(e) != null).toList(),
+        some -> session.write(table, some.stream().map(chunk::change).toList(), false),
+        refused);
     return reasons;
-  }
-
-  private static void tell(Map<Integer, String> reasons, List<WriteSession.Refusal> refusals) {
-    refusals.forEach(r -> reasons.put((int) r.line(), r.reason()));
   }
 }

@@ -1,5 +1,6 @@
 package org.zestyporter.core.undo;
 
+import java.util.Comparator;
 import java.util.List;
 import java.util.function.Consumer;
 import org.zestyporter.core.run.LedgerChunk;
@@ -15,6 +16,17 @@ public interface Past {
 
   /** The parts of the ledger, in the order in which the run wrote them. */
   List<LedgerLayout> layouts();
+
+  /**
+   * Parts in the order in which a run writes them: linked records are there before the rows that
+   * need them. An undo goes the other way.
+   */
+  static List<LedgerLayout> asWritten(List<LedgerLayout> parts, boolean undo) {
+    Comparator<LedgerLayout> order =
+        Comparator.comparing((LedgerLayout l) -> !l.isMade())
+            .thenComparingInt(LedgerLayout::destination);
+    return parts.stream().sorted(undo ? order.reversed() : order).toList();
+  }
 
   /** Hands over the chunks of a part, the one that was written last first. */
   void fromTheLast(LedgerLayout layout, Consumer<LedgerChunk> chunk);

@@ -58,14 +58,7 @@ final class UndoneChunk {
 
   /** The entries of a chunk by which something was written. */
   static int[] written(LedgerChunk past) {
-    return IntStream.range(0, past.size())
-        .filter(
-            i ->
-                switch (past.outcome(i)) {
-                  case NEW, CHANGED, REMOVED -> true;
-                  default -> false;
-                })
-        .toArray();
+    return IntStream.range(0, past.size()).filter(i -> past.outcome(i).isWritten()).toArray();
   }
 
   int size() {
@@ -179,7 +172,7 @@ final class UndoneChunk {
     }
     outcomes[e] = Outcome.CHANGED;
     changed[e] = which.stream().mapToInt(Integer::intValue).toArray();
-    changes[e] = new Change(e, key(e), fields, values);
+    changes[e] = new Change(line(e), key(e), fields, values);
   }
 
   private void bringBack(int e) {
@@ -197,7 +190,7 @@ final class UndoneChunk {
       }
     }
     outcomes[e] = Outcome.NEW;
-    changes[e] = new Change(e, null, fields, values);
+    changes[e] = new Change(line(e), null, fields, values);
   }
 
   /** The database does not do what was decided for an entry. */
@@ -232,16 +225,7 @@ final class UndoneChunk {
         FieldInfo field = part.table.fields().get(change.fields().get(c));
         Object held = stands.columns()[change.fields().get(c)].value(leftAt[e]);
         if (!field.storage().same(change.values().get(c), held)) {
-          note(
-              e,
-              new Note(
-                  ProblemCode.ALTERED,
-                  field.name(),
-                  Values.text(change.values().get(c)),
-                  held == null
-                      ? "the application made it blank"
-                      : "the application made it “" + Values.text(held) + "”",
-                  true));
+          note(e, Note.altered(field.name(), change.values().get(c), held));
         }
       }
     }

@@ -4,71 +4,24 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.SQLException;
-import java.time.LocalDateTime;
-import java.util.ArrayList;
-import java.util.List;
-import java.util.TreeMap;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 import org.zestyporter.core.application.jdbc.Databases;
-import org.zestyporter.core.fill.RunContext;
-import org.zestyporter.core.fill.Shared;
-import org.zestyporter.core.plan.PlanJson;
-import org.zestyporter.core.source.SourceReader;
-import org.zestyporter.core.source.SourceTable;
-import org.zestyporter.core.source.reading.Reading;
 import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
 import org.zestyporter.core.value.ProblemCode;
 
 /** What the database alone knows: every row that it refuses is found, and the others go on. */
 class RefusalsTest {
-  private static final RunContext CONTEXT =
-      new RunContext("odile", LocalDateTime.of(2026, 11, 25, 9, 0), "file.csv");
-
   @TempDir Path folder;
 
-  /** The outcomes of lines by destination, and the reasons. */
-  private static final class Fates implements Ledger {
-    private final TreeMap<String, String> outcomes = new TreeMap<>();
-    private final List<LedgerEntry> entries = new ArrayList<>();
-
-    @Override
-    public void begin(LedgerLayout layout) {
-      // the chunks say it again
-    }
-
-    @Override
-    public void append(LedgerChunk chunk) {
-      for (LedgerEntry entry : chunk.entries()) {
-        entries.add(entry);
-        outcomes.put(chunk.layout().label() + " " + entry.line(), entry.outcome().word());
-      }
-    }
-
-    ProblemCode code(long line) {
-      return entries.stream().filter(e -> e.line() == line).findFirst().get().notes().get(0).code();
-    }
-  }
-
-  private RunReport go(Databases.Fresh on, String plan, String file, Fates fates, boolean runs)
+  private RunReport run(Databases.Fresh on, String plan, String file, Fates fates)
       throws IOException {
-    Path csv = folder.resolve("file.csv");
-    Files.writeString(csv, file);
-    on.database().forget();
-    try (SourceTable source = SourceReader.open(csv, folder.resolve("cells"), Reading.FIND)) {
-      Pipeline pipeline =
-          new Pipeline(
-              new OpenedPlan(on.database(), source, PlanJson.read(plan), CONTEXT, Shared.NONE));
-      return runs
-          ? pipeline.run("2026-0001", fates, Progress.NONE)
-          : pipeline.rehearse(fates, Progress.NONE);
-    }
+    return Runs.run(on, folder, plan, file, fates);
   }
 
   private static String plan(String run) {
@@ -118,20 +71,18 @@ class RefusalsTest {
     try (on) {
       buoys(on);
       Fates fates = new Fates();
-      RunReport report = go(on, plan("\"mode\": \"set-aside\""), BUOYS, fates, true);
+      RunReport report = run(on, plan("\"mode\": \"set-aside\""), BUOYS, fates);
       assertThat(report.balanced()).isTrue();
-      assertThat(fates.outcomes)
-          .containsEntry("buoy 2", "new")
-          .containsEntry("buoy 3", "rejected")
-          .containsEntry("log 3", "rejected")
-          .containsEntry("buoy 5", "rejected")
-          .containsEntry("log 5", "rejected")
-          .containsEntry("buoy 7", "rejected");
+      assertThat(fates.fates)
+          .contains("buoy 2 new")
+          .contains("buoy 3 rejected")
+          .contains("log 3 rejected")
+          .contains("buoy 5 rejected")
+          .contains("log 5 rejected")
+          .contains("buoy 7 rejected");
       assertThat(fates.code(3)).isEqualTo(ProblemCode.REFUSED);
       // what points at a refused record has nothing to point at
-      assertThat(fates.outcomes)
-          .containsEntry("buoy 4", "rejected")
-          .containsEntry("buoy 6", "rejected");
+      assertThat(fates.fates).contains("buoy 4 rejected").contains("buoy 6 rejected");
       assertThat(on.one("SELECT COUNT(*) FROM buoy")).isEqualTo(2L);
       assertThat(on.one("SELECT depth FROM buoy WHERE mark = 'N0'")).isEqualTo(1);
       assertThat(on.one("SELECT COUNT(*) FROM sighting")).isEqualTo(0L);
@@ -150,7 +101,7 @@ class RefusalsTest {
       throws SQLException, IOException {
     try (on) {
       buoys(on);
-      assertThatThrownBy(() -> go(on, plan(""), BUOYS, new Fates(), true))
+      assertThatThrownBy(() -> run(on, plan(""), BUOYS, new Fates()))
           .isInstanceOf(PorterException.class)
           .hasMessageContaining("Line 3: ")
           .hasMessageContaining("Line 5: ")
@@ -167,11 +118,11 @@ class RefusalsTest {
     try (on) {
       buoys(on);
       Fates blind = new Fates();
-      go(on, plan("\"mode\": \"set-aside\""), BUOYS, blind, false);
-      assertThat(blind.outcomes).containsEntry("buoy 3", "new");
+      Runs.rehearse(on, folder, plan("\"mode\": \"set-aside\""), BUOYS, blind);
+      assertThat(blind.fates).contains("buoy 3 new");
       String tries = plan("\"mode\": \"set-aside\", \"tryInDatabase\": true");
       Fates tried = new Fates();
-      RunReport rehearsal = go(on, tries, BUOYS, tried, false);
+      RunReport rehearsal = Runs.rehearse(on, folder, tries, BUOYS, tried);
       assertThat(rehearsal.balanced()).isTrue();
       assertThat(on.one("SELECT COUNT(*) FROM buoy")).as("nothing stays").isEqualTo(1L);
       assertThat(tried.entries)
@@ -179,8 +130,8 @@ class RefusalsTest {
           .isNotEmpty()
           .allSatisfy(e -> assertThat(e.recordKey()).isNull());
       Fates ran = new Fates();
-      RunReport run = go(on, tries, BUOYS, ran, true);
-      assertThat(ran.outcomes).isEqualTo(tried.outcomes);
+      RunReport run = run(on, tries, BUOYS, ran);
+      assertThat(ran.fates).isEqualTo(tried.fates);
       assertThat(run.destinations()).isEqualTo(rehearsal.destinations());
       assertThat(run.controlTotals()).isEqualTo(rehearsal.controlTotals());
     }
@@ -192,7 +143,7 @@ class RefusalsTest {
     try (on) {
       buoys(on);
       String bears = plan("\"mode\": \"set-aside\", \"stopAfter\": 2");
-      assertThatThrownBy(() -> go(on, bears, BUOYS, new Fates(), true))
+      assertThatThrownBy(() -> run(on, bears, BUOYS, new Fates()))
           .hasMessageContaining("More than 2 rows were rejected")
           .extracting(e -> ((PorterException) e).code())
           .isEqualTo(ErrorCode.TOO_MANY_REJECTED);
@@ -219,12 +170,7 @@ class RefusalsTest {
            "keys": [{"fields": ["code"]}]}]}
           """;
       RunReport report =
-          go(
-              on,
-              flags,
-              "Code;Colour\nX1;red\nA1;blue\nX2;blue\nA2;red\nX3;green\n",
-              new Fates(),
-              true);
+          run(on, flags, "Code;Colour\nX1;red\nA1;blue\nX2;blue\nA2;red\nX3;green\n", new Fates());
       assertThat(report.destinations().get(0).added()).isEqualTo(2);
       assertThat(report.created())
           .extracting(RunReport.MadeRecord::value)
@@ -244,8 +190,7 @@ class RefusalsTest {
         refused += depth % 7 == 3 ? 1 : 0;
         file.append("M").append(i).append(';').append(depth).append(";;\n");
       }
-      RunReport report =
-          go(on, plan("\"mode\": \"set-aside\""), file.toString(), new Fates(), true);
+      RunReport report = run(on, plan("\"mode\": \"set-aside\""), file.toString(), new Fates());
       assertThat(report.destinations().get(0).rejected()).isEqualTo(refused).isEqualTo(18);
       assertThat(on.one("SELECT COUNT(*) FROM buoy")).isEqualTo(9_000L - refused + 1);
     }

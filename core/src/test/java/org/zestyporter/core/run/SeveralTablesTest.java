@@ -10,7 +10,6 @@ import java.sql.SQLException;
 import java.time.LocalDateTime;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.stream.Collectors;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -38,56 +37,16 @@ class SeveralTablesTest {
 
   @TempDir Path folder;
 
-  /** Keeps a word for each entry: destination, line, part, outcome. */
-  private static final class Fates implements Ledger {
-    private final List<String> fates = new ArrayList<>();
-    private final List<LedgerEntry> entries = new ArrayList<>();
-
-    @Override
-    public void begin(LedgerLayout layout) {
-      // the chunks say it again
-    }
-
-    @Override
-    public void append(LedgerChunk chunk) {
-      for (LedgerEntry entry : chunk.entries()) {
-        entries.add(entry);
-        fates.add(
-            chunk.layout().label()
-                + " "
-                + entry.line()
-                + (entry.part() > 0 ? "." + entry.part() : "")
-                + " "
-                + entry.outcome().word());
-      }
-    }
-
-    /** The reasons of a line, in all destinations. */
-    String reasons(long line) {
-      return entries.stream()
-          .filter(e -> e.line() == line)
-          .flatMap(e -> e.notes().stream())
-          .map(LedgerEntry.Note::reason)
-          .collect(Collectors.joining("; "));
-    }
-  }
-
   /** Rehearses, then runs; both must say the same. */
   private Fates go(Databases.Fresh on, String plan, String file) throws IOException {
-    Path csv = folder.resolve("file.csv");
-    Files.writeString(csv, file);
-    Plan read = PlanJson.read(plan);
     Fates rehearsed = new Fates();
     Fates ran = new Fates();
-    try (SourceTable source = SourceReader.open(csv, folder.resolve("cells"), Reading.FIND)) {
-      OpenedPlan opened = new OpenedPlan(on.database(), source, read, CONTEXT, Shared.NONE);
-      RunReport before = new Pipeline(opened).rehearse(rehearsed, Progress.NONE);
-      RunReport after = new Pipeline(opened).run("1", ran, Progress.NONE);
-      assertThat(after.destinations()).isEqualTo(before.destinations());
-      assertThat(after.problems()).isEqualTo(before.problems());
-      assertThat(before.balanced()).isTrue();
-      assertThat(after.balanced()).isTrue();
-    }
+    RunReport before = Runs.rehearse(on, folder, plan, file, rehearsed);
+    RunReport after = Runs.run(on, folder, plan, file, ran);
+    assertThat(after.destinations()).isEqualTo(before.destinations());
+    assertThat(after.problems()).isEqualTo(before.problems());
+    assertThat(before.balanced()).isTrue();
+    assertThat(after.balanced()).isTrue();
     assertThat(ran.fates).isEqualTo(rehearsed.fates);
     return ran;
   }

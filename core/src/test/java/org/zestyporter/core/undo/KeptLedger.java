@@ -1,7 +1,6 @@
 package org.zestyporter.core.undo;
 
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -59,12 +58,7 @@ final class KeptLedger implements Ledger, Past {
 
   @Override
   public List<LedgerLayout> layouts() {
-    List<LedgerLayout> layouts = new ArrayList<>(chunks.keySet());
-    if (!undo) {
-      // linked records are there before the rows that need them
-      layouts.sort(Comparator.comparing(l -> !l.isMade()));
-    }
-    return layouts;
+    return Past.asWritten(new ArrayList<>(chunks.keySet()), undo);
   }
 
   @Override
@@ -81,14 +75,7 @@ final class KeptLedger implements Ledger, Past {
   }
 
   long size() {
-    return entries().stream()
-        .filter(
-            e ->
-                switch (e.outcome()) {
-                  case NEW, CHANGED, REMOVED -> true;
-                  default -> false;
-                })
-        .count();
+    return entries().stream().filter(e -> e.outcome().isWritten()).count();
   }
 
   List<LedgerEntry> entries() {

@@ -4,10 +4,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.SQLException;
-import java.time.LocalDateTime;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
@@ -22,35 +20,19 @@ import org.zestyporter.core.application.Records;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.application.jdbc.Database;
 import org.zestyporter.core.application.jdbc.Databases;
-import org.zestyporter.core.fill.RunContext;
-import org.zestyporter.core.fill.Shared;
-import org.zestyporter.core.plan.PlanJson;
-import org.zestyporter.core.run.OpenedPlan;
-import org.zestyporter.core.run.Pipeline;
 import org.zestyporter.core.run.Progress;
 import org.zestyporter.core.run.RunReport;
-import org.zestyporter.core.source.SourceReader;
-import org.zestyporter.core.source.SourceTable;
-import org.zestyporter.core.source.reading.Reading;
+import org.zestyporter.core.run.Runs;
 import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
 
 /** Runs are taken back to the value, and undone undos stand again. */
 class UndoTest {
-  private static final RunContext CONTEXT =
-      new RunContext("odile", LocalDateTime.of(2026, 11, 25, 9, 0), "file.csv");
-
   @TempDir Path folder;
 
   private KeptLedger run(Databases.Fresh on, String plan, String file) throws IOException {
-    Path csv = folder.resolve("file.csv");
-    Files.writeString(csv, file);
     KeptLedger ledger = new KeptLedger(false);
-    on.database().forget();
-    try (SourceTable source = SourceReader.open(csv, folder.resolve("cells"), Reading.FIND)) {
-      new Pipeline(new OpenedPlan(on.database(), source, PlanJson.read(plan), CONTEXT, Shared.NONE))
-          .run("2026-0001", ledger, Progress.NONE);
-    }
+    Runs.run(on, folder, plan, file, ledger);
     return ledger;
   }
 

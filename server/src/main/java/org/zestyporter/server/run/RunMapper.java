@@ -8,6 +8,7 @@ import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Param;
 import org.apache.ibatis.annotations.Select;
 import org.apache.ibatis.annotations.Update;
+import org.zestyporter.core.run.LedgerLayout;
 
 @Mapper
 interface RunMapper {
@@ -124,10 +125,14 @@ interface RunMapper {
       @Param("id") long id, @Param("destination") int destination, @Param("number") int number);
 
   /** The destinations that a ledger tells of, without those of linked records. */
+  default List<Integer> destinations(long id) {
+    return destinationsUnder(id, LedgerLayout.MADE);
+  }
+
   @Select(
       "SELECT destination FROM ledger_destination WHERE execution_id = #{id}"
-          + " AND destination < 1000 ORDER BY destination")
-  List<Integer> destinations(long id);
+          + " AND destination < #{limit} ORDER BY destination")
+  List<Integer> destinationsUnder(@Param("id") long id, @Param("limit") int limit);
 
   /** All that a ledger tells of, as the layouts' JSON. */
   @Select(

@@ -32,7 +32,7 @@ import org.zestyporter.server.web.Times;
 public class RunService implements DependsOnPlans {
   private static final Logger LOG = LoggerFactory.getLogger(RunService.class);
   private static final String RUN = "run";
-  private static final String REHEARSAL = "rehearsal";
+  static final String REHEARSAL = "rehearsal";
   private static final Duration PATIENCE = Duration.ofSeconds(2);
 
   private final RunMapper runs;

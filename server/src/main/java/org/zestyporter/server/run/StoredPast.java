@@ -1,8 +1,5 @@
 package org.zestyporter.server.run;
 
-import java.util.ArrayList;
-import java.util.Collections;
-import java.util.Comparator;
 import java.util.List;
 import java.util.function.Consumer;
 import org.zestyporter.core.run.LedgerChunk;
@@ -38,14 +35,8 @@ final class StoredPast implements Past {
 
   @Override
   public List<LedgerLayout> layouts() {
-    List<LedgerLayout> layouts =
-        new ArrayList<>(runs.layouts(run.id()).stream().map(StoredLedger::layout).toList());
-    // linked records are there before the rows that need them
-    layouts.sort(Comparator.comparing(l -> !l.isMade()));
-    if (isUndo()) {
-      Collections.reverse(layouts);
-    }
-    return layouts;
+    List<LedgerLayout> layouts = runs.layouts(run.id()).stream().map(StoredLedger::layout).toList();
+    return Past.asWritten(layouts, isUndo());
   }
 
   @Override
@@ -61,7 +52,7 @@ final class StoredPast implements Past {
 
   @Override
   public boolean isUndo() {
-    return "undo".equals(run.kind());
+    return UndoService.UNDO.equals(run.kind());
   }
 
   /** Number of records that the run added, changed or removed. */

@@ -129,7 +129,7 @@ class UndoService {
 
   private ExecutionRecord undoable(long id) {
     ExecutionRecord run = service.record(id);
-    if (run.kind().equals("rehearsal")) {
+    if (run.kind().equals(RunService.REHEARSAL)) {
       throw ErrorCode.CANT_UNDO.error("A rehearsal has written nothing that could be taken back.");
     }
     if (!run.state().equals("done")) {

@@ -1,12 +1,9 @@
 package org.zestyporter.core.application.jdbc;
 
 import java.sql.Connection;
-import java.sql.PreparedStatement;
-import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Savepoint;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.Collection;
 import java.util.Collections;
 import java.util.LinkedHashMap;
@@ -14,11 +11,9 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.function.Consumer;
-import java.util.function.ToLongFunction;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Ask;
-import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.Records;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.application.WriteSession;
@@ -32,20 +27,17 @@ import org.zestyporter.core.value.ValueColumn;
  * <p>Records that give values to the same fields go to the database together.
  */
 final class JdbcSession implements WriteSession {
-  /** Records from which on a way around statements is worth looking for. */
-  private static final int BULK = 64;
-
   private final Answers answers;
   private final Connection connection;
   private final Dialect dialect;
-  private final Going going;
+  private final Statements statements;
   private final Claims claims;
 
   JdbcSession(Answers answers, Connection connection, Dialect dialect, Going going, Claims claims) {
     this.answers = answers;
     this.connection = connection;
     this.dialect = dialect;
-    this.going = going;
+    this.statements = new Statements(connection, dialect, going);
     this.claims = claims;
   }
 
@@ -79,7 +71,7 @@ final class JdbcSession implements WriteSession {
     List<List<Object>> keys = new ArrayList<>(Collections.nCopies(changes.size(), null));
     for (List<Integer> group : groups(changes, inOrder)) {
       List<Change> same = group.stream().map(changes::get).toList();
-      List<List<Object>> written = writeAlike(table, same);
+      List<List<Object>> written = taken(same.get(0).line(), () -> statements.write(table, same));
       for (int i = 0; i < group.size(); i++) {
         keys.set(group.get(i), written.get(i));
       }
@@ -104,19 +96,31 @@ final class JdbcSession implements WriteSession {
     return groups.values();
   }
 
-  private List<List<Object>> writeAlike(TableInfo table, List<Change> changes) {
+  @Override
+  public void remove(TableInfo table, List<Removal> removals) {
+    if (!removals.isEmpty()) {
+      taken(
+          removals.get(0).line(),
+          () -> {
+            statements.delete(table, removals);
+            return true;
+          });
+    }
+  }
+
+  /**
+   * What is written, if the database takes it.
+   *
+   * @param line line of the first record
+   */
+  private <T> T taken(long line, Use<T> writes) {
     try {
-      Savepoint before = connection.setSavepoint();
-      try {
-        List<List<Object>> keys = execute(table, changes);
-        connection.releaseSavepoint(before);
-        return keys;
-      } catch (SQLException | RefusedException e) {
-        connection.rollback(before);
-        throw new RefusedException(refusal(e, changes.get(0).line()), e);
-      }
+      return writes.get();
     } catch (SQLException e) {
-      throw dialect.errors().translate(e);
+      PorterException told = dialect.errors().translate(e);
+      throw told.code() == ErrorCode.DATABASE_REFUSED
+          ? new RefusedException(new Refusal(line, DatabaseErrors.reason(e)), e)
+          : told;
     }
   }
 
@@ -155,237 +159,6 @@ final class JdbcSession implements WriteSession {
     } catch (SQLException e) {
       throw dialect.errors().translate(e);
     }
-  }
-
-  @Override
-  public List<Refusal> writeSome(TableInfo table, List<Change> changes) {
-    return some(changes, Change::line, some -> execute(table, some));
-  }
-
-  @Override
-  public List<Refusal> removeSome(TableInfo table, List<Removal> removals) {
-    return some(removals, Removal::line, some -> delete(table, some));
-  }
-
-  private <T> List<Refusal> some(List<T> items, ToLongFunction<T> line, Deed<T> deed) {
-    List<Refusal> refusals = new ArrayList<>();
-    use(
-        () -> {
-          halve(items, line, deed, refusals);
-          return true;
-        });
-    return refusals;
-  }
-
-  /** What is done with some records at once. */
-  private interface Deed<T> {
-    void with(List<T> some) throws SQLException;
-  }
-
-  /** Does something with records, and finds those that are refused by halving. */
-  private <T> void halve(
-      List<T> items, ToLongFunction<T> line, Deed<T> deed, List<Refusal> refusals)
-      throws SQLException {
-    if (items.isEmpty()) {
-      return;
-    }
-    Savepoint before = connection.setSavepoint();
-    try {
-      deed.with(items);
-      connection.releaseSavepoint(before);
-    } catch (SQLException | RefusedException e) {
-      connection.rollback(before);
-      Refusal refusal = refusal(e, line.applyAsLong(items.get(0)));
-      if (items.size() == 1) {
-        refusals.add(refusal);
-        return;
-      }
-      int half = items.size() / 2;
-      halve(items.subList(0, half), line, deed, refusals);
-      halve(items.subList(half, items.size()), line, deed, refusals);
-    }
-  }
-
-  /**
-   * What the database said of records.
-   *
-   * @throws PorterException if it said anything but that it does not take one
-   */
-  private Refusal refusal(Exception e, long line) {
-    if (e instanceof RefusedException refused) {
-      return refused.refusal();
-    }
-    PorterException told = dialect.errors().translate((SQLException) e);
-    if (told.code() != ErrorCode.DATABASE_REFUSED) {
-      throw told;
-    }
-    return new Refusal(line, DatabaseErrors.reason((SQLException) e));
-  }
-
-  private void delete(TableInfo table, List<Removal> removals) throws SQLException {
-    List<FieldInfo> keyFields = table.fields(table.primaryKey());
-    String array = keyFields.size() == 1 ? dialect.arrayOf(keyFields.get(0)) : null;
-    int gone =
-        array == null ? deleteEach(table, keyFields, removals) : delete(table, array, removals);
-    if (gone < removals.size()) {
-      // which of several it was shows once each is tried alone
-      throw new RefusedException(
-          new Refusal(
-              removals.get(0).line(),
-              "the application keeps the record, as by a trigger or rule of its own"),
-          null);
-    }
-  }
-
-  private int delete(TableInfo table, String array, List<Removal> removals) throws SQLException {
-    String sql =
-        "DELETE FROM "
-            + dialect.name(table)
-            + " WHERE "
-            + dialect.quote(table.primaryKey().get(0))
-            + " = ANY (?)";
-    Object[] keys = removals.stream().map(r -> Fields.element(r.key().get(0))).toArray();
-    return going.use(
-        connection,
-        sql,
-        statement -> {
-          statement.setArray(1, connection.createArrayOf(array, keys));
-          return statement.executeUpdate();
-        });
-  }
-
-  private int deleteEach(TableInfo table, List<FieldInfo> keyFields, List<Removal> removals)
-      throws SQLException {
-    return going.use(
-        connection,
-        "DELETE FROM " + dialect.name(table) + where(keyFields),
-        statement -> {
-          for (Removal removal : removals) {
-            bind(statement, keyFields, removal.key(), 1);
-            statement.addBatch();
-          }
-          return (int) Arrays.stream(statement.executeBatch()).filter(count -> count != 0).count();
-        });
-  }
-
-  private List<List<Object>> execute(TableInfo table, List<Change> changes) throws SQLException {
-    boolean insert = changes.get(0).key() == null;
-    List<FieldInfo> fields = changes.get(0).fields().stream().map(table.fields()::get).toList();
-    if (insert && changes.size() >= BULK) {
-      Dialect.BulkInsert bulk = dialect.bulkInsert(connection, table, fields, changes);
-      if (bulk != null) {
-        return bulk.insert(changes);
-      }
-    }
-    List<FieldInfo> keyFields = table.fields(table.primaryKey());
-    String[] generated = keyFields.stream().map(FieldInfo::name).toArray(String[]::new);
-    String sql = insert ? insertSql(table, fields) : updateSql(table, fields, keyFields);
-    return going.use(
-        connection,
-        c ->
-            insert && generated.length > 0
-                ? c.prepareStatement(sql, generated)
-                : c.prepareStatement(sql),
-        statement -> {
-          for (Change change : changes) {
-            bind(statement, fields, change.values(), 1);
-            if (!insert) {
-              bind(statement, keyFields, change.key(), fields.size() + 1);
-            }
-            statement.addBatch();
-          }
-          int[] counts = statement.executeBatch();
-          if (!insert) {
-            requireUpdated(changes, counts);
-            return changes.stream().map(Change::key).toList();
-          }
-          return insertedKeys(statement, keyFields, changes);
-        });
-  }
-
-  private void bind(
-      PreparedStatement statement, List<FieldInfo> fields, List<Object> values, int first)
-      throws SQLException {
-    for (int i = 0; i < fields.size(); i++) {
-      Fields.bind(statement, first + i, fields.get(i), values.get(i), dialect);
-    }
-  }
-
-  private static void requireUpdated(List<Change> changes, int[] counts) {
-    for (int i = 0; i < counts.length; i++) {
-      if (counts[i] == 0) {
-        throw new RefusedException(
-            new Refusal(
-                changes.get(i).line(),
-                "the record was removed while the run went on, or the application kept it as it"
-                    + " was"),
-            null);
-      }
-    }
-  }
-
-  private List<List<Object>> insertedKeys(
-      PreparedStatement statement, List<FieldInfo> keyFields, List<Change> changes)
-      throws SQLException {
-    if (keyFields.isEmpty()) {
-      return new ArrayList<>(Collections.nCopies(changes.size(), null));
-    }
-    List<List<Object>> keys = new ArrayList<>(changes.size());
-    try (ResultSet found = statement.getGeneratedKeys()) {
-      while (found.next()) {
-        List<Object> key = new ArrayList<>(keyFields.size());
-        for (int i = 0; i < keyFields.size(); i++) {
-          FieldInfo field = keyFields.get(i);
-          key.add(field.storage().canonical(Fields.read(found, i + 1, field)));
-        }
-        keys.add(key);
-      }
-    }
-    if (keys.size() != changes.size()) {
-      // which of several it was shows once each is tried alone
-      String which = changes.size() == 1 ? "this record" : "a record of this or the next lines";
-      throw new RefusedException(
-          new Refusal(
-              changes.get(0).line(),
-              "the application took "
-                  + which
-                  + " and kept none, as by a trigger or rule of its own"),
-          null);
-    }
-    return keys;
-  }
-
-  private String insertSql(TableInfo table, List<FieldInfo> fields) {
-    if (fields.isEmpty()) {
-      return "INSERT INTO " + dialect.name(table) + " DEFAULT VALUES";
-    }
-    String names =
-        fields.stream().map(f -> dialect.quote(f.name())).collect(Collectors.joining(", "));
-    String marks = "?, ".repeat(fields.size() - 1) + "?";
-    // a number that the database gives by itself is given again to a record that comes back
-    boolean numbered = fields.stream().anyMatch(f -> f.generated() && !f.isFillable());
-    return "INSERT INTO "
-        + dialect.name(table)
-        + " ("
-        + names
-        + (numbered ? ") OVERRIDING SYSTEM VALUE VALUES (" : ") VALUES (")
-        + marks
-        + ")";
-  }
-
-  private String updateSql(TableInfo table, List<FieldInfo> fields, List<FieldInfo> keyFields) {
-    return "UPDATE "
-        + dialect.name(table)
-        + fields.stream()
-            .map(f -> dialect.quote(f.name()) + " = ?")
-            .collect(Collectors.joining(", ", " SET ", ""))
-        + where(keyFields);
-  }
-
-  private String where(List<FieldInfo> keyFields) {
-    return keyFields.stream()
-        .map(f -> dialect.quote(f.name()) + " = ?")
-        .collect(Collectors.joining(" AND ", " WHERE ", ""));
   }
 
   @Override

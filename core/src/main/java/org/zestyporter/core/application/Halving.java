@@ -1,0 +1,48 @@
+package org.zestyporter.core.application;
+
+import java.util.List;
+import java.util.function.BiConsumer;
+import java.util.function.Consumer;
+import org.zestyporter.core.application.WriteSession.Place;
+import org.zestyporter.core.application.WriteSession.Refusal;
+import org.zestyporter.core.application.WriteSession.RefusedException;
+
+/**
+ * Writes what an application takes, and finds what it refuses: by halving, so that a few among many
+ * cost little.
+ *
+ * <pre>{@code
+ * Halving.write(session, rows, some -> session.write(table, changes(some), false), this::reject);
+ * }</pre>
+ */
+public final class Halving {
+  private Halving() {}
+
+  /**
+   * Does something with items, together where that is taken.
+   *
+   * @param deed writes some of them into the session, and throws if any is refused
+   * @param refused takes each item that is refused alone
+   * @throws org.zestyporter.core.value.PorterException if the application is lost
+   */
+  public static <T> void write(
+      WriteSession session, List<T> items, Consumer<List<T>> deed, BiConsumer<T, Refusal> refused) {
+    if (items.isEmpty()) {
+      return;
+    }
+    Place before = session.place();
+    try {
+      deed.accept(items);
+      before.forget();
+    } catch (RefusedException e) {
+      before.goBack();
+      if (items.size() == 1) {
+        refused.accept(items.get(0), e.refusal());
+        return;
+      }
+      int half = items.size() / 2;
+      write(session, items.subList(0, half), deed, refused);
+      write(session, items.subList(half, items.size()), deed, refused);
+    }
+  }
+}

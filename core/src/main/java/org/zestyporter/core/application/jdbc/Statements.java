@@ -1,0 +1,211 @@
+package org.zestyporter.core.application.jdbc;
+
+import java.sql.Connection;
+import java.sql.PreparedStatement;
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Collections;
+import java.util.List;
+import java.util.stream.Collectors;
+import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.TableInfo;
+import org.zestyporter.core.application.WriteSession.Change;
+import org.zestyporter.core.application.WriteSession.Refusal;
+import org.zestyporter.core.application.WriteSession.RefusedException;
+import org.zestyporter.core.application.WriteSession.Removal;
+
+/** The statements by which records are inserted, updated and deleted, many at a time. */
+final class Statements {
+  /** Records from which on a way around statements is worth looking for. */
+  private static final int BULK = 64;
+
+  private final Connection connection;
+  private final Dialect dialect;
+  private final Going going;
+
+  Statements(Connection connection, Dialect dialect, Going going) {
+    this.connection = connection;
+    this.dialect = dialect;
+    this.going = going;
+  }
+
+  /**
+   * Inserts or updates records.
+   *
+   * @param changes all with the same fields, and all inserts or all updates
+   * @return their primary keys, in their order
+   * @throws RefusedException if one of them was not written, though the database said nothing
+   */
+  List<List<Object>> write(TableInfo table, List<Change> changes) throws SQLException {
+    boolean insert = changes.get(0).key() == null;
+    List<FieldInfo> fields = changes.get(0).fields().stream().map(table.fields()::get).toList();
+    if (insert && changes.size() >= BULK) {
+      Dialect.BulkInsert bulk = dialect.bulkInsert(connection, table, fields, changes);
+      if (bulk != null) {
+        return bulk.insert(changes);
+      }
+    }
+    List<FieldInfo> keyFields = table.fields(table.primaryKey());
+    String[] generated = keyFields.stream().map(FieldInfo::name).toArray(String[]::new);
+    String sql = insert ? insertSql(table, fields) : updateSql(table, fields, keyFields);
+    return going.use(
+        connection,
+        c ->
+            insert && generated.length > 0
+                ? c.prepareStatement(sql, generated)
+                : c.prepareStatement(sql),
+        statement -> {
+          for (Change change : changes) {
+            bind(statement, fields, change.values(), 1);
+            if (!insert) {
+              bind(statement, keyFields, change.key(), fields.size() + 1);
+            }
+            statement.addBatch();
+          }
+          int[] counts = statement.executeBatch();
+          if (!insert) {
+            requireUpdated(changes, counts);
+            return changes.stream().map(Change::key).toList();
+          }
+          return insertedKeys(statement, keyFields, changes);
+        });
+  }
+
+  private void bind(
+      PreparedStatement statement, List<FieldInfo> fields, List<Object> values, int first)
+      throws SQLException {
+    for (int i = 0; i < fields.size(); i++) {
+      Fields.bind(statement, first + i, fields.get(i), values.get(i), dialect);
+    }
+  }
+
+  private static void requireUpdated(List<Change> changes, int[] counts) {
+    for (int i = 0; i < counts.length; i++) {
+      if (counts[i] == 0) {
+        throw new RefusedException(
+            new Refusal(
+                changes.get(i).line(),
+                "the record was removed while the run went on, or the application kept it as it"
+                    + " was"),
+            null);
+      }
+    }
+  }
+
+  private List<List<Object>> insertedKeys(
+      PreparedStatement statement, List<FieldInfo> keyFields, List<Change> changes)
+      throws SQLException {
+    if (keyFields.isEmpty()) {
+      return new ArrayList<>(Collections.nCopies(changes.size(), null));
+    }
+    List<List<Object>> keys = new ArrayList<>(changes.size());
+    try (ResultSet found = statement.getGeneratedKeys()) {
+      while (found.next()) {
+        List<Object> key = new ArrayList<>(keyFields.size());
+        for (int i = 0; i < keyFields.size(); i++) {
+          FieldInfo field = keyFields.get(i);
+          key.add(field.storage().canonical(Fields.read(found, i + 1, field)));
+        }
+        keys.add(key);
+      }
+    }
+    if (keys.size() != changes.size()) {
+      // which of several it was shows once each is tried alone
+      String which = changes.size() == 1 ? "this record" : "a record of this or the next lines";
+      throw new RefusedException(
+          new Refusal(
+              changes.get(0).line(),
+              "the application took "
+                  + which
+                  + " and kept none, as by a trigger or rule of its own"),
+          null);
+    }
+    return keys;
+  }
+
+  private String insertSql(TableInfo table, List<FieldInfo> fields) {
+    if (fields.isEmpty()) {
+      return "INSERT INTO " + dialect.name(table) + " DEFAULT VALUES";
+    }
+    String names =
+        fields.stream().map(f -> dialect.quote(f.name())).collect(Collectors.joining(", "));
+    String marks = "?, ".repeat(fields.size() - 1) + "?";
+    // a number that the database gives by itself is given again to a record that comes back
+    boolean numbered = fields.stream().anyMatch(f -> f.generated() && !f.isFillable());
+    return "INSERT INTO "
+        + dialect.name(table)
+        + " ("
+        + names
+        + (numbered ? ") OVERRIDING SYSTEM VALUE VALUES (" : ") VALUES (")
+        + marks
+        + ")";
+  }
+
+  private String updateSql(TableInfo table, List<FieldInfo> fields, List<FieldInfo> keyFields) {
+    return "UPDATE "
+        + dialect.name(table)
+        + fields.stream()
+            .map(f -> dialect.quote(f.name()) + " = ?")
+            .collect(Collectors.joining(", ", " SET ", ""))
+        + where(keyFields);
+  }
+
+  private String where(List<FieldInfo> keyFields) {
+    return keyFields.stream()
+        .map(f -> dialect.quote(f.name()) + " = ?")
+        .collect(Collectors.joining(" AND ", " WHERE ", ""));
+  }
+
+  /**
+   * Deletes records.
+   *
+   * @throws RefusedException if one of them is kept, though the database said nothing
+   */
+  void delete(TableInfo table, List<Removal> removals) throws SQLException {
+    List<FieldInfo> keyFields = table.fields(table.primaryKey());
+    String array = keyFields.size() == 1 ? dialect.arrayOf(keyFields.get(0)) : null;
+    int gone =
+        array == null ? deleteEach(table, keyFields, removals) : delete(table, array, removals);
+    if (gone < removals.size()) {
+      // which of several it was shows once each is tried alone
+      throw new RefusedException(
+          new Refusal(
+              removals.get(0).line(),
+              "the application keeps the record, as by a trigger or rule of its own"),
+          null);
+    }
+  }
+
+  private int delete(TableInfo table, String array, List<Removal> removals) throws SQLException {
+    String sql =
+        "DELETE FROM "
+            + dialect.name(table)
+            + " WHERE "
+            + dialect.quote(table.primaryKey().get(0))
+            + " = ANY (?)";
+    Object[] keys = removals.stream().map(r -> Fields.element(r.key().get(0))).toArray();
+    return going.use(
+        connection,
+        sql,
+        statement -> {
+          statement.setArray(1, connection.createArrayOf(array, keys));
+          return statement.executeUpdate();
+        });
+  }
+
+  private int deleteEach(TableInfo table, List<FieldInfo> keyFields, List<Removal> removals)
+      throws SQLException {
+    return going.use(
+        connection,
+        "DELETE FROM " + dialect.name(table) + where(keyFields),
+        statement -> {
+          for (Removal removal : removals) {
+            bind(statement, keyFields, removal.key(), 1);
+            statement.addBatch();
+          }
+          return (int) Arrays.stream(statement.executeBatch()).filter(count -> count != 0).count();
+        });
+  }
+}

@@ -1,0 +1,117 @@
+package org.zestyporter.core.run;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.function.BiConsumer;
+import org.zestyporter.core.application.Halving;
+import org.zestyporter.core.application.WriteSession;
+import org.zestyporter.core.value.ProblemCode;
+
+/**
+ * Has decided rows written in all destinations; those that the database refuses are rejected. What
+ * one row makes goes together.
+ */
+final class Writing {
+  private final List<Target> targets;
+  private final List<Decider> deciders;
+  private final List<TargetWriter> writers = new ArrayList<>();
+  private final Waiting waiting;
+  private final LastStage last;
+  private final Refusals refusals = new Refusals();
+
+  Writing(
+      List<Target> targets,
+      List<Decider> deciders,
+      Waiting waiting,
+      LastStage last,
+      LedgerWriter ledger) {
+    this.targets = targets;
+    this.deciders = deciders;
+    this.waiting = waiting;
+    this.last = last;
+    for (Target target : targets) {
+      writers.add(new TargetWriter(target, last, ledger));
+    }
+  }
+
+  /** Rows that the database refused; the first of them with their reasons. */
+  Refusals refusals() {
+    return refusals;
+  }
+
+  /** Writes rows that have been decided, or counts what would be made for them. */
+  void write(List<Place> wave) {
+    if (last.writes()) {
+      Halving.write(last.open(), wave, this::send, this::refuse);
+    } else {
+      for (int t = 0; t < targets.size(); t++) {
+        eachChunk(t, wave, writers.get(t)::claim);
+      }
+    }
+  }
+
+  private void send(List<Place> wave) {
+    List<TargetWriter.Sent> sent = new ArrayList<>();
+    try {
+      for (int t = 0; t < targets.size(); t++) {
+        TargetWriter writer = writers.get(t);
+        eachChunk(
+            t,
+            wave,
+            (rows, places) -> {
+              TargetWriter.Sent one = writer.send(rows, places);
+              if (one != null) {
+                sent.add(one);
+              }
+            });
+      }
+    } catch (WriteSession.RefusedException e) {
+      writers.forEach(TargetWriter::takeBack);
+      throw e;
+    }
+    sent.forEach(TargetWriter.Sent::note);
+  }
+
+  /** Rejects a row that the database refused. */
+  private void refuse(Place place, WriteSession.Refusal refusal) {
+    refusals.add(refusal);
+    ChunkRows chunk = place.chunk();
+    for (int t = 0; t < targets.size(); t++) {
+      TargetRows rows = chunk.targets().get(t);
+      for (int r = rows.from(place.row()); r < rows.to(place.row()); r++) {
+        if (rows.outcomes[r] <= Outcome.CHANGED.ordinal()) {
+          if (rows.records != null && rows.records[r] instanceof RowRecord record) {
+            record.made(null);
+          }
+          waiting.forget(rows, r);
+          String reason = "the database refused it: " + refusal.reason();
+          deciders.get(t).takeBack(rows, r, ProblemCode.REFUSED, reason);
+        }
+      }
+    }
+  }
+
+  /** Enters rows that are all decided, and written, into the books. */
+  void enter(int t, TargetRows rows) {
+    writers.get(t).enter(rows);
+  }
+
+  /** Takes the rows of a wave in a destination, chunk by chunk. */
+  private static void eachChunk(
+      int t, List<Place> wave, BiConsumer<TargetRows, List<Integer>> take) {
+    for (int from = 0; from < wave.size(); ) {
+      ChunkRows chunk = wave.get(from).chunk();
+      TargetRows rows = chunk.targets().get(t);
+      List<Integer> places = new ArrayList<>(wave.size());
+      int to = from;
+      for (; to < wave.size() && wave.get(to).chunk() == chunk; to++) {
+        int row = wave.get(to).row();
+        for (int r = rows.from(row); r < rows.to(row); r++) {
+          places.add(r);
+        }
+      }
+      take.accept(rows, places);
+      from = to;
+    }
+  }
+}

@@ -1,0 +1,47 @@
+package org.zestyporter.core.run;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.LocalDateTime;
+import org.zestyporter.core.application.jdbc.Databases;
+import org.zestyporter.core.fill.RunContext;
+import org.zestyporter.core.fill.Shared;
+import org.zestyporter.core.plan.PlanJson;
+import org.zestyporter.core.source.SourceReader;
+import org.zestyporter.core.source.SourceTable;
+import org.zestyporter.core.source.reading.Reading;
+
+/** Rehearses and runs plans that are written as JSON, on files that are written as text. */
+public final class Runs {
+  private static final RunContext CONTEXT =
+      new RunContext("odile", LocalDateTime.of(2026, 11, 25, 9, 0), "file.csv");
+
+  private Runs() {}
+
+  public static RunReport rehearse(
+      Databases.Fresh on, Path folder, String plan, String file, Ledger ledger) throws IOException {
+    return go(on, folder, plan, file, pipeline -> pipeline.rehearse(ledger, Progress.NONE));
+  }
+
+  public static RunReport run(
+      Databases.Fresh on, Path folder, String plan, String file, Ledger ledger) throws IOException {
+    return go(on, folder, plan, file, p -> p.run("2026-0001", ledger, Progress.NONE));
+  }
+
+  private interface Deed {
+    RunReport of(Pipeline pipeline);
+  }
+
+  private static RunReport go(Databases.Fresh on, Path folder, String plan, String file, Deed deed)
+      throws IOException {
+    Path csv = folder.resolve("file.csv");
+    Files.writeString(csv, file);
+    on.database().forget();
+    try (SourceTable source = SourceReader.open(csv, folder.resolve("cells"), Reading.FIND)) {
+      return deed.of(
+          new Pipeline(
+              new OpenedPlan(on.database(), source, PlanJson.read(plan), CONTEXT, Shared.NONE)));
+    }
+  }
+}
