@@ -1,13 +1,10 @@
 package org.zestyporter.core.application;
 
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.value.ColumnMaker;
-import org.zestyporter.core.value.LongIndex;
 import org.zestyporter.core.value.ValueColumn;
 
 /**
@@ -26,11 +23,7 @@ public final class Records {
   private final ValueColumn[] columns;
   private final int count;
 
-  /** By the number that is the key, if every key is one; else empty. */
-  private final LongIndex byNumber = new LongIndex();
-
-  private final Map<List<Object>, Integer> byKey = new HashMap<>();
-  private boolean areNumbers;
+  private final KeyIndex places = new KeyIndex();
 
   private Records(ValueColumn[] columns, int count) {
     this.columns = columns;
@@ -58,27 +51,22 @@ public final class Records {
 
   private void index(List<FieldInfo> keyFields, List<FieldInfo> fields) {
     int[] key = keyFields.stream().mapToInt(fields::indexOf).toArray();
-    areNumbers = key.length == 1 && isWhole(columns[key[0]]);
+    boolean areNumbers = key.length == 1 && isWhole(columns[key[0]]);
     for (int at = 0; at < count; at++) {
       if (areNumbers) {
-        byNumber.put(mixed(columns[key[0]].number(at)), at);
+        places.put(columns[key[0]].number(at), at);
       } else if (key.length > 0) {
         List<Object> parts = new ArrayList<>(key.length);
         for (int i = 0; i < key.length; i++) {
           parts.add(keyFields.get(i).storage().canonical(columns[key[i]].value(at)));
         }
-        byKey.put(parts, at);
+        places.put(parts, at);
       }
     }
   }
 
   private static boolean isWhole(ValueColumn column) {
     return column.form() == ValueColumn.Form.NUMBER && column.scale() == 0;
-  }
-
-  /** Sets 0 aside, which the map can't hold; no number of 18 digits comes near. */
-  private static long mixed(long number) {
-    return number == 0 ? Long.MAX_VALUE : number;
   }
 
   /** Takes records one by one, their values in the order of the asked fields. */
@@ -105,15 +93,7 @@ public final class Records {
 
   /** The place of the record of a key; under 0 if it is not among them. */
   public int at(List<Object> key) {
-    return areNumbers ? byNumber.get(mixed(number(key.get(0)))) : byKey.getOrDefault(key, -1);
-  }
-
-  private static long number(Object key) {
-    return key instanceof java.math.BigDecimal number
-            && number.scale() == 0
-            && number.precision() <= 18
-        ? number.longValue()
-        : Long.MIN_VALUE;
+    return places.get(key);
   }
 
   /** The values of a record by the table's fields. */

@@ -5,30 +5,38 @@ import java.util.Arrays;
 import java.util.List;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.value.ColumnMaker;
-import org.zestyporter.core.value.LongIndex;
 import org.zestyporter.core.value.Storage;
 import org.zestyporter.core.value.ValueColumn;
 
 /**
- * The primary keys of the records that were found for the keys of rows, by the hash of these. About
- * 30 bytes a record whose key is a number.
+ * The primary keys of the records that were found for the keys of rows, by the place that these
+ * have in their {@link KeySet}. About 12 bytes a record whose key is a number.
  */
 final class FoundRecords {
+  private static final int PIECE = 1 << 16;
+
   private final List<FieldInfo> keyFields;
-  private final ColumnMaker[] makers;
 
-  /** The last record of each hash, by its number. */
-  private final LongIndex last = new LongIndex();
+  /** The primary keys in the order in which they were noted, and the places they were found for. */
+  private final List<ValueColumn[]> pieces = new ArrayList<>();
 
-  /** The record before it of the same hash; empty while no hash has two. */
+  private final List<int[]> places = new ArrayList<>();
+  private ColumnMaker[] makers = {};
+  private int count;
+
+  /** A bit for each place that has a record, and the number of them before each 64. */
+  private long[] held = {};
+
+  private int[] ranks = {};
+
+  /** The last record of each such place, by its number. */
+  private int[] last = {};
+
+  /** The record before it of the same place; empty while no place has two. */
   private int[] before = {};
-
-  private ValueColumn[] columns = {};
 
   FoundRecords(List<FieldInfo> keyFields) {
     this.keyFields = keyFields;
-    this.makers = new ColumnMaker[keyFields.size()];
-    Arrays.setAll(makers, f -> new ColumnMaker());
   }
 
   /**
@@ -37,14 +45,23 @@ final class FoundRecords {
    * @param columns hold primary keys, from some place on
    * @param at the record's place in them
    */
-  void add(long hashed, ValueColumn[] columns, int from, int at) {
-    int number = makers.length == 0 ? 0 : makers[0].count();
+  void add(int place, ValueColumn[] columns, int from, int at) {
+    if (count % PIECE == 0) {
+      close();
+      makers = new ColumnMaker[keyFields.size()];
+      Arrays.setAll(makers, f -> new ColumnMaker());
+      places.add(new int[PIECE]);
+    }
     for (int i = 0; i < makers.length; i++) {
       put(makers[i], keyFields.get(i), columns[from + i], at);
     }
-    int other = last.put(hashed, number);
-    if (other >= 0 && makers.length > 0) {
-      chain(number, other);
+    places.get(count / PIECE)[count % PIECE] = place;
+    count++;
+  }
+
+  private void close() {
+    if (count > 0) {
+      pieces.add(Arrays.stream(makers).map(ColumnMaker::column).toArray(ValueColumn[]::new));
     }
   }
 
@@ -57,37 +74,68 @@ final class FoundRecords {
     }
   }
 
-  private void chain(int number, int other) {
-    if (before.length <= number) {
-      int length = before.length;
-      before = Arrays.copyOf(before, Math.max(number + 1, length * 2));
-      Arrays.fill(before, length, before.length, -1);
+  /**
+   * Makes the records ready to be asked for; nothing is noted after this.
+   *
+   * @param size number of places
+   */
+  void settle(int size) {
+    close();
+    makers = new ColumnMaker[0];
+    held = new long[size / Long.SIZE + 1];
+    for (int number = 0; number < count; number++) {
+      held[place(number) / Long.SIZE] |= 1L << place(number);
     }
-    before[number] = other;
+    ranks = new int[held.length];
+    int rank = 0;
+    for (int i = 0; i < held.length; i++) {
+      ranks[i] = rank;
+      rank += Long.bitCount(held[i]);
+    }
+    last = new int[rank];
+    Arrays.fill(last, -1);
+    for (int number = 0; number < count; number++) {
+      int slot = slot(place(number));
+      chain(number, last[slot]);
+      last[slot] = number;
+    }
+    places.clear();
   }
 
-  /** Makes the records ready to be asked for; nothing is noted after this. */
-  void settle() {
-    columns = new ValueColumn[makers.length];
-    Arrays.setAll(columns, f -> makers[f].column());
-    Arrays.fill(makers, null);
+  private int place(int number) {
+    return places.get(number / PIECE)[number % PIECE];
+  }
+
+  private int slot(int place) {
+    long lower = (1L << place) - 1;
+    return ranks[place / Long.SIZE] + Long.bitCount(held[place / Long.SIZE] & lower);
+  }
+
+  private void chain(int number, int other) {
+    if (other >= 0) {
+      if (before.length == 0) {
+        before = new int[count];
+        Arrays.fill(before, -1);
+      }
+      before[number] = other;
+    }
   }
 
   boolean isEmpty() {
-    return last.size() == 0;
+    return count == 0;
   }
 
-  /** The records of a hash, in the order in which they were noted. */
-  List<List<Object>> of(long hashed) {
-    int number = last.get(hashed);
-    if (number < 0) {
+  /** The records of a place, in the order in which they were noted; none if it is under 0. */
+  List<List<Object>> of(int place) {
+    if (place < 0 || count == 0 || (held[place / Long.SIZE] >>> place & 1) == 0) {
       return List.of();
     }
-    if (number >= before.length || before[number] < 0) {
+    int number = last[slot(place)];
+    if (before.length == 0 || before[number] < 0) {
       return List.of(key(number));
     }
     List<List<Object>> all = new ArrayList<>();
-    for (; number >= 0; number = number < before.length ? before[number] : -1) {
+    for (; number >= 0; number = before[number]) {
       List<Object> key = key(number);
       // an answer may hold a record twice
       if (!all.contains(key)) {
@@ -98,12 +146,14 @@ final class FoundRecords {
   }
 
   private List<Object> key(int number) {
+    ValueColumn[] columns = pieces.get(number / PIECE);
+    int at = number % PIECE;
     if (columns.length == 1) {
-      return List.of(columns[0].value(number));
+      return List.of(columns[0].value(at));
     }
     List<Object> key = new ArrayList<>(columns.length);
     for (ValueColumn column : columns) {
-      key.add(column.value(number));
+      key.add(column.value(at));
     }
     return List.copyOf(key);
   }

@@ -15,14 +15,9 @@ final class KeyNotes {
 
   /** Rows that hold the same key. */
   static final class Repeat {
-    private final int first;
+    private int first = -1;
     private int last;
     private byte @Nullable [] key;
-
-    Repeat(int first) {
-      this.first = first;
-      this.last = first;
-    }
 
     /** Index of the first row that holds it. */
     int first() {
@@ -45,12 +40,7 @@ final class KeyNotes {
 
   private long[][] byRow = new long[16][];
   private int rows;
-
-  /** The distinct hashes, in order, and where those that begin with the same bits start. */
-  private long[] sorted = new long[0];
-
-  private int[] starts = new int[2];
-  private int bits;
+  private KeySet distinct = KeySet.NONE;
   private final LongMap<Repeat> repeats = new LongMap<>();
 
   /** Notes the key of the next row; 0 if it has none. */
@@ -66,61 +56,20 @@ final class KeyNotes {
     rows++;
   }
 
-  /** Sorts what was noted; nothing is noted after this. */
+  /** Makes ready to be asked; nothing is noted after this. */
   void settle() {
-    sorted = all();
-    Arrays.sort(sorted);
-    boolean any = false;
-    for (int i = 1; i < sorted.length; i++) {
-      if (sorted[i] == sorted[i - 1] && repeats.get(sorted[i]) == null) {
-        repeats.put(sorted[i], new Repeat(-1));
-        any = true;
-      }
-    }
-    if (any) {
-      sorted = distinct(sorted);
-    }
-    begin();
-    for (int row = 0; any && row < rows; row++) {
+    distinct = new KeySet(byRow, rows, hash -> repeats.put(hash, new Repeat()));
+    for (int row = 0; repeats.size() > 0 && row < rows; row++) {
       long hash = byRow[row / PIECE][row % PIECE];
       Repeat repeat = hash == 0 ? null : repeats.get(hash);
       if (repeat != null) {
         if (repeat.first < 0) {
-          repeats.put(hash, new Repeat(row));
-        } else {
-          repeat.last = row;
+          repeat.first = row;
         }
+        repeat.last = row;
       }
     }
     byRow = new long[0][];
-  }
-
-  private static long[] distinct(long[] sorted) {
-    int count = 1;
-    for (int i = 1; i < sorted.length; i++) {
-      if (sorted[i] != sorted[i - 1]) {
-        sorted[count++] = sorted[i];
-      }
-    }
-    return Arrays.copyOf(sorted, count);
-  }
-
-  /** Notes where hashes start, a few for each beginning: they are spread evenly. */
-  private void begin() {
-    bits = Math.max(1, 30 - Integer.numberOfLeadingZeros(Math.max(1, sorted.length)));
-    starts = new int[(1 << bits) + 1];
-    int at = 0;
-    for (int beginning = 0; beginning < 1 << bits; beginning++) {
-      starts[beginning] = at;
-      while (at < sorted.length && beginning(sorted[at]) == beginning) {
-        at++;
-      }
-    }
-    starts[1 << bits] = sorted.length;
-  }
-
-  private int beginning(long hash) {
-    return (int) ((hash ^ Long.MIN_VALUE) >>> 64 - bits);
   }
 
   /**
@@ -140,30 +89,9 @@ final class KeyNotes {
     byRow = new long[0][];
   }
 
-  private long[] all() {
-    long[] all = new long[rows];
-    int count = 0;
-    for (int row = 0; row < rows; row++) {
-      long hash = byRow[row / PIECE][row % PIECE];
-      if (hash != 0) {
-        all[count++] = hash;
-      }
-    }
-    return count == rows ? all : Arrays.copyOf(all, count);
-  }
-
-  /** True if any row holds it. */
-  boolean holds(long hash) {
-    if (sorted.length == 0) {
-      return false;
-    }
-    int beginning = beginning(hash);
-    for (int i = starts[beginning]; i < starts[beginning + 1]; i++) {
-      if (sorted[i] == hash) {
-        return true;
-      }
-    }
-    return false;
+  /** The distinct keys that were noted. */
+  KeySet distinct() {
+    return distinct;
   }
 
   /** The rows that hold it, if several do; else null. */

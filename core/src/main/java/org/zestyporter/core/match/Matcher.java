@@ -85,6 +85,11 @@ public final class Matcher {
     return keys.isEmpty();
   }
 
+  /** Number of keys. */
+  public int size() {
+    return keys.size();
+  }
+
   /**
    * Notes the keys of the next row.
    *
@@ -147,15 +152,16 @@ public final class Matcher {
           for (int at = 0; at < found[0].rows(); at++) {
             if (key.ofParts(found, at, scratch)) {
               long hashed = hash.of(scratch.array(), scratch.size());
-              if (one.notes.holds(hashed)) {
-                one.found.add(hashed, found, parts, at);
+              int place = one.notes.distinct().place(hashed);
+              if (place >= 0) {
+                one.found.add(place, found, parts, at);
               }
             }
           }
         },
         () -> {
           one.asked = null;
-          one.found.settle();
+          one.found.settle(one.notes.distinct().size());
         });
   }
 
@@ -206,7 +212,7 @@ public final class Matcher {
     }
     return new Match(
         k + 1,
-        one.found.of(hashed),
+        one.found.of(one.notes.distinct().place(hashed)),
         repeat == null ? index : repeat.first(),
         repeat == null ? index : repeat.last());
   }
@@ -258,7 +264,7 @@ public final class Matcher {
 
   /** True if any noted row holds the first key that has this hash. */
   public boolean isNoted(long hashed) {
-    return known.get(0).notes.holds(hashed);
+    return known.get(0).notes.distinct().place(hashed) >= 0;
   }
 
   /** True if several noted rows hold the first key that has this hash. */
@@ -268,7 +274,7 @@ public final class Matcher {
 
   /** The records that hold the first key that has this hash. */
   public List<List<Object>> records(long hashed) {
-    return known.get(0).found.of(hashed);
+    return known.get(0).found.of(known.get(0).notes.distinct().place(hashed));
   }
 
   /** True if any record was found for any key. */

@@ -22,8 +22,13 @@ import org.zestyporter.core.source.cache.Batch;
 final class Chunks implements AutoCloseable {
   private static final int AHEAD = 3;
 
-  /** The part of the memory that kept chunks may take. */
+  /** The part of the memory that kept chunks may take, and that they share with noted keys. */
   private static final int SHARE = 4;
+
+  private static final int SHARE_WITH_KEYS = 2;
+
+  /** What a noted key and the record found for it take at most, in bytes. */
+  private static final int KEY_WEIGHT = 26;
 
   private final SourceTable source;
   private final List<Target> targets;
@@ -35,7 +40,7 @@ final class Chunks implements AutoCloseable {
       Executors.newSingleThreadExecutor(work -> Threads.daemon(work, "porter-compute"));
   private final Deque<Future<ChunkRows>> ahead = new ArrayDeque<>();
   private int asked;
-  private long room = Runtime.getRuntime().maxMemory() / SHARE;
+  private long room;
 
   Chunks(SourceTable source, List<Target> targets) {
     this.source = source;
@@ -44,6 +49,13 @@ final class Chunks implements AutoCloseable {
     this.kept = new ChunkRows[source.batches()];
     this.firsts = new int[kept.length + 1];
     this.targetFirsts = new int[targets.size()][kept.length + 1];
+    this.room = room(Runtime.getRuntime().maxMemory());
+  }
+
+  private long room(long memory) {
+    long keys = targets.stream().mapToInt(t -> t.matcher.size() + t.guard.size()).sum();
+    long left = memory / SHARE_WITH_KEYS - source.rowCount() * keys * KEY_WEIGHT;
+    return Math.max(0, Math.min(memory / SHARE, left));
   }
 
   int count() {

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.KeyIndex;
 import org.zestyporter.core.application.WriteSession;
 import org.zestyporter.core.fill.CompiledFill;
 import org.zestyporter.core.fill.Filled;
@@ -24,7 +25,11 @@ import org.zestyporter.core.value.ValueColumn;
 final class Decider {
   private final Target target;
   private final boolean writes;
-  private final Map<List<Object>, Long> touched = new HashMap<>();
+
+  /**
+   * Rows by the records that they speak of; null where one key finds these, which tells repeats.
+   */
+  private final @Nullable KeyIndex touched;
 
   /** Records of keys that make one record each, by the hash of the key. */
   private final Map<Long, Object> claimed = new HashMap<>();
@@ -40,6 +45,7 @@ final class Decider {
   Decider(Target target, boolean writes) {
     this.target = target;
     this.writes = writes;
+    this.touched = target.destination.keys().size() > 1 ? new KeyIndex() : null;
     this.required = new boolean[target.fills.size()];
     this.isPlain = new boolean[required.length];
     for (int f = 0; f < required.length; f++) {
@@ -82,8 +88,8 @@ final class Decider {
     long[] after =
         asNoted ? target.guard.hashes(rows.byField, r) : target.guard.hashes(after(rows, r));
     target.guard.giveBack(line, after, record, isNew ? null : before(rows, r));
-    if (record != null) {
-      touched.remove(record, line);
+    if (record != null && touched != null && touched.get(record) == rows.first + r) {
+      touched.put(record, -1);
     }
     if (rows.records != null || target.destination.distinct()) {
       kept.remove(rows.first + r);
@@ -200,11 +206,15 @@ final class Decider {
       target.matcher.verify(match.key(), rows.byField, r, rows.found.columns(), at);
       rows.keys[r] = record;
       rows.before[r] = at;
-      Long other = target.destination.keys().size() > 1 ? touched.putIfAbsent(record, line) : null;
-      if (other == null) {
+      int other = touched == null ? -1 : touched.get(record);
+      if (other < 0) {
+        if (touched != null) {
+          touched.put(record, rows.first + r);
+        }
         one(record);
       } else {
-        reject(ProblemCode.REPEATED, null, null, "line " + other + " speaks of the same record");
+        long its = target.lines.line(other);
+        reject(ProblemCode.REPEATED, null, null, "line " + its + " speaks of the same record");
       }
     }
 

@@ -79,6 +79,11 @@ final class UniqueGuard {
     return names.stream().map(n -> n.toLowerCase(Locale.ROOT)).toList();
   }
 
+  /** Number of keys that it guards. */
+  int size() {
+    return guards.size();
+  }
+
   /** True if it guards a field. */
   boolean uses(String field) {
     return guards.stream().anyMatch(g -> g.fields.stream().anyMatch(field::equalsIgnoreCase));

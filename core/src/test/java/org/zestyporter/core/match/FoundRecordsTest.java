@@ -19,31 +19,47 @@ class FoundRecordsTest {
     return ValueColumn.of(new Object[] {value}, null);
   }
 
-  /** Compared with a plain map, with records that share a hash and records that come twice. */
+  /** Compared with a plain map, with records that share a place and records that come twice. */
   @Test
-  void recordsAreFoundByTheirHash() {
+  void recordsAreFoundByTheirPlace() {
     Random random = new Random(11);
     for (int round = 0; round < 50; round++) {
       FoundRecords found =
           new FoundRecords(
               List.of(FieldInfo.of("id", FieldType.WHOLE), FieldInfo.of("part", FieldType.TEXT)));
-      Map<Long, List<List<Object>>> plain = new HashMap<>();
-      int hashes = 1 + random.nextInt(300);
+      Map<Integer, List<List<Object>>> plain = new HashMap<>();
+      int size = 1 + random.nextInt(300);
       for (int i = 0; i < 300; i++) {
-        long hashed = 1 + random.nextInt(hashes);
+        int place = random.nextInt(size);
         List<Object> key = List.of(new BigDecimal(random.nextInt(40)), "p" + random.nextInt(2));
-        found.add(hashed, new ValueColumn[] {null, column(key.get(0)), column(key.get(1))}, 1, 0);
-        List<List<Object>> all = plain.computeIfAbsent(hashed, h -> new ArrayList<>());
+        found.add(place, new ValueColumn[] {null, column(key.get(0)), column(key.get(1))}, 1, 0);
+        List<List<Object>> all = plain.computeIfAbsent(place, p -> new ArrayList<>());
         if (!all.contains(key)) {
           all.add(key);
         }
       }
-      found.settle();
-      for (long hashed = 1; hashed <= hashes; hashed++) {
-        assertThat(found.of(hashed))
-            .containsExactlyInAnyOrderElementsOf(plain.getOrDefault(hashed, List.of()));
+      found.settle(size);
+      for (int place = -1; place < size; place++) {
+        assertThat(found.of(place))
+            .containsExactlyInAnyOrderElementsOf(plain.getOrDefault(place, List.of()));
       }
       assertThat(found.isEmpty()).isFalse();
+    }
+  }
+
+  /** More records than are gathered at a time, found in another order than that of their places. */
+  @Test
+  void manyRecordsAreFound() {
+    FoundRecords found = new FoundRecords(List.of(FieldInfo.of("id", FieldType.WHOLE)));
+    int count = 150_000;
+    for (int i = 0; i < count; i++) {
+      int place = (int) (i * 7_919L % count) * 2;
+      found.add(place, new ValueColumn[] {column(new BigDecimal(place + 5))}, 0, 0);
+    }
+    found.settle(count * 2);
+    for (int place = 0; place < count * 2; place++) {
+      List<Object> key = List.of(new BigDecimal(place + 5));
+      assertThat(found.of(place)).isEqualTo(place % 2 == 0 ? List.of(key) : List.of());
     }
   }
 }

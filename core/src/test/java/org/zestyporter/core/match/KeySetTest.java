@@ -1,0 +1,62 @@
+package org.zestyporter.core.match;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.BitSet;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.Map;
+import java.util.Random;
+import java.util.Set;
+import org.junit.jupiter.api.Test;
+
+class KeySetTest {
+
+  /** Hashes that are spread, and such that share their beginnings or differ in one bit. */
+  @Test
+  void eachHashHasAPlaceOfItsOwnAndRepeatsAreTold() {
+    Random random = new Random(17);
+    for (int round = 0; round < 40; round++) {
+      int count = random.nextInt(1 << random.nextInt(17));
+      long[] hashes = new long[count];
+      Map<Long, Integer> times = new HashMap<>();
+      for (int i = 0; i < count; i++) {
+        hashes[i] =
+            switch (random.nextInt(5)) {
+              case 0 -> 0;
+              case 1 -> random.nextInt(50) - 25;
+              case 2 -> i == 0 ? 1 : hashes[random.nextInt(i)];
+              case 3 -> i == 0 ? -1 : hashes[random.nextInt(i)] ^ 1L << random.nextInt(64);
+              default -> random.nextLong();
+            };
+        if (hashes[i] != 0) {
+          times.merge(hashes[i], 1, Integer::sum);
+        }
+      }
+      Set<Long> repeated = new HashSet<>();
+      KeySet set = new KeySet(pieces(hashes, 1 + random.nextInt(500)), count, repeated::add);
+      BitSet places = new BitSet();
+      times.forEach(
+          (hash, n) -> {
+            int place = set.place(hash);
+            assertThat(place).isBetween(0, times.size() - 1);
+            assertThat(places.get(place)).isFalse();
+            places.set(place);
+            assertThat(repeated.contains(hash)).isEqualTo(n > 1);
+            for (int bit = 0; bit < Long.SIZE; bit += 7) {
+              long near = hash ^ 1L << bit;
+              assertThat(set.place(near) >= 0).isEqualTo(times.containsKey(near));
+            }
+          });
+      assertThat(set.size()).isEqualTo(times.size());
+    }
+  }
+
+  private static long[][] pieces(long[] all, int length) {
+    long[][] pieces = new long[all.length / length + 1][length];
+    for (int i = 0; i < all.length; i++) {
+      pieces[i / length][i % length] = all[i];
+    }
+    return pieces;
+  }
+}
