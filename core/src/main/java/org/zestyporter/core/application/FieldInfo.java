@@ -6,6 +6,7 @@ import java.math.BigDecimal;
 import java.sql.Types;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.value.Comparison;
 import org.zestyporter.core.value.Storage;
 
 /**
@@ -27,6 +28,7 @@ import org.zestyporter.core.value.Storage;
  * @param storage how it keeps a value
  * @param typeName the type in the database's own words, a domain with what it stands for
  * @param unfillable why no value can be given to it, without a full stop; null if one can
+ * @param ignored what has no meaning for the database where values of it must be unique
  */
 @RecordBuilder
 public record FieldInfo(
@@ -47,7 +49,8 @@ public record FieldInfo(
     int jdbcType,
     @JsonIgnore Storage storage,
     String typeName,
-    @Nullable String unfillable)
+    @Nullable String unfillable,
+    @JsonIgnore List<Comparison.Ignore> ignored)
     implements FieldInfoBuilder.With {
 
   /** A field that may be blank and of which no more is known than its type. */
@@ -59,6 +62,7 @@ public record FieldInfo(
         .jdbcType(Types.OTHER)
         .storage(Storage.of(type.usualStorage()))
         .typeName(type.word())
+        .ignored(List.of())
         .build();
   }
 

@@ -9,11 +9,14 @@ import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
 import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.FieldType;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.fill.CompiledFill;
 import org.zestyporter.core.fill.Inquiry;
 import org.zestyporter.core.match.Matcher;
 import org.zestyporter.core.plan.MatchKey;
+import org.zestyporter.core.value.Comparison;
 import org.zestyporter.core.value.ProblemCode;
 import org.zestyporter.core.value.ValueColumn;
 
@@ -66,13 +69,26 @@ final class UniqueGuard {
     Set<List<String>> sets = new HashSet<>(table.uniques());
     sets.add(table.primaryKey());
     for (List<String> set : sets) {
+      MatchKey key = key(table, set);
       boolean matched =
           keys.size() == 1
-              && new TreeSet<>(lower(keys.get(0).fields())).equals(new TreeSet<>(lower(set)));
+              && new TreeSet<>(lower(keys.get(0).fields())).equals(new TreeSet<>(lower(set)))
+              && keys.get(0).ignoring().containsAll(key.ignoring());
       if (!set.isEmpty() && filled.containsAll(set) && !matched) {
-        guards.add(new Guard(set, new Matcher(List.of(new MatchKey(set, List.of())), table)));
+        guards.add(new Guard(set, new Matcher(List.of(key), table)));
       }
     }
+  }
+
+  /** Compares as the database does where all texts among the fields are compared alike. */
+  private static MatchKey key(TableInfo table, List<String> set) {
+    List<List<Comparison.Ignore>> ignored =
+        table.fields(set).stream()
+            .filter(f -> f.type() == FieldType.TEXT)
+            .map(FieldInfo::ignored)
+            .distinct()
+            .toList();
+    return new MatchKey(set, ignored.size() == 1 ? ignored.get(0) : List.of());
   }
 
   private static List<String> lower(List<String> names) {

@@ -8,9 +8,13 @@ import java.time.OffsetDateTime;
 import java.time.ZoneId;
 import java.time.ZoneOffset;
 import java.time.temporal.ChronoUnit;
+import java.util.List;
 import java.util.Locale;
+import java.util.Set;
+import java.util.TreeSet;
 import java.util.UUID;
 import java.util.regex.Pattern;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -27,8 +31,9 @@ import org.jspecify.annotations.Nullable;
  *
  * @param kind the family of types
  * @param digits digits of a second that a time keeps; null if all, or if it is no time
+ * @param members what a set may hold, in its own order; empty if it is no set
  */
-public record Storage(Kind kind, @Nullable Integer digits) {
+public record Storage(Kind kind, @Nullable Integer digits, List<String> members) {
 
   /** Families of types that compare alike. */
   public enum Kind {
@@ -57,6 +62,8 @@ public record Storage(Kind kind, @Nullable Integer digits) {
     JSON,
     /** Bytes, as {@code \x} and hexadecimal digits. */
     BINARY,
+    /** Some of the values of a list, with commas between them; their order has no meaning. */
+    SET,
     /** Anything else, as the database writes it. */
     OTHER;
 
@@ -71,7 +78,17 @@ public record Storage(Kind kind, @Nullable Integer digits) {
       Pattern.compile("\\{?(\\p{XDigit}{8}-?(?:\\p{XDigit}{4}-?){3}\\p{XDigit}{12})}?");
 
   public static Storage of(Kind kind) {
-    return new Storage(kind, null);
+    return new Storage(kind, null, List.of());
+  }
+
+  /** A kind of time that keeps so many digits of a second. */
+  public static Storage timed(Kind kind, int digits) {
+    return new Storage(kind, digits, List.of());
+  }
+
+  /** A set of some of these values. */
+  public static Storage set(List<String> members) {
+    return new Storage(Kind.SET, null, List.copyOf(members));
   }
 
   /**
@@ -100,6 +117,7 @@ public record Storage(Kind kind, @Nullable Integer digits) {
       case UUID -> value instanceof String text ? uuid(text) : value;
       case JSON -> value instanceof String text ? json(text) : value;
       case BINARY -> value instanceof String text ? binary(text) : value;
+      case SET -> value instanceof String text ? set(text) : value;
       default -> value;
     };
   }
@@ -208,6 +226,20 @@ public record Storage(Kind kind, @Nullable Integer digits) {
   private static Object json(String text) {
     String mistake = JsonTexts.mistake(text);
     return mistake == null ? text : new Problem(ProblemCode.MALFORMED, text, mistake);
+  }
+
+  /** The members of a set once each, in the order of the field's own list. */
+  private Object set(String text) {
+    Set<String> given = new TreeSet<>(String.CASE_INSENSITIVE_ORDER);
+    for (String part : text.isBlank() ? new String[0] : text.split(",")) {
+      String member = part.strip();
+      if (members.stream().noneMatch(member::equalsIgnoreCase)) {
+        return new Problem(
+            ProblemCode.UNKNOWN_CHOICE, member, "allowed are " + String.join(", ", members));
+      }
+      given.add(member);
+    }
+    return members.stream().filter(given::contains).collect(Collectors.joining(","));
   }
 
   private static Object binary(String text) {

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.io.IOException;
+import java.math.BigDecimal;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.SQLException;
@@ -180,7 +181,7 @@ class FillRunsTest {
       assertThat(tariffs).extracting(t -> t[1]).containsExactlyInAnyOrder("day", "Week", "night");
       assertThat(tariffs)
           .filteredOn(t -> "Week".equals(t[1]))
-          .allSatisfy(t -> assertThat(t[2]).isEqualTo(new java.math.BigDecimal("80.50")));
+          .allSatisfy(t -> assertThat((BigDecimal) t[2]).isEqualByComparingTo("80.50"));
       Object week = tariffs.stream().filter(t -> "Week".equals(t[1])).findFirst().orElseThrow()[0];
       assertThat(records(on.database(), "stay")).filteredOn(s -> s[2].equals(week)).hasSize(2);
 

@@ -1,8 +1,10 @@
 package org.zestyporter.core.application.jdbc;
 
 import java.nio.file.Path;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
@@ -48,10 +50,24 @@ public record Address(String product, @Nullable String host, @Nullable Path file
     Address parse(String rest, Rules rules);
   }
 
-  private static final Map<String, Form> FORMS =
-      Map.of(
-          "jdbc:postgresql:", new PostgresAddress(),
-          "jdbc:h2:", new H2Address());
+  /** The databases that can be reached, for messages. */
+  public static final String SUPPORTED = "PostgreSQL, MariaDB, MySQL, SQLite and H2";
+
+  private static final Map<String, Form> FORMS = forms();
+
+  private static Map<String, Form> forms() {
+    Map<String, Form> forms = new LinkedHashMap<>();
+    for (Form form :
+        List.of(
+            ServerAddress.postgres(),
+            ServerAddress.maria("jdbc:mariadb:"),
+            ServerAddress.maria("jdbc:mysql:"),
+            new SqliteAddress(),
+            new H2Address())) {
+      forms.put(form.prefix(), form);
+    }
+    return forms;
+  }
 
   private static final int LONGEST = 1_000;
 
@@ -73,8 +89,39 @@ public record Address(String product, @Nullable String host, @Nullable Path file
       }
     }
     throw ErrorCode.UNKNOWN_DATABASE.error(
-        "The address must begin with jdbc:postgresql: or jdbc:h2:; other databases are"
-            + " not supported yet.");
+        "The address must begin with one of "
+            + String.join(", ", FORMS.keySet())
+            + ": "
+            + SUPPORTED
+            + " can be reached.");
+  }
+
+  /**
+   * Takes a setting if it is allowed.
+   *
+   * @param allowed settings by name, with what their values look like
+   * @param end what a message ends with
+   */
+  static void put(
+      Map<String, String> settings,
+      Map<String, Pattern> allowed,
+      String name,
+      String value,
+      String end) {
+    String known =
+        allowed.keySet().stream().filter(name::equalsIgnoreCase).findFirst().orElse(null);
+    if (known == null || !allowed.get(known).matcher(value).matches()) {
+      throw refused(
+          (known == null
+                  ? "The setting “" + name + "” is not allowed in an address"
+                  : "The setting " + known + " can't be “" + value + "”")
+              + ". Allowed are "
+              + String.join(", ", allowed.keySet())
+              + end);
+    }
+    if (settings.put(known, value) != null) {
+      throw refused("The setting " + known + " stands twice in the address.");
+    }
   }
 
   static PorterException refused(String message) {

@@ -47,7 +47,7 @@ final class Answers {
 
   /** Answers an ask; the connection must not commit by itself, so that records can be streamed. */
   void look(Connection connection, Ask ask, Consumer<ValueColumn[]> found) throws SQLException {
-    if (ask.wanted() == null || !ask.by().stream().allMatch(this::canBeKey)) {
+    if (ask.wanted() == null || !ask.by().stream().allMatch(dialect::canBeKey)) {
       scan(connection, ask.table(), ask.fields(), found);
       return;
     }
@@ -81,15 +81,6 @@ final class Answers {
     String first = by.get(0).name();
     return !table.primaryKey().isEmpty() && table.primaryKey().get(0).equals(first)
         || table.uniques().stream().anyMatch(u -> u.get(0).equals(first));
-  }
-
-  /** True if the database compares the field's values no more strictly than we do. */
-  private boolean canBeKey(FieldInfo field) {
-    return switch (field.storage().kind()) {
-      case TEXT -> !dialect.openTyped(field);
-      case PADDED, CASELESS, NUMBER, DATE, MOMENT, UUID -> true;
-      default -> false;
-    };
   }
 
   /** A key as the database can be given it; empty if no record can hold it. */
@@ -265,13 +256,14 @@ final class Answers {
     }
   }
 
-  static boolean read(PreparedStatement query, List<FieldInfo> fields, Consumer<Object[]> consumer)
+  /** Hands over the records that a query finds, one by one. */
+  boolean read(PreparedStatement query, List<FieldInfo> fields, Consumer<Object[]> consumer)
       throws SQLException {
     try (ResultSet found = query.executeQuery()) {
       while (found.next()) {
         Object[] values = new Object[fields.size()];
         for (int i = 0; i < values.length; i++) {
-          values[i] = Fields.read(found, i + 1, fields.get(i));
+          values[i] = dialect.value(found, i + 1, fields.get(i));
         }
         consumer.accept(values);
       }

@@ -59,7 +59,7 @@ public final class Database implements Application {
     this.patience = patience;
     this.dialect = dialect;
     this.known = known;
-    this.going = new Going(patience);
+    this.going = new Going(dialect, patience);
     this.claims = claims;
     this.answers = new Answers(dialect, going);
   }
@@ -125,7 +125,9 @@ public final class Database implements Application {
           Map<String, Metadata.Named> tables = metadata.tables();
           String found = nearest(name, tables.keySet());
           if (found != null) {
-            return metadata.table(found, tables.get(found));
+            Metadata.Named named = tables.get(found);
+            dialect.requireFillable(connection, named.schema(), named.relation());
+            return metadata.table(found, named);
           }
           Map<String, Metadata.Named> views = metadata.views();
           String view = nearest(name, views.keySet());
@@ -194,15 +196,14 @@ public final class Database implements Application {
           if (!table.primaryKey().isEmpty()) {
             sql.append(" ORDER BY ").append(answers.list(table.fields(table.primaryKey())));
           }
-          sql.append(" OFFSET ").append(offset).append(" ROWS FETCH NEXT ").append(limit);
-          sql.append(" ROWS ONLY");
+          sql.append(" LIMIT ").append(limit).append(" OFFSET ").append(offset);
           List<Object[]> records = new ArrayList<>();
           going.use(
               connection,
               sql.toString(),
               query -> {
                 bindSearch(query, searched, search);
-                return Answers.read(query, table.fields(), records::add);
+                return answers.read(query, table.fields(), records::add);
               });
           return records;
         });
@@ -237,11 +238,7 @@ public final class Database implements Application {
     return searched.isEmpty()
         ? ""
         : searched.stream()
-            .map(
-                f ->
-                    "LOWER(CAST("
-                        + dialect.quote(f.name())
-                        + " AS VARCHAR(4000))) LIKE ? ESCAPE '!'")
+            .map(f -> "LOWER(" + dialect.asText(dialect.quote(f.name())) + ") LIKE ? ESCAPE '!'")
             .collect(Collectors.joining(" OR ", " WHERE ", ""));
   }
 
@@ -290,7 +287,9 @@ public final class Database implements Application {
     Connection connection = connections.get();
     try (Statement wait = connection.createStatement()) {
       dialect.requireThere(connection);
-      wait.execute(dialect.lockWait(patience.lock().toMillis()));
+      for (String setting : dialect.settings(patience.lock().toMillis())) {
+        wait.execute(setting);
+      }
       return connection;
     } catch (SQLException | RuntimeException e) {
       close(connection);

@@ -2,6 +2,7 @@ package org.zestyporter.core.application.jdbc;
 
 import static org.zestyporter.core.value.ErrorCode.*;
 
+import java.nio.file.Path;
 import java.sql.BatchUpdateException;
 import java.sql.SQLException;
 import java.util.ArrayList;
@@ -56,6 +57,10 @@ final class DatabaseErrors {
   static final String LOST =
       "The connection to the database was lost. What was not committed is taken back.";
   static final String MISSING = "The server is there, but has no database of this name.";
+  static final String FULL_HOUSE = "The database takes no more connections at the moment.";
+  static final String SIGN_IN =
+      "The database did not accept the user or password of this connection.";
+  static final String DISK = "The disk of the database is full.";
   static final String LOCKED =
       "Somebody else has the records or the table locked, and did not let go in time (setting"
           + " porter.lock-wait).";
@@ -88,10 +93,7 @@ final class DatabaseErrors {
                   "The database can't be reached: nothing answers at its host and port.",
                   "08001")
               .saying("refused"),
-          Failing.states(
-              DATABASE_SIGN_IN,
-              "The database did not accept the user or password of this connection.",
-              "28"),
+          Failing.states(DATABASE_SIGN_IN, SIGN_IN, "28"),
           Failing.states(DATABASE_LOST, LOST, "08003", "08006", "08007"),
           Failing.states(DATABASE_UNREACHABLE, "The database can't be reached.", "08"),
           Failing.states(DATABASE_DEADLOCK, DEADLOCK, "40001"),
@@ -127,6 +129,15 @@ final class DatabaseErrors {
     return DATABASE_REFUSED.error("The database refused: " + reason(e) + ".", e);
   }
 
+  /** What is thrown once a database's file was taken away. */
+  static PorterException fileGone(Path file) {
+    return DATABASE_LOST.error(
+        "The database's file "
+            + file.getFileName()
+            + " is no longer there: what was written since it was taken away is lost with it.",
+        "Put it back, then try again.");
+  }
+
   private static SQLException root(SQLException e) {
     SQLException cause = e;
     while (cause instanceof BatchUpdateException && cause.getNextException() != null) {
@@ -139,7 +150,9 @@ final class DatabaseErrors {
   static String reason(SQLException e) {
     SQLException cause = root(e);
     String message = cause.getMessage() == null ? "no reason given" : cause.getMessage();
-    message = message.replaceFirst("(?s); SQL statement:.*", "").replaceFirst("(?s)^ERROR: ", "");
+    message = message.replaceFirst("(?s); SQL statement:.*", "");
+    message = message.replaceFirst("(?s)^(ERROR: |\\(conn=\\d+\\) )", "");
+    message = message.replaceFirst("(?s)^\\[SQLITE_\\w+]\\s+[^(]*\\((.*)\\)$", "$1");
     message = message.replaceAll("\\s*\\n\\s*(Detail: )?", ": ").strip();
     message = message.length() > 300 ? message.substring(0, 300) + "…" : message;
     return message.endsWith(".") ? message.substring(0, message.length() - 1) : message;

@@ -1,14 +1,16 @@
 package org.zestyporter.core.application.jdbc;
 
 import java.sql.Connection;
-import java.sql.DatabaseMetaData;
 import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
+import java.sql.Statement;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Abilities;
@@ -23,8 +25,11 @@ import org.zestyporter.core.value.PorterException;
 /** What differs between databases; each dialect overrides only that. */
 interface Dialect {
 
-  /** The query for the texts of a table's check constraints; parameters are schema and table. */
-  String checkQuery();
+  /** The texts of a table's check constraints. */
+  List<String> checkTexts(Connection connection, String schema, String table) throws SQLException;
+
+  /** What else of a table only the database knows, in a few words each. */
+  List<String> ruleTexts(Connection connection, String schema, String table) throws SQLException;
 
   /** The types of a table's fields by the fields' names. */
   Map<String, NativeType> types(Connection connection, String schema, String table)
@@ -33,8 +38,12 @@ interface Dialect {
   /** Schemas of the database's own. */
   boolean isSystemSchema(String schema);
 
-  /** The statement that limits how long this session waits for a lock. */
-  String lockWait(long millis);
+  /**
+   * The statements by which a session is set up.
+   *
+   * @param lockMillis how long it waits for a lock
+   */
+  List<String> settings(long lockMillis);
 
   /** The database's errors in the user's words. */
   DatabaseErrors errors();
@@ -57,15 +66,34 @@ interface Dialect {
     return new Abilities(true, true, false, true);
   }
 
+  /** A value in the form in which the driver is given it. */
+  default Object bound(FieldInfo field, Object value) {
+    return value;
+  }
+
+  /** True if the database compares the field's values no more strictly than we do. */
+  default boolean canBeKey(FieldInfo field) {
+    return switch (field.storage().kind()) {
+      case TEXT -> !openTyped(field);
+      case PADDED, CASELESS, NUMBER, DATE, MOMENT, UUID -> true;
+      default -> false;
+    };
+  }
+
   /** Prepares a query whose records will be {@link #read} by column. */
   default void toRead(PreparedStatement query) throws SQLException {
     // values are asked for one by one
   }
 
-  /** Reads a value of the record that a query stands at. */
+  /** A value of the record that a query stands at; a text if it is none of the field's type. */
+  default @Nullable Object value(ResultSet found, int column, FieldInfo field) throws SQLException {
+    return Fields.read(found, column, field);
+  }
+
+  /** Reads a value of the record that a query stands at into a column. */
   default void read(ResultSet found, int column, FieldInfo field, ColumnMaker into)
       throws SQLException {
-    into.put(Fields.read(found, column, field));
+    into.put(value(found, column, field));
   }
 
   /** True if JSON must be handed over as bytes, since as a text it would become a JSON string. */
@@ -77,6 +105,27 @@ interface Dialect {
   default List<String> shownBy(Connection connection, String schema, String view)
       throws SQLException {
     return List.of();
+  }
+
+  /** A field of a foreign key, and the field of another table that it points at. */
+  record Pointer(String field, @Nullable String schema, String table, String to) {}
+
+  /** The foreign keys of a table, each with its fields. */
+  default Collection<List<Pointer>> foreignKeys(
+      Connection connection, String catalog, String schema, String table) throws SQLException {
+    Map<String, List<Pointer>> keys = new LinkedHashMap<>();
+    try (ResultSet imported = connection.getMetaData().getImportedKeys(catalog, schema, table)) {
+      while (imported.next()) {
+        keys.computeIfAbsent(imported.getString("FK_NAME"), n -> new ArrayList<>())
+            .add(
+                new Pointer(
+                    imported.getString("FKCOLUMN_NAME"),
+                    imported.getString("PKTABLE_SCHEM"),
+                    imported.getString("PKTABLE_NAME"),
+                    imported.getString("PKCOLUMN_NAME")));
+      }
+    }
+    return keys.values();
   }
 
   /** Sets of fields that identify a record, the primary key among them. */
@@ -108,6 +157,36 @@ interface Dialect {
     return true;
   }
 
+  /**
+   * Throws if nothing can be brought into a table.
+   *
+   * @throws PorterException saying why
+   */
+  default void requireFillable(Connection connection, String schema, String table)
+      throws SQLException {
+    // every table can be filled
+  }
+
+  /** Lets go of what was claimed and does not end with the transaction. */
+  default void release(Connection connection) throws SQLException {
+    // it does
+  }
+
+  /** Limits how long a statement may take. */
+  default void limit(Statement statement, int seconds) throws SQLException {
+    statement.setQueryTimeout(seconds);
+  }
+
+  /** What a field is written as to be searched as a text. */
+  default String asText(String expression) {
+    return "CAST(" + expression + " AS VARCHAR(4000))";
+  }
+
+  /** What follows the table's name to insert a record that has defaults only. */
+  default String onlyDefaults() {
+    return " DEFAULT VALUES";
+  }
+
   /** What tells this transaction from all others, even after a crash; null if nothing does. */
   default @Nullable String mark(Connection connection) throws SQLException {
     return null;
@@ -136,23 +215,26 @@ interface Dialect {
     // a server tells by itself
   }
 
-  /** Inserts many records at once, all with the same fields. */
+  /** Inserts records that all have the same fields. */
   @FunctionalInterface
-  interface BulkInsert {
+  interface Insert {
     /**
-     * @return the primary key of each, in their order
+     * @return the primary key of each, in their order; fewer if some were not kept
      */
     List<List<Object>> insert(List<WriteSession.Change> changes) throws SQLException;
   }
 
   /**
-   * A faster way into a table than statements; it must give and leave the same.
+   * A way into a table other than statements that tell the keys they made; it must give and leave
+   * the same.
    *
+   * @param fields what the records have values for
    * @param changes what it is wanted for
    * @return null if there is none for these
    */
-  default @Nullable BulkInsert bulkInsert(
+  default @Nullable Insert insert(
       Connection connection,
+      Going going,
       TableInfo table,
       List<FieldInfo> fields,
       List<WriteSession.Change> changes)
@@ -170,48 +252,39 @@ interface Dialect {
         : quote(table.schema()) + "." + quote(table.relation());
   }
 
-  /** The query for what else of a table only the database knows; parameters as before. */
-  String ownRulesQuery();
-
   /** Rules of a table that only the database knows, in a few words each. */
   default List<String> ownRules(Connection connection, String schema, String table)
       throws SQLException {
-    List<String> rules = new ArrayList<>();
-    for (String query : List.of(checkQuery(), ownRulesQuery())) {
-      boolean check = query.equals(checkQuery());
-      try (PreparedStatement statement = connection.prepareStatement(query)) {
-        statement.setString(1, schema);
-        statement.setString(2, table);
-        try (ResultSet found = statement.executeQuery()) {
-          while (found.next()) {
-            String rule = found.getString(1);
-            if (!check || CheckRule.parse(rule) == null) {
-              rules.add(rule);
-            }
-          }
-        }
-      }
-    }
+    List<String> rules = new ArrayList<>(checkTexts(connection, schema, table));
+    rules.removeIf(rule -> CheckRule.parse(rule) != null);
+    rules.addAll(ruleTexts(connection, schema, table));
     return rules;
   }
 
   /** The rules of a table's check constraints that can be told beforehand. */
   default List<CheckRule> checks(Connection connection, String schema, String table)
       throws SQLException {
-    List<CheckRule> rules = new ArrayList<>();
-    try (PreparedStatement query = connection.prepareStatement(checkQuery())) {
-      query.setString(1, schema);
-      query.setString(2, table);
+    return checkTexts(connection, schema, table).stream()
+        .map(CheckRule::parse)
+        .filter(Objects::nonNull)
+        .toList();
+  }
+
+  /** The first column of what a query finds; its parameters are texts. */
+  static List<String> texts(Connection connection, String sql, String... parameters)
+      throws SQLException {
+    List<String> texts = new ArrayList<>();
+    try (PreparedStatement query = connection.prepareStatement(sql)) {
+      for (int i = 0; i < parameters.length; i++) {
+        query.setString(i + 1, parameters[i]);
+      }
       try (ResultSet found = query.executeQuery()) {
         while (found.next()) {
-          CheckRule rule = CheckRule.parse(found.getString(1));
-          if (rule != null) {
-            rules.add(rule);
-          }
+          texts.add(found.getString(1));
         }
       }
     }
-    return rules;
+    return texts;
   }
 
   /**
@@ -219,17 +292,15 @@ interface Dialect {
    *
    * @throws PorterException if it is not a supported one
    */
-  static Dialect of(DatabaseMetaData metadata) throws SQLException {
-    return of(metadata.getDatabaseProductName());
-  }
-
   static Dialect of(String product) {
     return switch (product) {
       case "PostgreSQL" -> new PostgresDialect();
       case "H2" -> new H2Dialect();
+      case "MariaDB" -> new MariaDialect();
+      case "SQLite" -> new SqliteDialect();
       default ->
           throw ErrorCode.UNKNOWN_DATABASE.error(
-              product + " is not supported yet; PostgreSQL and H2 are.");
+              product + " is not supported yet; " + Address.SUPPORTED + " are.");
     };
   }
 }

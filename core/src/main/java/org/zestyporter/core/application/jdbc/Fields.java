@@ -21,7 +21,7 @@ final class Fields {
   static Object read(ResultSet found, int column, FieldInfo field) throws SQLException {
     Object value =
         switch (field.storage().kind()) {
-          case TEXT, PADDED, CASELESS, UUID, JSON, OTHER -> found.getString(column);
+          case TEXT, PADDED, CASELESS, UUID, JSON, SET, OTHER -> found.getString(column);
           case NUMBER -> number(found.getObject(column));
           case REAL -> {
             float held = found.getFloat(column);
@@ -66,8 +66,9 @@ final class Fields {
   }
 
   static void bind(
-      PreparedStatement statement, int parameter, FieldInfo field, Object value, Dialect dialect)
+      PreparedStatement statement, int parameter, FieldInfo field, Object given, Dialect dialect)
       throws SQLException {
+    Object value = given == null ? null : dialect.bound(field, given);
     boolean open = dialect.openTyped(field);
     if (value == null) {
       statement.setNull(parameter, open ? Types.OTHER : field.jdbcType());

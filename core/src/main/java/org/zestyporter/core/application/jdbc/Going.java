@@ -11,10 +11,12 @@ import org.zestyporter.core.value.ErrorCode;
 /** The statements that are going for one purpose, so that all of them can be ended together. */
 final class Going {
   private final Set<Statement> statements = ConcurrentHashMap.newKeySet();
+  private final Dialect dialect;
   private final int seconds;
   private volatile boolean cancelled;
 
-  Going(Patience patience) {
+  Going(Dialect dialect, Patience patience) {
+    this.dialect = dialect;
     this.seconds = (int) Math.min(Integer.MAX_VALUE, Math.max(1, patience.statement().toSeconds()));
   }
 
@@ -35,7 +37,7 @@ final class Going {
   /** Uses a statement that {@link #cancel} can end at any time. */
   <T> T use(Connection connection, Make make, Use<T> use) throws SQLException {
     try (PreparedStatement statement = make.from(connection)) {
-      statement.setQueryTimeout(seconds);
+      dialect.limit(statement, seconds);
       statements.add(statement);
       try {
         if (cancelled) {

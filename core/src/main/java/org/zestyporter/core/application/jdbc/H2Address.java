@@ -1,8 +1,5 @@
 package org.zestyporter.core.application.jdbc;
 
-import java.io.IOException;
-import java.nio.file.Files;
-import java.nio.file.LinkOption;
 import java.nio.file.Path;
 import java.util.Locale;
 import java.util.Map;
@@ -68,7 +65,7 @@ final class H2Address implements Address.Form {
               + "; servers, archives and"
               + " other file systems are not reached this way.");
     }
-    Path file = file(path, rules);
+    Path file = DatabaseFile.find(path, SUFFIX, "H2", example(), rules);
     String bare = file.toString().substring(0, file.toString().length() - SUFFIX.length());
     return new Address("H2", null, file, prefix() + "file:" + bare + tail);
   }
@@ -84,70 +81,13 @@ final class H2Address implements Address.Form {
     return new Address("H2", null, null, prefix() + "mem:" + name + tail);
   }
 
-  /** The database's file by its real path, so that no link leads out of what is allowed. */
-  private Path file(String path, Address.Rules rules) {
-    String home = System.getProperty("user.home");
-    Path typed = Path.of(path.startsWith("~/") ? home + path.substring(1) : path);
-    if (rules.folders() != null && !typed.isAbsolute()) {
-      throw Address.refused("Give the whole path of the database file, such as " + example() + ".");
-    }
-    Path file = typed.toAbsolutePath().normalize();
-    file = file.resolveSibling(file.getFileName() + SUFFIX);
-    boolean inside = rules.folders() == null || rules.folders().stream().anyMatch(isIn(file));
-    try {
-      Path real = file.toRealPath();
-      inside = rules.folders() == null || rules.folders().stream().anyMatch(isIn(real));
-      boolean ours =
-          rules.forbidden() != null
-              && Files.exists(rules.forbidden())
-              && Files.isSameFile(real, rules.forbidden());
-      if (inside && !ours && real.toString().endsWith(SUFFIX)) {
-        return real;
-      }
-    } catch (IOException e) {
-      if (inside && !Files.exists(file, LinkOption.NOFOLLOW_LINKS)) {
-        throw Address.refused(
-            "There is no H2 database at "
-                + path
-                + ": the file "
-                + file.getFileName()
-                + " is missing.");
-      }
-    }
-    throw Address.refused(
-        "Database files are reached only in folders that this installation allows (setting"
-            + " porter.database-folders).");
-  }
-
-  private static java.util.function.Predicate<Path> isIn(Path file) {
-    return folder -> {
-      try {
-        return file.startsWith(folder.toRealPath());
-      } catch (IOException e) {
-        return false;
-      }
-    };
-  }
-
   private static Map<String, String> settings(String text) {
     Map<String, String> settings = new TreeMap<>();
     for (String part : text.isEmpty() ? new String[0] : text.split(";", -1)) {
       int at = part.indexOf('=');
       String name = (at < 0 ? part : part.substring(0, at)).strip().toUpperCase(Locale.ROOT);
       String value = at < 0 ? "" : part.substring(at + 1).strip();
-      Pattern allowed = ALLOWED.get(name);
-      if (allowed == null || !allowed.matcher(value).matches()) {
-        throw Address.refused(
-            (allowed == null
-                    ? "The setting “" + name + "” is not allowed in an address"
-                    : "The setting " + name + " can't be “" + value + "”")
-                + ". Allowed are "
-                + String.join(", ", ALLOWED.keySet())
-                + ".");
-      }
-      if (settings.put(name, value) != null) {
-        throw Address.refused("The setting " + name + " stands twice in the address.");
-      }
+      Address.put(settings, ALLOWED, name, value, ".");
     }
     return settings;
   }

@@ -10,7 +10,6 @@ import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
-import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
@@ -57,19 +56,25 @@ final class H2Dialect implements Dialect {
   private volatile boolean asked;
 
   @Override
-  public String checkQuery() {
-    return """
+  public List<String> checkTexts(Connection connection, String schema, String table)
+      throws SQLException {
+    String sql =
+        """
         SELECT c.check_clause
         FROM information_schema.check_constraints c
         JOIN information_schema.table_constraints t
           ON t.constraint_schema = c.constraint_schema AND t.constraint_name = c.constraint_name
         WHERE t.table_schema = ? AND t.table_name = ?""";
+    return Dialect.texts(connection, sql, schema, table);
   }
 
   @Override
-  public String ownRulesQuery() {
-    return "SELECT 'trigger ' || TRIGGER_NAME FROM INFORMATION_SCHEMA.TRIGGERS"
-        + " WHERE EVENT_OBJECT_SCHEMA = ? AND EVENT_OBJECT_TABLE = ?";
+  public List<String> ruleTexts(Connection connection, String schema, String table)
+      throws SQLException {
+    String sql =
+        "SELECT 'trigger ' || TRIGGER_NAME FROM INFORMATION_SCHEMA.TRIGGERS"
+            + " WHERE EVENT_OBJECT_SCHEMA = ? AND EVENT_OBJECT_TABLE = ?";
+    return Dialect.texts(connection, sql, schema, table);
   }
 
   @Override
@@ -78,8 +83,8 @@ final class H2Dialect implements Dialect {
   }
 
   @Override
-  public String lockWait(long millis) {
-    return "SET LOCK_TIMEOUT " + millis;
+  public List<String> settings(long lockMillis) {
+    return List.of("SET LOCK_TIMEOUT " + lockMillis);
   }
 
   @Override
@@ -170,18 +175,7 @@ final class H2Dialect implements Dialect {
         SELECT value_name FROM information_schema.enum_values
         WHERE object_schema = ? AND object_name = ? AND enum_identifier = ?
         ORDER BY value_ordinal""";
-    List<String> choices = new ArrayList<>();
-    try (PreparedStatement query = connection.prepareStatement(sql)) {
-      query.setString(1, schema);
-      query.setString(2, table);
-      query.setString(3, identifier);
-      try (ResultSet found = query.executeQuery()) {
-        while (found.next()) {
-          choices.add(found.getString(1));
-        }
-      }
-    }
-    return choices;
+    return Dialect.texts(connection, sql, schema, table, identifier);
   }
 
   private static NativeType domain(
@@ -193,15 +187,9 @@ final class H2Dialect implements Dialect {
           ON c.constraint_schema = d.constraint_schema AND c.constraint_name = d.constraint_name
         WHERE d.domain_schema = ? AND d.domain_name = ?""";
     CheckRule rule = null;
-    try (PreparedStatement query = connection.prepareStatement(sql)) {
-      query.setString(1, schema);
-      query.setString(2, domain);
-      try (ResultSet found = query.executeQuery()) {
-        while (found.next()) {
-          CheckRule parsed = CheckRule.parse(found.getString(1));
-          rule = rule == null ? parsed : rule.and(parsed);
-        }
-      }
+    for (String check : Dialect.texts(connection, sql, schema, domain)) {
+      CheckRule parsed = CheckRule.parse(check);
+      rule = rule == null ? parsed : rule.and(parsed);
     }
     return type.inDomain(
         domain + ", which is " + type.name(), new NativeType.Domain(false, false, rule));
@@ -268,11 +256,7 @@ final class H2Dialect implements Dialect {
   public void requireThere(Connection connection) throws SQLException {
     Path known = file(connection);
     if (known != null && !Files.exists(known)) {
-      throw ErrorCode.DATABASE_LOST.error(
-          "The database's file "
-              + known.getFileName()
-              + "is no longer there: what was written since it was taken away is lost with it.",
-          "Put it back, then try again.");
+      throw DatabaseErrors.fileGone(known);
     }
   }
 }

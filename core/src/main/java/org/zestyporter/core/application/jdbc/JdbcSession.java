@@ -53,8 +53,9 @@ final class JdbcSession implements WriteSession {
       if (dialect.claim(connection, exclusive, shared)) {
         return true;
       }
-      // what was claimed of it so far ends with the transaction
+      // what was claimed of it so far ends with the transaction, or now
       connection.rollback();
+      dialect.release(connection);
       claims.release(this);
       return false;
     } catch (SQLException e) {
@@ -208,6 +209,7 @@ final class JdbcSession implements WriteSession {
   public void close() {
     try (Connection closed = connection) {
       closed.rollback();
+      dialect.release(closed);
       closed.setAutoCommit(true);
     } catch (SQLException e) {
       // a connection that is gone has taken everything back already

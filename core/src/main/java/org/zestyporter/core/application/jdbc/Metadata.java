@@ -1,6 +1,5 @@
 package org.zestyporter.core.application.jdbc;
 
-import java.math.BigDecimal;
 import java.sql.Connection;
 import java.sql.DatabaseMetaData;
 import java.sql.ResultSet;
@@ -149,8 +148,7 @@ final class Metadata {
       throws SQLException {
     NativeType.Domain domain = type.domain();
     CheckRule rule = domain == null || domain.rule() == null ? check : domain.rule().and(check);
-    BigDecimal[] range = type.range();
-    boolean exact = type.type().isNumber() && type.bits() == 0;
+    boolean exact = type.limit() != null && type.type().isNumber();
     String comment = column.getString("REMARKS");
     return new FieldInfo(
         column.getString("COLUMN_NAME"),
@@ -162,18 +160,20 @@ final class Metadata {
             && (domain == null || !domain.required()),
         column.getString("COLUMN_DEF") != null || domain != null && domain.hasDefault(),
         type.always()
+            || type.numbered()
             || "YES".equals(column.getString("IS_AUTOINCREMENT"))
             || "YES".equals(column.getString("IS_GENERATEDCOLUMN")),
         unique,
         comment == null || comment.isBlank() ? null : comment,
         type.choices() != null ? type.choices() : rule == null ? null : rule.choices(),
-        rule == null || rule.least() == null ? range[0] : rule.least(),
-        rule == null || rule.greatest() == null ? range[1] : rule.greatest(),
+        rule == null || rule.least() == null ? type.least() : rule.least(),
+        rule == null || rule.greatest() == null ? type.greatest() : rule.greatest(),
         link,
         column.getInt("DATA_TYPE"),
         type.storage(),
         type.name(),
-        type.unfillable());
+        type.unfillable(),
+        type.ignored());
   }
 
   private @Nullable String comment(@Nullable String schema, String relation) throws SQLException {
@@ -196,22 +196,11 @@ final class Metadata {
   /** Links of one field; a foreign key over several fields is left to the database. */
   private Map<String, LinkInfo> links(@Nullable String schema, String relation)
       throws SQLException {
-    Map<String, List<String[]>> keys = new LinkedHashMap<>();
-    try (ResultSet imported = meta.getImportedKeys(catalog, schema, relation)) {
-      while (imported.next()) {
-        keys.computeIfAbsent(imported.getString("FK_NAME"), n -> new ArrayList<>())
-            .add(
-                new String[] {
-                  imported.getString("FKCOLUMN_NAME"),
-                  shown(imported.getString("PKTABLE_SCHEM"), imported.getString("PKTABLE_NAME")),
-                  imported.getString("PKCOLUMN_NAME")
-                });
-      }
-    }
     Map<String, LinkInfo> links = new HashMap<>();
-    for (List<String[]> fields : keys.values()) {
-      if (fields.size() == 1) {
-        links.put(fields.get(0)[0], new LinkInfo(fields.get(0)[1], fields.get(0)[2]));
+    for (List<Dialect.Pointer> key : dialect.foreignKeys(connection, catalog, schema, relation)) {
+      if (key.size() == 1) {
+        Dialect.Pointer only = key.get(0);
+        links.put(only.field(), new LinkInfo(shown(only.schema(), only.table()), only.to()));
       }
     }
     return links;

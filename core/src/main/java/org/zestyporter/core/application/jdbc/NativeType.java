@@ -1,9 +1,12 @@
 package org.zestyporter.core.application.jdbc;
 
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.math.BigDecimal;
+import java.math.BigInteger;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.FieldType;
+import org.zestyporter.core.value.Comparison;
 import org.zestyporter.core.value.Storage;
 
 /**
@@ -12,93 +15,90 @@ import org.zestyporter.core.value.Storage;
  * @param name the type in the database's own words
  * @param limit most characters of a text, most digits of a number; null if unlimited
  * @param scale digits after the decimal sign; null if unlimited, or if it is no number
- * @param bits size of a binary whole number; 0 if it is none
+ * @param least the least number that its size allows; null if none
+ * @param greatest the greatest number that its size allows; null if none
  * @param choices the values of an enumeration; null if it is none
  * @param domain what its domain adds; null if it is of none
+ * @param numbered true if the database numbers new records
  * @param always true if the database alone gives it values
  * @param unfillable why no value can be given to it; null if one can
+ * @param ignored what has no meaning where its values must be unique
  */
+@RecordBuilder
 record NativeType(
     String name,
     FieldType type,
     Storage storage,
     @Nullable Integer limit,
     @Nullable Integer scale,
-    int bits,
+    @Nullable BigDecimal least,
+    @Nullable BigDecimal greatest,
     @Nullable List<String> choices,
     @Nullable Domain domain,
+    boolean numbered,
     boolean always,
-    @Nullable String unfillable) {
+    @Nullable String unfillable,
+    List<Comparison.Ignore> ignored)
+    implements NativeTypeBuilder.With {
 
   /** What a domain adds to the type it stands for. */
   record Domain(boolean required, boolean hasDefault, @Nullable CheckRule rule) {}
 
+  static NativeType of(String name, FieldType type, Storage storage) {
+    return NativeTypeBuilder.builder()
+        .name(name)
+        .type(type)
+        .storage(storage)
+        .ignored(List.of())
+        .build();
+  }
+
   static NativeType of(String name, FieldType type, Storage.Kind kind) {
-    return new NativeType(name, type, Storage.of(kind), null, null, 0, null, null, false, null);
+    return of(name, type, Storage.of(kind));
   }
 
   static NativeType text(String name, Storage.Kind kind, @Nullable Integer length) {
-    return new NativeType(
-        name, FieldType.TEXT, Storage.of(kind), length, null, 0, null, null, false, null);
+    return of(name, FieldType.TEXT, kind).withLimit(length);
+  }
+
+  /**
+   * A whole number of so many bits.
+   *
+   * @param signed false if it is never under 0
+   */
+  static NativeType whole(String name, int bits, boolean signed) {
+    BigInteger power = BigInteger.ONE.shiftLeft(signed ? bits - 1 : bits);
+    return of(name, FieldType.WHOLE, Storage.Kind.NUMBER)
+        .withLeast(new BigDecimal(signed ? power.negate() : BigInteger.ZERO))
+        .withGreatest(new BigDecimal(power.subtract(BigInteger.ONE)));
   }
 
   static NativeType whole(String name, int bits) {
-    return new NativeType(
-        name,
-        FieldType.WHOLE,
-        Storage.of(Storage.Kind.NUMBER),
-        null,
-        0,
-        bits,
-        null,
-        null,
-        false,
-        null);
+    return whole(name, bits, true);
   }
 
   /** An exact number; one without decimals is whole. */
   static NativeType exact(String name, @Nullable Integer precision, @Nullable Integer scale) {
     FieldType type = scale != null && scale == 0 ? FieldType.WHOLE : FieldType.DECIMAL;
-    return new NativeType(
-        name, type, Storage.of(Storage.Kind.NUMBER), precision, scale, 0, null, null, false, null);
+    return of(name, type, Storage.Kind.NUMBER).withLimit(precision).withScale(scale);
   }
 
   static NativeType timed(String name, FieldType type, Storage.Kind kind, int digits) {
-    return new NativeType(
-        name, type, new Storage(kind, digits), null, null, 0, null, null, false, null);
+    return of(name, type, Storage.timed(kind, digits));
   }
 
   /** A type that is shown and left alone. */
   static NativeType leftAlone(String name) {
     return of(name, FieldType.OTHER, Storage.Kind.OTHER)
-        .unfillable("fields of the type " + name + " can't be filled from a file yet");
-  }
-
-  NativeType withChoices(List<String> labels) {
-    return new NativeType(
-        name, type, storage, limit, scale, bits, labels, domain, always, unfillable);
+        .withUnfillable("fields of the type " + name + " can't be filled from a file yet");
   }
 
   NativeType inDomain(String shown, Domain added) {
-    return new NativeType(
-        shown, type, storage, limit, scale, bits, choices, added, always, unfillable);
+    return withName(shown).withDomain(added);
   }
 
   /** The database gives every value itself, for a reason. */
   NativeType always(String reason) {
-    return new NativeType(name, type, storage, limit, scale, bits, choices, domain, true, reason);
-  }
-
-  private NativeType unfillable(String reason) {
-    return new NativeType(name, type, storage, limit, scale, bits, choices, domain, always, reason);
-  }
-
-  /** The least and the greatest whole number of its size; nulls if it has none. */
-  BigDecimal[] range() {
-    if (bits == 0) {
-      return new BigDecimal[2];
-    }
-    BigDecimal power = BigDecimal.valueOf(2).pow(bits - 1);
-    return new BigDecimal[] {power.negate(), power.subtract(BigDecimal.ONE)};
+    return withAlways(true).withUnfillable(reason);
   }
 }

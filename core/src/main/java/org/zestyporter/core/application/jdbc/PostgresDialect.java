@@ -23,21 +23,21 @@ import org.zestyporter.core.value.ErrorCode;
 
 /** PostgreSQL 12 and newer. */
 final class PostgresDialect implements Dialect {
+  /** Records from which on COPY is worth its preparations. */
+  private static final int BULK = 64;
+
   /** Its states are those of the documentation's appendix A. */
   private static final DatabaseErrors ERRORS =
       new DatabaseErrors(
           List.of(
               Failing.states(ErrorCode.DATABASE_MISSING, DatabaseErrors.MISSING, "3D000"),
-              Failing.states(
-                  ErrorCode.DATABASE_FULL_HOUSE,
-                  "The database takes no more connections at the moment.",
-                  "53300"),
+              Failing.states(ErrorCode.DATABASE_FULL_HOUSE, DatabaseErrors.FULL_HOUSE, "53300"),
               Failing.states(
                   ErrorCode.DATABASE_STOPPING, DatabaseErrors.ENDED, "57P01", "57P02", "57P03"),
               Failing.states(ErrorCode.DATABASE_LOCKED, DatabaseErrors.LOCKED, "55P03"),
               Failing.states(ErrorCode.DATABASE_DEADLOCK, DatabaseErrors.DEADLOCK, "40P01"),
               Failing.states(ErrorCode.DATABASE_SLOW, DatabaseErrors.SLOW, "57014"),
-              Failing.states(ErrorCode.DATABASE_DISK, "The disk of the database is full.", "53100"),
+              Failing.states(ErrorCode.DATABASE_DISK, DatabaseErrors.DISK, "53100"),
               Failing.states(ErrorCode.DATABASE_READ_ONLY, DatabaseErrors.READ_ONLY, "25006"),
               Failing.states(ErrorCode.DATABASE_RIGHTS, DatabaseErrors.RIGHTS, "42501"),
               Failing.states(ErrorCode.TABLE_GONE, DatabaseErrors.GONE, "42P01")));
@@ -48,18 +48,23 @@ final class PostgresDialect implements Dialect {
   }
 
   @Override
-  public String checkQuery() {
-    return """
+  public List<String> checkTexts(Connection connection, String schema, String table)
+      throws SQLException {
+    String sql =
+        """
         SELECT pg_get_constraintdef(c.oid)
         FROM pg_constraint c
         JOIN pg_class t ON t.oid = c.conrelid
         JOIN pg_namespace n ON n.oid = t.relnamespace
         WHERE c.contype = 'c' AND n.nspname = ? AND t.relname = ?""";
+    return Dialect.texts(connection, sql, schema, table);
   }
 
   @Override
-  public String ownRulesQuery() {
-    return """
+  public List<String> ruleTexts(Connection connection, String schema, String table)
+      throws SQLException {
+    String sql =
+        """
         WITH of AS (
           SELECT t.oid FROM pg_class t JOIN pg_namespace n ON n.oid = t.relnamespace
           WHERE n.nspname = ? AND t.relname = ?)
@@ -75,6 +80,7 @@ final class PostgresDialect implements Dialect {
         SELECT 'unique index ' || i.indexrelid::regclass FROM pg_index i, of
         WHERE i.indrelid = of.oid AND i.indisunique
           AND (i.indpred IS NOT NULL OR i.indexprs IS NOT NULL)""";
+    return Dialect.texts(connection, sql, schema, table);
   }
 
   @Override
@@ -83,8 +89,8 @@ final class PostgresDialect implements Dialect {
   }
 
   @Override
-  public String lockWait(long millis) {
-    return "SET lock_timeout = " + millis;
+  public List<String> settings(long lockMillis) {
+    return List.of("SET lock_timeout = " + lockMillis);
   }
 
   /** Only texts go as texts: the server then reads a value as the field's own type. */
@@ -173,17 +179,7 @@ final class PostgresDialect implements Dialect {
         JOIN pg_class t ON t.oid = d.refobjid AND t.oid <> v.oid
         WHERE n.nspname = ? AND v.relname = ? AND t.relkind IN ('r', 'p')
         ORDER BY 1""";
-    List<String> tables = new ArrayList<>();
-    try (PreparedStatement query = connection.prepareStatement(sql)) {
-      query.setString(1, schema);
-      query.setString(2, view);
-      try (ResultSet found = query.executeQuery()) {
-        while (found.next()) {
-          tables.add(found.getString(1));
-        }
-      }
-    }
-    return tables;
+    return Dialect.texts(connection, sql, schema, view);
   }
 
   /** By advisory locks, which other programs neither see nor wait for. */
@@ -212,14 +208,17 @@ final class PostgresDialect implements Dialect {
   }
 
   @Override
-  public @Nullable BulkInsert bulkInsert(
+  public @Nullable Insert insert(
       Connection connection,
+      Going going,
       TableInfo table,
       List<FieldInfo> fields,
       List<WriteSession.Change> changes)
       throws SQLException {
     boolean writable =
-        changes.stream().allMatch(c -> c.values().stream().allMatch(PostgresCopy::isWritable));
+        changes.size() >= BULK
+            && changes.stream()
+                .allMatch(c -> c.values().stream().allMatch(PostgresCopy::isWritable));
     PostgresCopy copy = writable ? PostgresCopy.of(this, connection, table, fields) : null;
     return copy == null ? null : some -> copy.insert(fields, some);
   }

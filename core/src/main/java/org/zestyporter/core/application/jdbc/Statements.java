@@ -18,9 +18,6 @@ import org.zestyporter.core.application.WriteSession.Removal;
 
 /** The statements by which records are inserted, updated and deleted, many at a time. */
 final class Statements {
-  /** Records from which on a way around statements is worth looking for. */
-  private static final int BULK = 64;
-
   private final Connection connection;
   private final Dialect dialect;
   private final Going going;
@@ -41,11 +38,9 @@ final class Statements {
   List<List<Object>> write(TableInfo table, List<Change> changes) throws SQLException {
     boolean insert = changes.get(0).key() == null;
     List<FieldInfo> fields = changes.get(0).fields().stream().map(table.fields()::get).toList();
-    if (insert && changes.size() >= BULK) {
-      Dialect.BulkInsert bulk = dialect.bulkInsert(connection, table, fields, changes);
-      if (bulk != null) {
-        return bulk.insert(changes);
-      }
+    Dialect.Insert own = insert ? dialect.insert(connection, going, table, fields, changes) : null;
+    if (own != null) {
+      return all(own.insert(changes), changes);
     }
     List<FieldInfo> keyFields = table.fields(table.primaryKey());
     String[] generated = keyFields.stream().map(FieldInfo::name).toArray(String[]::new);
@@ -76,6 +71,21 @@ final class Statements {
   private void bind(
       PreparedStatement statement, List<FieldInfo> fields, List<Object> values, int first)
       throws SQLException {
+    bind(dialect, statement, fields, values, first);
+  }
+
+  /**
+   * Binds the values of some fields.
+   *
+   * @param first number of the first parameter
+   */
+  static void bind(
+      Dialect dialect,
+      PreparedStatement statement,
+      List<FieldInfo> fields,
+      List<Object> values,
+      int first)
+      throws SQLException {
     for (int i = 0; i < fields.size(); i++) {
       Fields.bind(statement, first + i, fields.get(i), values.get(i), dialect);
     }
@@ -103,14 +113,25 @@ final class Statements {
     List<List<Object>> keys = new ArrayList<>(changes.size());
     try (ResultSet found = statement.getGeneratedKeys()) {
       while (found.next()) {
-        List<Object> key = new ArrayList<>(keyFields.size());
-        for (int i = 0; i < keyFields.size(); i++) {
-          FieldInfo field = keyFields.get(i);
-          key.add(field.storage().canonical(Fields.read(found, i + 1, field)));
-        }
-        keys.add(key);
+        keys.add(key(dialect, found, keyFields));
       }
     }
+    return all(keys, changes);
+  }
+
+  /** A primary key, in the form in which keys are compared. */
+  static List<Object> key(Dialect dialect, ResultSet found, List<FieldInfo> keyFields)
+      throws SQLException {
+    List<Object> key = new ArrayList<>(keyFields.size());
+    for (int i = 0; i < keyFields.size(); i++) {
+      FieldInfo field = keyFields.get(i);
+      key.add(field.storage().canonical(dialect.value(found, i + 1, field)));
+    }
+    return key;
+  }
+
+  /** The keys of records that must all have been kept. */
+  private static List<List<Object>> all(List<List<Object>> keys, List<Change> changes) {
     if (keys.size() != changes.size()) {
       // which of several it was shows once each is tried alone
       String which = changes.size() == 1 ? "this record" : "a record of this or the next lines";
@@ -126,21 +147,26 @@ final class Statements {
   }
 
   private String insertSql(TableInfo table, List<FieldInfo> fields) {
+    return insertSql(dialect, table, fields, 1);
+  }
+
+  /** The statement that inserts so many records. */
+  static String insertSql(Dialect dialect, TableInfo table, List<FieldInfo> fields, int records) {
+    String into = "INSERT INTO " + dialect.name(table);
     if (fields.isEmpty()) {
-      return "INSERT INTO " + dialect.name(table) + " DEFAULT VALUES";
+      return into + dialect.onlyDefaults();
     }
     String names =
         fields.stream().map(f -> dialect.quote(f.name())).collect(Collectors.joining(", "));
-    String marks = "?, ".repeat(fields.size() - 1) + "?";
+    String marks = "(" + "?, ".repeat(fields.size() - 1) + "?)";
     // a number that the database gives by itself is given again to a record that comes back
     boolean numbered = fields.stream().anyMatch(f -> f.generated() && !f.isFillable());
-    return "INSERT INTO "
-        + dialect.name(table)
+    return into
         + " ("
         + names
-        + (numbered ? ") OVERRIDING SYSTEM VALUE VALUES (" : ") VALUES (")
-        + marks
-        + ")";
+        + (numbered ? ") OVERRIDING SYSTEM VALUE VALUES " : ") VALUES ")
+        + (marks + ", ").repeat(records - 1)
+        + marks;
   }
 
   private String updateSql(TableInfo table, List<FieldInfo> fields, List<FieldInfo> keyFields) {

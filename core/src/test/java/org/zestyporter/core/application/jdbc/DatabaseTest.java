@@ -34,12 +34,14 @@ class DatabaseTest {
             + " length_m NUMERIC(5,2) NOT NULL CHECK (length_m BETWEEN 2 AND 60),"
             + " crew SMALLINT, arrived DATE, insured BOOLEAN DEFAULT FALSE NOT NULL,"
             + " state VARCHAR(10) DEFAULT 'afloat' NOT NULL CHECK (state IN ('afloat', 'a''shore')))",
-        "COMMENT ON COLUMN boat.length_m IS 'length over all'",
         "CREATE TABLE stay (boat_id INTEGER NOT NULL, nr INTEGER NOT NULL, note VARCHAR(20),"
             + " PRIMARY KEY (boat_id, nr))",
         "INSERT INTO kind (name) VALUES ('sloop'), ('ketch')",
         "INSERT INTO boat (reg, kind_id, length_m, arrived) VALUES ('QH-1', 1, 9.75, DATE '2026-11-03')",
         "INSERT INTO boat (reg, kind_id, length_m) VALUES ('QH-2', 2, 12.5)");
+    if (on.hasComments()) {
+      on.execute("COMMENT ON COLUMN boat.length_m IS 'length over all'");
+    }
   }
 
   @ParameterizedTest
@@ -66,7 +68,7 @@ class DatabaseTest {
       assertThat(length.scale()).isEqualTo(2);
       assertThat(length.least()).isEqualByComparingTo("2");
       assertThat(length.greatest()).isEqualByComparingTo("60");
-      assertThat(length.comment()).isEqualTo("length over all");
+      assertThat(length.comment()).isEqualTo(on.hasComments() ? "length over all" : null);
       assertThat(boat.field("kind_id").link()).isEqualTo(new LinkInfo("kind", "id"));
       assertThat(boat.field("crew").greatest()).isEqualByComparingTo("32767");
       assertThat(boat.field("insured").type()).isEqualTo(FieldType.BOOLEAN);
@@ -88,8 +90,9 @@ class DatabaseTest {
               Ask.all(boat, boat.fields(List.of("reg", "length_m"))),
               Records.each(v -> seen.addAll(List.of(v))));
       assertThat(seen)
+          .usingElementComparator(DatabaseTest::byValue)
           .containsExactlyInAnyOrder(
-              "QH-1", new BigDecimal("9.75"), "QH-2", new BigDecimal("12.50"));
+              "QH-1", new BigDecimal("9.75"), "QH-2", new BigDecimal("12.5"));
 
       Records found =
           on.database().fetch(boat, List.of(List.of(BigDecimal.ONE), List.of(new BigDecimal(99))));
@@ -226,6 +229,13 @@ class DatabaseTest {
         some -> session.write(table, some, false),
         (change, refusal) -> lines.add(refusal.line()));
     return lines;
+  }
+
+  private static int byValue(Object a, Object b) {
+    boolean numbers = a instanceof BigDecimal && b instanceof BigDecimal;
+    return numbers
+        ? ((BigDecimal) a).compareTo((BigDecimal) b)
+        : a.toString().compareTo(b.toString());
   }
 
   private static int index(TableInfo table, String field) {

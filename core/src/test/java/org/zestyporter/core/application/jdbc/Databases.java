@@ -3,6 +3,8 @@ package org.zestyporter.core.application.jdbc;
 import io.zonky.test.db.postgres.embedded.EmbeddedPostgres;
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.DriverManager;
 import java.sql.SQLException;
@@ -12,7 +14,11 @@ import java.util.stream.Stream;
 
 /** Real databases for tests: one server for the suite, a schema of its own for each test. */
 public final class Databases {
+  /** Lets a machine do without a database server that could not be had. */
+  private static final String WITHOUT_MARIADB = "PORTER_TEST_WITHOUT_MARIADB";
+
   private static EmbeddedPostgres postgres;
+  private static MariaServer maria;
 
   private Databases() {}
 
@@ -23,16 +29,38 @@ public final class Databases {
     public void execute(String... statements) throws SQLException {
       try (Statement statement = connection.createStatement()) {
         for (String sql : statements) {
-          statement.execute(sql);
+          statement.execute(inItsWords(sql));
         }
       }
+    }
+
+    /** What is written for PostgreSQL and H2, where this database has other words for it. */
+    private String inItsWords(String sql) {
+      return switch (name) {
+        case "MariaDB" ->
+            sql.replaceAll("(?i)GENERATED (BY DEFAULT|ALWAYS) AS IDENTITY", "AUTO_INCREMENT")
+                .replaceAll("(?i)CONSTRAINT \\w+ CHECK", "CHECK");
+        case "SQLite" ->
+            sql.replaceAll(
+                    "(?i)(integer|bigint|int) GENERATED (BY DEFAULT|ALWAYS) AS IDENTITY PRIMARY KEY",
+                    "INTEGER PRIMARY KEY AUTOINCREMENT")
+                .replaceAll("(?i)\\b(DATE|TIMESTAMP|TIME) '", "'");
+        default -> sql;
+      };
+    }
+
+    /** True if comments are statements of their own. */
+    public boolean hasComments() {
+      return name.equals("PostgreSQL") || name.equals("H2");
     }
 
     /** The first column of the first row. */
     public Object one(String sql) throws SQLException {
       try (Statement statement = connection.createStatement();
           var found = statement.executeQuery(sql)) {
-        return found.next() ? found.getObject(1) : null;
+        Object value = found.next() ? found.getObject(1) : null;
+        boolean counts = value instanceof Integer && sql.contains("COUNT(");
+        return counts ? Long.valueOf(((Integer) value).longValue()) : value;
       }
     }
 
@@ -49,7 +77,45 @@ public final class Databases {
 
   /** One of each kind, for parameterised tests. */
   public static Stream<Fresh> all() throws SQLException {
-    return Stream.of(h2(), postgres());
+    Stream<Fresh> own = Stream.of(h2(), postgres(), sqlite());
+    if (System.getenv(WITHOUT_MARIADB) != null) {
+      System.err.println("Not tested on MariaDB: " + WITHOUT_MARIADB + " is set");
+      return own;
+    }
+    return Stream.concat(own, Stream.of(maria()));
+  }
+
+  public static Fresh sqlite() throws SQLException {
+    try {
+      Path file = Files.createTempFile("test", ".db");
+      file.toFile().deleteOnExit();
+      String url = "jdbc:sqlite:" + file;
+      return new Fresh(
+          "SQLite", Database.connect(url, "", ""), DriverManager.getConnection(url, "", ""));
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+
+  public static synchronized Fresh maria() throws SQLException {
+    try {
+      if (maria == null) {
+        maria = MariaServer.start();
+        Runtime.getRuntime().addShutdownHook(new Thread(maria::kill));
+      }
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+    String name = "t" + UUID.randomUUID().toString().replace("-", "");
+    try (Connection connection = DriverManager.getConnection(maria.url("mysql"), "root", "");
+        Statement statement = connection.createStatement()) {
+      statement.execute("CREATE DATABASE " + name);
+    }
+    String url = maria.url(name);
+    return new Fresh(
+        "MariaDB",
+        Database.connect(url, "root", ""),
+        DriverManager.getConnection(url + "?sessionVariables=sql_mode='ANSI_QUOTES'", "root", ""));
   }
 
   public static Fresh h2() throws SQLException {

@@ -1,0 +1,286 @@
+package org.zestyporter.core.application.jdbc;
+
+import java.sql.Connection;
+import java.sql.DatabaseMetaData;
+import java.sql.PreparedStatement;
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.time.LocalTime;
+import java.time.format.DateTimeParseException;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.concurrent.TimeUnit;
+import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.application.Abilities;
+import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.TableInfo;
+import org.zestyporter.core.application.WriteSession;
+import org.zestyporter.core.application.jdbc.DatabaseErrors.Failing;
+import org.zestyporter.core.value.ErrorCode;
+
+/** MariaDB 10.5 and newer; MySQL 8 by the same driver. */
+final class MariaDialect implements Dialect {
+  /** Its numbers are those of the documentation's page "MariaDB Error Codes". */
+  private static final DatabaseErrors ERRORS =
+      new DatabaseErrors(
+          List.of(
+              Failing.numbers(ErrorCode.DATABASE_MISSING, DatabaseErrors.MISSING, 1049),
+              Failing.numbers(ErrorCode.DATABASE_FULL_HOUSE, DatabaseErrors.FULL_HOUSE, 1040, 1203),
+              Failing.numbers(ErrorCode.DATABASE_SIGN_IN, DatabaseErrors.SIGN_IN, 1045, 1044),
+              Failing.numbers(
+                  ErrorCode.DATABASE_STOPPING, DatabaseErrors.ENDED, 1053, 1077, 1079, 1927),
+              Failing.numbers(ErrorCode.DATABASE_LOCKED, DatabaseErrors.LOCKED, 1205, 3572),
+              Failing.numbers(ErrorCode.DATABASE_DEADLOCK, DatabaseErrors.DEADLOCK, 1213),
+              Failing.numbers(ErrorCode.DATABASE_SLOW, DatabaseErrors.SLOW, 1969, 1317, 3024),
+              Failing.numbers(ErrorCode.DATABASE_DISK, DatabaseErrors.DISK, 1021, 1114),
+              Failing.numbers(
+                  ErrorCode.DATABASE_READ_ONLY, DatabaseErrors.READ_ONLY, 1290, 1792, 1836),
+              Failing.numbers(
+                  ErrorCode.DATABASE_RIGHTS, DatabaseErrors.RIGHTS, 1142, 1143, 1227, 1370),
+              Failing.numbers(ErrorCode.TABLE_GONE, DatabaseErrors.GONE, 1146, 1051)));
+
+  /** Records in one statement, what they may weigh, and the parameters that it may have. */
+  private static final int RECORDS = 1_000;
+
+  private static final int WEIGHT = 1 << 20;
+  private static final int PARAMETERS = 60_000;
+
+  private static final int CLAIM_SECONDS = 0;
+
+  @Override
+  public DatabaseErrors errors() {
+    return ERRORS;
+  }
+
+  /** Nothing may be cut off, and 0 is a number like any other. */
+  @Override
+  public List<String> settings(long lockMillis) {
+    long seconds = Math.max(1, TimeUnit.MILLISECONDS.toSeconds(lockMillis));
+    return List.of(
+        "SET SESSION sql_mode = CONCAT(@@SESSION.sql_mode,"
+            + " ',STRICT_ALL_TABLES,NO_AUTO_VALUE_ON_ZERO')",
+        "SET SESSION innodb_lock_wait_timeout = " + seconds,
+        "SET SESSION lock_wait_timeout = " + seconds);
+  }
+
+  @Override
+  public String quote(String identifier) {
+    return '`' + identifier.replace("`", "``") + '`';
+  }
+
+  @Override
+  public String asText(String expression) {
+    return "CAST(" + expression + " AS CHAR(4000))";
+  }
+
+  @Override
+  public String onlyDefaults() {
+    return " () VALUES ()";
+  }
+
+  @Override
+  public boolean isSystemSchema(String schema) {
+    return Set.of("information_schema", "performance_schema", "mysql", "sys").contains(schema);
+  }
+
+  @Override
+  public Abilities abilities() {
+    return new Abilities(true, true, false, true);
+  }
+
+  private static boolean isMySql(Connection connection) throws SQLException {
+    return connection.getMetaData().getDatabaseProductName().equals("MySQL");
+  }
+
+  @Override
+  public List<String> checkTexts(Connection connection, String schema, String table)
+      throws SQLException {
+    String own =
+        isMySql(connection)
+            ? """
+              SELECT c.check_clause FROM information_schema.check_constraints c
+              JOIN information_schema.table_constraints t
+                ON t.constraint_schema = c.constraint_schema
+                  AND t.constraint_name = c.constraint_name
+              WHERE t.table_schema = COALESCE(?, DATABASE()) AND t.table_name = ?"""
+            : """
+              SELECT check_clause FROM information_schema.check_constraints
+              WHERE constraint_schema = COALESCE(?, DATABASE()) AND table_name = ?""";
+    List<String> checks = new ArrayList<>(Dialect.texts(connection, own, schema, table));
+    // what makes a text JSON is part of its type
+    checks.removeIf(check -> MariaTypes.json(check) != null);
+    checks.replaceAll(check -> check.replace("\\'", "''"));
+    return checks;
+  }
+
+  @Override
+  public List<String> ruleTexts(Connection connection, String schema, String table)
+      throws SQLException {
+    String sql =
+        """
+        SELECT CONCAT('trigger ', trigger_name) FROM information_schema.triggers
+        WHERE event_object_schema = COALESCE(?, DATABASE()) AND event_object_table = ?
+          AND event_manipulation <> 'DELETE'""";
+    return Dialect.texts(connection, sql, schema, table);
+  }
+
+  @Override
+  public Map<String, NativeType> types(Connection connection, String schema, String table)
+      throws SQLException {
+    return new MariaTypes(connection).of(schema, table);
+  }
+
+  /** Only whole fields: an index over the first letters of a field says less than it seems. */
+  @Override
+  public List<List<String>> uniques(
+      Connection connection, String catalog, String schema, String table) throws SQLException {
+    String sql =
+        """
+        SELECT index_name, column_name, sub_part FROM information_schema.statistics
+        WHERE table_schema = COALESCE(?, DATABASE()) AND table_name = ? AND non_unique = 0
+        ORDER BY index_name, seq_in_index""";
+    Map<String, List<String>> indexes = new LinkedHashMap<>();
+    Set<String> odd = new TreeSet<>();
+    try (PreparedStatement query = connection.prepareStatement(sql)) {
+      query.setString(1, schema);
+      query.setString(2, table);
+      try (ResultSet found = query.executeQuery()) {
+        while (found.next()) {
+          String index = found.getString(1);
+          if (found.getString(2) == null || found.getString(3) != null) {
+            odd.add(index);
+          } else {
+            indexes.computeIfAbsent(index, i -> new ArrayList<>()).add(found.getString(2));
+          }
+        }
+      }
+    }
+    indexes.keySet().removeAll(odd);
+    return List.copyOf(indexes.values());
+  }
+
+  /** What a table is kept by decides whether anything that was written can be taken back. */
+  @Override
+  public void requireFillable(Connection connection, String schema, String table)
+      throws SQLException {
+    String sql =
+        """
+        SELECT t.engine FROM information_schema.tables t
+        JOIN information_schema.engines e ON e.engine = t.engine
+        WHERE t.table_schema = COALESCE(?, DATABASE()) AND t.table_name = ?
+          AND COALESCE(e.transactions, 'NO') <> 'YES'""";
+    for (String engine : Dialect.texts(connection, sql, schema, table)) {
+      throw ErrorCode.NO_TRANSACTIONS.error(
+          "The table “"
+              + table
+              + "” is kept by "
+              + engine
+              + ", which can't take back what it was given, so nothing is brought into it.",
+          "Have it kept by InnoDB, or choose another table.");
+    }
+  }
+
+  @Override
+  public @Nullable Object value(ResultSet found, int column, FieldInfo field) throws SQLException {
+    switch (field.storage().kind()) {
+      case BOOLEAN -> {
+        if (field.typeName().startsWith("bit")) {
+          return Fields.read(found, column, field);
+        }
+        int number = found.getInt(column);
+        return found.wasNull() ? null : MariaTypes.truth(number);
+      }
+      case NUMBER -> {
+        if (field.typeName().startsWith("year")) {
+          int year = found.getInt(column);
+          return found.wasNull() ? null : java.math.BigDecimal.valueOf(year);
+        }
+        return Fields.read(found, column, field);
+      }
+      case TIME -> {
+        // it may be a span of days
+        String text = found.getString(column);
+        return text == null ? null : time(text);
+      }
+      default -> {
+        return Fields.read(found, column, field);
+      }
+    }
+  }
+
+  private static Object time(String text) {
+    try {
+      return LocalTime.parse(text);
+    } catch (DateTimeParseException e) {
+      return text;
+    }
+  }
+
+  /** By named locks, which belong to the connection and which other programs don't wait for. */
+  @Override
+  public boolean claim(Connection connection, Set<String> exclusive, Set<String> shared)
+      throws SQLException {
+    String database = Dialect.texts(connection, "SELECT DATABASE()").get(0);
+    for (String table : new TreeSet<>(exclusive)) {
+      // a name has up to 64 characters
+      String name = "porter " + Integer.toHexString((database + "." + table).hashCode());
+      String got =
+          Dialect.texts(connection, "SELECT GET_LOCK(?, " + CLAIM_SECONDS + ")", name).get(0);
+      if (!"1".equals(got)) {
+        return false;
+      }
+    }
+    return true;
+  }
+
+  @Override
+  public void release(Connection connection) throws SQLException {
+    Dialect.texts(connection, "SELECT RELEASE_ALL_LOCKS()");
+  }
+
+  @Override
+  public @Nullable Insert insert(
+      Connection connection,
+      Going going,
+      TableInfo table,
+      List<FieldInfo> fields,
+      List<WriteSession.Change> changes)
+      throws SQLException {
+    DatabaseMetaData meta = connection.getMetaData();
+    boolean returns = !isMySql(connection) && tells(meta);
+    if (!returns || fields.isEmpty()) {
+      return null;
+    }
+    int most = Math.max(1, Math.min(RECORDS, PARAMETERS / fields.size()));
+    Returning returning = new Returning(this, connection, going, table, fields);
+    return some -> {
+      List<List<Object>> keys = new ArrayList<>(some.size());
+      for (int from = 0; from < some.size(); ) {
+        int to = from;
+        for (long weight = 0; to < some.size() && to - from < most && weight < WEIGHT; to++) {
+          weight += weight(some.get(to));
+        }
+        keys.addAll(returning.together(some.subList(from, to)));
+        from = to;
+      }
+      return keys;
+    };
+  }
+
+  private static boolean tells(DatabaseMetaData meta) throws SQLException {
+    int major = meta.getDatabaseMajorVersion();
+    return major > 10 || major == 10 && meta.getDatabaseMinorVersion() >= 5;
+  }
+
+  private static long weight(WriteSession.Change change) {
+    long weight = 0;
+    for (Object value : change.values()) {
+      weight += value instanceof String text ? text.length() : Long.BYTES;
+    }
+    return weight;
+  }
+}

@@ -1,0 +1,96 @@
+package org.zestyporter.core.application.jdbc;
+
+import java.sql.Connection;
+import java.sql.PreparedStatement;
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.List;
+import java.util.stream.Collectors;
+import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.TableInfo;
+import org.zestyporter.core.application.WriteSession.Change;
+
+/**
+ * Inserts records by statements that tell the primary keys of what they made ({@code INSERT …
+ * RETURNING}).
+ */
+final class Returning {
+  private final Dialect dialect;
+  private final Connection connection;
+  private final Going going;
+  private final TableInfo table;
+  private final List<FieldInfo> fields;
+  private final List<FieldInfo> keyFields;
+
+  /**
+   * @param fields what the records have values for
+   */
+  Returning(
+      Dialect dialect,
+      Connection connection,
+      Going going,
+      TableInfo table,
+      List<FieldInfo> fields) {
+    this.dialect = dialect;
+    this.connection = connection;
+    this.going = going;
+    this.table = table;
+    this.fields = fields;
+    this.keyFields = table.fields(table.primaryKey());
+  }
+
+  /** Inserts all of them by one statement. */
+  List<List<Object>> together(List<Change> changes) throws SQLException {
+    return going.use(
+        connection,
+        sql(changes.size()),
+        statement -> {
+          int parameter = 1;
+          for (Change change : changes) {
+            Statements.bind(dialect, statement, fields, change.values(), parameter);
+            parameter += fields.size();
+          }
+          return keys(statement, changes.size());
+        });
+  }
+
+  /** Inserts them one after another. */
+  List<List<Object>> each(List<Change> changes) throws SQLException {
+    return going.use(
+        connection,
+        sql(1),
+        statement -> {
+          List<List<Object>> keys = new ArrayList<>(changes.size());
+          for (Change change : changes) {
+            Statements.bind(dialect, statement, fields, change.values(), 1);
+            keys.addAll(keys(statement, 1));
+          }
+          return keys;
+        });
+  }
+
+  private String sql(int records) {
+    String insert = Statements.insertSql(dialect, table, fields, records);
+    return keyFields.isEmpty()
+        ? insert
+        : insert
+            + keyFields.stream()
+                .map(f -> dialect.quote(f.name()))
+                .collect(Collectors.joining(", ", " RETURNING ", ""));
+  }
+
+  private List<List<Object>> keys(PreparedStatement statement, int records) throws SQLException {
+    if (keyFields.isEmpty()) {
+      return new ArrayList<>(Collections.nCopies(statement.executeUpdate(), null));
+    }
+    List<List<Object>> keys = new ArrayList<>(records);
+    try (ResultSet found = statement.executeQuery()) {
+      while (found.next()) {
+        keys.add(Statements.key(dialect, found, keyFields));
+      }
+    }
+    return keys;
+  }
+}

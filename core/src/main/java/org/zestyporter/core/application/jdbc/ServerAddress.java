@@ -1,0 +1,137 @@
+package org.zestyporter.core.application.jdbc;
+
+import java.net.URLDecoder;
+import java.net.URLEncoder;
+import java.nio.charset.StandardCharsets;
+import java.util.Map;
+import java.util.TreeMap;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+
+/**
+ * Addresses of databases behind a server: one host, a database, and settings that touch nothing but
+ * the session.
+ */
+final class ServerAddress implements Address.Form {
+  private static final Pattern SHAPE =
+      Pattern.compile(
+          "(?://(?<host>\\[[0-9A-Fa-f:.]+]|[A-Za-z0-9._-]+)(?::(?<port>\\d{1,5}))?)?"
+              + "/?(?<database>[^/?#&;\\\\]*)(?:\\?(?<settings>.*))?");
+  private static final Pattern NUMBER = Pattern.compile("\\d{1,6}");
+  private static final Pattern TRUTH = Pattern.compile("true|false");
+  private static final Pattern NAME = Pattern.compile("[^\\p{Cntrl}]{1,200}");
+
+  private final String product;
+  private final String prefix;
+
+  /** How the driver calls it. */
+  private final String given;
+
+  private final int port;
+
+  /** What the driver is told besides, whatever the address says. */
+  private final String always;
+
+  /** Settings by name, with what their values look like. */
+  private final Map<String, Pattern> allowed = new TreeMap<>(String.CASE_INSENSITIVE_ORDER);
+
+  private ServerAddress(String product, String prefix, String given, int port, String always) {
+    this.product = product;
+    this.prefix = prefix;
+    this.given = given;
+    this.port = port;
+    this.always = always;
+    allowed.put("user", NAME);
+    allowed.put("connectTimeout", NUMBER);
+    allowed.put("socketTimeout", NUMBER);
+    allowed.put("tcpKeepAlive", TRUTH);
+  }
+
+  static ServerAddress postgres() {
+    String prefix = "jdbc:postgresql:";
+    ServerAddress form = new ServerAddress("PostgreSQL", prefix, prefix, 5432, "");
+    form.allowed.put("currentSchema", NAME);
+    form.allowed.put("ApplicationName", NAME);
+    form.allowed.put("ssl", TRUTH);
+    form.allowed.put(
+        "sslmode", Pattern.compile("disable|allow|prefer|require|verify-ca|verify-full"));
+    form.allowed.put("loginTimeout", NUMBER);
+    return form;
+  }
+
+  /**
+   * MariaDB, and what its driver reaches as well.
+   *
+   * @param prefix how people write it
+   */
+  static ServerAddress maria(String prefix) {
+    // values come as they are held, and nobody but the address says where they come from
+    String always = "useServerPrepStmts=true&allowLocalInfile=false&permitRedirect=false";
+    ServerAddress form = new ServerAddress("MariaDB", prefix, "jdbc:mariadb:", 3306, always);
+    form.allowed.put("sslMode", Pattern.compile("disable|trust|verify-ca|verify-full"));
+    form.allowed.put("allowPublicKeyRetrieval", TRUTH);
+    return form;
+  }
+
+  @Override
+  public String prefix() {
+    return prefix;
+  }
+
+  @Override
+  public String example() {
+    return prefix + "//localhost:" + port + "/marina";
+  }
+
+  @Override
+  public Address parse(String rest, Address.Rules rules) {
+    Matcher m = SHAPE.matcher(rest);
+    boolean named = m.matches() && !m.group("database").isEmpty();
+    if (!named && (!m.matches() || m.group("host") == null || !always.isEmpty())) {
+      throw Address.refused(
+          "A "
+              + product
+              + " address names one host, its port and a database, such as "
+              + example()
+              + ".");
+    }
+    String host = m.group("host") == null ? "localhost" : m.group("host");
+    StringBuilder url = new StringBuilder(given).append("//").append(host);
+    if (m.group("port") != null) {
+      url.append(':').append(Integer.parseInt(m.group("port")));
+    }
+    url.append('/').append(encode(decode(m.group("database"))));
+    char sign = '?';
+    for (Map.Entry<String, String> setting : settings(m.group("settings")).entrySet()) {
+      url.append(sign).append(setting.getKey()).append('=').append(encode(setting.getValue()));
+      sign = '&';
+    }
+    if (!always.isEmpty()) {
+      url.append(sign).append(always);
+    }
+    return new Address(product, host, null, url.toString());
+  }
+
+  private Map<String, String> settings(String text) {
+    Map<String, String> settings = new TreeMap<>();
+    for (String part : text == null || text.isEmpty() ? new String[0] : text.split("&", -1)) {
+      int at = part.indexOf('=');
+      String name = at < 0 ? part : part.substring(0, at);
+      String value = at < 0 ? "" : decode(part.substring(at + 1));
+      Address.put(settings, allowed, name, value, "; user and password are entered beside it.");
+    }
+    return settings;
+  }
+
+  private static String decode(String text) {
+    try {
+      return URLDecoder.decode(text, StandardCharsets.UTF_8);
+    } catch (IllegalArgumentException e) {
+      throw Address.refused("“" + text + "” has a % that stands for no character.");
+    }
+  }
+
+  private static String encode(String text) {
+    return URLEncoder.encode(text, StandardCharsets.UTF_8).replace("+", "%20");
+  }
+}
