@@ -140,6 +140,8 @@ public enum ErrorCode {
   DATABASE_PORT(Kind.DATABASE, "Check that it is running, then try again."),
   DATABASE_MISSING(Kind.DATABASE, "Check its name in the address."),
   DATABASE_SIGN_IN(Kind.DATABASE, "Check both, then try again."),
+  DATABASE_TLS(
+      Kind.DATABASE, "Have the server's certificate set right, or change how TLS is asked for."),
   DATABASE_FULL_HOUSE(Kind.DATABASE, "Try again a little later."),
   DATABASE_STOPPING(Kind.DATABASE, "Try again when it is back."),
   DATABASE_LOST(Kind.DATABASE, "Try again when it is back."),

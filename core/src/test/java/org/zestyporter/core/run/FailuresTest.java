@@ -105,18 +105,28 @@ class FailuresTest {
     "jdbc:postgresql://127.0.0.1:1/x,database-port",
     "jdbc:postgresql://no-such-host.invalid:5432/x,database-host",
     "POSTGRES/no_such_database,database-missing",
-    "jdbc:h2:mem:nosuchdatabase,database-missing"
+    "jdbc:h2:mem:nosuchdatabase,database-missing",
+    "jdbc:mariadb://127.0.0.1:1/x,database-port",
+    "jdbc:mariadb://no-such-host.invalid/x,database-host",
+    "MARIA/no_such_database,database-missing",
+    "MARIA-AS-ODILE/mysql,database-sign-in",
+    "MARIA/mysql?sslMode=verify-full,database-tls"
   })
   void eachWayOfNotBeingReachedHasItsSentence(String url, String expected) throws SQLException {
-    try (Databases.Fresh on = Databases.postgres()) {
-      String server = on.connection().getMetaData().getURL().replaceFirst("/[^/]*$", "");
-      String address = url.replace("POSTGRES", server);
-      assertThat(
-              code(
-                  catchThrowable(
-                      () -> Database.connect(address, "postgres", "postgres").tableNames())))
+    try (Databases.Fresh postgres = Databases.postgres();
+        Databases.Fresh maria = Databases.maria()) {
+      String user = url.contains("ODILE") ? "odile" : url.startsWith("MARIA") ? "root" : "postgres";
+      String address =
+          url.replace("POSTGRES", server(postgres))
+              .replaceFirst("MARIA(-AS-ODILE)?", server(maria));
+      String password = user.equals("root") ? "" : user;
+      assertThat(code(catchThrowable(() -> Database.connect(address, user, password).tableNames())))
           .isEqualTo(expected);
     }
+  }
+
+  private static String server(Databases.Fresh on) throws SQLException {
+    return on.connection().getMetaData().getURL().replaceFirst("/[^/]*$", "");
   }
 
   @Test

@@ -81,11 +81,11 @@ public class ConnectionService {
             null,
             name,
             shownName,
-            address.url(),
+            address.shown(),
             user,
             secrets.encrypt(password),
             Times.now(clock)));
-    return new ConnectionView(name, shownName, address.url(), user);
+    return new ConnectionView(name, shownName, address.shown(), user);
   }
 
   private ConnectionRecord require(String name) {

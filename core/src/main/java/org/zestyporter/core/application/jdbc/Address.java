@@ -24,9 +24,16 @@ import org.zestyporter.core.value.PorterException;
  * @param product the name of the database's product
  * @param host where it listens; null if it is a file or lives in memory
  * @param file the database's file; null if it is none
+ * @param shown the address as it is kept and shown; it can be read again
  * @param url what the driver is given
  */
-public record Address(String product, @Nullable String host, @Nullable Path file, String url) {
+public record Address(
+    String product, @Nullable String host, @Nullable Path file, String shown, String url) {
+
+  /** An address that the driver is given as it is shown. */
+  Address(String product, @Nullable String host, @Nullable Path file, String url) {
+    this(product, host, file, url, url);
+  }
 
   /**
    * What an installation allows.

@@ -7,6 +7,7 @@ import java.sql.BatchUpdateException;
 import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Set;
 import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
@@ -24,7 +25,7 @@ final class DatabaseErrors {
    *
    * @param states beginnings of SQL states
    * @param numbers the database's own numbers
-   * @param words what the message holds besides; empty if anything
+   * @param words what the message holds besides, in small letters; empty if anything
    * @param sentence what happened
    */
   record Failing(
@@ -47,7 +48,7 @@ final class DatabaseErrors {
 
     boolean fits(String state, int number, String message) {
       boolean told = states.stream().anyMatch(state::startsWith) || numbers.contains(number);
-      return told && message.contains(words);
+      return told && message.toLowerCase(Locale.ROOT).contains(words);
     }
   }
 
@@ -80,19 +81,21 @@ final class DatabaseErrors {
       List.of(
           Failing.states(
                   DATABASE_DRIVER, "This build has no driver for the database's address.", "08001")
-              .saying("No suitable driver"),
-          Failing.states(
-                  DATABASE_HOST,
-                  "Nobody knows the host of the database.",
-                  "08001",
-                  "08004",
-                  "08006")
-              .saying("UnknownHost"),
+              .saying("no suitable driver"),
+          Failing.states(DATABASE_HOST, "Nobody knows the host of the database.", "08")
+              .saying("unknownhost"),
           Failing.states(
                   DATABASE_PORT,
                   "The database can't be reached: nothing answers at its host and port.",
-                  "08001")
+                  "08001",
+                  "08000")
               .saying("refused"),
+          Failing.states(
+                  DATABASE_TLS,
+                  "The database and this connection can't agree on TLS: the server does not offer"
+                      + " it, or its certificate can't be verified.",
+                  "08")
+              .saying("ssl"),
           Failing.states(DATABASE_SIGN_IN, SIGN_IN, "28"),
           Failing.states(DATABASE_LOST, LOST, "08003", "08006", "08007"),
           Failing.states(DATABASE_UNREACHABLE, "The database can't be reached.", "08"),

@@ -5,6 +5,7 @@ import java.sql.DatabaseMetaData;
 import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
+import java.time.DateTimeException;
 import java.time.LocalTime;
 import java.time.format.DateTimeParseException;
 import java.util.ArrayList;
@@ -33,6 +34,8 @@ final class MariaDialect implements Dialect {
               Failing.numbers(ErrorCode.DATABASE_SIGN_IN, DatabaseErrors.SIGN_IN, 1045, 1044),
               Failing.numbers(
                   ErrorCode.DATABASE_STOPPING, DatabaseErrors.ENDED, 1053, 1077, 1079, 1927),
+              Failing.states(ErrorCode.DATABASE_LOST, DatabaseErrors.LOST, "08")
+                  .saying("socket error"),
               Failing.numbers(ErrorCode.DATABASE_LOCKED, DatabaseErrors.LOCKED, 1205, 3572),
               Failing.numbers(ErrorCode.DATABASE_DEADLOCK, DatabaseErrors.DEADLOCK, 1213),
               Failing.numbers(ErrorCode.DATABASE_SLOW, DatabaseErrors.SLOW, 1969, 1317, 3024),
@@ -205,6 +208,14 @@ final class MariaDialect implements Dialect {
         // it may be a span of days
         String text = found.getString(column);
         return text == null ? null : time(text);
+      }
+      case DATE, MOMENT -> {
+        try {
+          return Fields.read(found, column, field);
+        } catch (DateTimeException e) {
+          // the driver can't read days such as the 5th of no month, not even as texts
+          return "a day that the calendar does not have";
+        }
       }
       default -> {
         return Fields.read(found, column, field);

@@ -84,8 +84,8 @@ final class ServerAddress implements Address.Form {
   }
 
   @Override
-  public Address parse(String rest, Address.Rules rules) {
-    Matcher m = SHAPE.matcher(rest);
+  public Address parse(String text, Address.Rules rules) {
+    Matcher m = SHAPE.matcher(text);
     boolean named = m.matches() && !m.group("database").isEmpty();
     if (!named && (!m.matches() || m.group("host") == null || !always.isEmpty())) {
       throw Address.refused(
@@ -96,20 +96,18 @@ final class ServerAddress implements Address.Form {
               + ".");
     }
     String host = m.group("host") == null ? "localhost" : m.group("host");
-    StringBuilder url = new StringBuilder(given).append("//").append(host);
+    StringBuilder rest = new StringBuilder("//").append(host);
     if (m.group("port") != null) {
-      url.append(':').append(Integer.parseInt(m.group("port")));
+      rest.append(':').append(Integer.parseInt(m.group("port")));
     }
-    url.append('/').append(encode(decode(m.group("database"))));
+    rest.append('/').append(encode(decode(m.group("database"))));
     char sign = '?';
     for (Map.Entry<String, String> setting : settings(m.group("settings")).entrySet()) {
-      url.append(sign).append(setting.getKey()).append('=').append(encode(setting.getValue()));
+      rest.append(sign).append(setting.getKey()).append('=').append(encode(setting.getValue()));
       sign = '&';
     }
-    if (!always.isEmpty()) {
-      url.append(sign).append(always);
-    }
-    return new Address(product, host, null, url.toString());
+    String url = given + rest + (always.isEmpty() ? "" : sign + always);
+    return new Address(product, host, null, prefix + rest, url);
   }
 
   private Map<String, String> settings(String text) {
