@@ -52,6 +52,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/connections/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["change"];
+        post?: never;
+        delete: operations["delete_1"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/connections/{name}/tables/{table}/checks": {
         parameters: {
             query?: never;
@@ -340,6 +356,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/connections/try": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["tryOut"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/steps": {
         parameters: {
             query?: never;
@@ -398,7 +430,7 @@ export interface paths {
         get: operations["find_1"];
         put?: never;
         post?: never;
-        delete: operations["delete_1"];
+        delete: operations["delete_2"];
         options?: never;
         head?: never;
         patch?: never;
@@ -478,7 +510,7 @@ export interface paths {
         get: operations["find_2"];
         put?: never;
         post?: never;
-        delete: operations["delete_2"];
+        delete: operations["delete_3"];
         options?: never;
         head?: never;
         patch?: never;
@@ -702,7 +734,7 @@ export interface paths {
         get: operations["find_3"];
         put?: never;
         post?: never;
-        delete: operations["delete_3"];
+        delete: operations["delete_4"];
         options?: never;
         head?: never;
         patch?: never;
@@ -815,22 +847,6 @@ export interface paths {
         put?: never;
         post?: never;
         delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/connections/{name}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post?: never;
-        delete: operations["delete_4"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1151,7 +1167,7 @@ export interface components {
         };
         Matter: {
             /** @enum {string} */
-            code: "not-a-plan" | "not-a-reading" | "no-plan" | "no-destination" | "plan-incomplete" | "same-name" | "distinct-key" | "split" | "parent" | "condition" | "empty-key" | "key-not-filled" | "no-primary-key" | "no-such-field" | "unfillable-field" | "required-field" | "filled-twice" | "left-to-database" | "no-origin" | "no-generator" | "no-columns" | "no-link" | "no-create" | "series" | "step-settings" | "formula" | "pattern" | "check" | "no-such-column" | "no-such-sheet" | "no-such-entry" | "encoding" | "delimiter" | "quote" | "borders" | "records" | "fold" | "pick" | "date-order" | "decimal-sign" | "century" | "signed-out" | "wrong-password" | "too-many-attempts" | "stale-page" | "odd-address" | "no-address" | "address" | "unknown-database" | "a-view" | "no-transactions" | "stopped" | "name" | "word" | "csv" | "number" | "text" | "outcome" | "invalid" | "unreadable" | "request" | "not-kept" | "no-start" | "store-locked" | "key-damaged" | "key-unreadable" | "other-key" | "no-such-table" | "no-such-record" | "no-such-connection" | "no-such-plan" | "no-such-file" | "no-such-row" | "no-such-run" | "no-such-line" | "no-ledger" | "no-such-phrasebook" | "name-taken" | "changed-meanwhile" | "already-going" | "in-use" | "undone" | "cant-undo" | "empty-file" | "no-rows" | "not-a-table" | "packed-twice" | "markup" | "nul-byte" | "binary-workbook" | "old-workbook" | "password-protected" | "unreadable-workbook" | "unclosed-quote" | "unreadable-archive" | "unreadable-json" | "too-large" | "too-much" | "too-slow" | "too-wide" | "too-long-cell" | "database-driver" | "database-host" | "database-port" | "database-missing" | "database-sign-in" | "database-full-house" | "database-stopping" | "database-lost" | "database-in-use" | "database-unreachable" | "database-locked" | "database-deadlock" | "database-slow" | "database-disk" | "database-read-only" | "database-rights" | "database-cancelled" | "database-refused" | "table-gone" | "row-refused" | "too-many-rejected" | "unbalanced" | "altered" | "unsure" | "no-room" | "internal";
+            code: "not-a-plan" | "not-a-reading" | "no-plan" | "no-destination" | "plan-incomplete" | "same-name" | "distinct-key" | "split" | "parent" | "condition" | "empty-key" | "key-not-filled" | "no-primary-key" | "no-such-field" | "unfillable-field" | "required-field" | "filled-twice" | "left-to-database" | "no-origin" | "no-generator" | "no-columns" | "no-link" | "no-create" | "series" | "step-settings" | "formula" | "pattern" | "check" | "no-such-column" | "no-such-sheet" | "no-such-entry" | "encoding" | "delimiter" | "quote" | "borders" | "records" | "fold" | "pick" | "date-order" | "decimal-sign" | "century" | "signed-out" | "wrong-password" | "too-many-attempts" | "stale-page" | "odd-address" | "password-needed" | "no-address" | "address" | "unknown-database" | "a-view" | "no-transactions" | "stopped" | "name" | "word" | "csv" | "number" | "text" | "outcome" | "invalid" | "unreadable" | "request" | "not-kept" | "no-start" | "store-locked" | "key-damaged" | "key-unreadable" | "other-key" | "no-such-table" | "no-such-record" | "no-such-connection" | "no-such-plan" | "no-such-file" | "no-such-row" | "no-such-run" | "no-such-line" | "no-ledger" | "no-such-phrasebook" | "name-taken" | "changed-meanwhile" | "already-going" | "in-use" | "undone" | "cant-undo" | "empty-file" | "no-rows" | "not-a-table" | "packed-twice" | "markup" | "nul-byte" | "binary-workbook" | "old-workbook" | "password-protected" | "unreadable-workbook" | "unclosed-quote" | "unreadable-archive" | "unreadable-json" | "too-large" | "too-much" | "too-slow" | "too-wide" | "too-long-cell" | "database-driver" | "database-host" | "database-port" | "database-missing" | "database-sign-in" | "database-tls" | "database-full-house" | "database-stopping" | "database-lost" | "database-in-use" | "database-unreachable" | "database-locked" | "database-deadlock" | "database-slow" | "database-disk" | "database-read-only" | "database-rights" | "database-cancelled" | "database-refused" | "table-gone" | "row-refused" | "too-many-rejected" | "unbalanced" | "altered" | "unsure" | "no-room" | "internal";
             field?: string;
             message: string;
         };
@@ -1276,6 +1292,19 @@ export interface components {
             used: number;
             /** Format: date-time */
             lastUsed?: string;
+        };
+        ChangedConnection: {
+            name?: string;
+            shownName?: string;
+            url: string;
+            user?: string;
+            password?: string;
+        };
+        ConnectionView: {
+            name: string;
+            shownName: string;
+            url: string;
+            user: string;
         };
         Source: {
             /** Format: int64 */
@@ -1587,11 +1616,10 @@ export interface components {
             user?: string;
             password?: string;
         };
-        ConnectionView: {
-            name: string;
-            shownName: string;
-            url: string;
-            user: string;
+        Tried: {
+            database: string;
+            /** Format: int32 */
+            tables: number;
         };
         SettingHelp: {
             name: string;
@@ -1986,6 +2014,52 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["BookView"];
                 };
+            };
+        };
+    };
+    change: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangedConnection"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ConnectionView"];
+                };
+            };
+        };
+    };
+    delete_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -2638,6 +2712,30 @@ export interface operations {
             };
         };
     };
+    tryOut: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangedConnection"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Tried"];
+                };
+            };
+        };
+    };
     steps: {
         parameters: {
             query?: never;
@@ -2724,7 +2822,7 @@ export interface operations {
             };
         };
     };
-    delete_1: {
+    delete_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -2854,7 +2952,7 @@ export interface operations {
             };
         };
     };
-    delete_2: {
+    delete_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -3203,7 +3301,7 @@ export interface operations {
             };
         };
     };
-    delete_3: {
+    delete_4: {
         parameters: {
             query?: never;
             header?: never;
@@ -3384,26 +3482,6 @@ export interface operations {
                         [key: string]: string;
                     };
                 };
-            };
-        };
-    };
-    delete_4: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                name: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description No Content */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
             };
         };
     };

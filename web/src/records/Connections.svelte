@@ -7,15 +7,12 @@
   import { region } from '../ui/region';
   import RemovalDialog from '../ui/RemovalDialog.svelte';
   import { Removal } from '../ui/removal.svelte';
+  import { KINDS, takeApart, told } from './address';
+  import { ConnectionForm } from './connection.svelte';
+  import ConnectionFields from './ConnectionFields.svelte';
 
   let connections = $state.raw<Connection[] | null>(null);
-  let name = $state('');
-  let shownName = $state('');
-  let url = $state('jdbc:postgresql://localhost:5432/');
-  let user = $state('');
-  let password = $state('');
-  let refusal = $state('');
-  let busy = $state(false);
+  let form = $state.raw(new ConnectionForm());
 
   async function load() {
     try {
@@ -31,24 +28,23 @@
   function ask(connection: Connection) {
     removal = new Removal('connection', connection.name, connection.shownName, () => {
       removal = null;
+      form = new ConnectionForm();
       void load();
     });
     void removal.ask();
   }
 
-  async function add(event: SubmitEvent) {
+  async function keep(event: SubmitEvent) {
     event.preventDefault();
-    busy = true;
-    refusal = '';
-    try {
-      await api.POST('/api/connections', { body: { name, shownName, url, user, password } });
-      name = shownName = user = password = '';
+    if (await form.keep()) {
+      form = new ConnectionForm();
       await load();
-    } catch (error) {
-      refusal = error instanceof Error ? error.message : String(error);
-    } finally {
-      busy = false;
     }
+  }
+
+  function kind(connection: Connection): string {
+    const parts = takeApart(connection.url);
+    return parts ? KINDS[parts.kind].label : '';
   }
 </script>
 
@@ -64,61 +60,71 @@
   <div class="scroll list" {@attach region('Connections')}>
     <table class="g">
       <colgroup
-        ><col style:width="24%" /><col style:width="14%" /><col /><col style:width="12%" /><col
-          style:width="70px"
-        /></colgroup
+        ><col style:width="26%" /><col style:width="14%" /><col style:width="96px" /><col /><col
+          style:width="12%"
+        /><col style:width="124px" /></colgroup
       >
-      <thead><tr><th>Application</th><th>Name</th><th>Address</th><th>User</th><th></th></tr></thead
+      <thead
+        ><tr
+          ><th>Application</th><th>Name</th><th>Kind</th><th>Database</th><th>User</th><th></th></tr
+        ></thead
       >
       <tbody>
         {#each connections ?? [] as c (c.name)}
-          <tr
+          <tr class:at={form.changes?.name === c.name}
             ><td class="t"><a class="go" href="/records/{c.name}/"><b>{c.shownName}</b></a></td><td
               >{c.name}</td
-            ><td title={c.url}>{c.url}</td><td>{c.user}</td><td class="t"
-              ><button class="go" onclick={() => ask(c)}>Delete</button></td
+            ><td class="t">{kind(c)}</td><td title={c.url}>{told(c.url)}</td><td>{c.user}</td><td
+              class="t deeds"
+              ><button class="go" onclick={() => (form = new ConnectionForm(c))}>Change</button>
+              <button class="go" onclick={() => ask(c)}>Delete</button></td
             ></tr
           >
         {/each}
       </tbody>
     </table>
   </div>
-  <form onsubmit={add}>
-    <h2>Add a connection</h2>
+  <form onsubmit={keep} aria-label={form.changes ? 'Change a connection' : 'Add a connection'}>
+    <h2>{form.changes ? `Change ${form.changes.shownName}` : 'Add a connection'}</h2>
     <label
       ><span>Application</span><input
         class="entry"
         required
-        bind:value={shownName}
+        maxlength="80"
+        bind:value={form.shownName}
         placeholder="Quillhaven Marina"
       /></label
     >
-    <label
-      ><span>Name</span><input
-        class="entry"
-        required
-        pattern="[a-z0-9\-]{'{'}1,40}"
-        bind:value={name}
-        placeholder="marina"
-        title="small letters, digits and hyphens"
-      /></label
-    >
-    <label><span>Address</span><input class="entry m" required bind:value={url} /></label>
-    <label><span>User</span><input class="entry" autocomplete="off" bind:value={user} /></label>
-    <label
-      ><span>Password</span><input
-        class="entry"
-        type="password"
-        autocomplete="new-password"
-        bind:value={password}
-      /></label
-    >
+    {#if !form.changes}
+      <label
+        ><span>Name</span><input
+          class="entry"
+          required
+          pattern="[a-z0-9\-]{'{'}1,40}"
+          bind:value={form.name}
+          placeholder="marina"
+          title="What plans call it: small letters, digits and hyphens"
+        /></label
+      >
+    {/if}
+    <ConnectionFields {form} />
+    <div class="deeds">
+      <button class="button" type="button" disabled={form.busy} onclick={() => form.try()}
+        >Try</button
+      >
+      <button class="button main" disabled={form.busy}>Try and keep</button>
+      {#if form.changes}
+        <button class="go" type="button" onclick={() => (form = new ConnectionForm())}
+          >Leave as it was</button
+        >
+      {/if}
+    </div>
+    {#if form.refusal}<p class="message" role="alert">{form.refusal}</p>{/if}
+    {#if form.tried}<p class="message mild" role="status">{form.tried}</p>{/if}
     <p class="q2">
-      PostgreSQL (jdbc:postgresql://host:5432/database) and H2 (jdbc:h2:file: with the whole path).
-      The connection is tried before it is kept; the password is kept encrypted and never shown.
+      {form.changes ? 'Plans that name it go on with the changed one. ' : ''}Nothing is kept that
+      does not answer. The password is kept encrypted and never shown.
     </p>
-    <button class="button main" disabled={busy}>Try and keep</button>
-    {#if refusal}<p class="message" role="alert">{refusal}</p>{/if}
   </form>
 </div>
 <RemovalDialog bind:removal />
@@ -127,18 +133,33 @@
   .list {
     flex: 1;
   }
+  .at td {
+    background: var(--zest-w, var(--paper));
+  }
+  .deeds {
+    display: flex;
+    gap: 12px;
+    align-items: center;
+  }
+  td.deeds {
+    display: table-cell;
+  }
+  td.deeds button + button {
+    margin-left: 10px;
+  }
   form {
-    width: 380px;
+    width: 400px;
     border-left: 1px solid var(--ink);
     padding: 12px 16px;
     display: grid;
-    gap: 10px;
+    gap: 9px;
     align-content: start;
     justify-items: start;
+    overflow-y: auto;
   }
   label {
     display: grid;
-    grid-template-columns: 90px 1fr;
+    grid-template-columns: 78px 1fr;
     width: 100%;
     align-items: center;
   }

@@ -9,6 +9,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 import org.zestyporter.core.plan.PlanJson;
+import tools.jackson.databind.JsonNode;
 
 /** No address of a database runs code, touches files or leads anywhere but to a database. */
 class AddressesTest extends ServerTest {
@@ -137,9 +138,48 @@ class AddressesTest extends ServerTest {
     assertThat(add("jdbc:h2:file:" + HOME.resolve("out/x"), "sa", "").status()).isEqualTo(422);
   }
 
+  private static tools.jackson.databind.node.ObjectNode connection(String url, String password) {
+    return PlanJson.MAPPER
+        .createObjectNode()
+        .put("shownName", "Their own")
+        .put("url", url)
+        .put("user", "sa")
+        .put("password", password);
+  }
+
+  /** It is tried first, and a password that was kept goes only where it was kept for. */
+  @Test
+  void aConnectionIsTriedAndChanged() throws Exception {
+    String name = marina("changing");
+    String url = "";
+    for (JsonNode kept : get("/api/connections").body()) {
+      url = kept.path("name").asString().equals(name) ? kept.path("url").asString() : url;
+    }
+    Answer tried = post("/api/connections/try", connection(url, null).put("name", name));
+    assertThat(tried.body().path("database").asString()).startsWith("H2 2.");
+    assertThat(tried.body().path("tables").asInt()).isEqualTo(10);
+    String other = url + ";LOCK_TIMEOUT=500";
+    Answer changed = put("/api/connections/" + name, connection(other, null));
+    assertThat(changed.status()).as(changed.body().toString()).isEqualTo(200);
+    assertThat(changed.body().path("shownName").asString()).isEqualTo("Their own");
+    assertThat(get("/api/connections/" + name + "/tables").body().size()).isEqualTo(10);
+
+    Path sqlite = HOME.resolve("theirs.db");
+    Files.deleteIfExists(sqlite);
+    Files.createFile(sqlite);
+    String elsewhere = "jdbc:sqlite:" + sqlite.toRealPath();
+    Answer refused = put("/api/connections/" + name, connection(elsewhere, null));
+    assertThat(refused.code()).isEqualTo("password-needed");
+    assertThat(put("/api/connections/" + name, connection(elsewhere, "")).status()).isEqualTo(200);
+    assertThat(get("/api/connections/" + name + "/tables").body().size()).isZero();
+    assertThat(put("/api/connections/none", connection(elsewhere, "")).status()).isEqualTo(404);
+    assertThat(put("/api/connections/" + name, connection("jdbc:h2:mem:x", "")).status())
+        .isEqualTo(422);
+  }
+
   @Test
   void whatIsKeptIsForItsOwnerOnly() throws Exception {
-    get("/api/connections");
+    post("/api/session", "{\"name\": \"nobody\", \"password\": \"none\"}");
     for (String file : new String[] {"store.key", "secret.key", "token.key", "security.log"}) {
       assertThat(Files.getPosixFilePermissions(HOME.resolve(file)))
           .as(file)

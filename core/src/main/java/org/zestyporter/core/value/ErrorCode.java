@@ -66,6 +66,7 @@ public enum ErrorCode {
   ODD_ADDRESS(Kind.USER),
 
   // what is asked for, typed or chosen
+  PASSWORD_NEEDED(Kind.USER),
   NO_ADDRESS(Kind.USER),
   ADDRESS(Kind.USER),
   UNKNOWN_DATABASE(Kind.USER),

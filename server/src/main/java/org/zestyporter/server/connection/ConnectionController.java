@@ -48,6 +48,18 @@ class ConnectionController {
       @Nullable @Size(max = 500) String password) {}
 
   /**
+   * A connection as it is to be from now on, or as it is to be tried.
+   *
+   * @param name the connection whose password counts if none is given; only to try one
+   */
+  record ChangedConnection(
+      @Nullable String name,
+      @Nullable @Size(max = 80) String shownName,
+      @NotBlank @Size(max = 1_000) String url,
+      @Nullable @Size(max = 200) String user,
+      @Nullable @Size(max = 500) String password) {}
+
+  /**
    * A table and how many records it has.
    *
    * @param records null if they can't be counted
@@ -75,6 +87,38 @@ class ConnectionController {
       return added;
     } catch (PorterException e) {
       String about = e.code().word() + " " + c.name();
+      log.note("connection-refused", who.getName(), request.getRemoteAddr(), about);
+      throw e;
+    }
+  }
+
+  /** Tries a connection without keeping it. */
+  @PostMapping("/try")
+  ConnectionService.Tried tryOut(
+      @Valid @RequestBody ChangedConnection c, Principal who, HttpServletRequest request) {
+    try {
+      return connections.tryOut(c.name(), c.url(), c.user() == null ? "" : c.user(), c.password());
+    } catch (PorterException e) {
+      log.note("connection-refused", who.getName(), request.getRemoteAddr(), e.code().word());
+      throw e;
+    }
+  }
+
+  /** Changes a connection after trying it. */
+  @PutMapping("/{name}")
+  ConnectionService.ConnectionView change(
+      @PathVariable String name,
+      @Valid @RequestBody ChangedConnection c,
+      Principal who,
+      HttpServletRequest request) {
+    String shown = c.shownName() == null || c.shownName().isBlank() ? name : c.shownName();
+    try {
+      ConnectionService.ConnectionView changed =
+          connections.change(name, shown, c.url(), c.user() == null ? "" : c.user(), c.password());
+      log.note("connection-changed", who.getName(), request.getRemoteAddr(), name);
+      return changed;
+    } catch (PorterException e) {
+      String about = e.code().word() + " " + name;
       log.note("connection-refused", who.getName(), request.getRemoteAddr(), about);
       throw e;
     }

@@ -5,6 +5,7 @@ import org.apache.ibatis.annotations.Delete;
 import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Select;
+import org.apache.ibatis.annotations.Update;
 
 @Mapper
 interface ConnectionMapper {
@@ -20,6 +21,12 @@ interface ConnectionMapper {
       INSERT INTO connection (name, shown_name, url, db_user, secret, created_at)
       VALUES (#{name}, #{shownName}, #{url}, #{dbUser}, #{secret}, #{createdAt})""")
   void insert(ConnectionRecord connection);
+
+  @Update(
+      """
+      UPDATE connection SET shown_name = #{shownName}, url = #{url}, db_user = #{user},
+        secret = #{secret} WHERE name = #{name}""")
+  void update(String name, String shownName, String url, String user, byte[] secret);
 
   @Delete("DELETE FROM connection WHERE name = #{name}")
   void delete(String name);

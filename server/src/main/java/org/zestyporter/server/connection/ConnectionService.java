@@ -12,6 +12,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.concurrent.ConcurrentHashMap;
+import org.jspecify.annotations.Nullable;
 import org.springframework.beans.factory.ObjectProvider;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -41,6 +42,14 @@ public class ConnectionService {
 
   /** What may be told of a connection. */
   public record ConnectionView(String name, String shownName, String url, String user) {}
+
+  /**
+   * What a database said of itself when it was tried.
+   *
+   * @param database its product and version
+   * @param tables number of tables that can be filled
+   */
+  public record Tried(String database, int tables) {}
 
   ConnectionService(
       ConnectionMapper connections,
@@ -75,7 +84,7 @@ public class ConnectionService {
       throw ErrorCode.NAME_TAKEN.error("There is a connection “" + name + "” already.");
     }
     Address address = Address.parse(url, settings.addressRules());
-    Database.connect(address, user, password, settings.patience()).tableNames();
+    tryOut(address, user, password);
     connections.insert(
         new ConnectionRecord(
             null,
@@ -85,6 +94,60 @@ public class ConnectionService {
             user,
             secrets.encrypt(password),
             Times.now(clock)));
+    return new ConnectionView(name, shownName, address.shown(), user);
+  }
+
+  private Tried tryOut(Address address, String user, String password) {
+    Database database = Database.connect(address, user, password, settings.patience());
+    return new Tried(database.product(), database.tableNames().size());
+  }
+
+  /**
+   * Tries a connection that is not kept, or not kept so.
+   *
+   * @param name the connection whose password counts if none is given; null if there is none yet
+   * @throws PorterException if the address is not allowed or the database does not answer
+   */
+  public Tried tryOut(@Nullable String name, String url, String user, @Nullable String password) {
+    Address address = Address.parse(url, settings.addressRules());
+    return tryOut(address, user, password(name, address, user, password));
+  }
+
+  /** A password goes only where, and for whom, it was kept. */
+  private String password(
+      @Nullable String name, Address address, String user, @Nullable String given) {
+    if (given != null || name == null) {
+      return given == null ? "" : given;
+    }
+    ConnectionRecord kept = require(name);
+    Address before = Address.parse(kept.url(), settings.addressRules());
+    if (!place(before).equals(place(address)) || !kept.dbUser().equals(user)) {
+      throw ErrorCode.PASSWORD_NEEDED.error(
+          "The password was kept for another database or user. Enter it again.");
+    }
+    return secrets.decrypt(kept.secret());
+  }
+
+  /** Where an address leads, without the settings of a session. */
+  private static String place(Address address) {
+    return address.shown().replaceFirst("[?;].*", "");
+  }
+
+  /**
+   * Changes a connection after trying it; plans go on naming it.
+   *
+   * @param password null if it stays as it was
+   * @throws PorterException if something goes on in it, the address is not allowed or the database
+   *     does not answer
+   */
+  public ConnectionView change(
+      String name, String shownName, String url, String user, @Nullable String password) {
+    deletion(name).require();
+    Address address = Address.parse(url, settings.addressRules());
+    String secret = password(name, address, user, password);
+    tryOut(address, user, secret);
+    connections.update(name, shownName, address.shown(), user, secrets.encrypt(secret));
+    forget(name);
     return new ConnectionView(name, shownName, address.shown(), user);
   }
 

@@ -1,6 +1,7 @@
 package org.zestyporter.core.application.jdbc;
 
 import java.sql.Connection;
+import java.sql.DatabaseMetaData;
 import java.sql.DriverManager;
 import java.sql.PreparedStatement;
 import java.sql.SQLException;
@@ -101,6 +102,15 @@ public final class Database implements Application {
   @Override
   public void cancel() {
     going.cancel();
+  }
+
+  /** The name and version of what answers, as it calls itself. */
+  public String product() {
+    return use(
+        connection -> {
+          DatabaseMetaData meta = connection.getMetaData();
+          return meta.getDatabaseProductName() + " " + meta.getDatabaseProductVersion();
+        });
   }
 
   @Override
