@@ -60,9 +60,9 @@
   <div class="scroll list" {@attach region('Connections')}>
     <table class="g">
       <colgroup
-        ><col style:width="26%" /><col style:width="14%" /><col style:width="96px" /><col /><col
+        ><col style:width="24%" /><col style:width="13%" /><col style:width="84px" /><col /><col
           style:width="12%"
-        /><col style:width="124px" /></colgroup
+        /><col style:width="116px" /></colgroup
       >
       <thead
         ><tr
@@ -120,7 +120,7 @@
       {/if}
     </div>
     {#if form.refusal}<p class="message" role="alert">{form.refusal}</p>{/if}
-    {#if form.tried}<p class="message mild" role="status">{form.tried}</p>{/if}
+    {#if form.tried}<p class="message good" role="status">{form.tried}</p>{/if}
     <p class="q2">
       {form.changes ? 'Plans that name it go on with the changed one. ' : ''}Nothing is kept that
       does not answer. The password is kept encrypted and never shown.
@@ -147,8 +147,12 @@
   td.deeds button + button {
     margin-left: 10px;
   }
+  .message.good {
+    border-color: var(--new);
+    background: none;
+  }
   form {
-    width: 400px;
+    width: clamp(320px, 31vw, 400px);
     border-left: 1px solid var(--ink);
     padding: 12px 16px;
     display: grid;

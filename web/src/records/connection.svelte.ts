@@ -42,7 +42,9 @@ export class ConnectionForm {
   /** Settings that have no place of their own in the form. */
   get others(): string[] {
     const { tls, schema } = KINDS[this.kind];
-    return Object.keys(this.parts.settings).filter((name) => name !== tls && name !== schema);
+    // a database that is not there is never made, whatever the address says
+    const placed = [tls, schema, 'IFEXISTS'];
+    return Object.keys(this.parts.settings).filter((name) => !placed.includes(name));
   }
 
   set(name: string, value: string) {

@@ -109,7 +109,8 @@ public final class Database implements Application {
     return use(
         connection -> {
           DatabaseMetaData meta = connection.getMetaData();
-          return meta.getDatabaseProductName() + " " + meta.getDatabaseProductVersion();
+          String version = meta.getDatabaseProductVersion().replaceFirst("[ (+-].*", "");
+          return meta.getDatabaseProductName() + " " + version;
         });
   }
 
