@@ -3,6 +3,7 @@ package org.zestyporter.core.application;
 import com.fasterxml.jackson.annotation.JsonIgnore;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
@@ -19,6 +20,7 @@ import org.zestyporter.core.value.Problem;
  * @param uniques sets of fields that identify a record, the primary key not among them
  * @param ownRules rules that only the database knows, in a few words each: triggers, checks that
  *     can't be understood beforehand, indexes over more than fields
+ * @param checks the texts of its check constraints by the constraints' names
  */
 public record TableInfo(
     @Nullable String schema,
@@ -28,7 +30,8 @@ public record TableInfo(
     List<FieldInfo> fields,
     List<String> primaryKey,
     List<List<String>> uniques,
-    List<String> ownRules) {
+    List<String> ownRules,
+    @JsonIgnore Map<String, String> checks) {
 
   /** A table of the connection's own schema. */
   public TableInfo(
@@ -38,7 +41,7 @@ public record TableInfo(
       List<FieldInfo> fields,
       List<String> primaryKey,
       List<List<String>> uniques) {
-    this(schema, name, name, comment, fields, primaryKey, uniques, List.of());
+    this(schema, name, name, comment, fields, primaryKey, uniques, List.of(), Map.of());
   }
 
   /** The field of a name, ignoring capitals; null if there is none. */

@@ -34,9 +34,30 @@ public interface WriteSession extends Lookups, AutoCloseable {
    * A record that the application refused.
    *
    * @param line line of the row it comes from
+   * @param table what plans call its table; null if it is not known which
+   * @param field the field, or fields, that it is about; null if that was not told
+   * @param value the value that it is about; null if that was not told
    * @param reason in words, without a full stop
    */
-  record Refusal(long line, String reason) {}
+  record Refusal(
+      long line,
+      @Nullable String table,
+      @Nullable String field,
+      @Nullable String value,
+      String reason) {
+
+    /** A refusal of which no more is known than the reason. */
+    public Refusal(long line, String reason) {
+      this(line, null, null, null, reason);
+    }
+
+    /** All that is known, in words. */
+    public String told() {
+      String about =
+          field == null ? "" : value == null ? field + ": " : field + " “" + value + "”: ";
+      return about + reason;
+    }
+  }
 
   /** The application refused a record. */
   final class RefusedException extends RuntimeException {
@@ -44,7 +65,7 @@ public interface WriteSession extends Lookups, AutoCloseable {
     private final transient Refusal refusal;
 
     public RefusedException(Refusal refusal, @Nullable Throwable cause) {
-      super(refusal.reason(), cause);
+      super(refusal.told(), cause);
       this.refusal = refusal;
     }
 

@@ -80,7 +80,7 @@ final class Decider {
   }
 
   /** Takes back that a row is written, after all. */
-  void takeBack(TargetRows rows, int r, ProblemCode code, String reason) {
+  void takeBack(TargetRows rows, int r, LedgerEntry.Note why) {
     long line = rows.line(r);
     List<Object> record = rows.keys[r];
     boolean isNew = rows.before[r] < 0;
@@ -98,7 +98,7 @@ final class Decider {
     if (rows.records != null) {
       rows.records[r] = null;
     }
-    rows.note(r, new LedgerEntry.Note(code, null, null, reason, false));
+    rows.note(r, why);
     rows.outcomes[r] = (byte) Outcome.REJECTED.ordinal();
     rows.changed[r] = null;
     rows.waits[r] = false;

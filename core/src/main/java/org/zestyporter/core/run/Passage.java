@@ -241,7 +241,12 @@ final class Passage {
       for (int r = rows.from(row); r < rows.to(row); r++) {
         if (rows.outcomes[r] <= Outcome.CHANGED.ordinal()) {
           waiting.forget(rows, r);
-          deciders.get(t).takeBack(rows, r, ProblemCode.ROW_REJECTED, reason);
+          deciders
+              .get(t)
+              .takeBack(
+                  rows,
+                  r,
+                  new LedgerEntry.Note(ProblemCode.ROW_REJECTED, null, null, reason, false));
         }
       }
     }

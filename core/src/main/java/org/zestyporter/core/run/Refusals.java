@@ -32,13 +32,13 @@ final class Refusals {
       return "The database refused line "
           + one.line()
           + ": "
-          + one.reason()
+          + one.told()
           + ". Nothing was written.";
     }
     StringBuilder named = new StringBuilder();
     int told = 0;
     for (Refusal r : first) {
-      String sentence = " Line " + r.line() + ": " + r.reason() + ".";
+      String sentence = " Line " + r.line() + ": " + r.told() + ".";
       if (named.length() + sentence.length() > LONGEST_NAMED) {
         break;
       }

@@ -84,11 +84,28 @@ final class Writing {
             record.made(null);
           }
           waiting.forget(rows, r);
-          String reason = "the database refused it: " + refusal.reason();
-          deciders.get(t).takeBack(rows, r, ProblemCode.REFUSED, reason);
+          deciders.get(t).takeBack(rows, r, note(refusal, rows.target, several(place)));
         }
       }
     }
+  }
+
+  private static boolean several(Place place) {
+    return place.chunk().targets().size() > 1;
+  }
+
+  /** Why a row is rejected in a destination, which need not be the one that was refused. */
+  private static LedgerEntry.Note note(
+      WriteSession.Refusal refusal, Target target, boolean several) {
+    boolean own = target.table.name().equals(refusal.table());
+    String reason = own ? refusal.reason() : refusal.told();
+    String where = own || !several || refusal.table() == null ? "" : refusal.table() + ", ";
+    return new LedgerEntry.Note(
+        ProblemCode.REFUSED,
+        own ? refusal.field() : null,
+        own ? refusal.value() : null,
+        "the database refused it: " + where + reason,
+        false);
   }
 
   /** Enters rows that are all decided, and written, into the books. */

@@ -93,7 +93,7 @@ final class Deferred {
     }
     TableInfo table = chunk.part.table;
     Map<Integer, String> reasons = new TreeMap<>();
-    BiConsumer<Integer, Refusal> refused = (e, refusal) -> reasons.put(e, refusal.reason());
+    BiConsumer<Integer, Refusal> refused = (e, refusal) -> reasons.put(e, refusal.told());
     Halving.write(
         session,
         inTurn.stream().filter(e -> chunk.change(e) == null).toList(),

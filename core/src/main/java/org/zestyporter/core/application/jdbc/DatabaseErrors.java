@@ -141,7 +141,8 @@ final class DatabaseErrors {
         "Put it back, then try again.");
   }
 
-  private static SQLException root(SQLException e) {
+  /** What was thrown at first. */
+  static SQLException root(SQLException e) {
     SQLException cause = e;
     while (cause instanceof BatchUpdateException && cause.getNextException() != null) {
       cause = cause.getNextException();

@@ -10,7 +10,6 @@ import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Abilities;
@@ -25,8 +24,9 @@ import org.zestyporter.core.value.PorterException;
 /** What differs between databases; each dialect overrides only that. */
 interface Dialect {
 
-  /** The texts of a table's check constraints. */
-  List<String> checkTexts(Connection connection, String schema, String table) throws SQLException;
+  /** The texts of a table's check constraints, by the constraints' names. */
+  Map<String, String> checkTexts(Connection connection, String schema, String table)
+      throws SQLException;
 
   /** What else of a table only the database knows, in a few words each. */
   List<String> ruleTexts(Connection connection, String schema, String table) throws SQLException;
@@ -252,22 +252,9 @@ interface Dialect {
         : quote(table.schema()) + "." + quote(table.relation());
   }
 
-  /** Rules of a table that only the database knows, in a few words each. */
-  default List<String> ownRules(Connection connection, String schema, String table)
-      throws SQLException {
-    List<String> rules = new ArrayList<>(checkTexts(connection, schema, table));
-    rules.removeIf(rule -> CheckRule.parse(rule) != null);
-    rules.addAll(ruleTexts(connection, schema, table));
-    return rules;
-  }
-
-  /** The rules of a table's check constraints that can be told beforehand. */
-  default List<CheckRule> checks(Connection connection, String schema, String table)
-      throws SQLException {
-    return checkTexts(connection, schema, table).stream()
-        .map(CheckRule::parse)
-        .filter(Objects::nonNull)
-        .toList();
+  /** Why a record was refused, as far as the database tells. */
+  default Breach breach(SQLException e) {
+    return Breach.of(e);
   }
 
   /** The first column of what a query finds; its parameters are texts. */
@@ -285,6 +272,23 @@ interface Dialect {
       }
     }
     return texts;
+  }
+
+  /** The second columns of what a query finds, by the first; its parameters are texts. */
+  static Map<String, String> pairs(Connection connection, String sql, String... parameters)
+      throws SQLException {
+    Map<String, String> pairs = new LinkedHashMap<>();
+    try (PreparedStatement query = connection.prepareStatement(sql)) {
+      for (int i = 0; i < parameters.length; i++) {
+        query.setString(i + 1, parameters[i]);
+      }
+      try (ResultSet found = query.executeQuery()) {
+        while (found.next()) {
+          pairs.put(found.getString(1), found.getString(2));
+        }
+      }
+    }
+    return pairs;
   }
 
   /**

@@ -14,6 +14,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.FieldType;
 import org.zestyporter.core.application.jdbc.DatabaseErrors.Failing;
@@ -44,6 +45,16 @@ final class H2Dialect implements Dialect {
     return ERRORS;
   }
 
+  private static final Pattern UNIQUE =
+      Pattern.compile(
+          " ON \\S+\\((?<fields>[^)]*?)(?: NULLS \\w+)?\\) VALUES \\( /\\* .*? \\*/ '?(?<value>.*?)'? \\)");
+  private static final Pattern LINK =
+      Pattern.compile("FOREIGN KEY\\((?<fields>[^)]*)\\) REFERENCES .*\\((?<value>[^()]*)\\)\"$");
+  private static final Pattern CHECK = Pattern.compile("\"(?<rule>[^\"]*): ");
+  private static final Pattern RANGE =
+      Pattern.compile("\"(?<value>[^\"]*)\"(?: in column \"(?<fields>[^\"]*)\")?");
+  private static final Pattern COLUMN = Pattern.compile("column \"(?<fields>\\w+)");
+
   private static final int UNLIMITED = 1_000_000;
   private static final String CHECKPOINT = "CHECKPOINT SYNC";
   private static final String PASSING = "porter_change_that_makes_lasting";
@@ -56,16 +67,16 @@ final class H2Dialect implements Dialect {
   private volatile boolean asked;
 
   @Override
-  public List<String> checkTexts(Connection connection, String schema, String table)
+  public Map<String, String> checkTexts(Connection connection, String schema, String table)
       throws SQLException {
     String sql =
         """
-        SELECT c.check_clause
+        SELECT c.constraint_name, c.check_clause
         FROM information_schema.check_constraints c
         JOIN information_schema.table_constraints t
           ON t.constraint_schema = c.constraint_schema AND t.constraint_name = c.constraint_name
         WHERE t.table_schema = ? AND t.table_name = ?""";
-    return Dialect.texts(connection, sql, schema, table);
+    return Dialect.pairs(connection, sql, schema, table);
   }
 
   @Override
@@ -75,6 +86,18 @@ final class H2Dialect implements Dialect {
         "SELECT 'trigger ' || TRIGGER_NAME FROM INFORMATION_SCHEMA.TRIGGERS"
             + " WHERE EVENT_OBJECT_SCHEMA = ? AND EVENT_OBJECT_TABLE = ?";
     return Dialect.texts(connection, sql, schema, table);
+  }
+
+  @Override
+  public Breach breach(SQLException e) {
+    return switch (e.getErrorCode()) {
+      case 23_505 -> Breach.of(Breach.Kind.UNIQUE, e).read(UNIQUE);
+      case 23_506 -> Breach.of(Breach.Kind.LINK, e).read(LINK);
+      case 23_503 -> Breach.of(Breach.Kind.LINKED, e);
+      case 23_513 -> Breach.of(Breach.Kind.CHECK, e).read(CHECK);
+      case 22_003, 22_004 -> Breach.of(Breach.Kind.OUT_OF_RANGE, e).read(RANGE);
+      default -> Breach.of(e).read(COLUMN);
+    };
   }
 
   @Override

@@ -72,7 +72,8 @@ final class JdbcSession implements WriteSession {
     List<List<Object>> keys = new ArrayList<>(Collections.nCopies(changes.size(), null));
     for (List<Integer> group : groups(changes, inOrder)) {
       List<Change> same = group.stream().map(changes::get).toList();
-      List<List<Object>> written = taken(same.get(0).line(), () -> statements.write(table, same));
+      List<List<Object>> written =
+          taken(table, same.get(0).line(), () -> statements.write(table, same));
       for (int i = 0; i < group.size(); i++) {
         keys.set(group.get(i), written.get(i));
       }
@@ -101,6 +102,7 @@ final class JdbcSession implements WriteSession {
   public void remove(TableInfo table, List<Removal> removals) {
     if (!removals.isEmpty()) {
       taken(
+          table,
           removals.get(0).line(),
           () -> {
             statements.delete(table, removals);
@@ -114,13 +116,13 @@ final class JdbcSession implements WriteSession {
    *
    * @param line line of the first record
    */
-  private <T> T taken(long line, Use<T> writes) {
+  private <T> T taken(TableInfo table, long line, Use<T> writes) {
     try {
       return writes.get();
     } catch (SQLException e) {
       PorterException told = dialect.errors().translate(e);
       throw told.code() == ErrorCode.DATABASE_REFUSED
-          ? new RefusedException(new Refusal(line, DatabaseErrors.reason(e)), e)
+          ? new RefusedException(dialect.breach(DatabaseErrors.root(e)).told(line, table), e)
           : told;
     }
   }

@@ -15,6 +15,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.concurrent.TimeUnit;
+import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Abilities;
 import org.zestyporter.core.application.FieldInfo;
@@ -53,6 +54,16 @@ final class MariaDialect implements Dialect {
   private static final int PARAMETERS = 60_000;
 
   private static final int CLAIM_SECONDS = 0;
+
+  private static final Pattern UNIQUE =
+      Pattern.compile("entry '(?<value>.*)' for key '(?:\\w+\\.)?(?<rule>.*)'");
+  private static final Pattern COLUMN =
+      Pattern.compile("(?:[Cc]olumn|Field) ['`](?<fields>[^'`]+)['`]");
+  private static final Pattern LINK = Pattern.compile("FOREIGN KEY \\((?<fields>[^)]*)\\)");
+  private static final Pattern CHECK =
+      Pattern.compile("(?:CONSTRAINT|constraint) [`'](?:\\w+\\.)?(?<rule>[^`']+)[`']");
+  private static final Pattern MALFORMED =
+      Pattern.compile("value: '(?<value>.*)' for column [^ ]*?`?(?<fields>[^`'. ]+)[`']? at");
 
   @Override
   public DatabaseErrors errors() {
@@ -100,24 +111,37 @@ final class MariaDialect implements Dialect {
   }
 
   @Override
-  public List<String> checkTexts(Connection connection, String schema, String table)
+  public Map<String, String> checkTexts(Connection connection, String schema, String table)
       throws SQLException {
     String own =
         isMySql(connection)
             ? """
-              SELECT c.check_clause FROM information_schema.check_constraints c
+              SELECT c.constraint_name, c.check_clause FROM information_schema.check_constraints c
               JOIN information_schema.table_constraints t
                 ON t.constraint_schema = c.constraint_schema
                   AND t.constraint_name = c.constraint_name
               WHERE t.table_schema = COALESCE(?, DATABASE()) AND t.table_name = ?"""
             : """
-              SELECT check_clause FROM information_schema.check_constraints
+              SELECT constraint_name, check_clause FROM information_schema.check_constraints
               WHERE constraint_schema = COALESCE(?, DATABASE()) AND table_name = ?""";
-    List<String> checks = new ArrayList<>(Dialect.texts(connection, own, schema, table));
+    Map<String, String> checks = Dialect.pairs(connection, own, schema, table);
     // what makes a text JSON is part of its type
-    checks.removeIf(check -> MariaTypes.json(check) != null);
-    checks.replaceAll(check -> check.replace("\\'", "''"));
+    checks.values().removeIf(check -> MariaTypes.json(check) != null);
+    checks.replaceAll((name, check) -> check.replace("\\'", "''"));
     return checks;
+  }
+
+  @Override
+  public Breach breach(SQLException e) {
+    return switch (e.getErrorCode()) {
+      case 1062 -> Breach.of(Breach.Kind.UNIQUE, e).read(UNIQUE);
+      case 1048, 1364 -> Breach.of(Breach.Kind.REQUIRED, e).read(COLUMN);
+      case 1452, 1216 -> Breach.of(Breach.Kind.LINK, e).read(LINK);
+      case 1451, 1217 -> Breach.of(Breach.Kind.LINKED, e);
+      case 4025, 3819 -> Breach.of(Breach.Kind.CHECK, e).read(CHECK);
+      case 1366, 1265, 1292 -> Breach.of(Breach.Kind.MALFORMED, e).read(MALFORMED);
+      default -> Breach.of(e).read(COLUMN);
+    };
   }
 
   @Override

@@ -113,9 +113,17 @@ final class Metadata {
             .toList();
     Map<String, LinkInfo> links = links(schema, relation);
     Map<String, CheckRule> checks = new HashMap<>();
-    for (CheckRule rule : dialect.checks(connection, schema, relation)) {
-      checks.merge(rule.field().toLowerCase(Locale.ROOT), rule, CheckRule::and);
+    Map<String, String> texts = dialect.checkTexts(connection, schema, relation);
+    List<String> ownRules = new ArrayList<>();
+    for (String text : texts.values()) {
+      CheckRule rule = CheckRule.parse(text);
+      if (rule == null) {
+        ownRules.add(text);
+      } else {
+        checks.merge(rule.field().toLowerCase(Locale.ROOT), rule, CheckRule::and);
+      }
     }
+    ownRules.addAll(dialect.ruleTexts(connection, schema, relation));
     List<FieldInfo> fields = new ArrayList<>();
     try (ResultSet columns = meta.getColumns(catalog, escaped(schema), escaped(relation), "%")) {
       while (columns.next()) {
@@ -129,14 +137,7 @@ final class Metadata {
       }
     }
     return new TableInfo(
-        schema,
-        name,
-        relation,
-        comment(schema, relation),
-        fields,
-        key,
-        uniques,
-        dialect.ownRules(connection, schema, relation));
+        schema, name, relation, comment(schema, relation), fields, key, uniques, ownRules, texts);
   }
 
   private static FieldInfo field(

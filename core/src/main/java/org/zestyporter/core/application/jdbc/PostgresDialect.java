@@ -10,7 +10,10 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
+import org.postgresql.util.PSQLException;
+import org.postgresql.util.ServerErrorMessage;
 import org.zestyporter.core.application.Abilities;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.FieldType;
@@ -42,22 +45,26 @@ final class PostgresDialect implements Dialect {
               Failing.states(ErrorCode.DATABASE_RIGHTS, DatabaseErrors.RIGHTS, "42501"),
               Failing.states(ErrorCode.TABLE_GONE, DatabaseErrors.GONE, "42P01")));
 
+  private static final Pattern DETAIL =
+      Pattern.compile("Key \\((?<fields>[^()]*)\\)=\\((?<value>.*)\\) ");
+  private static final Pattern MALFORMED = Pattern.compile(": \"(?<value>.*)\"");
+
   @Override
   public DatabaseErrors errors() {
     return ERRORS;
   }
 
   @Override
-  public List<String> checkTexts(Connection connection, String schema, String table)
+  public Map<String, String> checkTexts(Connection connection, String schema, String table)
       throws SQLException {
     String sql =
         """
-        SELECT pg_get_constraintdef(c.oid)
+        SELECT c.conname, pg_get_constraintdef(c.oid)
         FROM pg_constraint c
         JOIN pg_class t ON t.oid = c.conrelid
         JOIN pg_namespace n ON n.oid = t.relnamespace
         WHERE c.contype = 'c' AND n.nspname = ? AND t.relname = ?""";
-    return Dialect.texts(connection, sql, schema, table);
+    return Dialect.pairs(connection, sql, schema, table);
   }
 
   @Override
@@ -81,6 +88,28 @@ final class PostgresDialect implements Dialect {
         WHERE i.indrelid = of.oid AND i.indisunique
           AND (i.indpred IS NOT NULL OR i.indexprs IS NOT NULL)""";
     return Dialect.texts(connection, sql, schema, table);
+  }
+
+  @Override
+  public Breach breach(SQLException e) {
+    ServerErrorMessage told = e instanceof PSQLException p ? p.getServerErrorMessage() : null;
+    if (told == null) {
+      return Breach.of(e);
+    }
+    String detail = String.valueOf(told.getDetail());
+    Breach breach =
+        "23503".equals(e.getSQLState())
+            ? Breach.of(detail.contains("not present") ? Breach.Kind.LINK : Breach.Kind.LINKED, e)
+            : Breach.of(e);
+    String column = told.getColumn();
+    breach =
+        new Breach(
+            breach.kind(),
+            told.getConstraint(),
+            column == null ? List.of() : List.of(column),
+            null,
+            breach.said());
+    return breach.read(breach.kind() == Breach.Kind.MALFORMED ? MALFORMED : DETAIL);
   }
 
   @Override

@@ -16,6 +16,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 import org.sqlite.SQLiteConfig.TransactionMode;
 import org.sqlite.SQLiteConnection;
@@ -46,6 +47,10 @@ final class SqliteDialect implements Dialect {
                   14,
                   26)));
 
+  private static final Pattern FIELDS =
+      Pattern.compile("failed: [^.]*\\.(?<fields>[^,.]*(?:, [^.]*\\.[^,.]*)*)$");
+  private static final Pattern CHECK = Pattern.compile("failed: (?<rule>.*)");
+
   @Override
   public DatabaseErrors errors() {
     return ERRORS;
@@ -73,12 +78,24 @@ final class SqliteDialect implements Dialect {
   }
 
   @Override
-  public List<String> checkTexts(Connection connection, String schema, String table)
+  public Map<String, String> checkTexts(Connection connection, String schema, String table)
       throws SQLException {
     List<String> made =
         Dialect.texts(
             connection, "SELECT sql FROM sqlite_master WHERE type = 'table' AND name = ?", table);
-    return made.isEmpty() ? List.of() : SqliteTypes.checks(made.get(0));
+    return made.isEmpty() ? Map.of() : SqliteTypes.checks(made.get(0));
+  }
+
+  @Override
+  public Breach breach(SQLException e) {
+    String message = String.valueOf(e.getMessage());
+    return switch (message.replaceFirst("(?s)^\\[SQLITE_CONSTRAINT_(\\w+)].*", "$1")) {
+      case "UNIQUE", "PRIMARYKEY", "ROWID" -> Breach.of(Breach.Kind.UNIQUE, e).read(FIELDS);
+      case "NOTNULL" -> Breach.of(Breach.Kind.REQUIRED, e).read(FIELDS);
+      case "CHECK" -> Breach.of(Breach.Kind.CHECK, e).read(CHECK);
+      case "FOREIGNKEY" -> Breach.of(Breach.Kind.LINK, e);
+      default -> Breach.of(e);
+    };
   }
 
   @Override

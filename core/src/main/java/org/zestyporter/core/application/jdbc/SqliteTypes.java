@@ -12,7 +12,6 @@ import java.time.LocalTime;
 import java.time.format.DateTimeFormatter;
 import java.time.format.DateTimeFormatterBuilder;
 import java.time.temporal.ChronoField;
-import java.util.ArrayList;
 import java.util.HexFormat;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -34,6 +33,9 @@ import org.zestyporter.core.value.Storage.Kind;
 final class SqliteTypes {
   private static final Pattern DECLARED =
       Pattern.compile("([^(]*)(?:\\(\\s*(\\d+)\\s*(?:,\\s*(\\d+)\\s*)?\\))?.*");
+
+  private static final Pattern CHECK =
+      Pattern.compile("(?i)(?:\\bCONSTRAINT\\s+[\"`\\[]?(\\w+)[\"`\\]]?\\s+)?\\bCHECK\\s*$");
 
   /** Records that are looked at to see what a field holds. */
   private static final int LOOKED_AT = 200;
@@ -181,12 +183,13 @@ final class SqliteTypes {
     };
   }
 
-  /** The texts of the check constraints in what made a table. */
-  static List<String> checks(String made) {
-    List<String> checks = new ArrayList<>();
+  /** The texts of the check constraints in what made a table, by their names or by themselves. */
+  static Map<String, String> checks(String made) {
+    Map<String, String> checks = new LinkedHashMap<>();
     int begin = -1;
     int depth = 0;
     int checkDepth = 0;
+    String name = null;
     for (int i = 0; i < made.length(); i++) {
       char c = made.charAt(i);
       if (c == '\'' || c == '"' || c == '`') {
@@ -194,13 +197,16 @@ final class SqliteTypes {
         i = end < 0 ? made.length() : end;
       } else if (c == '(') {
         depth++;
-        if (begin < 0 && made.substring(0, i).stripTrailing().matches("(?is).*\\bcheck")) {
+        Matcher check = CHECK.matcher(made.substring(0, i));
+        if (begin < 0 && check.find()) {
           begin = i + 1;
           checkDepth = depth;
+          name = check.group(1);
         }
       } else if (c == ')') {
         if (begin >= 0 && depth == checkDepth) {
-          checks.add(made.substring(begin, i).strip());
+          String text = made.substring(begin, i).strip();
+          checks.put(name == null ? text : name, text);
           begin = -1;
         }
         depth--;
