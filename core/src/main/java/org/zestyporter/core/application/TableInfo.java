@@ -18,6 +18,7 @@ import org.zestyporter.core.value.Problem;
  * @param relation its name alone
  * @param primaryKey its fields in order; empty if the table has no primary key
  * @param uniques sets of fields that identify a record, the primary key not among them
+ * @param rules rules over the fields of a record that can be told beforehand
  * @param ownRules rules that only the database knows, in a few words each: triggers, checks that
  *     can't be understood beforehand, indexes over more than fields
  * @param checks the texts of its check constraints by the constraints' names
@@ -30,6 +31,7 @@ public record TableInfo(
     List<FieldInfo> fields,
     List<String> primaryKey,
     List<List<String>> uniques,
+    @JsonIgnore List<RowRule> rules,
     List<String> ownRules,
     @JsonIgnore Map<String, String> checks) {
 
@@ -41,7 +43,7 @@ public record TableInfo(
       List<FieldInfo> fields,
       List<String> primaryKey,
       List<List<String>> uniques) {
-    this(schema, name, name, comment, fields, primaryKey, uniques, List.of(), Map.of());
+    this(schema, name, name, comment, fields, primaryKey, uniques, List.of(), List.of(), Map.of());
   }
 
   /** The field of a name, ignoring capitals; null if there is none. */

@@ -10,7 +10,6 @@ import org.zestyporter.core.application.KeyIndex;
 import org.zestyporter.core.application.WriteSession;
 import org.zestyporter.core.fill.CompiledFill;
 import org.zestyporter.core.fill.Filled;
-import org.zestyporter.core.fill.Rules;
 import org.zestyporter.core.match.Matcher;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Policies;
@@ -335,10 +334,11 @@ final class Decider {
       }
       boolean settled = rows.isSettled(r);
       Object[] values = null;
-      if (!target.rules.isEmpty() || settled || rows.records != null) {
+      boolean isRuled = !target.rules.isEmpty();
+      if (isRuled || settled || rows.records != null) {
         values = rows.values(r);
       }
-      if (isBroken(values)) {
+      if (isRuled && isBroken(values, true)) {
         return;
       }
       long[] hashes = settled ? target.guard.hashes(values) : target.guard.hashes(rows.byField, r);
@@ -414,7 +414,7 @@ final class Decider {
       for (int i = 0; i < fields.size(); i++) {
         after[fields.get(i)] = values.get(i);
       }
-      if (isBroken(after)) {
+      if (isBroken(after, false)) {
         return;
       }
       long[] hashes = target.guard.hashes(after);
@@ -462,10 +462,11 @@ final class Decider {
           match.key(), fill.field(), rows.value(f, r), held(fill.fieldIndex()));
     }
 
-    private boolean isBroken(Object @Nullable [] values) {
-      Rules.Broken broken = target.rules.isEmpty() ? null : target.rules.broken(values, line);
+    private boolean isBroken(Object[] values, boolean isNew) {
+      LedgerEntry.Note broken = target.rules.broken(values, isNew, line);
       if (broken != null) {
-        reject(ProblemCode.CHECK, null, broken.check(), broken.reason());
+        rows.note(r, broken);
+        outcome(Outcome.REJECTED);
       }
       return broken != null;
     }

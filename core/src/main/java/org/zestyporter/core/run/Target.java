@@ -22,7 +22,7 @@ final class Target {
   final List<CompiledFill> fills;
   final @Nullable Parent parent;
   final Selection selection;
-  final Rules rules;
+  final RecordRules rules;
   final Matcher matcher;
   final UniqueGuard guard;
   final Books books;
@@ -66,7 +66,7 @@ final class Target {
     this.fills = fills;
     this.parent = parent;
     this.selection = selection;
-    this.rules = rules;
+    this.rules = new RecordRules(table, rules);
     this.matcher = new Matcher(destination.keys(), table);
     this.guard = new UniqueGuard(table, fills, parent, destination.keys());
     this.books = new Books(destination.label());

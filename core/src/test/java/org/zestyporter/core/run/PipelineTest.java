@@ -369,7 +369,7 @@ class PipelineTest {
   void manyRefusalsAreCounted(Databases.Fresh on) throws SQLException, IOException {
     try (on) {
       schema(on);
-      on.execute("ALTER TABLE boat ADD CONSTRAINT odd CHECK (name <> reg)");
+      on.execute("ALTER TABLE boat ADD CONSTRAINT odd CHECK (SUBSTR(name, 1, 40) <> reg)");
       String[] lines = new String[90];
       lines[0] = "Reg;Name;Feet";
       for (int i = 1; i < lines.length; i++) {
@@ -387,7 +387,7 @@ class PipelineTest {
   void aRefusalTakesEverythingBack(Databases.Fresh on) throws SQLException, IOException {
     try (on) {
       schema(on);
-      on.execute("ALTER TABLE boat ADD CONSTRAINT odd CHECK (name <> reg)");
+      on.execute("ALTER TABLE boat ADD CONSTRAINT odd CHECK (SUBSTR(name, 1, 40) <> reg)");
       assertThatThrownBy(
               () ->
                   go(

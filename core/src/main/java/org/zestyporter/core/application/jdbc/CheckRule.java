@@ -3,31 +3,35 @@ package org.zestyporter.core.application.jdbc;
 import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
+import net.sf.jsqlparser.expression.CastExpression;
+import net.sf.jsqlparser.expression.DoubleValue;
+import net.sf.jsqlparser.expression.Expression;
+import net.sf.jsqlparser.expression.LongValue;
+import net.sf.jsqlparser.expression.SignedExpression;
+import net.sf.jsqlparser.expression.StringValue;
+import net.sf.jsqlparser.expression.operators.conditional.AndExpression;
+import net.sf.jsqlparser.expression.operators.relational.Between;
+import net.sf.jsqlparser.expression.operators.relational.ComparisonOperator;
+import net.sf.jsqlparser.expression.operators.relational.ExpressionList;
+import net.sf.jsqlparser.expression.operators.relational.GreaterThanEquals;
+import net.sf.jsqlparser.expression.operators.relational.InExpression;
+import net.sf.jsqlparser.expression.operators.relational.MinorThanEquals;
+import net.sf.jsqlparser.schema.Column;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What a check constraint says of one field, where it is a list of texts or a range of numbers.
  *
- * <p>Other constraints can't be told beforehand; the database itself refuses what breaks them.
+ * <p>What else can be told beforehand is a {@link SqlRule}.
  */
-record CheckRule(String field, List<String> choices, BigDecimal least, BigDecimal greatest) {
-  private static final Pattern CAST =
-      Pattern.compile(
-          "::(?:character varying|double precision|[a-z_]+)(?:\\(\\d+(?:,\\s*\\d+)?\\))?(?:\\[])?");
-  private static final Pattern CHOICES =
-      Pattern.compile(
-          "(?is)[\\s(]*[\"`]?(\\w+)[\"`]?[\\s)]*(?:IN\\s*\\(|=\\s*ANY\\s*\\(+\\s*ARRAY\\s*\\[)"
-              + "((?:\\s*\\(?'(?:[^']|'')*'\\)?\\s*,?)+)[\\])\\s]*");
-  private static final Pattern LITERAL = Pattern.compile("'((?:[^']|'')*)'");
-  private static final Pattern BETWEEN =
-      Pattern.compile(
-          "(?i)[\"`]?(\\w+)[\"`]?\\s+BETWEEN\\s+\\(?(-?\\d+(?:\\.\\d+)?)\\)?\\s+AND\\s+\\(?(-?\\d+(?:\\.\\d+)?)\\)?");
-  private static final Pattern BOUND =
-      Pattern.compile("[\"`]?(\\w+)[\"`]?\\)?\\s*(>=|<=)\\s*\\(?(-?\\d+(?:\\.\\d+)?)\\)?");
+record CheckRule(
+    String field,
+    @Nullable List<String> choices,
+    @Nullable BigDecimal least,
+    @Nullable BigDecimal greatest) {
 
   /** Both rules at once; the narrower bound counts. */
-  CheckRule and(CheckRule other) {
+  CheckRule and(@Nullable CheckRule other) {
     if (other == null) {
       return this;
     }
@@ -44,48 +48,81 @@ record CheckRule(String field, List<String> choices, BigDecimal least, BigDecima
   }
 
   /** The rule in a constraint's text, or null if it is of another kind. */
-  static CheckRule parse(String clause) {
-    String text = CAST.matcher(clause).replaceAll("").replaceFirst("(?i)^\\s*CHECK\\s*", "");
-    Matcher choices = CHOICES.matcher(text);
-    if (choices.matches()) {
-      List<String> values = new ArrayList<>();
-      Matcher literal = LITERAL.matcher(choices.group(2));
-      while (literal.find()) {
-        values.add(literal.group(1).replace("''", "'"));
-      }
-      return new CheckRule(choices.group(1), values, null, null);
-    }
-    return range(text);
+  static @Nullable CheckRule parse(String constraint) {
+    Expression parsed = SqlText.parse(constraint);
+    return parsed == null ? null : of(parsed);
   }
 
-  private static CheckRule range(String text) {
-    String field = null;
-    BigDecimal least = null;
-    BigDecimal greatest = null;
-    String rest = text;
-    Matcher between = BETWEEN.matcher(rest);
-    if (between.find()) {
-      field = between.group(1);
-      least = new BigDecimal(between.group(2));
-      greatest = new BigDecimal(between.group(3));
-      rest = between.replaceFirst("");
-    } else {
-      Matcher bound = BOUND.matcher(rest);
-      while (bound.find()) {
-        if (field != null && !field.equalsIgnoreCase(bound.group(1))) {
-          return null;
-        }
-        field = bound.group(1);
-        BigDecimal value = new BigDecimal(bound.group(3));
-        if (">=".equals(bound.group(2))) {
-          least = value;
-        } else {
-          greatest = value;
-        }
-      }
-      rest = bound.replaceAll("");
+  private static @Nullable CheckRule of(Expression given) {
+    Expression e = SqlText.inner(given);
+    if (e instanceof AndExpression and) {
+      CheckRule left = of(and.getLeftExpression());
+      CheckRule right = of(and.getRightExpression());
+      boolean both = left != null && right != null && left.field.equalsIgnoreCase(right.field);
+      return both ? left.and(right) : null;
     }
-    boolean onlyThat = rest.replaceAll("(?i)\\bAND\\b|[()\\s]", "").isEmpty();
-    return field == null || !onlyThat ? null : new CheckRule(field, null, least, greatest);
+    if (e instanceof InExpression in && !in.isNot()) {
+      return choices(in);
+    }
+    if (e instanceof Between between && !between.isNot()) {
+      String field = field(between.getLeftExpression());
+      BigDecimal least = number(between.getBetweenExpressionStart());
+      BigDecimal greatest = number(between.getBetweenExpressionEnd());
+      boolean range = field != null && least != null && greatest != null;
+      return range ? new CheckRule(field, null, least, greatest) : null;
+    }
+    boolean atLeast = e instanceof GreaterThanEquals;
+    if (atLeast || e instanceof MinorThanEquals) {
+      ComparisonOperator compares = (ComparisonOperator) e;
+      String field = field(compares.getLeftExpression());
+      BigDecimal bound = number(compares.getRightExpression());
+      if (field == null) {
+        field = field(compares.getRightExpression());
+        bound = number(compares.getLeftExpression());
+        atLeast = !atLeast;
+      }
+      return field == null || bound == null
+          ? null
+          : new CheckRule(field, null, atLeast ? bound : null, atLeast ? null : bound);
+    }
+    return null;
+  }
+
+  private static @Nullable CheckRule choices(InExpression in) {
+    String field = field(in.getLeftExpression());
+    if (field == null || !(in.getRightExpression() instanceof ExpressionList<?> list)) {
+      return null;
+    }
+    List<String> choices = new ArrayList<>();
+    for (Expression one : list) {
+      if (!(SqlText.inner(one) instanceof StringValue text)) {
+        return null;
+      }
+      choices.add(text.getNotExcapedValue());
+    }
+    return new CheckRule(field, choices, null, null);
+  }
+
+  private static @Nullable String field(Expression e) {
+    return SqlText.inner(e) instanceof Column column && column.getTable() == null
+        ? SqlText.name(column.getColumnName())
+        : null;
+  }
+
+  private static @Nullable BigDecimal number(Expression given) {
+    Expression e = SqlText.inner(given);
+    if (e instanceof CastExpression cast) {
+      return number(cast.getLeftExpression());
+    }
+    if (e instanceof SignedExpression signed && signed.getSign() == '-') {
+      BigDecimal number = number(signed.getExpression());
+      return number == null ? null : number.negate();
+    }
+    boolean numeric =
+        e instanceof LongValue
+            || e instanceof DoubleValue
+            || e instanceof StringValue text
+                && text.getValue().matches("-?\\d{1,30}(\\.\\d{1,30})?");
+    return numeric ? new BigDecimal(e.toString().replace("'", "")) : null;
   }
 }

@@ -28,6 +28,11 @@ interface Dialect {
   Map<String, String> checkTexts(Connection connection, String schema, String table)
       throws SQLException;
 
+  /** How its check constraints are to be understood. */
+  default SqlRule.Ways ways() {
+    return new SqlRule.Ways(false, false);
+  }
+
   /** What else of a table only the database knows, in a few words each. */
   List<String> ruleTexts(Connection connection, String schema, String table) throws SQLException;
 

@@ -106,6 +106,11 @@ final class MariaDialect implements Dialect {
     return new Abilities(true, true, false, true);
   }
 
+  @Override
+  public SqlRule.Ways ways() {
+    return new SqlRule.Ways(true, false);
+  }
+
   private static boolean isMySql(Connection connection) throws SQLException {
     return connection.getMetaData().getDatabaseProductName().equals("MySQL");
   }

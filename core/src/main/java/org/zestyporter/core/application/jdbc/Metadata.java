@@ -15,6 +15,7 @@ import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.FieldType;
 import org.zestyporter.core.application.LinkInfo;
+import org.zestyporter.core.application.RowRule;
 import org.zestyporter.core.application.TableInfo;
 
 /** Reads tables and fields from the database's own catalogue. */
@@ -114,16 +115,15 @@ final class Metadata {
     Map<String, LinkInfo> links = links(schema, relation);
     Map<String, CheckRule> checks = new HashMap<>();
     Map<String, String> texts = dialect.checkTexts(connection, schema, relation);
-    List<String> ownRules = new ArrayList<>();
+    List<String> others = new ArrayList<>();
     for (String text : texts.values()) {
       CheckRule rule = CheckRule.parse(text);
       if (rule == null) {
-        ownRules.add(text);
+        others.add(text);
       } else {
         checks.merge(rule.field().toLowerCase(Locale.ROOT), rule, CheckRule::and);
       }
     }
-    ownRules.addAll(dialect.ruleTexts(connection, schema, relation));
     List<FieldInfo> fields = new ArrayList<>();
     try (ResultSet columns = meta.getColumns(catalog, escaped(schema), escaped(relation), "%")) {
       while (columns.next()) {
@@ -136,8 +136,28 @@ final class Metadata {
         }
       }
     }
+    List<RowRule> rules = new ArrayList<>();
+    List<String> ownRules = new ArrayList<>();
+    for (String text : others) {
+      RowRule rule = SqlRule.parse(text, fields, dialect.ways());
+      if (rule == null) {
+        ownRules.add(text);
+      } else {
+        rules.add(rule);
+      }
+    }
+    ownRules.addAll(dialect.ruleTexts(connection, schema, relation));
     return new TableInfo(
-        schema, name, relation, comment(schema, relation), fields, key, uniques, ownRules, texts);
+        schema,
+        name,
+        relation,
+        comment(schema, relation),
+        fields,
+        key,
+        uniques,
+        rules,
+        ownRules,
+        texts);
   }
 
   private static FieldInfo field(

@@ -64,7 +64,9 @@ final class PostgresDialect implements Dialect {
         JOIN pg_class t ON t.oid = c.conrelid
         JOIN pg_namespace n ON n.oid = t.relnamespace
         WHERE c.contype = 'c' AND n.nspname = ? AND t.relname = ?""";
-    return Dialect.pairs(connection, sql, schema, table);
+    Map<String, String> checks = Dialect.pairs(connection, sql, schema, table);
+    checks.replaceAll((name, check) -> SqlText.ofPostgres(check));
+    return checks;
   }
 
   @Override

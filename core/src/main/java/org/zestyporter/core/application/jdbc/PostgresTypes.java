@@ -74,7 +74,7 @@ final class PostgresTypes {
       CheckRule rule = null;
       String sql = "SELECT pg_get_constraintdef(oid) FROM pg_constraint WHERE contypid = ?::oid";
       for (String check : texts(sql, oid)) {
-        CheckRule parsed = CheckRule.parse(check);
+        CheckRule parsed = CheckRule.parse(SqlText.ofPostgres(check));
         rule = rule == null ? parsed : rule.and(parsed);
       }
       NativeType.Domain inside = type.domain();

@@ -87,6 +87,11 @@ final class SqliteDialect implements Dialect {
   }
 
   @Override
+  public SqlRule.Ways ways() {
+    return new SqlRule.Ways(false, true);
+  }
+
+  @Override
   public Breach breach(SQLException e) {
     String message = String.valueOf(e.getMessage());
     return switch (message.replaceFirst("(?s)^\\[SQLITE_CONSTRAINT_(\\w+)].*", "$1")) {

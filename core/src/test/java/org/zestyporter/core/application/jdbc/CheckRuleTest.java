@@ -10,12 +10,7 @@ import org.junit.jupiter.params.provider.ValueSource;
 class CheckRuleTest {
 
   @ParameterizedTest
-  @ValueSource(
-      strings = {
-        "(\"status\" IN('afloat', 'ashore'))",
-        "CHECK (((status)::text = ANY ((ARRAY['afloat'::character varying, 'ashore'::character varying])::text[])))",
-        "`status` in ('afloat','ashore')"
-      })
+  @ValueSource(strings = {"(\"status\" IN('afloat', 'ashore'))", "`status` in ('afloat','ashore')"})
   void listsAreChoices(String clause) {
     assertThat(CheckRule.parse(clause))
         .isEqualTo(new CheckRule("status", List.of("afloat", "ashore"), null, null));
@@ -26,7 +21,8 @@ class CheckRuleTest {
       strings = {
         "\"length_m\" BETWEEN 2 AND 60",
         "(\"length_m\" >= 2) AND (\"length_m\" <= 60)",
-        "CHECK (((length_m >= (2)::numeric) AND (length_m <= (60)::numeric)))"
+        "CHECK ((length_m BETWEEN CAST(2 AS NUMERIC) AND 60))",
+        "60 >= length_m AND `length_m` >= '2'"
       })
   void boundsAreARange(String clause) {
     CheckRule rule = CheckRule.parse(clause);
@@ -46,6 +42,23 @@ class CheckRuleTest {
       })
   void othersAreLeftToTheDatabase(String clause) {
     assertThat(CheckRule.parse(clause)).isNull();
+  }
+
+  /** As PostgreSQL writes them. */
+  @Test
+  void castsAndArraysGo() {
+    assertThat(
+            SqlText.ofPostgres(
+                "CHECK (((status)::text = ANY ((ARRAY['a::text'::character varying,"
+                    + " 'b'::character varying])::text[])))"))
+        .isEqualTo("(status) IN ('a::text', 'b')");
+    assertThat(SqlText.ofPostgres("CHECK ((v = ANY (ARRAY[3, 4, 5])))"))
+        .isEqualTo("v IN (3, 4, 5)");
+    assertThat(SqlText.ofPostgres("CHECK (((name)::text ~~ 'QH%'::text))"))
+        .isEqualTo("(name) LIKE 'QH%'");
+    assertThat(SqlText.ofPostgres("CHECK (((v >= '-90'::integer) AND (v <= 90)))"))
+        .isEqualTo("(v >= '-90') AND (v <= 90)");
+    assertThat(CheckRule.parse("(v >= '-90') AND (v <= 90)").least()).isEqualByComparingTo("-90");
   }
 
   @Test

@@ -185,7 +185,7 @@ class DatabaseTest {
     try (on) {
       on.execute(
           "CREATE TABLE buoy (id INTEGER PRIMARY KEY, depth INTEGER CHECK (depth >= 1),"
-              + " mark VARCHAR(9) CONSTRAINT odd CHECK (MOD(LENGTH(mark), 3) <> 1))");
+              + " mark VARCHAR(9) CONSTRAINT odd CHECK (MOD(LENGTH(SUBSTR(mark, 1, 9)), 3) <> 1))");
       assertThat(on.database().table("buoy").ownRules())
           .singleElement()
           .asString()

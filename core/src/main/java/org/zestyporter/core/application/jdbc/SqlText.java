@@ -1,0 +1,111 @@
+package org.zestyporter.core.application.jdbc;
+
+import java.util.function.UnaryOperator;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import net.sf.jsqlparser.JSQLParserException;
+import net.sf.jsqlparser.expression.Expression;
+import net.sf.jsqlparser.expression.operators.relational.ParenthesedExpressionList;
+import net.sf.jsqlparser.parser.CCJSqlParserUtil;
+import org.jspecify.annotations.Nullable;
+
+/** The texts of check constraints: made plainer, and parsed. */
+final class SqlText {
+  private static final int LONGEST = 4_000;
+
+  private static final Pattern QUOTED = Pattern.compile("'(?:[^']|'')*'|\"[^\"]*\"|`[^`]*`");
+  private static final Pattern CAST =
+      Pattern.compile(
+          "::\\s*(?:character varying|double precision|(?:time|timestamp) with(?:out)? time zone"
+              + "|[a-z_]\\w*)(?:\\(\\d+(?:,\\s*\\d+)?\\))?(?:\\[])?");
+  private static final String LIST = "((?:[^'\\[\\]]|'(?:[^']|'')*')*)";
+  private static final Pattern ANY =
+      Pattern.compile(
+          "(= ANY|<> ALL) (?:\\(\\(ARRAY\\[" + LIST + "]\\)\\)|\\(ARRAY\\[" + LIST + "]\\))");
+
+  private SqlText() {}
+
+  /** A constraint of PostgreSQL without its casts, in the words that other databases use. */
+  static String ofPostgres(String constraint) {
+    String text =
+        outsideQuotes(
+            constraint,
+            part ->
+                CAST.matcher(part)
+                    .replaceAll("")
+                    .replace("!~~*", "NOT ILIKE")
+                    .replace("!~~", "NOT LIKE")
+                    .replace("~~*", "ILIKE")
+                    .replace("~~", "LIKE"));
+    text =
+        ANY.matcher(text)
+            .replaceAll(
+                m ->
+                    Matcher.quoteReplacement(
+                        (m.group(1).startsWith("=") ? "IN (" : "NOT IN (")
+                            + (m.group(2) == null ? m.group(3) : m.group(2))
+                            + ")"));
+    return bare(text);
+  }
+
+  private static String outsideQuotes(String text, UnaryOperator<String> change) {
+    StringBuilder changed = new StringBuilder();
+    Matcher quoted = QUOTED.matcher(text);
+    int from = 0;
+    while (quoted.find()) {
+      changed.append(change.apply(text.substring(from, quoted.start()))).append(quoted.group());
+      from = quoted.end();
+    }
+    return changed.append(change.apply(text.substring(from))).toString();
+  }
+
+  /** Without the word CHECK and the brackets around all of it. */
+  static String bare(String constraint) {
+    String text = constraint.replaceFirst("(?is)^\\s*CHECK\\s*(?=\\()", "").strip();
+    while (text.startsWith("(") && closes(text) == text.length() - 1) {
+      text = text.substring(1, text.length() - 1).strip();
+    }
+    return text;
+  }
+
+  /** Where the first bracket is closed. */
+  private static int closes(String text) {
+    String plain = QUOTED.matcher(text).replaceAll(m -> "x".repeat(m.group().length()));
+    int depth = 0;
+    for (int i = 0; i < plain.length(); i++) {
+      char c = plain.charAt(i);
+      depth += c == '(' ? 1 : c == ')' ? -1 : 0;
+      if (depth == 0) {
+        return i;
+      }
+    }
+    return -1;
+  }
+
+  /** What a constraint says; null if it is not understood. */
+  static @Nullable Expression parse(String constraint) {
+    if (constraint.length() > LONGEST) {
+      return null;
+    }
+    try {
+      return inner(CCJSqlParserUtil.parseCondExpression(bare(constraint), false));
+    } catch (JSQLParserException e) {
+      return null;
+    }
+  }
+
+  /** An expression without the brackets around it. */
+  static Expression inner(Expression expression) {
+    Expression inner = expression;
+    while (inner instanceof ParenthesedExpressionList<?> list && list.size() == 1) {
+      inner = list.get(0);
+    }
+    return inner;
+  }
+
+  /** A name without its quotes. */
+  static String name(String quoted) {
+    boolean is = quoted.length() > 1 && "\"`[".indexOf(quoted.charAt(0)) >= 0;
+    return is ? quoted.substring(1, quoted.length() - 1).replace("\"\"", "\"") : quoted;
+  }
+}
