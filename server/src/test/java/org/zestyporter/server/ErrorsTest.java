@@ -135,7 +135,8 @@ class ErrorsTest extends ServerTest {
     String url = "jdbc:h2:file:" + HOME.resolve(marina) + ";DATABASE_TO_LOWER=TRUE";
     try (Connection connection = DriverManager.getConnection(url, "sa", "");
         var statement = connection.createStatement()) {
-      statement.execute("ALTER TABLE vessel ADD CONSTRAINT odd CHECK (SUBSTRING(registration FROM 1) <> 'QH-2292')");
+      statement.execute(
+          "ALTER TABLE vessel ADD CONSTRAINT odd CHECK (SUBSTRING(registration FROM 1) <> 'QH-2292')");
     }
     long plan = newPlan(marina, arrivals());
     JsonNode run = finished(post("/api/plans/" + plan + "/runs", "").body().path("id").asLong());

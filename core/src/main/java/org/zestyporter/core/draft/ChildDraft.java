@@ -61,10 +61,8 @@ final class ChildDraft {
     if (above.primaryKey().size() != 1 || left.isEmpty()) {
       return children;
     }
-    List<String> own = application.ownTableNames();
     Set<Integer> free = new HashSet<>(left);
-    for (String name : own.isEmpty() ? application.tableNames() : own) {
-      TableInfo table = application.table(name);
+    for (TableInfo table : PlanDraft.tables(application)) {
       FieldInfo link = link(table, above);
       if (link == null || table.name().equals(above.name())) {
         continue;

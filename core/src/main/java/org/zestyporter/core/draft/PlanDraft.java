@@ -21,6 +21,7 @@ import org.zestyporter.core.plan.Policies;
 import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.step.Step;
 import org.zestyporter.core.step.StepKind;
+import org.zestyporter.core.value.PorterException;
 import org.zestyporter.core.value.Words;
 
 /**
@@ -73,15 +74,32 @@ public final class PlanDraft {
 
   /** Proposals for the tables that fit best, best first. */
   public List<Proposal> rank() {
-    List<String> own = application.ownTableNames();
-    List<TableInfo> tables =
-        (own.isEmpty() ? application.tableNames() : own).stream().map(application::table).toList();
-    return tables.stream()
+    return tables(application).stream()
         .sorted(Comparator.comparingInt((TableInfo t) -> -nameScore(t)))
         .limit(TABLES_LOOKED_INTO)
         .map(this::draft)
         .sorted(Comparator.comparingInt((Proposal p) -> -p.score()))
         .toList();
+  }
+
+  /** The tables that may be proposed; one that can't be filled keeps nobody from the others. */
+  static List<TableInfo> tables(Application application) {
+    List<String> own = application.ownTableNames();
+    List<String> names = own.isEmpty() ? application.tableNames() : own;
+    application.read(names);
+    List<TableInfo> tables = new ArrayList<>();
+    PorterException first = null;
+    for (String name : names) {
+      try {
+        tables.add(application.table(name));
+      } catch (PorterException e) {
+        first = first == null ? e : first;
+      }
+    }
+    if (tables.isEmpty() && first != null) {
+      throw first;
+    }
+    return tables;
   }
 
   private int nameScore(TableInfo table) {

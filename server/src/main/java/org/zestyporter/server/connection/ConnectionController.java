@@ -141,7 +141,9 @@ class ConnectionController {
   List<TableCount> tables(@PathVariable String name) {
     Database database = connections.database(name);
     database.forget();
-    return database.tableNames().stream().map(t -> counted(database, t)).toList();
+    List<String> names = database.tableNames();
+    database.read(names);
+    return names.stream().map(t -> counted(database, t)).toList();
   }
 
   private static TableCount counted(Database database, String table) {

@@ -129,21 +129,43 @@ public final class Database implements Application {
     return known.computeIfAbsent(name, this::readTable);
   }
 
-  private TableInfo readTable(String name) {
-    return use(
+  @Override
+  public void read(Collection<String> names) {
+    if (known.keySet().containsAll(names)) {
+      return;
+    }
+    use(
         connection -> {
           Metadata metadata = new Metadata(connection, dialect);
-          Map<String, Metadata.Named> tables = metadata.tables();
-          String found = nearest(name, tables.keySet());
-          if (found != null) {
-            Metadata.Named named = tables.get(found);
-            dialect.requireFillable(connection, named.schema(), named.relation());
-            return metadata.table(found, named);
+          for (String name : names) {
+            try {
+              if (!known.containsKey(name)) {
+                known.put(name, readTable(connection, metadata, name));
+              }
+            } catch (PorterException e) {
+              // who asks for it is told
+            }
           }
-          Map<String, Metadata.Named> views = metadata.views();
-          String view = nearest(name, views.keySet());
-          throw view == null ? noTable(name) : aView(view, metadata.shownBy(views.get(view)));
+          return null;
         });
+  }
+
+  private TableInfo readTable(String name) {
+    return use(c -> readTable(c, new Metadata(c, dialect), name));
+  }
+
+  private TableInfo readTable(Connection connection, Metadata metadata, String name)
+      throws SQLException {
+    Map<String, Metadata.Named> tables = metadata.tables();
+    String found = nearest(name, tables.keySet());
+    if (found != null) {
+      Metadata.Named named = tables.get(found);
+      dialect.requireFillable(connection, named.schema(), named.relation());
+      return metadata.table(found, named);
+    }
+    Map<String, Metadata.Named> views = metadata.views();
+    String view = nearest(name, views.keySet());
+    throw view == null ? noTable(name) : aView(view, metadata.shownBy(views.get(view)));
   }
 
   /** The very name, or the only one that differs in capitals. */

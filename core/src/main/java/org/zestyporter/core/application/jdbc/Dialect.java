@@ -36,9 +36,14 @@ interface Dialect {
   /** What else of a table only the database knows, in a few words each. */
   List<String> ruleTexts(Connection connection, String schema, String table) throws SQLException;
 
-  /** The types of a table's fields by the fields' names. */
-  Map<String, NativeType> types(Connection connection, String schema, String table)
-      throws SQLException;
+  /** Reads the types of tables' fields; what several have in common is read once. */
+  @FunctionalInterface
+  interface Types {
+    /** The types of a table's fields by the fields' names. */
+    Map<String, NativeType> of(String schema, String table) throws SQLException;
+  }
+
+  Types types(Connection connection);
 
   /** Schemas of the database's own. */
   boolean isSystemSchema(String schema);

@@ -116,7 +116,11 @@ final class H2Dialect implements Dialect {
   }
 
   @Override
-  public Map<String, NativeType> types(Connection connection, String schema, String table)
+  public Types types(Connection connection) {
+    return (schema, table) -> types(connection, schema, table);
+  }
+
+  private static Map<String, NativeType> types(Connection connection, String schema, String table)
       throws SQLException {
     String sql =
         """

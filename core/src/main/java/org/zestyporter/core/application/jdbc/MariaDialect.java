@@ -161,9 +161,8 @@ final class MariaDialect implements Dialect {
   }
 
   @Override
-  public Map<String, NativeType> types(Connection connection, String schema, String table)
-      throws SQLException {
-    return new MariaTypes(connection).of(schema, table);
+  public Types types(Connection connection) {
+    return new MariaTypes(connection)::of;
   }
 
   /** Only whole fields: an index over the first letters of a field says less than it seems. */

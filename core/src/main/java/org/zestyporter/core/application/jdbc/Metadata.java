@@ -26,26 +26,32 @@ final class Metadata {
   private final Connection connection;
   private final DatabaseMetaData meta;
   private final Dialect dialect;
+  private final Dialect.Types types;
   private final @Nullable String catalog;
   private final @Nullable String home;
+  private @Nullable Map<String, Named> tables;
 
   Metadata(Connection connection, Dialect dialect) throws SQLException {
     this.connection = connection;
     this.meta = connection.getMetaData();
     this.dialect = dialect;
+    this.types = dialect.types(connection);
     this.catalog = connection.getCatalog();
     this.home = connection.getSchema();
   }
 
-  /** A relation by its schema and name. */
-  record Named(@Nullable String schema, String relation) {}
+  /** A relation by its schema and name, and what the database says of it. */
+  record Named(@Nullable String schema, String relation, @Nullable String comment) {}
 
   /**
    * What can be written to, by what plans call it: the tables of the connection's own schema first,
    * then those of others with their schema before them, each in alphabetical order.
    */
   Map<String, Named> tables() throws SQLException {
-    return relations(TABLES);
+    if (tables == null) {
+      tables = relations(TABLES);
+    }
+    return tables;
   }
 
   /** The tables of the connection's own schema, in alphabetical order. */
@@ -66,7 +72,11 @@ final class Metadata {
     List<Named> others = new ArrayList<>();
     try (ResultSet tables = meta.getTables(catalog, null, "%", kinds)) {
       while (tables.next()) {
-        Named named = new Named(tables.getString("TABLE_SCHEM"), tables.getString("TABLE_NAME"));
+        Named named =
+            new Named(
+                tables.getString("TABLE_SCHEM"),
+                tables.getString("TABLE_NAME"),
+                tables.getString("REMARKS"));
         if (isHome(named.schema())) {
           own.add(named);
         } else if (!dialect.isSystemSchema(named.schema())) {
@@ -106,10 +116,10 @@ final class Metadata {
     String schema = table.schema();
     String relation = table.relation();
     List<String> key = primaryKey(schema, relation);
-    Map<String, NativeType> types = dialect.types(connection, schema, relation);
+    Map<String, NativeType> own = types.of(schema, relation);
     List<List<String>> uniques =
         dialect.uniques(connection, catalog, schema, relation).stream()
-            .filter(fields -> !fields.equals(key) && types.keySet().containsAll(fields))
+            .filter(fields -> !fields.equals(key) && own.keySet().containsAll(fields))
             .distinct()
             .toList();
     Map<String, LinkInfo> links = links(schema, relation);
@@ -128,7 +138,7 @@ final class Metadata {
     try (ResultSet columns = meta.getColumns(catalog, escaped(schema), escaped(relation), "%")) {
       while (columns.next()) {
         String field = columns.getString("COLUMN_NAME");
-        NativeType type = types.get(field);
+        NativeType type = own.get(field);
         if (type != null) {
           boolean unique = key.equals(List.of(field)) || uniques.contains(List.of(field));
           CheckRule rule = checks.get(field.toLowerCase(Locale.ROOT));
@@ -148,16 +158,7 @@ final class Metadata {
     }
     ownRules.addAll(dialect.ruleTexts(connection, schema, relation));
     return new TableInfo(
-        schema,
-        name,
-        relation,
-        comment(schema, relation),
-        fields,
-        key,
-        uniques,
-        rules,
-        ownRules,
-        texts);
+        schema, name, relation, comment(table), fields, key, uniques, rules, ownRules, texts);
   }
 
   private static FieldInfo field(
@@ -197,11 +198,8 @@ final class Metadata {
         type.ignored());
   }
 
-  private @Nullable String comment(@Nullable String schema, String relation) throws SQLException {
-    try (ResultSet table = meta.getTables(catalog, escaped(schema), escaped(relation), null)) {
-      String comment = table.next() ? table.getString("REMARKS") : null;
-      return comment == null || comment.isBlank() ? null : comment;
-    }
+  private static @Nullable String comment(Named table) {
+    return table.comment() == null || table.comment().isBlank() ? null : table.comment();
   }
 
   private List<String> primaryKey(@Nullable String schema, String relation) throws SQLException {

@@ -5,6 +5,7 @@ import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -164,9 +165,42 @@ final class PostgresDialect implements Dialect {
   }
 
   @Override
-  public Map<String, NativeType> types(Connection connection, String schema, String table)
-      throws SQLException {
-    return new PostgresTypes(connection).of(schema, table);
+  public Types types(Connection connection) {
+    return new PostgresTypes(connection)::of;
+  }
+
+  @Override
+  public Collection<List<Pointer>> foreignKeys(
+      Connection connection, String catalog, String schema, String table) throws SQLException {
+    String sql =
+        """
+        SELECT k.oid::bigint, a.attname, tn.nspname, t.relname, b.attname
+        FROM pg_constraint k
+        JOIN pg_class c ON c.oid = k.conrelid
+        JOIN pg_namespace n ON n.oid = c.relnamespace
+        JOIN pg_class t ON t.oid = k.confrelid
+        JOIN pg_namespace tn ON tn.oid = t.relnamespace
+        CROSS JOIN LATERAL unnest(k.conkey, k.confkey) WITH ORDINALITY AS f (own, other, place)
+        JOIN pg_attribute a ON a.attrelid = k.conrelid AND a.attnum = f.own
+        JOIN pg_attribute b ON b.attrelid = k.confrelid AND b.attnum = f.other
+        WHERE k.contype = 'f' AND n.nspname = ? AND c.relname = ? ORDER BY k.conname, f.place""";
+    Map<Long, List<Pointer>> keys = new LinkedHashMap<>();
+    try (PreparedStatement query = connection.prepareStatement(sql)) {
+      query.setString(1, schema);
+      query.setString(2, table);
+      try (ResultSet found = query.executeQuery()) {
+        while (found.next()) {
+          keys.computeIfAbsent(found.getLong(1), k -> new ArrayList<>())
+              .add(
+                  new Pointer(
+                      found.getString(2),
+                      found.getString(3),
+                      found.getString(4),
+                      found.getString(5)));
+        }
+      }
+    }
+    return keys.values();
   }
 
   /** Only whole, valid indexes over fields: no expressions, no conditions, no carried fields. */

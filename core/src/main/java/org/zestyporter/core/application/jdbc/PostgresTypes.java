@@ -5,6 +5,7 @@ import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -18,6 +19,7 @@ final class PostgresTypes {
   private static final int HEADER = 4;
 
   private final Connection connection;
+  private final Map<String, NativeType> known = new HashMap<>();
 
   PostgresTypes(Connection connection) {
     this.connection = connection;
@@ -52,7 +54,7 @@ final class PostgresTypes {
       query.setString(2, table);
       try (ResultSet found = query.executeQuery()) {
         while (found.next()) {
-          NativeType type = type(found.getLong(4), found.getInt(5), found.getString(6));
+          NativeType type = known(found.getLong(4), found.getInt(5), found.getString(6));
           if ("a".equals(found.getString(2))) {
             type = type.always("the database numbers it itself");
           } else if (!found.getString(3).isEmpty()) {
@@ -63,6 +65,16 @@ final class PostgresTypes {
       }
     }
     return types;
+  }
+
+  private NativeType known(long oid, int modifier, String shown) throws SQLException {
+    String key = oid + " " + modifier + " " + shown;
+    NativeType type = known.get(key);
+    if (type == null) {
+      type = type(oid, modifier, shown);
+      known.put(key, type);
+    }
+    return type;
   }
 
   private NativeType type(long oid, int modifier, String shown) throws SQLException {

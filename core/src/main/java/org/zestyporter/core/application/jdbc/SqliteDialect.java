@@ -117,9 +117,9 @@ final class SqliteDialect implements Dialect {
   }
 
   @Override
-  public Map<String, NativeType> types(Connection connection, String schema, String table)
-      throws SQLException {
-    return new SqliteTypes(connection, this).of(table);
+  public Types types(Connection connection) {
+    SqliteTypes types = new SqliteTypes(connection, this);
+    return (schema, table) -> types.of(table);
   }
 
   /** They have no names; without a field they point at the other table's primary key. */
