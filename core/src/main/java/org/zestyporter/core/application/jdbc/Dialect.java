@@ -252,27 +252,6 @@ interface Dialect {
     return null;
   }
 
-  /** Updates records, all of them in the same fields; gives how many were there. */
-  @FunctionalInterface
-  interface Update {
-    int update(List<WriteSession.Change> changes) throws SQLException;
-  }
-
-  /**
-   * A way to update records, in whatever order, other than a statement for each.
-   *
-   * @return null if there is none for these
-   */
-  default @Nullable Update update(
-      Connection connection,
-      Going going,
-      TableInfo table,
-      List<FieldInfo> fields,
-      List<WriteSession.Change> changes)
-      throws SQLException {
-    return null;
-  }
-
   default String quote(String identifier) {
     return '"' + identifier.replace("\"", "\"\"") + '"';
   }

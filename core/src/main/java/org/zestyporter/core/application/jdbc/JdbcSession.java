@@ -73,7 +73,7 @@ final class JdbcSession implements WriteSession {
     for (List<Integer> group : groups(changes, inOrder)) {
       List<Change> same = group.stream().map(changes::get).toList();
       List<List<Object>> written =
-          taken(table, same.get(0).line(), () -> statements.write(table, same, inOrder));
+          taken(table, same.get(0).line(), () -> statements.write(table, same));
       for (int i = 0; i < group.size(); i++) {
         keys.set(group.get(i), written.get(i));
       }

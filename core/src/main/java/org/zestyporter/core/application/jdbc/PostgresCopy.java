@@ -145,18 +145,17 @@ final class PostgresCopy {
     }
     StringBuilder rows = new StringBuilder(changes.size() * columns.size() * 12);
     for (int i = 0; i < changes.size(); i++) {
-      List<Object> values = new ArrayList<>(changes.get(i).values());
-      if (numbers != null) {
-        values.add(numbers.get(i));
+      List<Object> values = changes.get(i).values();
+      for (int f = 0; f < fields.size(); f++) {
+        rows.append(f == 0 ? "" : "\t");
+        write(values.get(f), rows);
       }
-      row(values, rows);
+      if (numbers != null) {
+        rows.append('\t').append(numbers.get(i));
+      }
+      rows.append('\n');
     }
-    String names =
-        columns.stream().map(f -> dialect.quote(f.name())).collect(Collectors.joining(", "));
-    send(
-        connection,
-        "COPY " + dialect.name(table) + " (" + names + ") FROM STDIN",
-        rows.toString().getBytes(StandardCharsets.UTF_8));
+    send(columns, rows.toString().getBytes(StandardCharsets.UTF_8));
     return keys(fields, changes, numbers);
   }
 
@@ -175,9 +174,14 @@ final class PostgresCopy {
     return numbers;
   }
 
-  /** Sends rows by a COPY. */
-  static void send(Connection connection, String sql, byte[] rows) throws SQLException {
-    CopyIn copy = connection.unwrap(PGConnection.class).getCopyAPI().copyIn(sql);
+  private void send(List<FieldInfo> columns, byte[] rows) throws SQLException {
+    String names =
+        columns.stream().map(f -> dialect.quote(f.name())).collect(Collectors.joining(", "));
+    CopyIn copy =
+        connection
+            .unwrap(PGConnection.class)
+            .getCopyAPI()
+            .copyIn("COPY " + dialect.name(table) + " (" + names + ") FROM STDIN");
     try {
       copy.writeToCopy(rows, 0, rows.length);
       copy.endCopy();
@@ -214,15 +218,6 @@ final class PostgresCopy {
     }
     return !(value instanceof OffsetDateTime moment)
         || moment.getYear() >= 1 && moment.getYear() <= 9_999;
-  }
-
-  /** Writes a row in COPY's text format. */
-  static void row(List<Object> values, StringBuilder rows) {
-    for (int f = 0; f < values.size(); f++) {
-      rows.append(f == 0 ? "" : "\t");
-      write(values.get(f), rows);
-    }
-    rows.append('\n');
   }
 
   private static void write(@Nullable Object value, StringBuilder row) {

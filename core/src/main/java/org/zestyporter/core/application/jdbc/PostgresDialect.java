@@ -280,26 +280,12 @@ final class PostgresDialect implements Dialect {
       List<FieldInfo> fields,
       List<WriteSession.Change> changes)
       throws SQLException {
-    PostgresCopy copy = isBulk(changes) ? PostgresCopy.of(this, connection, table, fields) : null;
+    boolean writable =
+        changes.size() >= BULK
+            && changes.stream()
+                .allMatch(c -> c.values().stream().allMatch(PostgresCopy::isWritable));
+    PostgresCopy copy = writable ? PostgresCopy.of(this, connection, table, fields) : null;
     return copy == null ? null : some -> copy.insert(fields, some);
-  }
-
-  private static boolean isBulk(List<WriteSession.Change> changes) {
-    return changes.size() >= BULK
-        && changes.stream().allMatch(c -> c.values().stream().allMatch(PostgresCopy::isWritable));
-  }
-
-  @Override
-  public @Nullable Update update(
-      Connection connection,
-      Going going,
-      TableInfo table,
-      List<FieldInfo> fields,
-      List<WriteSession.Change> changes)
-      throws SQLException {
-    PostgresUpdate update =
-        isBulk(changes) ? PostgresUpdate.of(this, connection, going, table, fields) : null;
-    return update == null ? null : update::update;
   }
 
   @Override

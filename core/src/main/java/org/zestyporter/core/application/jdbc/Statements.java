@@ -32,25 +32,15 @@ final class Statements {
    * Inserts or updates records.
    *
    * @param changes all with the same fields, and all inserts or all updates
-   * @param inOrder true if one may have to wait for those before it
    * @return their primary keys, in their order
    * @throws RefusedException if one of them was not written, though the database said nothing
    */
-  List<List<Object>> write(TableInfo table, List<Change> changes, boolean inOrder)
-      throws SQLException {
+  List<List<Object>> write(TableInfo table, List<Change> changes) throws SQLException {
     boolean insert = changes.get(0).key() == null;
     List<FieldInfo> fields = changes.get(0).fields().stream().map(table.fields()::get).toList();
     Dialect.Insert own = insert ? dialect.insert(connection, going, table, fields, changes) : null;
     if (own != null) {
       return all(own.insert(changes), changes);
-    }
-    Dialect.Update together =
-        insert || inOrder ? null : dialect.update(connection, going, table, fields, changes);
-    if (together != null) {
-      if (together.update(changes) != changes.size()) {
-        throw notUpdated(changes.get(0));
-      }
-      return changes.stream().map(Change::key).toList();
     }
     List<FieldInfo> keyFields = table.fields(table.primaryKey());
     String[] generated = keyFields.stream().map(FieldInfo::name).toArray(String[]::new);
@@ -104,17 +94,14 @@ final class Statements {
   private static void requireUpdated(List<Change> changes, int[] counts) {
     for (int i = 0; i < counts.length; i++) {
       if (counts[i] == 0) {
-        throw notUpdated(changes.get(i));
+        throw new RefusedException(
+            new Refusal(
+                changes.get(i).line(),
+                "the record was removed while the run went on, or the application kept it as it"
+                    + " was"),
+            null);
       }
     }
-  }
-
-  private static RefusedException notUpdated(Change change) {
-    return new RefusedException(
-        new Refusal(
-            change.line(),
-            "the record was removed while the run went on, or the application kept it as it was"),
-        null);
   }
 
   private List<List<Object>> insertedKeys(
