@@ -54,6 +54,7 @@ final class MariaDialect implements Dialect {
   private static final int PARAMETERS = 60_000;
 
   private static final int CLAIM_SECONDS = 0;
+  private static final String TRIGGER = "trigger ";
 
   private static final Pattern UNIQUE =
       Pattern.compile("entry '(?<value>.*)' for key '(?:\\w+\\.)?(?<rule>.*)'");
@@ -154,10 +155,10 @@ final class MariaDialect implements Dialect {
       throws SQLException {
     String sql =
         """
-        SELECT CONCAT('trigger ', trigger_name) FROM information_schema.triggers
+        SELECT CONCAT('%s', trigger_name) FROM information_schema.triggers
         WHERE event_object_schema = COALESCE(?, DATABASE()) AND event_object_table = ?
           AND event_manipulation <> 'DELETE'""";
-    return Dialect.texts(connection, sql, schema, table);
+    return Dialect.texts(connection, sql.formatted(TRIGGER), schema, table);
   }
 
   @Override
@@ -290,12 +291,15 @@ final class MariaDialect implements Dialect {
       List<WriteSession.Change> changes)
       throws SQLException {
     DatabaseMetaData meta = connection.getMetaData();
-    boolean returns = !isMySql(connection) && tells(meta);
-    if (!returns || fields.isEmpty()) {
+    Returning returning = new Returning(this, connection, going, table, fields);
+    boolean triggered = table.ownRules().stream().anyMatch(r -> r.startsWith(TRIGGER));
+    if (returning.knowsKeys() && !triggered) {
+      return returning::silently;
+    }
+    if (isMySql(connection) || !tells(meta) || fields.isEmpty()) {
       return null;
     }
     int most = Math.max(1, Math.min(RECORDS, PARAMETERS / fields.size()));
-    Returning returning = new Returning(this, connection, going, table, fields);
     return some -> {
       List<List<Object>> keys = new ArrayList<>(some.size());
       for (int from = 0; from < some.size(); ) {

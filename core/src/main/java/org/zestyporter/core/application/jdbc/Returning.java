@@ -14,7 +14,7 @@ import org.zestyporter.core.application.WriteSession.Change;
 
 /**
  * Inserts records by statements that tell the primary keys of what they made ({@code INSERT …
- * RETURNING}).
+ * RETURNING}), or by such that need not.
  */
 final class Returning {
   private final Dialect dialect;
@@ -69,6 +69,33 @@ final class Returning {
           }
           return keys;
         });
+  }
+
+  /** Inserts them by a batch, which tells nothing: for records that stand as they are given. */
+  List<List<Object>> silently(List<Change> changes) throws SQLException {
+    int[] keyAt = keyFields.stream().mapToInt(fields::indexOf).toArray();
+    return going.use(
+        connection,
+        Statements.insertSql(dialect, table, fields, 1),
+        statement -> {
+          List<List<Object>> keys = new ArrayList<>(changes.size());
+          for (Change change : changes) {
+            Statements.bind(dialect, statement, fields, change.values(), 1);
+            statement.addBatch();
+            List<Object> key = new ArrayList<>(keyAt.length);
+            for (int i = 0; i < keyAt.length; i++) {
+              key.add(keyFields.get(i).storage().canonical(change.values().get(keyAt[i])));
+            }
+            keys.add(keyAt.length == 0 ? null : key);
+          }
+          statement.executeBatch();
+          return keys;
+        });
+  }
+
+  /** True if all parts of the primary key are among the fields. */
+  boolean knowsKeys() {
+    return fields.containsAll(keyFields);
   }
 
   private String sql(int records) {
