@@ -20,7 +20,7 @@ import org.zestyporter.server.web.Times;
 
 /** Takes runs back, and undos too. */
 @Service
-class UndoService {
+public class UndoService {
   static final String UNDO = "undo";
 
   private final RunMapper runs;
@@ -71,7 +71,7 @@ class UndoService {
    *
    * @throws PorterException if it can't be taken back
    */
-  RunService.RunView undo(long id, Decisions decisions, String who) {
+  public RunService.RunView undo(long id, Decisions decisions, String who) {
     ExecutionRecord run = undoable(id);
     space.requireRoom();
     LocalDateTime now = Times.now(clock);

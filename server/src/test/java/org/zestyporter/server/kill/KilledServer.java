@@ -7,11 +7,14 @@ import java.util.Map;
 import org.springframework.boot.WebApplicationType;
 import org.springframework.boot.builder.SpringApplicationBuilder;
 import org.springframework.context.ConfigurableApplicationContext;
+import org.zestyporter.core.undo.Decisions;
+import org.zestyporter.core.undo.Edited;
 import org.zestyporter.server.PorterServer;
 import org.zestyporter.server.connection.ConnectionService;
 import org.zestyporter.server.plan.PlanService;
 import org.zestyporter.server.plan.PlanViews;
 import org.zestyporter.server.run.RunService;
+import org.zestyporter.server.run.UndoService;
 import org.zestyporter.server.source.SourceService;
 
 /**
@@ -23,12 +26,14 @@ final class KilledServer {
   private static final String WHO = "odile";
 
   private final RunService runs;
+  private final UndoService undos;
   private final PlanService plans;
   private final SourceService sources;
   private final ConnectionService connections;
 
   private KilledServer(ConfigurableApplicationContext context) {
     runs = context.getBean(RunService.class);
+    undos = context.getBean(UndoService.class);
     plans = context.getBean(PlanService.class);
     sources = context.getBean(SourceService.class);
     connections = context.getBean(ConnectionService.class);
@@ -54,7 +59,8 @@ final class KilledServer {
       all = runs.newest(1_000);
     }
     for (RunService.RunView run : all) {
-      System.out.println("FOUND " + run.source() + " " + run.state() + " " + run.code());
+      System.out.println(
+          "FOUND " + run.source() + " " + run.kind() + " " + run.state() + " " + run.code());
     }
     System.out.println("TOLD");
     System.out.flush();
@@ -80,15 +86,25 @@ final class KilledServer {
       }
       System.out.println("BEGIN " + batch);
       System.out.flush();
-      long id = runs.run(plan, WHO).id();
-      RunService.RunView run = runs.find(id);
-      while (isOpen(run.state())) {
-        Thread.sleep(5);
-        run = runs.find(id);
-      }
+      RunService.RunView run = ended(runs.run(plan, WHO));
       System.out.println("END " + batch + " " + run.state());
       System.out.flush();
+      if (batch % 2 == 0) {
+        // each second one is taken back, which may be cut off as well
+        System.out.println("BEGIN " + batch);
+        System.out.flush();
+        ended(undos.undo(run.id(), Decisions.all(Edited.KEEP), WHO));
+      }
     }
+  }
+
+  private RunService.RunView ended(RunService.RunView begun) throws InterruptedException {
+    RunService.RunView run = begun;
+    while (isOpen(run.state())) {
+      Thread.sleep(5);
+      run = runs.find(begun.id());
+    }
+    return run;
   }
 
   private long bring(int batch) throws Exception {
