@@ -1458,6 +1458,8 @@ export interface components {
             message?: string;
             undoes?: components["schemas"]["Other"];
             undoneBy?: components["schemas"]["Other"];
+            /** Format: date-time */
+            keptUntil?: string;
         };
         Sample: {
             /** Format: int64 */

@@ -9,7 +9,7 @@
   import Problems from '../rehearse/Problems.svelte';
   import { useKeys } from '../ui/keys.svelte';
   import { tell } from '../ui/toaster';
-  import { count, many, when } from '../ui/words';
+  import { count, date, many, when } from '../ui/words';
   import Ahead from './Ahead.svelte';
   import Books from './Books.svelte';
   import FieldsChanged from './FieldsChanged.svelte';
@@ -29,7 +29,7 @@
   const stands = $derived(open.run?.state === 'done' && !open.run.undoneBy);
 
   useKeys(() =>
-    stands && !open.busy
+    stands && open.run?.keptUntil && !open.busy
       ? [{ keys: ['u'], say: 'take it back', act: () => (takingBack = true) }]
       : [],
   );
@@ -151,13 +151,20 @@
     <aside>
       <div class="bt">
         <h2>Records touched</h2>
-        {#if stands}<button
+        {#if stands && open.run.keptUntil}<button
             class="button small end"
             disabled={!!open.busy}
             onclick={() => (takingBack = true)}
             >{undo ? 'Undo this undo…' : 'Take this run back…'}</button
           >{/if}
       </div>
+      {#if stands}
+        <p class="q2 until">
+          {open.run.keptUntil
+            ? `It can be taken back until ${date(open.run.keptUntil)}.`
+            : 'Its ledger is gone, and it can’t be taken back any more.'}
+        </p>
+      {/if}
       {#if undo}
         <p class="touched">
           {many(into.removed ?? 0, 'record')} removed, {count(into.changed)} put back{into.new

@@ -222,6 +222,15 @@ export function ends(text: string): { before: number; middle: string; after: num
   return { before, middle, after: text.length - before - middle.length };
 }
 
+/** The day of a moment. */
+export function date(iso: string): string {
+  return new Date(iso).toLocaleDateString('en-GB', {
+    day: 'numeric',
+    month: 'short',
+    year: 'numeric',
+  });
+}
+
 /** A moment as it is told: today by the clock, else by the day. */
 export function when(iso: string | undefined, now = new Date()): string {
   if (!iso) return '';

@@ -20,6 +20,8 @@ import org.zestyporter.core.application.jdbc.Patience;
  * @param hosts names under which the server is reached; requests for others are refused
  * @param sessionLife how long a sign-in lasts at most, however busy
  * @param lockWait how long is waited for records that somebody else has locked
+ * @param keepLedgers how long the ledger of a run is kept, by which it can be undone
+ * @param ledgerLimit the most that the ledgers of runs may take; the oldest go
  * @param statementTime how long one statement in an application's database may take
  */
 @ConfigurationProperties("porter")
@@ -31,6 +33,8 @@ public record Settings(
     @DefaultValue({"localhost", "127.0.0.1", "[::1]"}) List<String> hosts,
     @DefaultValue("24h") Duration sessionLife,
     @DefaultValue("30s") Duration lockWait,
+    @DefaultValue("365d") Duration keepLedgers,
+    @DefaultValue("20GB") DataSize ledgerLimit,
     @DefaultValue("30m") Duration statementTime) {
 
   /** The file of our own records. */

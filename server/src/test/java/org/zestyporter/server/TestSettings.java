@@ -22,6 +22,8 @@ public final class TestSettings {
         List.of("localhost"),
         Duration.ofHours(24),
         Duration.ofSeconds(5),
+        Duration.ofDays(365),
+        DataSize.ofGigabytes(1),
         Duration.ofMinutes(1));
   }
 }

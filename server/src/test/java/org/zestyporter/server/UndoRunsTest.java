@@ -5,13 +5,16 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.util.ArrayList;
 import java.util.List;
 import org.junit.jupiter.api.Test;
+import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.test.web.servlet.request.MockMvcRequestBuilders;
 import org.zestyporter.core.plan.PlanJson;
+import org.zestyporter.server.run.LedgerLimits;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.node.ObjectNode;
 
 /** Runs are taken back over HTTP, and undos too. */
 class UndoRunsTest extends ServerTest {
+  @Autowired private LedgerLimits limits;
 
   private JsonNode run(long plan) throws Exception {
     return finished(post("/api/plans/" + plan + "/runs", "").body().path("id").asLong());
@@ -45,6 +48,10 @@ class UndoRunsTest extends ServerTest {
     List<String> after = records(marina, "vessel");
     assertThat(after).isNotEqualTo(before);
 
+    limits.tidy();
+    assertThat(get("/api/runs/" + id).body().path("keptUntil").asString())
+        .as("no limit is reached")
+        .isNotBlank();
     JsonNode prospect = get("/api/runs/" + id + "/undo").body();
     JsonNode part = prospect.path("parts").get(0);
     assertThat(part.path("removed").asInt()).isEqualTo(into.path("new").asInt()).isPositive();

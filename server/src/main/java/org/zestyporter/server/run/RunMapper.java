@@ -183,7 +183,28 @@ interface RunMapper {
         AND id NOT IN (SELECT rehearsal_id FROM execution WHERE rehearsal_id IS NOT NULL)""")
   List<Long> olderRehearsals(@Param("plan") long plan, @Param("newest") long newest);
 
-  /** Rehearsals that nobody has looked at for long, whatever follows them. */
-  @Select("SELECT id FROM execution WHERE kind = 'rehearsal' AND finished_at < #{before}")
-  List<Long> rehearsalsBefore(LocalDateTime before);
+  /** Runs and undos that ended before a time and have a ledger that nothing needs now. */
+  @Select(
+      """
+      SELECT e.id FROM execution e
+      WHERE e.kind <> 'rehearsal' AND e.state NOT IN ('going', 'committing')
+        AND e.finished_at < #{before}
+        AND EXISTS (SELECT 1 FROM ledger_destination d WHERE d.execution_id = e.id)
+        AND NOT EXISTS (SELECT 1 FROM execution u
+          WHERE u.undoes_id = e.id AND u.state IN ('going', 'committing'))""")
+  List<Long> ledgersBefore(LocalDateTime before);
+
+  /** What the ledger of a run takes. */
+  record LedgerSize(long id, long bytes) {}
+
+  /** What the ledgers of ended runs and undos take that nothing needs now, the newest first. */
+  @Select(
+      """
+      SELECT e.id AS id, SUM(OCTET_LENGTH(c.entries)) AS bytes FROM execution e
+      JOIN ledger_chunk c ON c.execution_id = e.id
+      WHERE e.kind <> 'rehearsal' AND e.state NOT IN ('going', 'committing')
+        AND NOT EXISTS (SELECT 1 FROM execution u
+          WHERE u.undoes_id = e.id AND u.state IN ('going', 'committing'))
+      GROUP BY e.id ORDER BY e.id DESC""")
+  List<LedgerSize> ledgerSizes();
 }

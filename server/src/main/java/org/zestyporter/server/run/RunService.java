@@ -39,6 +39,7 @@ public class RunService implements DependsOnPlans {
   private final PlanService plans;
   private final SourceService sources;
   private final LedgerReader ledgers;
+  private final LedgerLimits limits;
   private final Jobs jobs;
   private final Settling settling;
   private final Endings endings;
@@ -46,7 +47,11 @@ public class RunService implements DependsOnPlans {
   private final Clock clock;
   private final Map<Long, Beginning> busyPlans = new ConcurrentHashMap<>();
 
-  /** A rehearsal or run as it is shown. */
+  /**
+   * A rehearsal or run as it is shown.
+   *
+   * @param keptUntil until when its ledger is kept, and it can be undone; null if it has none
+   */
   public record RunView(
       long id,
       String kind,
@@ -63,7 +68,8 @@ public class RunService implements DependsOnPlans {
       @Nullable String code,
       @Nullable String message,
       @Nullable Other undoes,
-      @Nullable Other undoneBy) {}
+      @Nullable Other undoneBy,
+      @Nullable LocalDateTime keptUntil) {}
 
   /** Another run: the one that is taken back, or that takes this one back. */
   public record Other(long id, @Nullable String number, String state) {}
@@ -73,6 +79,7 @@ public class RunService implements DependsOnPlans {
       PlanService plans,
       SourceService sources,
       LedgerReader ledgers,
+      LedgerLimits limits,
       Jobs jobs,
       Settling settling,
       Endings endings,
@@ -82,6 +89,7 @@ public class RunService implements DependsOnPlans {
     this.plans = plans;
     this.sources = sources;
     this.ledgers = ledgers;
+    this.limits = limits;
     this.jobs = jobs;
     this.settling = settling;
     this.endings = endings;
@@ -367,6 +375,7 @@ public class RunService implements DependsOnPlans {
         r.code(),
         r.message(),
         r.undoesId() == null ? null : other(runs.find(r.undoesId())),
-        other(undoOf(r.id())));
+        other(undoOf(r.id())),
+        limits.until(r));
   }
 }

@@ -32,7 +32,7 @@ class RunServiceTest {
   private final Settling settling = mock();
   private final RunService service =
       new RunService(
-          runs, plans, sources, mock(), jobs, settling, mock(), mock(Space.class), CLOCK);
+          runs, plans, sources, mock(), mock(), jobs, settling, mock(), mock(Space.class), CLOCK);
 
   @Test
   void whatWasGoingWhenTheServerStoppedIsOverAndKeepsNoLedger() {
