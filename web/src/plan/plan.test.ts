@@ -19,7 +19,13 @@ const plan: Plan = {
       checksOff: [],
     },
   ],
-  run: { mode: 'all-or-nothing', whenAltered: 'accept', rows: 'whole', tryInDatabase: false },
+  run: {
+    mode: 'all-or-nothing',
+    whenAltered: 'accept',
+    rows: 'whole',
+    whenDifferent: 'go-on',
+    tryInDatabase: false,
+  },
   phrasebooks: [],
   corrections: [],
 };

@@ -29,6 +29,18 @@
       ]}
     />
   </div>
+  <div>
+    If records are changed before the run
+    <Pick
+      label="If records are changed before the run"
+      value={run.whenDifferent}
+      pick={(whenDifferent) => set({ whenDifferent })}
+      options={[
+        { value: 'go-on', text: 'rows may come out otherwise' },
+        { value: 'refuse', text: 'nothing is written' },
+      ]}
+    />
+  </div>
   {#if rules.length}
     <label title={rules.join('\n')}>
       <input

@@ -129,8 +129,9 @@
         </li>{/if}
       <li>If another run goes into the same table, this one waits until it is done.</li>
       <li>
-        Records are read anew as it goes. Rows that come out otherwise than rehearsed are named
-        afterwards, with the reason.
+        Records are read anew as it goes. {open.plan.run.whenDifferent === 'refuse'
+          ? 'If a row comes out otherwise than rehearsed, nothing is written.'
+          : 'Rows that come out otherwise than rehearsed are named afterwards, with the reason.'}
       </li>
     </ul>
     {#each changing as into (into.table)}

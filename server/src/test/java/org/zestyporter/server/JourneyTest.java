@@ -110,6 +110,19 @@ class JourneyTest extends ServerTest {
   void runSaysWhichRowsCameOutOtherwiseThanRehearsed() throws Exception {
     String marina = marina("between");
     long plan = newPlan(marina, arrivals());
+    rehearsedAndThenChanged(plan, marina);
+    JsonNode run = finished(post("/api/plans/" + plan + "/runs", "").body().path("id").asLong());
+    assertThat(run.path("state").asString()).isEqualTo("done");
+    JsonNode differences = get("/api/runs/" + run.path("id").asLong() + "/differences").body();
+    assertThat(differences.path("total").asInt()).isEqualTo(2);
+    assertThat(differences.path("first").findValuesAsString("rehearsed"))
+        .containsExactlyInAnyOrder("new", "unchanged");
+    assertThat(differences.path("first").findValuesAsString("why"))
+        .containsExactlyInAnyOrder(
+            "the record was added in between", "the record was edited in between");
+  }
+
+  private void rehearsedAndThenChanged(long plan, String marina) throws Exception {
     finished(post("/api/plans/" + plan + "/rehearsals", "").body().path("id").asLong());
     String url = "jdbc:h2:file:" + HOME.resolve(marina) + ";DATABASE_TO_LOWER=TRUE";
     try (Connection connection = DriverManager.getConnection(url, "sa", "");
@@ -121,15 +134,31 @@ class JourneyTest extends ServerTest {
               + " SELECT 'QH-2292', name, type_id, length_m, owner_id, arrived_on FROM vessel"
               + " WHERE id = 1");
     }
+  }
+
+  @Test
+  void aPlanMayRefuseRowsThatComeOutOtherwiseThanRehearsed() throws Exception {
+    String marina = marina("refusing-others");
+    long plan = newPlan(marina, arrivals());
+    JsonNode view = get("/api/plans/" + plan).body();
+    ObjectNode edit = PlanJson.MAPPER.createObjectNode();
+    edit.set("revision", view.path("revision"));
+    ObjectNode document = (ObjectNode) view.path("plan").deepCopy();
+    document.putObject("run").put("whenDifferent", "refuse");
+    edit.set("plan", document);
+    assertThat(put("/api/plans/" + plan, edit).status()).isEqualTo(200);
+    rehearsedAndThenChanged(plan, marina);
+    long records = get("/api/plans/" + plan).body().path("tableRecords").asLong();
     JsonNode run = finished(post("/api/plans/" + plan + "/runs", "").body().path("id").asLong());
-    assertThat(run.path("state").asString()).isEqualTo("done");
-    JsonNode differences = get("/api/runs/" + run.path("id").asLong() + "/differences").body();
-    assertThat(differences.path("total").asInt()).isEqualTo(2);
-    assertThat(differences.path("first").findValuesAsString("rehearsed"))
-        .containsExactlyInAnyOrder("new", "unchanged");
-    assertThat(differences.path("first").findValuesAsString("why"))
-        .containsExactlyInAnyOrder(
-            "the record was added in between", "the record was edited in between");
+    assertThat(run.path("state").asString()).isEqualTo("failed");
+    assertThat(run.path("code").asString()).isEqualTo("different");
+    assertThat(run.path("message").asString())
+        .startsWith("2 rows come out otherwise than rehearsed: line ")
+        .contains("changed, not unchanged");
+    assertThat(get("/api/plans/" + plan).body().path("tableRecords").asLong()).isEqualTo(records);
+    finished(post("/api/plans/" + plan + "/rehearsals", "").body().path("id").asLong());
+    JsonNode again = finished(post("/api/plans/" + plan + "/runs", "").body().path("id").asLong());
+    assertThat(again.path("state").asString()).isEqualTo("done");
   }
 
   @Test

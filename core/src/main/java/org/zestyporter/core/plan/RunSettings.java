@@ -12,6 +12,7 @@ import org.jspecify.annotations.Nullable;
  * @param whenAltered what it means that the application keeps another value than it was given
  * @param rows what becomes of a row's other records when one of them is rejected
  * @param stopAfter rejected rows up to which a run goes on; null if any number is borne
+ * @param whenDifferent what it means that rows come out otherwise than they were rehearsed
  * @param tryInDatabase true if a rehearsal has the database try everything, and takes it back
  */
 @RecordBuilder
@@ -20,6 +21,7 @@ public record RunSettings(
     WhenAltered whenAltered,
     Rows rows,
     @Nullable Integer stopAfter,
+    WhenDifferent whenDifferent,
     boolean tryInDatabase)
     implements RunSettingsBuilder.With {
 
@@ -64,15 +66,29 @@ public record RunSettings(
     }
   }
 
+  /** What it means that rows come out otherwise than they were rehearsed. */
+  public enum WhenDifferent {
+    /** They are written as they come out, and told. */
+    GO_ON,
+    /** Nothing is written. */
+    REFUSE;
+
+    @JsonValue
+    public String word() {
+      return name().toLowerCase(Locale.ROOT).replace('_', '-');
+    }
+  }
+
   public static final RunSettings ALL_OR_NOTHING = new RunSettings(null, null);
 
   public RunSettings(Mode mode, WhenAltered whenAltered) {
-    this(mode, whenAltered, null, null, false);
+    this(mode, whenAltered, null, null, null, false);
   }
 
   public RunSettings {
     mode = mode == null ? Mode.ALL_OR_NOTHING : mode;
     whenAltered = whenAltered == null ? WhenAltered.ACCEPT : whenAltered;
     rows = rows == null ? Rows.WHOLE : rows;
+    whenDifferent = whenDifferent == null ? WhenDifferent.GO_ON : whenDifferent;
   }
 }

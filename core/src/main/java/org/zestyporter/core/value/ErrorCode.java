@@ -158,6 +158,7 @@ public enum ErrorCode {
   DATABASE_REFUSED(Kind.DATABASE),
   TABLE_GONE(Kind.DATABASE, "Choose the table again."),
   ROW_REFUSED(Kind.DATABASE),
+  DIFFERENT(Kind.CONFLICT, "Rehearse again, and look at what comes out now."),
   TOO_MANY_REJECTED(Kind.DATA),
   UNBALANCED(Kind.DATABASE),
   ALTERED(Kind.DATABASE),

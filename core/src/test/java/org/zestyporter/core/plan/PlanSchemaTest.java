@@ -152,6 +152,7 @@ class PlanSchemaTest {
                 RunSettings.WhenAltered.REFUSE,
                 RunSettings.Rows.EACH,
                 40,
+                RunSettings.WhenDifferent.REFUSE,
                 true),
             List.of(new Phrasebook("Kinds", List.of(new Phrasebook.Phrase("K", null)))),
             List.of(new Correction(12, "LOA", "tbc", "32")));

@@ -7,6 +7,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -15,6 +16,7 @@ import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Service;
 import org.zestyporter.core.fill.RunContext;
 import org.zestyporter.core.plan.PlanJson;
+import org.zestyporter.core.plan.RunSettings;
 import org.zestyporter.core.run.Pipeline;
 import org.zestyporter.core.run.Progress;
 import org.zestyporter.core.run.RunReport;
@@ -34,6 +36,8 @@ public class RunService implements DependsOnPlans {
   private static final String RUN = "run";
   static final String REHEARSAL = "rehearsal";
   private static final Duration PATIENCE = Duration.ofSeconds(2);
+
+  private static final int DIFFERENCES_NAMED = 5;
 
   private final RunMapper runs;
   private final PlanService plans;
@@ -221,7 +225,7 @@ public class RunService implements DependsOnPlans {
                   number == null
                       ? new RunContext(who, now, opened.source().name())
                       : new RunContext(who, now, opened.source().name(), number)));
-      StoredLedger ledger = new StoredLedger(runs, id, false);
+      StoredLedger ledger = new StoredLedger(runs, id, false, () -> requireAsRehearsed(id, opened));
       report =
           number == null
               ? pipeline.rehearse(ledger, progress)
@@ -243,6 +247,29 @@ public class RunService implements DependsOnPlans {
       }
     } catch (RuntimeException e) {
       LOG.warn("what follows execution {} did not come about", id, e);
+    }
+  }
+
+  /** Throws if rows come out otherwise than rehearsed, and the plan does not bear that. */
+  private void requireAsRehearsed(long id, PlanService.Opened opened) {
+    if (opened.plan().run().whenDifferent() != RunSettings.WhenDifferent.REFUSE) {
+      return;
+    }
+    LedgerReader.Differences differences = differences(id);
+    if (differences.total() > 0) {
+      String named =
+          differences.first().stream()
+              .limit(DIFFERENCES_NAMED)
+              .map(
+                  d -> "line " + d.line() + " " + d.came().word() + ", not " + d.rehearsed().word())
+              .collect(Collectors.joining("; "));
+      throw ErrorCode.DIFFERENT.error(
+          differences.total()
+              + (differences.total() == 1 ? " row comes" : " rows come")
+              + " out otherwise than rehearsed: "
+              + named
+              + (differences.total() > DIFFERENCES_NAMED ? " and more" : "")
+              + ". The plan says that nothing is written then.");
     }
   }
 

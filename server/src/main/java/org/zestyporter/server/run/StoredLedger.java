@@ -25,14 +25,30 @@ final class StoredLedger implements Ledger {
   private final Map<Integer, Integer> numbers = new HashMap<>();
 
   private final boolean byRow;
+  private final Runnable last;
 
   /**
    * @param byRow true if chunks come in another order than that of the file
    */
   StoredLedger(RunMapper runs, long execution, boolean byRow) {
+    this(
+        runs,
+        execution,
+        byRow,
+        () -> {
+          // nothing is left to look at
+        });
+  }
+
+  /**
+   * @param last is done once all is entered and before anything is committed; what it throws takes
+   *     all back
+   */
+  StoredLedger(RunMapper runs, long execution, boolean byRow, Runnable last) {
     this.runs = runs;
     this.execution = execution;
     this.byRow = byRow;
+    this.last = last;
   }
 
   @Override
@@ -74,6 +90,7 @@ final class StoredLedger implements Ledger {
   /** From here on a crash leaves open whether the table was changed, and the books say by what. */
   @Override
   public void beforeCommit(RunReport report, @Nullable String mark) {
+    last.run();
     runs.committing(execution, COMPACT.writeValueAsString(report), mark);
   }
 
