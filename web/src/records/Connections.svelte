@@ -152,7 +152,7 @@
     background: none;
   }
   form {
-    width: clamp(320px, 31vw, 400px);
+    width: clamp(338px, 31vw, 400px);
     border-left: 1px solid var(--ink);
     padding: 12px 16px;
     display: grid;

@@ -30,14 +30,22 @@
     />
   </div>
   <div>
-    If records are changed before the run
+    If records change meanwhile
     <Pick
-      label="If records are changed before the run"
+      label="If records change between this and the run"
       value={run.whenDifferent}
       pick={(whenDifferent) => set({ whenDifferent })}
       options={[
-        { value: 'go-on', text: 'rows may come out otherwise' },
-        { value: 'refuse', text: 'nothing is written' },
+        {
+          value: 'go-on',
+          text: 'go on',
+          hint: 'Rows that come out otherwise than rehearsed are written and named',
+        },
+        {
+          value: 'refuse',
+          text: 'nothing is written',
+          hint: 'If a row comes out otherwise than rehearsed',
+        },
       ]}
     />
   </div>

@@ -159,7 +159,7 @@
           >{/if}
       </div>
       {#if stands}
-        <p class="q2 until">
+        <p class="q2 touched">
           {open.run.keptUntil
             ? `It can be taken back until ${date(open.run.keptUntil)}.`
             : 'Its ledger is gone, and it can’t be taken back any more.'}
