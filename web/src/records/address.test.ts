@@ -30,7 +30,7 @@ describe('addresses', () => {
 
   it('are told by what they lead to', () => {
     expect(told('jdbc:mariadb://db:3307/marina?sslMode=trust')).toBe('marina on db:3307');
-    expect(told('jdbc:h2:file:/srv/marina;MODE=Oracle')).toBe('/srv/marina');
+    expect(told('jdbc:h2:file:/srv/marina;MODE=Oracle')).toBe('marina');
     expect(told('jdbc:other:x')).toBe('jdbc:other:x');
   });
 });

@@ -116,5 +116,8 @@ export function putTogether(parts: Parts): string {
 export function told(address: string): string {
   const parts = takeApart(address);
   if (!parts) return address;
-  return parts.file || `${parts.database} on ${parts.host}${parts.port ? `:${parts.port}` : ''}`;
+  return (
+    parts.file.replace(/^.*\//, '') ||
+    `${parts.database} on ${parts.host}${parts.port ? `:${parts.port}` : ''}`
+  );
 }

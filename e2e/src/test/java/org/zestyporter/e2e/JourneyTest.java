@@ -27,7 +27,7 @@ class JourneyTest extends DemoVisit {
     browser.go(demo.address());
     signIn("not the password");
     browser.sees("The name or the password is not right");
-    picture("sign-in");
+    checked("sign-in");
     signIn(demo.password());
     browser.sees("Nothing has been brought in yet");
   }
@@ -195,6 +195,38 @@ class JourneyTest extends DemoVisit {
     browser.control("z");
     browser.until(d -> browser.text("[data-field=notes]").contains("Notes"));
     browser.sees("revision 4");
+  }
+
+  private static void type(String label, String text) {
+    browser
+        .find("form label", label)
+        .findElement(org.openqa.selenium.By.cssSelector("input"))
+        .sendKeys(text);
+  }
+
+  /** An address is filled in by parts, and what does not answer is told and not kept. */
+  @Test
+  @Order(11)
+  void aConnectionIsFilledInByParts() throws IOException {
+    browser.click("a.place", "Connections");
+    browser.sees("1 connection");
+    browser.click("form button", "MariaDB");
+    type("Application", "Boatyard");
+    type("Name", "yard");
+    type("Host", "127.0.0.1");
+    type("Port", "1");
+    type("Database", "yard");
+    type("User", "porter");
+    browser.sees("jdbc:mariadb://127.0.0.1:1/yard");
+    browser.click("form button", "Try and keep");
+    browser.sees("nothing answers at its host and port");
+    picture("connections");
+    browser.click("td button", "Change");
+    browser.sees("Leave as it was");
+    browser.click("form button", "Try");
+    browser.sees("answers: 10 tables");
+    browser.click("form button", "Leave as it was");
+    browser.sees("Add a connection");
   }
 
   @Test
