@@ -267,40 +267,6 @@ interface Dialect {
     return Breach.of(e);
   }
 
-  /** The first column of what a query finds; its parameters are texts. */
-  static List<String> texts(Connection connection, String sql, String... parameters)
-      throws SQLException {
-    List<String> texts = new ArrayList<>();
-    try (PreparedStatement query = connection.prepareStatement(sql)) {
-      for (int i = 0; i < parameters.length; i++) {
-        query.setString(i + 1, parameters[i]);
-      }
-      try (ResultSet found = query.executeQuery()) {
-        while (found.next()) {
-          texts.add(found.getString(1));
-        }
-      }
-    }
-    return texts;
-  }
-
-  /** The second columns of what a query finds, by the first; its parameters are texts. */
-  static Map<String, String> pairs(Connection connection, String sql, String... parameters)
-      throws SQLException {
-    Map<String, String> pairs = new LinkedHashMap<>();
-    try (PreparedStatement query = connection.prepareStatement(sql)) {
-      for (int i = 0; i < parameters.length; i++) {
-        query.setString(i + 1, parameters[i]);
-      }
-      try (ResultSet found = query.executeQuery()) {
-        while (found.next()) {
-          pairs.put(found.getString(1), found.getString(2));
-        }
-      }
-    }
-    return pairs;
-  }
-
   /**
    * The dialect of a database.
    *

@@ -76,7 +76,7 @@ final class H2Dialect implements Dialect {
         JOIN information_schema.table_constraints t
           ON t.constraint_schema = c.constraint_schema AND t.constraint_name = c.constraint_name
         WHERE t.table_schema = ? AND t.table_name = ?""";
-    return Dialect.pairs(connection, sql, schema, table);
+    return Queries.pairs(connection, sql, schema, table);
   }
 
   @Override
@@ -85,7 +85,7 @@ final class H2Dialect implements Dialect {
     String sql =
         "SELECT 'trigger ' || TRIGGER_NAME FROM INFORMATION_SCHEMA.TRIGGERS"
             + " WHERE EVENT_OBJECT_SCHEMA = ? AND EVENT_OBJECT_TABLE = ?";
-    return Dialect.texts(connection, sql, schema, table);
+    return Queries.texts(connection, sql, schema, table);
   }
 
   @Override
@@ -202,7 +202,7 @@ final class H2Dialect implements Dialect {
         SELECT value_name FROM information_schema.enum_values
         WHERE object_schema = ? AND object_name = ? AND enum_identifier = ?
         ORDER BY value_ordinal""";
-    return Dialect.texts(connection, sql, schema, table, identifier);
+    return Queries.texts(connection, sql, schema, table, identifier);
   }
 
   private static NativeType domain(
@@ -214,7 +214,7 @@ final class H2Dialect implements Dialect {
           ON c.constraint_schema = d.constraint_schema AND c.constraint_name = d.constraint_name
         WHERE d.domain_schema = ? AND d.domain_name = ?""";
     CheckRule rule = null;
-    for (String check : Dialect.texts(connection, sql, schema, domain)) {
+    for (String check : Queries.texts(connection, sql, schema, domain)) {
       CheckRule parsed = CheckRule.parse(check);
       rule = rule == null ? parsed : rule.and(parsed);
     }

@@ -2,14 +2,12 @@ package org.zestyporter.core.application.jdbc;
 
 import java.sql.Connection;
 import java.sql.DatabaseMetaData;
-import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.DateTimeException;
 import java.time.LocalTime;
 import java.time.format.DateTimeParseException;
 import java.util.ArrayList;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -130,7 +128,7 @@ final class MariaDialect implements Dialect {
             : """
               SELECT constraint_name, check_clause FROM information_schema.check_constraints
               WHERE constraint_schema = COALESCE(?, DATABASE()) AND table_name = ?""";
-    Map<String, String> checks = Dialect.pairs(connection, own, schema, table);
+    Map<String, String> checks = Queries.pairs(connection, own, schema, table);
     // what makes a text JSON is part of its type
     checks.values().removeIf(check -> MariaTypes.json(check) != null);
     checks.replaceAll((name, check) -> check.replace("\\'", "''"));
@@ -158,7 +156,7 @@ final class MariaDialect implements Dialect {
         SELECT CONCAT('%s', trigger_name) FROM information_schema.triggers
         WHERE event_object_schema = COALESCE(?, DATABASE()) AND event_object_table = ?
           AND event_manipulation <> 'DELETE'""";
-    return Dialect.texts(connection, sql.formatted(TRIGGER), schema, table);
+    return Queries.texts(connection, sql.formatted(TRIGGER), schema, table);
   }
 
   @Override
@@ -172,26 +170,14 @@ final class MariaDialect implements Dialect {
       Connection connection, String catalog, String schema, String table) throws SQLException {
     String sql =
         """
-        SELECT index_name, column_name, sub_part FROM information_schema.statistics
+        SELECT index_name, CASE WHEN sub_part IS NULL THEN column_name END
+        FROM information_schema.statistics
         WHERE table_schema = COALESCE(?, DATABASE()) AND table_name = ? AND non_unique = 0
         ORDER BY index_name, seq_in_index""";
-    Map<String, List<String>> indexes = new LinkedHashMap<>();
-    Set<String> odd = new TreeSet<>();
-    try (PreparedStatement query = connection.prepareStatement(sql)) {
-      query.setString(1, schema);
-      query.setString(2, table);
-      try (ResultSet found = query.executeQuery()) {
-        while (found.next()) {
-          String index = found.getString(1);
-          if (found.getString(2) == null || found.getString(3) != null) {
-            odd.add(index);
-          } else {
-            indexes.computeIfAbsent(index, i -> new ArrayList<>()).add(found.getString(2));
-          }
-        }
-      }
-    }
-    indexes.keySet().removeAll(odd);
+    Map<String, List<String>> indexes =
+        Queries.groups(connection, sql, found -> found.getString(2), schema, table);
+    // an expression, or only the beginning of a field
+    indexes.values().removeIf(fields -> fields.contains(null));
     return List.copyOf(indexes.values());
   }
 
@@ -205,7 +191,7 @@ final class MariaDialect implements Dialect {
         JOIN information_schema.engines e ON e.engine = t.engine
         WHERE t.table_schema = COALESCE(?, DATABASE()) AND t.table_name = ?
           AND COALESCE(e.transactions, 'NO') <> 'YES'""";
-    for (String engine : Dialect.texts(connection, sql, schema, table)) {
+    for (String engine : Queries.texts(connection, sql, schema, table)) {
       throw ErrorCode.NO_TRANSACTIONS.error(
           "The table “"
               + table
@@ -264,12 +250,12 @@ final class MariaDialect implements Dialect {
   @Override
   public boolean claim(Connection connection, Set<String> exclusive, Set<String> shared)
       throws SQLException {
-    String database = Dialect.texts(connection, "SELECT DATABASE()").get(0);
+    String database = Queries.texts(connection, "SELECT DATABASE()").get(0);
     for (String table : new TreeSet<>(exclusive)) {
       // a name has up to 64 characters
       String name = "porter " + Integer.toHexString((database + "." + table).hashCode());
       String got =
-          Dialect.texts(connection, "SELECT GET_LOCK(?, " + CLAIM_SECONDS + ")", name).get(0);
+          Queries.texts(connection, "SELECT GET_LOCK(?, " + CLAIM_SECONDS + ")", name).get(0);
       if (!"1".equals(got)) {
         return false;
       }
@@ -279,7 +265,7 @@ final class MariaDialect implements Dialect {
 
   @Override
   public void release(Connection connection) throws SQLException {
-    Dialect.texts(connection, "SELECT RELEASE_ALL_LOCKS()");
+    Queries.texts(connection, "SELECT RELEASE_ALL_LOCKS()");
   }
 
   @Override

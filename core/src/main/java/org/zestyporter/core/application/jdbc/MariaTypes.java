@@ -85,7 +85,7 @@ final class MariaTypes {
           """
           SELECT check_clause FROM information_schema.check_constraints
           WHERE constraint_schema = COALESCE(?, DATABASE()) AND table_name = ?""";
-      for (String check : Dialect.texts(connection, sql, schema, table)) {
+      for (String check : Queries.texts(connection, sql, schema, table)) {
         String field = json(check);
         if (field != null) {
           fields.add(field);

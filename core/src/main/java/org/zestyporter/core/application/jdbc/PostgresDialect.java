@@ -4,9 +4,7 @@ import java.sql.Connection;
 import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
-import java.util.ArrayList;
 import java.util.Collection;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -65,7 +63,7 @@ final class PostgresDialect implements Dialect {
         JOIN pg_class t ON t.oid = c.conrelid
         JOIN pg_namespace n ON n.oid = t.relnamespace
         WHERE c.contype = 'c' AND n.nspname = ? AND t.relname = ?""";
-    Map<String, String> checks = Dialect.pairs(connection, sql, schema, table);
+    Map<String, String> checks = Queries.pairs(connection, sql, schema, table);
     checks.replaceAll((name, check) -> SqlText.ofPostgres(check));
     return checks;
   }
@@ -90,7 +88,7 @@ final class PostgresDialect implements Dialect {
         SELECT 'unique index ' || i.indexrelid::regclass FROM pg_index i, of
         WHERE i.indrelid = of.oid AND i.indisunique
           AND (i.indpred IS NOT NULL OR i.indexprs IS NOT NULL)""";
-    return Dialect.texts(connection, sql, schema, table);
+    return Queries.texts(connection, sql, schema, table);
   }
 
   @Override
@@ -184,23 +182,15 @@ final class PostgresDialect implements Dialect {
         JOIN pg_attribute a ON a.attrelid = k.conrelid AND a.attnum = f.own
         JOIN pg_attribute b ON b.attrelid = k.confrelid AND b.attnum = f.other
         WHERE k.contype = 'f' AND n.nspname = ? AND c.relname = ? ORDER BY k.conname, f.place""";
-    Map<Long, List<Pointer>> keys = new LinkedHashMap<>();
-    try (PreparedStatement query = connection.prepareStatement(sql)) {
-      query.setString(1, schema);
-      query.setString(2, table);
-      try (ResultSet found = query.executeQuery()) {
-        while (found.next()) {
-          keys.computeIfAbsent(found.getLong(1), k -> new ArrayList<>())
-              .add(
-                  new Pointer(
-                      found.getString(2),
-                      found.getString(3),
-                      found.getString(4),
-                      found.getString(5)));
-        }
-      }
-    }
-    return keys.values();
+    return Queries.groups(
+            connection,
+            sql,
+            found ->
+                new Pointer(
+                    found.getString(2), found.getString(3), found.getString(4), found.getString(5)),
+            schema,
+            table)
+        .values();
   }
 
   /** Only whole, valid indexes over fields: no expressions, no conditions, no carried fields. */
@@ -218,17 +208,8 @@ final class PostgresDialect implements Dialect {
         WHERE n.nspname = ? AND c.relname = ? AND i.indisunique AND i.indisvalid
           AND i.indpred IS NULL AND i.indexprs IS NULL AND k.place <= i.indnkeyatts
         ORDER BY 1, k.place""";
-    Map<Long, List<String>> indexes = new LinkedHashMap<>();
-    try (PreparedStatement query = connection.prepareStatement(sql)) {
-      query.setString(1, schema);
-      query.setString(2, table);
-      try (ResultSet found = query.executeQuery()) {
-        while (found.next()) {
-          indexes.computeIfAbsent(found.getLong(1), i -> new ArrayList<>()).add(found.getString(2));
-        }
-      }
-    }
-    return List.copyOf(indexes.values());
+    return List.copyOf(
+        Queries.groups(connection, sql, found -> found.getString(2), schema, table).values());
   }
 
   @Override
@@ -244,7 +225,7 @@ final class PostgresDialect implements Dialect {
         JOIN pg_class t ON t.oid = d.refobjid AND t.oid <> v.oid
         WHERE n.nspname = ? AND v.relname = ? AND t.relkind IN ('r', 'p')
         ORDER BY 1""";
-    return Dialect.texts(connection, sql, schema, view);
+    return Queries.texts(connection, sql, schema, view);
   }
 
   /** By advisory locks, which other programs neither see nor wait for. */

@@ -3,16 +3,13 @@ package org.zestyporter.core.application.jdbc;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
-import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.LocalTime;
-import java.util.ArrayList;
 import java.util.Collection;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -81,7 +78,7 @@ final class SqliteDialect implements Dialect {
   public Map<String, String> checkTexts(Connection connection, String schema, String table)
       throws SQLException {
     List<String> made =
-        Dialect.texts(
+        Queries.texts(
             connection, "SELECT sql FROM sqlite_master WHERE type = 'table' AND name = ?", table);
     return made.isEmpty() ? Map.of() : SqliteTypes.checks(made.get(0));
   }
@@ -113,7 +110,7 @@ final class SqliteDialect implements Dialect {
         SELECT 'unique index ' || l.name FROM pragma_index_list(?) l
         WHERE l."unique" = 1 AND (l.partial = 1 OR EXISTS
           (SELECT 1 FROM pragma_index_info(l.name) i WHERE i.name IS NULL))""";
-    return Dialect.texts(connection, sql, table, table);
+    return Queries.texts(connection, sql, table, table);
   }
 
   @Override
@@ -131,19 +128,17 @@ final class SqliteDialect implements Dialect {
         SELECT k.id, k."from", k."table", COALESCE(k."to",
           (SELECT name FROM pragma_table_info(k."table") WHERE pk = k.seq + 1))
         FROM pragma_foreign_key_list(?) k ORDER BY k.id, k.seq""";
-    Map<Integer, List<Pointer>> keys = new LinkedHashMap<>();
-    try (PreparedStatement query = connection.prepareStatement(sql)) {
-      query.setString(1, table);
-      try (ResultSet found = query.executeQuery()) {
-        while (found.next()) {
-          if (found.getString(4) != null) {
-            keys.computeIfAbsent(found.getInt(1), i -> new ArrayList<>())
-                .add(new Pointer(found.getString(2), null, found.getString(3), found.getString(4)));
-          }
-        }
-      }
-    }
-    return keys.values();
+    Collection<List<Pointer>> keys =
+        Queries.groups(
+                connection,
+                sql,
+                found ->
+                    new Pointer(found.getString(2), null, found.getString(3), found.getString(4)),
+                table)
+            .values();
+    // nobody has made the table that it points at
+    keys.removeIf(key -> key.stream().anyMatch(p -> p.to() == null));
+    return keys;
   }
 
   @Override
@@ -155,18 +150,8 @@ final class SqliteDialect implements Dialect {
         WHERE l."unique" = 1 AND l.partial = 0 AND NOT EXISTS
           (SELECT 1 FROM pragma_index_info(l.name) o WHERE o.name IS NULL)
         ORDER BY l.seq, i.seqno""";
-    Map<String, List<String>> indexes = new LinkedHashMap<>();
-    try (PreparedStatement query = connection.prepareStatement(sql)) {
-      query.setString(1, table);
-      try (ResultSet found = query.executeQuery()) {
-        while (found.next()) {
-          indexes
-              .computeIfAbsent(found.getString(1), i -> new ArrayList<>())
-              .add(found.getString(2));
-        }
-      }
-    }
-    return List.copyOf(indexes.values());
+    return List.copyOf(
+        Queries.groups(connection, sql, found -> found.getString(2), table).values());
   }
 
   @Override
@@ -225,7 +210,7 @@ final class SqliteDialect implements Dialect {
   @Override
   public void requireThere(Connection connection) throws SQLException {
     String sql = "SELECT file FROM pragma_database_list WHERE name = 'main'";
-    for (String file : Dialect.texts(connection, sql)) {
+    for (String file : Queries.texts(connection, sql)) {
       if (file != null && !file.isEmpty() && !Files.exists(Path.of(file))) {
         throw DatabaseErrors.fileGone(Path.of(file));
       }

@@ -93,7 +93,7 @@ final class SqliteTypes {
         """
         SELECT x.name FROM sqlite_master m, pragma_table_xinfo(m.name) x
         WHERE m.name = ? AND x.pk = 1 AND m.sql LIKE '%AUTOINCREMENT%'""";
-    List<String> names = Dialect.texts(connection, sql, table);
+    List<String> names = Queries.texts(connection, sql, table);
     return names.isEmpty() ? null : names.get(0);
   }
 
@@ -102,7 +102,7 @@ final class SqliteTypes {
         """
         SELECT x.name FROM pragma_index_list(?) l, pragma_index_xinfo(l.name) x
         WHERE l."unique" = 1 AND x.key = 1 AND upper(x.coll) = 'NOCASE'""";
-    return new TreeSet<>(Dialect.texts(connection, sql, table));
+    return new TreeSet<>(Queries.texts(connection, sql, table));
   }
 
   private static NativeType type(String declared) {
@@ -171,7 +171,7 @@ final class SqliteTypes {
             + " IS NOT NULL LIMIT "
             + LOOKED_AT
             + ") GROUP BY t ORDER BY COUNT(*) DESC";
-    List<String> held = Dialect.texts(connection, sql);
+    List<String> held = Queries.texts(connection, sql);
     if (held.isEmpty() || held.get(0).equals(expected)) {
       return type;
     }
