@@ -5,6 +5,11 @@ import java.util.Set;
 /** A rule of a table over the values of one record, which can be told before the record is sent. */
 public interface RowRule {
 
+  /** Why a record is not written that breaks a rule. */
+  static String broken(String rule) {
+    return "it breaks the table's rule " + rule;
+  }
+
   /** The rule as the database has it. */
   String text();
 

@@ -57,7 +57,7 @@ final class RecordRules {
         ProblemCode.CHECK,
         only < 0 ? null : table.fields().get(only).name(),
         only < 0 ? null : Values.text(values[only]),
-        "it breaks the table's rule " + rule.text(),
+        RowRule.broken(rule.text()),
         false);
   }
 }

@@ -8,6 +8,7 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.RowRule;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.application.WriteSession.Refusal;
 
@@ -96,8 +97,8 @@ record Breach(
           case LINKED -> "other records point at it";
           case CHECK ->
               clause == null
-                  ? "it breaks the table's rule" + (rule == null ? ": " + said : " " + rule)
-                  : "it breaks the table's rule " + clause;
+                  ? RowRule.broken(rule == null ? "that is told as: " + said : rule)
+                  : RowRule.broken(clause);
           case TOO_LONG ->
               isNumber(table, field)
                   ? "it is beyond what the field can keep"

@@ -51,7 +51,6 @@ final class MariaDialect implements Dialect {
   private static final int WEIGHT = 1 << 20;
   private static final int PARAMETERS = 60_000;
 
-  private static final int CLAIM_SECONDS = 0;
   private static final String TRIGGER = "trigger ";
 
   private static final Pattern UNIQUE =
@@ -254,8 +253,7 @@ final class MariaDialect implements Dialect {
     for (String table : new TreeSet<>(exclusive)) {
       // a name has up to 64 characters
       String name = "porter " + Integer.toHexString((database + "." + table).hashCode());
-      String got =
-          Queries.texts(connection, "SELECT GET_LOCK(?, " + CLAIM_SECONDS + ")", name).get(0);
+      String got = Queries.texts(connection, "SELECT GET_LOCK(?, 0)", name).get(0);
       if (!"1".equals(got)) {
         return false;
       }

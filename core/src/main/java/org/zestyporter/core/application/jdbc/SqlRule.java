@@ -1,11 +1,11 @@
 package org.zestyporter.core.application.jdbc;
 
+import static org.zestyporter.core.application.jdbc.SqlValues.and;
+import static org.zestyporter.core.application.jdbc.SqlValues.not;
+
 import com.google.re2j.Pattern;
 import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
-import java.time.LocalDate;
-import java.time.LocalDateTime;
-import java.time.format.DateTimeParseException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -151,8 +151,8 @@ final class SqlRule implements RowRule {
           between.isNot(),
           v ->
               and(
-                  ordered(value.of(v), least.of(v), order -> order >= 0),
-                  ordered(value.of(v), greatest.of(v), order -> order <= 0)));
+                  SqlValues.ordered(value.of(v), least.of(v), order -> order >= 0),
+                  SqlValues.ordered(value.of(v), greatest.of(v), order -> order <= 0)));
     } else if (e instanceof InExpression in) {
       return in(in);
     } else if (e instanceof LikeExpression like) {
@@ -182,83 +182,21 @@ final class SqlRule implements RowRule {
     return v -> value.of(v) instanceof Boolean truth ? truth : null;
   }
 
-  private static @Nullable Boolean and(@Nullable Object a, @Nullable Object b) {
-    if (Boolean.FALSE.equals(a) || Boolean.FALSE.equals(b)) {
-      return false;
-    }
-    return a == null || b == null ? null : Boolean.TRUE;
-  }
-
-  private static @Nullable Boolean not(@Nullable Object a) {
-    return a instanceof Boolean truth ? Boolean.valueOf(!truth) : null;
-  }
-
   private static Term maybeNot(boolean negated, Term term) {
     return negated ? v -> not(term.of(v)) : term;
   }
 
-  private interface Order {
-    boolean is(int order);
-  }
-
-  private Term ordered(Expression left, Expression right, Order wanted) {
+  private Term ordered(Expression left, Expression right, SqlValues.Order wanted) {
     Term a = term(left);
     Term b = term(right);
-    return v -> ordered(a.of(v), b.of(v), wanted);
-  }
-
-  private static @Nullable Boolean ordered(@Nullable Object a, @Nullable Object b, Order wanted) {
-    Integer order = order(a, b);
-    return order == null ? null : Boolean.valueOf(wanted.is(order));
-  }
-
-  /** The order of two values; null if it is unknown, or the database's own as that of texts. */
-  private static @Nullable Integer order(@Nullable Object a, @Nullable Object b) {
-    if (a instanceof BigDecimal x && alike(b, x) instanceof BigDecimal y) {
-      return x.compareTo(y);
-    } else if (b instanceof BigDecimal y && alike(a, y) instanceof BigDecimal x) {
-      return x.compareTo(y);
-    } else if (moment(a) instanceof LocalDateTime x && moment(b) instanceof LocalDateTime y) {
-      boolean dated = !(a instanceof String) || !(b instanceof String);
-      return dated ? x.compareTo(y) : null;
-    }
-    return null;
-  }
-
-  private static @Nullable Object alike(@Nullable Object value, BigDecimal other) {
-    boolean numeric = value instanceof String text && text.matches("-?\\d{1,30}(\\.\\d{1,30})?");
-    return numeric ? new BigDecimal((String) value) : value;
-  }
-
-  private static @Nullable Object moment(@Nullable Object value) {
-    try {
-      if (value instanceof LocalDate day) {
-        return day.atStartOfDay();
-      } else if (value instanceof String text) {
-        return text.length() == 10
-            ? LocalDate.parse(text).atStartOfDay()
-            : LocalDateTime.parse(text.replace(' ', 'T'));
-      }
-      return value;
-    } catch (DateTimeParseException e) {
-      return null;
-    }
+    return v -> SqlValues.ordered(a.of(v), b.of(v), wanted);
   }
 
   private Term same(Expression left, Expression right) {
     boolean caseless = isCaseless(left) || isCaseless(right);
     Term a = term(left);
     Term b = term(right);
-    return v -> same(a.of(v), b.of(v), caseless);
-  }
-
-  private static @Nullable Boolean same(@Nullable Object a, @Nullable Object b, boolean caseless) {
-    if (a instanceof String x && b instanceof String y) {
-      return caseless ? x.equalsIgnoreCase(y) : x.equals(y);
-    } else if (a instanceof Boolean && b instanceof Boolean) {
-      return a.equals(b);
-    }
-    return ordered(a, b, order -> order == 0);
+    return v -> SqlValues.same(a.of(v), b.of(v), caseless);
   }
 
   /** True if the database takes small letters for capitals where a field is compared. */
@@ -286,7 +224,7 @@ final class SqlRule implements RowRule {
           Object own = value.of(v);
           Boolean among = false;
           for (Term member : members) {
-            among = not(and(not(among), not(same(own, member.of(v), caseless))));
+            among = not(and(not(among), not(SqlValues.same(own, member.of(v), caseless))));
           }
           return among;
         });
@@ -332,9 +270,14 @@ final class SqlRule implements RowRule {
     if (pattern.contains("\\") || pattern.contains("(?") || pattern.contains("[[")) {
       throw new NotToldException();
     }
+    return patternOf(pattern, caseless);
+  }
+
+  private static Pattern patternOf(String pattern, boolean caseless) {
     try {
       return Patterns.compile(pattern, caseless ? Pattern.CASE_INSENSITIVE : 0);
     } catch (PorterException e) {
+      // longer than patterns may be
       throw new NotToldException();
     }
   }
@@ -348,7 +291,7 @@ final class SqlRule implements RowRule {
       String one = Character.toString(c);
       regex.append(c == '%' ? "(?s:.*)" : c == '_' ? "(?s:.)" : Pattern.quote(one));
     }
-    return Patterns.compile(regex.toString(), caseless ? Pattern.CASE_INSENSITIVE : 0);
+    return patternOf(regex.toString(), caseless);
   }
 
   private Term term(Expression given) {
@@ -378,7 +321,7 @@ final class SqlRule implements RowRule {
     } else if (e instanceof Multiplication times) {
       return sum(times.getLeftExpression(), times.getRightExpression(), BigDecimal::multiply);
     } else if (e instanceof Modulo rest) {
-      return sum(rest.getLeftExpression(), rest.getRightExpression(), SqlRule::remainder);
+      return sum(rest.getLeftExpression(), rest.getRightExpression(), SqlValues::remainder);
     } else if (e instanceof Function function) {
       return function(function);
     }
@@ -412,10 +355,6 @@ final class SqlRule implements RowRule {
         a.of(v) instanceof BigDecimal x && b.of(v) instanceof BigDecimal y ? of.apply(x, y) : null;
   }
 
-  private static @Nullable BigDecimal remainder(BigDecimal a, BigDecimal b) {
-    return b.signum() == 0 ? null : a.remainder(b);
-  }
-
   private Term function(Function function) {
     List<Term> given = new ArrayList<>();
     if (function.getParameters() != null) {
@@ -433,7 +372,7 @@ final class SqlRule implements RowRule {
           v ->
               given.get(0).of(v) instanceof BigDecimal a
                       && given.get(1).of(v) instanceof BigDecimal b
-                  ? remainder(a, b)
+                  ? SqlValues.remainder(a, b)
                   : null;
       default -> {
         if (!name.equals("coalesce") || given.isEmpty()) {

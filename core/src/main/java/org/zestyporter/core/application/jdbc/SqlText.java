@@ -7,18 +7,21 @@ import net.sf.jsqlparser.JSQLParserException;
 import net.sf.jsqlparser.expression.Expression;
 import net.sf.jsqlparser.expression.operators.relational.ParenthesedExpressionList;
 import net.sf.jsqlparser.parser.CCJSqlParserUtil;
+import net.sf.jsqlparser.parser.TokenMgrException;
 import org.jspecify.annotations.Nullable;
 
 /** The texts of check constraints: made plainer, and parsed. */
 final class SqlText {
   private static final int LONGEST = 4_000;
 
-  private static final Pattern QUOTED = Pattern.compile("'(?:[^']|'')*'|\"[^\"]*\"|`[^`]*`");
+  /** A quote inside a text stands there twice, which makes two of one. */
+  private static final Pattern QUOTED = Pattern.compile("'[^']*+'|\"[^\"]*+\"|`[^`]*+`");
+
   private static final Pattern CAST =
       Pattern.compile(
           "::\\s*(?:character varying|double precision|(?:time|timestamp) with(?:out)? time zone"
               + "|[a-z_]\\w*)(?:\\(\\d+(?:,\\s*\\d+)?\\))?(?:\\[])?");
-  private static final String LIST = "((?:[^'\\[\\]]|'(?:[^']|'')*')*)";
+  private static final String LIST = "((?:[^'\\[\\]]++|'[^']*+')*+)";
   private static final Pattern ANY =
       Pattern.compile(
           "(= ANY|<> ALL) (?:\\(\\(ARRAY\\[" + LIST + "]\\)\\)|\\(ARRAY\\[" + LIST + "]\\))");
@@ -27,6 +30,9 @@ final class SqlText {
 
   /** A constraint of PostgreSQL without its casts, in the words that other databases use. */
   static String ofPostgres(String constraint) {
+    if (constraint.length() > LONGEST) {
+      return constraint;
+    }
     String text =
         outsideQuotes(
             constraint,
@@ -68,9 +74,20 @@ final class SqlText {
     return text;
   }
 
+  private static boolean isBalanced(String text) {
+    String plain = plain(text);
+    return plain.chars().filter(c -> c == '(').count()
+        == plain.chars().filter(c -> c == ')').count();
+  }
+
+  /** The text with something else in the place of each quoted letter. */
+  private static String plain(String text) {
+    return QUOTED.matcher(text).replaceAll(m -> "x".repeat(m.group().length()));
+  }
+
   /** Where the first bracket is closed. */
   private static int closes(String text) {
-    String plain = QUOTED.matcher(text).replaceAll(m -> "x".repeat(m.group().length()));
+    String plain = plain(text);
     int depth = 0;
     for (int i = 0; i < plain.length(); i++) {
       char c = plain.charAt(i);
@@ -84,12 +101,15 @@ final class SqlText {
 
   /** What a constraint says; null if it is not understood. */
   static @Nullable Expression parse(String constraint) {
-    if (constraint.length() > LONGEST) {
+    if (constraint.length() > LONGEST || !isBalanced(constraint)) {
       return null;
     }
     try {
-      return inner(CCJSqlParserUtil.parseCondExpression(bare(constraint), false));
-    } catch (JSQLParserException e) {
+      // without looking far ahead, which takes for ever where nothing comes of it
+      return inner(
+          CCJSqlParserUtil.parseCondExpression(
+              bare(constraint), false, parser -> parser.withAllowComplexParsing(false)));
+    } catch (JSQLParserException | TokenMgrException e) {
       return null;
     }
   }

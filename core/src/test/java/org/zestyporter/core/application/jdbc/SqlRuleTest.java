@@ -9,6 +9,8 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.stream.Stream;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 import org.junit.jupiter.params.provider.ValueSource;
@@ -155,6 +157,28 @@ class SqlRuleTest {
       return false;
     } finally {
       before.goBack();
+    }
+  }
+
+  /** What no grammar knows, or what takes a parser long, keeps nobody from a table. */
+  @Test
+  @Timeout(20)
+  void oddTextsDoNoHarm() {
+    String[] odd = {
+      "n \u00a7 1 > 2",
+      "name <> 'open",
+      "((((((((((((n",
+      "((name GLOB @x) AND ((n ??? 1)))",
+      "NOT ".repeat(900) + "n > 1",
+      "\u0000",
+      "name LIKE '" + "[a-z]{9}%".repeat(300) + "'",
+      "n = 1" + " OR n = 2".repeat(1_000)
+    };
+    for (String check : odd) {
+      assertThat(SqlRule.parse(check, FIELDS, new SqlRule.Ways(false, false)))
+          .as(check.substring(0, Math.min(30, check.length())))
+          .isNull();
+      assertThat(CheckRule.parse(check)).isNull();
     }
   }
 
