@@ -49,6 +49,15 @@ public final class Records {
     return records;
   }
 
+  /**
+   * Records as they are kept elsewhere; they are not found by their keys.
+   *
+   * @param columns one a field of the table; none if there are none
+   */
+  public static Records of(ValueColumn[] columns, int count) {
+    return new Records(columns, count);
+  }
+
   private void index(List<FieldInfo> keyFields, List<FieldInfo> fields) {
     int[] key = keyFields.stream().mapToInt(fields::indexOf).toArray();
     boolean areNumbers = key.length == 1 && isWhole(columns[key[0]]);

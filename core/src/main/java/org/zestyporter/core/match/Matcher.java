@@ -220,7 +220,7 @@ public final class Matcher {
   private static PorterException collision() {
     return ErrorCode.INTERNAL.error(
         "Two different keys of the file were taken for the same while looking for"
-            + " repeats, which happens once in millions of files. Nothing was written.");
+            + " repeats, which happens once in millions of files.");
   }
 
   /**

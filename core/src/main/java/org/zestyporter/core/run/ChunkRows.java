@@ -1,6 +1,7 @@
 package org.zestyporter.core.run;
 
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /** The rows of a chunk in all destinations, on their way through. */
 final class ChunkRows {
@@ -10,6 +11,14 @@ final class ChunkRows {
 
   /** Rows that are not decided yet. */
   int left;
+
+  /**
+   * By target, what became of the rows before the run was cut off; null if none was gone through.
+   */
+  LedgerChunk @Nullable [] past;
+
+  /** True if what became of them is in the ledger for good. */
+  boolean isEntered;
 
   /**
    * @param first index of its first row among the source's rows
@@ -26,6 +35,11 @@ final class ChunkRows {
 
   int count() {
     return count;
+  }
+
+  /** Index of the row after its last one. */
+  int end() {
+    return first + count;
   }
 
   List<TargetRows> targets() {

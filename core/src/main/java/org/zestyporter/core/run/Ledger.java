@@ -19,19 +19,34 @@ public interface Ledger {
     // what rows came to is all that most want
   }
 
+  /**
+   * Takes the entries of a chunk of which some rows wait for others further on, before a batch is
+   * committed. They count until the next batch is, in which the chunk is handed over anew, by this
+   * or by {@link #append}.
+   */
+  default void open(LedgerChunk chunk) {
+    // only who lets runs go on wants them
+  }
+
   /** True if it wants entries at all. */
   default boolean isKept() {
     return true;
   }
 
   /**
-   * Called after everything is written and before it is made lasting, with the final books. What is
-   * kept here must be durable when it returns.
+   * Called before a batch is made lasting, which may be the only one. All entries of its rows were
+   * handed over, and must be durable when this returns.
    *
+   * @param report the books of these rows and all before them
    * @param mark what tells the transaction from all others in the application's database; null if
    *     nothing does
    */
-  default void beforeCommit(RunReport report, @Nullable String mark) {
+  default void beforeCommit(Batch batch, RunReport report, @Nullable String mark) {
+    // most ledgers need not know
+  }
+
+  /** Called once a batch stands; that must be durable when this returns, unless it is the last. */
+  default void committed(Batch batch) {
     // most ledgers need not know
   }
 

@@ -7,6 +7,7 @@ import java.util.BitSet;
 import java.util.List;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.value.ProblemCode;
 import org.zestyporter.core.value.ValueColumn;
 import org.zestyporter.core.value.Values;
 
@@ -67,6 +68,11 @@ public record LedgerChunk(
 
   public Outcome outcome(int entry) {
     return Outcome.of(outcomes[entry]);
+  }
+
+  /** True if an entry's row was not decided yet when the run was cut off. */
+  public boolean isWaiting(int entry) {
+    return notes[entry] != null && notes[entry].get(0).code() == ProblemCode.WAITING;
   }
 
   /** Number of entries by the order of {@link Outcome}. */

@@ -9,15 +9,17 @@ import java.util.concurrent.ArrayBlockingQueue;
 import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.FutureTask;
+import java.util.concurrent.TimeUnit;
 import java.util.stream.IntStream;
+import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Records;
 import org.zestyporter.core.application.TableInfo;
-import org.zestyporter.core.fill.Pending;
 import org.zestyporter.core.value.ValueColumn;
 
 /** Makes the ledger of what is decided, and has it kept on a thread of its own. */
 final class LedgerWriter implements AutoCloseable {
   private static final int AHEAD = 4;
+  private static final long WAIT_MILLIS = 100;
 
   private final Ledger ledger;
   private final BlockingQueue<Runnable> queue = new ArrayBlockingQueue<>(AHEAD);
@@ -34,7 +36,23 @@ final class LedgerWriter implements AutoCloseable {
     this.ledger = ledger;
   }
 
-  void begin(List<Target> targets) {
+  /**
+   * @param standing what is kept already; null if nothing is
+   */
+  void begin(List<Target> targets, @Nullable Standing standing) {
+    if (standing != null) {
+      KeptLedger kept = standing.ledger();
+      for (LedgerLayout layout : kept.layouts()) {
+        if (layout.isMade()) {
+          int records = 0;
+          for (int number = 0; number < kept.chunks(layout); number++) {
+            records += kept.chunk(layout, number).size();
+          }
+          made.put(layout.table(), layout);
+          madeCounts.put(layout.table(), records);
+        }
+      }
+    }
     targets.forEach(t -> ledger.begin(t.layout));
     if (ledger.isKept()) {
       Threads.daemon(work, "porter-ledger").start();
@@ -58,7 +76,23 @@ final class LedgerWriter implements AutoCloseable {
   void append(ChunkRows chunk, TargetRows rows) {
     if (started && rows.count() > 0) {
       int first = chunk.first();
-      put(() -> ledger.append(entries(first, rows)));
+      put(() -> ledger.append(LedgerEntries.of(first, rows)));
+    }
+  }
+
+  /** Has entries kept; they come in the order of the file. */
+  void append(LedgerChunk chunk) {
+    if (started) {
+      put(() -> ledger.append(chunk));
+    }
+  }
+
+  /** Has a chunk kept as it is now, though some of its rows are not decided yet. */
+  void open(ChunkRows chunk) {
+    for (TargetRows rows : chunk.targets()) {
+      if (started && rows.count() > 0) {
+        ledger.open(LedgerEntries.soFar(chunk, rows));
+      }
     }
   }
 
@@ -109,7 +143,7 @@ final class LedgerWriter implements AutoCloseable {
 
   private void put(Runnable next) {
     try {
-      while (!queue.offer(next, 100, java.util.concurrent.TimeUnit.MILLISECONDS)) {
+      while (!queue.offer(next, WAIT_MILLIS, TimeUnit.MILLISECONDS)) {
         if (work.isDone()) {
           // it has ended before its time, and says why
           await();
@@ -119,6 +153,21 @@ final class LedgerWriter implements AutoCloseable {
     } catch (InterruptedException e) {
       Thread.currentThread().interrupt();
       throw new IllegalStateException("interrupted", e);
+    }
+  }
+
+  /** Waits until everything so far is kept. */
+  void flush() {
+    if (started) {
+      FutureTask<Void> reached = new FutureTask<>(() -> {}, null);
+      put(reached);
+      while (!reached.isDone() && !Threads.within(reached, WAIT_MILLIS)) {
+        if (work.isDone()) {
+          // it has ended before its time, and says why
+          await();
+          return;
+        }
+      }
     }
   }
 
@@ -139,62 +188,6 @@ final class LedgerWriter implements AutoCloseable {
     } catch (ExecutionException e) {
       throw Threads.thrown(e);
     }
-  }
-
-  private static LedgerChunk entries(int first, TargetRows rows) {
-    int count = rows.count();
-    long[] lines = new long[count];
-    for (int r = 0; r < count; r++) {
-      lines[r] = rows.line(r);
-    }
-    ValueColumn[] after = new ValueColumn[rows.target.fills.size()];
-    for (int f = 0; f < after.length; f++) {
-      after[f] = after(rows, f);
-    }
-    BitSet stood = new BitSet(count);
-    for (int r = 0; r < count; r++) {
-      stood.set(r, rows.before[r] >= 0);
-    }
-    ValueColumn[] before =
-        stood.isEmpty()
-            ? new ValueColumn[0]
-            : Arrays.stream(rows.found.columns())
-                .map(c -> c.pick(rows.before))
-                .toArray(ValueColumn[]::new);
-    BitSet written = rows.leftRows();
-    return new LedgerChunk(
-        rows.target.layout,
-        first,
-        lines,
-        rows.rows == null ? IntStream.range(0, count).toArray() : rows.rows,
-        rows.parts,
-        rows.outcomes,
-        rows.matchedBy,
-        rows.keys,
-        after,
-        stood,
-        before,
-        written,
-        written.isEmpty() ? new ValueColumn[0] : rows.left(),
-        rows.changed,
-        rows.notes);
-  }
-
-  /** What a fill gave, with keys in the place of records that were pending. */
-  private static ValueColumn after(TargetRows rows, int f) {
-    ValueColumn column = rows.filled.column(f).values();
-    if (column.form() != ValueColumn.Form.ANY && !rows.isSettledFill(f)) {
-      return column;
-    }
-    Object[] values = new Object[rows.count()];
-    for (int r = 0; r < values.length; r++) {
-      Object value = rows.value(f, r);
-      values[r] = value instanceof Pending pending && pending.key() != null ? pending.key() : value;
-      if (values[r] instanceof Pending pending) {
-        values[r] = pending.toString();
-      }
-    }
-    return ValueColumn.of(values, null);
   }
 
   /** Ends the thread, whatever was not kept. */

@@ -132,8 +132,9 @@ public final class OpenedPlan {
     return field == null ? null : field.name();
   }
 
-  /** Throws if anything keeps one of the destinations from being filled. */
+  /** Throws if anything keeps one of the destinations from being filled, or the plan from going. */
   public void require() {
+    plan.run().require();
     plan.destinations().forEach(d -> PlanCheck.require(matters(d)));
   }
 

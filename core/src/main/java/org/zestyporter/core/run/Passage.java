@@ -7,6 +7,7 @@ import java.util.Deque;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Lookups;
 import org.zestyporter.core.match.Matcher;
 import org.zestyporter.core.plan.RunSettings;
@@ -25,8 +26,8 @@ final class Passage {
   private final Writing writing;
   private final Lookups lookups;
   private final LastStage last;
-  private final LedgerWriter ledger;
   private final boolean whole;
+  private final @Nullable Replay replay;
   private final Waiting waiting;
 
   /** Rows that are decided, and those whose records are written, by their indexes. */
@@ -42,12 +43,13 @@ final class Passage {
       Lookups lookups,
       LastStage last,
       LedgerWriter ledger,
-      RunSettings.Rows rows) {
+      RunSettings.Rows rows,
+      @Nullable Replay replay) {
     this.targets = targets;
     this.lookups = lookups;
     this.last = last;
-    this.ledger = ledger;
     this.whole = rows == RunSettings.Rows.WHOLE;
+    this.replay = replay;
     this.waiting = new Waiting(targets, decided, written);
     for (Target target : targets) {
       deciders.add(new Decider(target, last.writes()));
@@ -71,6 +73,12 @@ final class Passage {
 
   /** Takes a chunk through whose records were found; chunks come in order. */
   void take(ChunkRows chunk) {
+    if (replay != null) {
+      replay.open(chunk);
+      if (chunk.past == null) {
+        takeLeft();
+      }
+    }
     chunk.left = chunk.count();
     open.add(chunk);
     List<Place> wave = new ArrayList<>(chunk.count());
@@ -86,8 +94,26 @@ final class Passage {
     enter();
   }
 
+  /** Has the chunks kept as they are that wait for rows further on. */
+  void keepOpen(LedgerWriter ledger) {
+    open.forEach(ledger::open);
+  }
+
+  /** Takes rows that were gone through before, but would wait for others now. */
+  private void takeLeft() {
+    List<Place> left =
+        parked.values().stream().flatMap(List::stream).filter(Replay::isPast).toList();
+    parked.values().forEach(waits -> waits.removeAll(left));
+    parked.values().removeIf(List::isEmpty);
+    left.forEach(this::decide);
+    write(left);
+  }
+
   /** Takes through what waits for each other, and ends. */
   void finish() {
+    if (replay != null) {
+      takeLeft();
+    }
     while (!parked.isEmpty()) {
       // what is left goes round in circles, or waits for what does
       Place first = takeFirst();
@@ -284,11 +310,7 @@ final class Passage {
   private void enter() {
     while (!open.isEmpty() && open.peek().left == 0 && !waiting.isHeld(open.peek())) {
       ChunkRows chunk = open.poll();
-      for (int t = 0; t < targets.size(); t++) {
-        TargetRows rows = chunk.targets().get(t);
-        writing.enter(t, rows);
-        ledger.append(chunk, rows);
-      }
+      writing.enter(chunk);
       chunk.forget();
     }
   }

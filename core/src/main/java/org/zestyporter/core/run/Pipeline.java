@@ -8,6 +8,7 @@ import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Application;
 import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.Lookups;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.application.WriteSession;
 import org.zestyporter.core.plan.Destination;
@@ -57,50 +58,71 @@ public final class Pipeline {
         claim(own, session, progress);
       }
       LastStage last = tries ? LastStage.trying(session) : LastStage.REHEARSAL;
-      return go(opened.through(own, session), null, last, ledger, progress).report();
+      return go(opened.through(own, session), null, last, ledger, progress, null, null);
     } catch (WriteSession.RefusedException e) {
-      throw refused(e);
+      throw refused(e).and(Committing.told(0, 0));
     } catch (PorterException e) {
-      throw progress.stopped() ? stopped() : e;
+      throw progress.stopped() ? stopped().and(Committing.told(0, 0)) : e;
     }
   }
 
   /**
-   * Goes through all rows and writes them in one transaction. Waits while another run writes into
-   * the same tables.
+   * Goes through all rows and writes them, in one transaction or, if the plan says so, batch by
+   * batch. Waits while another run writes into the same tables.
    *
    * @param number the run's number, for the report
-   * @throws PorterException if the database refuses a row (code {@code row-refused}), is lost, or
-   *     the books don't balance; nothing is written then. With code {@code unsure} the connection
-   *     broke at the very moment of committing: {@link Settlement} tells what became of it
+   * @throws PorterException if it is stopped, the database refuses a row (code {@code
+   *     row-refused}), is lost, or the books don't balance; nothing is written then but the batches
+   *     that were committed before, and it says how many rows they took in. With code {@code
+   *     unsure} the connection broke at the very moment of committing: {@link Settlement} tells
+   *     what became of it
    */
   public RunReport run(String number, Ledger ledger, Progress progress) {
+    return run(number, ledger, progress, null);
+  }
+
+  /**
+   * Goes on with a run in batches that was cut off, where it stood. The rows that it took in are
+   * taken from its ledger; the others are decided as they would have been then.
+   *
+   * @param ledger goes on with the ledger of what stands; its parts are begun again
+   * @throws PorterException as {@link #run}; with code {@code cant-go-on} if the file's rows or the
+   *     tables' fields are others now
+   */
+  public RunReport resume(String number, Standing standing, Ledger ledger, Progress progress) {
+    return run(number, ledger, progress, standing);
+  }
+
+  private RunReport run(
+      String number, Ledger ledger, Progress progress, @Nullable Standing standing) {
     Application own = opened.application().stoppable();
     if (!own.abilities().transactions()) {
       throw ErrorCode.NO_TRANSACTIONS.error(
           "This application can't take back what it was given, so nothing can be brought"
               + " into it all or nothing.");
     }
-    try (WriteSession session = own.begin()) {
-      RunReport report;
-      String mark;
-      try (Watch watch = Watch.over(progress, own::cancel)) {
-        claim(own, session, progress);
-        Gone gone =
-            go(opened.through(own, session), number, LastStage.writing(session), ledger, progress);
-        report = gone.report();
-        require(gone);
-        mark = session.mark();
-        requireGoing(progress);
-      } catch (PorterException e) {
-        throw progress.stopped() ? stopped() : e;
-      }
-      ledger.beforeCommit(report, mark);
-      session.commit();
-      return report;
+    int batches = standing == null ? 0 : standing.batches();
+    long stood = standing == null ? 0 : standing.rows();
+    Committing committing = null;
+    try (Watch watch = Watch.over(progress, own::cancel);
+        WriteSession session = own.begin()) {
+      committing = new Committing(session, ledger, watch, progress, plan.run(), batches, stood);
+      claim(own, session, progress);
+      Lookups lookups = standing == null ? session : new AsBefore(session, standing.ledger());
+      LastStage last = LastStage.writing(session);
+      return go(opened.through(own, lookups), number, last, ledger, progress, committing, standing);
     } catch (WriteSession.RefusedException e) {
-      throw refused(e);
+      throw refused(e).and(told(committing, stood));
+    } catch (PorterException e) {
+      if (e.code() == ErrorCode.UNSURE) {
+        throw e;
+      }
+      throw (progress.stopped() ? stopped() : e).and(told(committing, stood));
     }
+  }
+
+  private String told(@Nullable Committing committing, long stood) {
+    return Committing.told(committing == null ? stood : committing.rows(), source.rowCount());
   }
 
   /** What was written already can't be linked as it should. */
@@ -110,20 +132,22 @@ public final class Pipeline {
     return ErrorCode.ROW_REFUSED.error(refusals.told(), e);
   }
 
-  private void require(Gone gone) {
-    if (!gone.refusals().isEmpty() && plan.run().mode() == RunSettings.Mode.ALL_OR_NOTHING) {
-      throw ErrorCode.ROW_REFUSED.error(gone.refusals().told());
+  /** Throws if what was written so far may not be committed. */
+  private void require(RunReport report, List<Target> targets, Refusals refusals) {
+    if (!refusals.isEmpty() && plan.run().mode() == RunSettings.Mode.ALL_OR_NOTHING) {
+      throw ErrorCode.ROW_REFUSED.error(refusals.told());
     }
-    if (!gone.report().balanced()) {
+    if (!report.balanced()) {
       throw ErrorCode.UNBALANCED.error(
-          "The books did not balance: records that were written could not be found"
-              + " again. Nothing was written.");
+          "The books did not balance: records that were written could not be found again.");
     }
-    if (gone.altered() != null && plan.run().whenAltered() == RunSettings.WhenAltered.REFUSE) {
+    List<String> altered =
+        targets.stream().map(t -> t.books.alteredInWords()).filter(Objects::nonNull).toList();
+    if (!altered.isEmpty() && plan.run().whenAltered() == RunSettings.WhenAltered.REFUSE) {
       throw ErrorCode.ALTERED.error(
           "The application keeps other values than it was given: "
-              + gone.altered()
-              + ". The plan says that this is not accepted. Nothing was written.");
+              + String.join(", ", altered)
+              + ". The plan says that this is not accepted.");
     }
   }
 
@@ -184,10 +208,14 @@ public final class Pipeline {
     }
   }
 
-  /** The books, and in words what the application changed; null if nothing. */
-  private record Gone(RunReport report, @Nullable String altered, Refusals refusals) {}
-
-  private Gone go(OpenedPlan own, String number, LastStage last, Ledger ledger, Progress progress) {
+  private RunReport go(
+      OpenedPlan own,
+      @Nullable String number,
+      LastStage last,
+      Ledger ledger,
+      Progress progress,
+      @Nullable Committing committing,
+      @Nullable Standing standing) {
     long started = System.nanoTime();
     if (source.rowCount() == 0) {
       throw ErrorCode.NO_ROWS.error(
@@ -198,11 +226,13 @@ public final class Pipeline {
     }
     own.require();
     List<Target> targets = Targets.open(own);
+    Bearing bearing = new Bearing(plan.run(), source.rowCount());
     try (Chunks chunks = new Chunks(source, targets);
         LedgerWriter kept = new LedgerWriter(ledger)) {
       new Noting(own, targets, chunks).go(progress);
-      kept.begin(targets);
-      Passage passage = new Passage(targets, own.lookups(), last, kept, plan.run().rows());
+      kept.begin(targets, standing);
+      Replay replay = standing == null ? null : new Replay(standing, targets);
+      Passage passage = new Passage(targets, own.lookups(), last, kept, plan.run().rows(), replay);
       try (Finding finding = new Finding(chunks, passage, !last.writes())) {
         long done = 0;
         for (int i = 0; i < chunks.count(); i++) {
@@ -211,56 +241,61 @@ public final class Pipeline {
           done += chunk.count();
           if (chunk.count() > 0) {
             passage.take(chunk);
-            bear(targets, last);
+            bear(bearing, targets, chunk, last);
+            boolean isDue = committing != null && committing.isDue(chunk.end());
+            if (isDue && i + 1 < chunks.count()) {
+              kept.flush();
+              passage.keepOpen(kept);
+              RunReport soFar = report(targets, number, "going", started);
+              require(soFar, targets, passage.refusals());
+              committing.commit(soFar, chunk.end(), false);
+            }
           }
           progress.at(Progress.Phase.WRITING, done, source.rowCount());
         }
       }
       passage.finish();
       kept.finish();
-      bear(targets, last);
-      return report(targets, number, (System.nanoTime() - started) / 1e9, passage.refusals());
+      bear(bearing, targets, null, last);
+      RunReport report = report(targets, number, "done", started);
+      if (committing != null) {
+        require(report, targets, passage.refusals());
+        committing.commit(report, source.rowCount(), true);
+      }
+      return report;
     }
   }
 
-  /** Ends a run of which more rows are rejected than the plan bears. */
-  private void bear(List<Target> targets, LastStage last) {
-    Integer most = plan.run().stopAfter();
-    if (most == null || !last.stays()) {
-      return;
-    }
+  private static void bear(
+      Bearing bearing, List<Target> targets, @Nullable ChunkRows chunk, LastStage last) {
     long rejected = targets.stream().mapToLong(t -> t.books.count(Outcome.REJECTED)).sum();
-    if (rejected > most) {
-      throw ErrorCode.TOO_MANY_REJECTED.error(
-          "More than "
-              + most
-              + (most == 1 ? " row was" : " rows were")
-              + " rejected, which is where the plan stops. Nothing was written.",
-          "Rehearse to see all of them with their reasons, or let the plan bear more.");
+    if (chunk != null && chunk.past != null) {
+      // they were borne before it was cut off
+      bearing.bore(rejected);
+    } else if (last.stays()) {
+      bearing.require(rejected);
     }
   }
 
-  private Gone report(List<Target> targets, String number, double seconds, Refusals refusals) {
+  private RunReport report(
+      List<Target> targets, @Nullable String number, String state, long started) {
+    double seconds = (System.nanoTime() - started) / 1e9;
     List<Books> books = targets.stream().map(t -> t.books).toList();
     long read = source.rowCount();
-    List<String> altered =
-        books.stream().map(Books::alteredInWords).filter(Objects::nonNull).toList();
-    RunReport report =
-        new RunReport(
-            plan.name(),
-            opened.context().fileName(),
-            number,
-            "done",
-            read,
-            books.stream().map(Books::destination).toList(),
-            books.stream().flatMap(b -> b.questions().stream()).toList(),
-            books.stream().flatMap(b -> b.problems().stream()).toList(),
-            books.stream().flatMap(b -> b.controlTotals().stream()).toList(),
-            books.stream().flatMap(b -> b.created().stream()).toList(),
-            books.stream().allMatch(Books::balanced),
-            Math.round(seconds * 1000) / 1000.0,
-            Math.round(read / Math.max(seconds, 1e-6)));
-    return new Gone(report, altered.isEmpty() ? null : String.join(", ", altered), refusals);
+    return new RunReport(
+        plan.name(),
+        opened.context().fileName(),
+        number,
+        state,
+        read,
+        books.stream().map(Books::destination).toList(),
+        books.stream().flatMap(b -> b.questions().stream()).toList(),
+        books.stream().flatMap(b -> b.problems().stream()).toList(),
+        books.stream().flatMap(b -> b.controlTotals().stream()).toList(),
+        books.stream().flatMap(b -> b.created().stream()).toList(),
+        books.stream().allMatch(Books::balanced),
+        Math.round(seconds * 1000) / 1000.0,
+        Math.round(read / Math.max(seconds, 1e-6)));
   }
 
   /**
@@ -274,6 +309,6 @@ public final class Pipeline {
 
   /** What is thrown once it was stopped. */
   public static PorterException stopped() {
-    return ErrorCode.STOPPED.error("It was stopped. Nothing was written.");
+    return ErrorCode.STOPPED.error("It was stopped.");
   }
 }

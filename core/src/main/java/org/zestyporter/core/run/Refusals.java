@@ -29,11 +29,7 @@ final class Refusals {
   String told() {
     Refusal one = first.get(0);
     if (count == 1) {
-      return "The database refused line "
-          + one.line()
-          + ": "
-          + one.told()
-          + ". Nothing was written.";
+      return "The database refused line " + one.line() + ": " + one.told() + ".";
     }
     StringBuilder named = new StringBuilder();
     int told = 0;
@@ -49,7 +45,6 @@ final class Refusals {
         + count
         + " lines."
         + named
-        + (count > told ? " And " + (count - told) + " more." : "")
-        + " Nothing was written.";
+        + (count > told ? " And " + (count - told) + " more." : "");
   }
 }

@@ -199,8 +199,8 @@ final class TargetWriter {
         : last.readBack(target.table, keys);
   }
 
-  /** Enters rows that are all decided, and written, into the books. */
-  void enter(TargetRows rows) {
-    books.enter(rows);
+  /** What its records are entered into. */
+  TargetBooks books() {
+    return books;
   }
 }

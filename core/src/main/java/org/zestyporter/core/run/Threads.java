@@ -2,6 +2,8 @@ package org.zestyporter.core.run;
 
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.Future;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.TimeoutException;
 
 /** What the threads of a pipeline have in common. */
 final class Threads {
@@ -23,6 +25,21 @@ final class Threads {
   static <T> T await(Future<T> work) {
     try {
       return work.get();
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+      throw Pipeline.stopped();
+    } catch (ExecutionException e) {
+      throw thrown(e);
+    }
+  }
+
+  /** True if the work of another thread is done within a time. */
+  static boolean within(Future<?> work, long millis) {
+    try {
+      work.get(millis, TimeUnit.MILLISECONDS);
+      return true;
+    } catch (TimeoutException e) {
+      return false;
     } catch (InterruptedException e) {
       Thread.currentThread().interrupt();
       throw Pipeline.stopped();

@@ -5,16 +5,17 @@ final class Watch implements AutoCloseable {
   private static final long EVERY_MILLIS = 100;
 
   private final Thread thread;
+  private boolean held;
+  private boolean done;
 
   private Watch(Progress progress, Runnable cancel) {
     thread =
         new Thread(
             () -> {
               try {
-                while (!progress.stopped()) {
+                while (!ended(progress, cancel)) {
                   Thread.sleep(EVERY_MILLIS);
                 }
-                cancel.run();
               } catch (InterruptedException e) {
                 Thread.currentThread().interrupt();
               }
@@ -29,6 +30,36 @@ final class Watch implements AutoCloseable {
       watch.thread.start();
     }
     return watch;
+  }
+
+  private synchronized boolean ended(Progress progress, Runnable cancel) {
+    if (!done && !held && progress.stopped()) {
+      done = true;
+      cancel.run();
+    }
+    return done;
+  }
+
+  /**
+   * Does something that may not be ended in its middle.
+   *
+   * @throws org.zestyporter.core.value.PorterException with code {@code stopped} if all has been
+   *     ended already
+   */
+  void without(Runnable work) {
+    synchronized (this) {
+      if (done) {
+        throw Pipeline.stopped();
+      }
+      held = true;
+    }
+    try {
+      work.run();
+    } finally {
+      synchronized (this) {
+        held = false;
+      }
+    }
   }
 
   /** Nothing is ended any more after this. */

@@ -17,6 +17,7 @@ final class Writing {
   private final List<TargetWriter> writers = new ArrayList<>();
   private final Waiting waiting;
   private final LastStage last;
+  private final LedgerWriter ledger;
   private final Refusals refusals = new Refusals();
 
   Writing(
@@ -29,6 +30,7 @@ final class Writing {
     this.deciders = deciders;
     this.waiting = waiting;
     this.last = last;
+    this.ledger = ledger;
     for (Target target : targets) {
       writers.add(new TargetWriter(target, last, ledger));
     }
@@ -42,10 +44,23 @@ final class Writing {
   /** Writes rows that have been decided, or counts what would be made for them. */
   void write(List<Place> wave) {
     if (last.writes()) {
-      Halving.write(last.open(), wave, this::send, this::refuse);
+      wave.stream().filter(Replay::isPast).forEach(this::replay);
+      List<Place> others = wave.stream().filter(place -> !Replay.isPast(place)).toList();
+      Halving.write(last.open(), others, this::send, this::refuse);
     } else {
       for (int t = 0; t < targets.size(); t++) {
         eachChunk(t, wave, writers.get(t)::claim);
+      }
+    }
+  }
+
+  /** A row that was gone through before the run was cut off. */
+  private void replay(Place place) {
+    ChunkRows chunk = place.chunk();
+    for (int t = 0; t < targets.size(); t++) {
+      TargetRows rows = chunk.targets().get(t);
+      for (int r = rows.from(place.row()); r < rows.to(place.row()); r++) {
+        Replay.take(rows, r, chunk.past[t], deciders.get(t), waiting);
       }
     }
   }
@@ -108,9 +123,21 @@ final class Writing {
         false);
   }
 
-  /** Enters rows that are all decided, and written, into the books. */
-  void enter(int t, TargetRows rows) {
-    writers.get(t).enter(rows);
+  /** Enters a chunk's rows, which are all decided, and written, into books and ledger. */
+  void enter(ChunkRows chunk) {
+    for (int t = 0; t < targets.size(); t++) {
+      TargetRows rows = chunk.targets().get(t);
+      TargetBooks books = writers.get(t).books();
+      if (chunk.past == null) {
+        books.enter(rows);
+        ledger.append(chunk, rows);
+      } else if (chunk.past[t] != null) {
+        LedgerChunk all = Replay.enter(chunk, rows, books);
+        if (!chunk.isEntered) {
+          ledger.append(all);
+        }
+      }
+    }
   }
 
   /** Takes the rows of a wave in a destination, chunk by chunk. */

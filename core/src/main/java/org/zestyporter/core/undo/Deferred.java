@@ -12,6 +12,7 @@ import java.util.function.BiConsumer;
 import org.zestyporter.core.application.Halving;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.application.WriteSession;
+import org.zestyporter.core.application.WriteSession.Change;
 import org.zestyporter.core.application.WriteSession.Refusal;
 import org.zestyporter.core.application.WriteSession.Removal;
 import org.zestyporter.core.run.Outcome;
@@ -48,7 +49,7 @@ final class Deferred {
         all.add(e);
       }
     }
-    Map<Integer, String> reasons = attempt(chunk, all);
+    Map<Integer, String> reasons = attempt(chunk, all, false);
     if (reasons.isEmpty()) {
       return false;
     }
@@ -72,7 +73,7 @@ final class Deferred {
       helps = false;
       for (Map.Entry<UndoneChunk, Map<Integer, String>> one : refused.entrySet()) {
         Set<Integer> entries = one.getValue().keySet();
-        Map<Integer, String> still = attempt(one.getKey(), entries);
+        Map<Integer, String> still = attempt(one.getKey(), entries, true);
         helps |= still.size() < entries.size();
         one.setValue(still);
       }
@@ -85,8 +86,14 @@ final class Deferred {
     return List.copyOf(refused.keySet());
   }
 
-  /** Writes entries; gives those that are refused, and why. */
-  private Map<Integer, String> attempt(UndoneChunk chunk, Collection<Integer> entries) {
+  /**
+   * Writes entries; gives those that are refused, and why.
+   *
+   * @param unlinks true if records that go give up their links to each other first, since they may
+   *     go round in circles, or point at themselves
+   */
+  private Map<Integer, String> attempt(
+      UndoneChunk chunk, Collection<Integer> entries, boolean unlinks) {
     List<Integer> inTurn = new ArrayList<>(entries);
     if (backwards) {
       Collections.reverse(inTurn);
@@ -97,9 +104,13 @@ final class Deferred {
     Halving.write(
         session,
         inTurn.stream().filter(e -> chunk.change(e) == null).toList(),
-        some ->
-            session.remove(
-                table, some.stream().map(e -> new Removal(chunk.line(e), chunk.key(e))).toList()),
+        some -> {
+          if (unlinks) {
+            unlink(chunk, some);
+          }
+          session.remove(
+              table, some.stream().map(e -> new Removal(chunk.line(e), chunk.key(e))).toList());
+        },
         refused);
     Halving.write(
         session,
@@ -107,5 +118,21 @@ final class Deferred {
         some -> session.write(table, some.stream().map(chunk::change).toList(), false),
         refused);
     return reasons;
+  }
+
+  private void unlink(UndoneChunk chunk, List<Integer> entries) {
+    TableInfo table = chunk.part.table;
+    List<Integer> links =
+        table.linksTo(table).stream()
+            .filter(f -> f.nullable() && f.isFillable())
+            .map(table.fields()::indexOf)
+            .toList();
+    if (!links.isEmpty()) {
+      List<Object> blank = Collections.nCopies(links.size(), null);
+      session.write(
+          table,
+          entries.stream().map(e -> new Change(chunk.line(e), chunk.key(e), links, blank)).toList(),
+          false);
+    }
   }
 }

@@ -3,11 +3,12 @@ package org.zestyporter.core.undo;
 import java.util.Comparator;
 import java.util.List;
 import java.util.function.Consumer;
+import org.zestyporter.core.run.KeptLedger;
 import org.zestyporter.core.run.LedgerChunk;
 import org.zestyporter.core.run.LedgerLayout;
 
 /** What a run did, as its ledger tells it. */
-public interface Past {
+public interface Past extends KeptLedger {
 
   /** The plan's name and the file's, for the books. */
   String plan();
@@ -15,6 +16,7 @@ public interface Past {
   String source();
 
   /** The parts of the ledger, in the order in which the run wrote them. */
+  @Override
   List<LedgerLayout> layouts();
 
   /**
@@ -29,7 +31,11 @@ public interface Past {
   }
 
   /** Hands over the chunks of a part, the one that was written last first. */
-  void fromTheLast(LedgerLayout layout, Consumer<LedgerChunk> chunk);
+  default void fromTheLast(LedgerLayout layout, Consumer<LedgerChunk> chunk) {
+    for (int number = chunks(layout) - 1; number >= 0; number--) {
+      chunk.accept(chunk(layout, number));
+    }
+  }
 
   /** True if it was an undo itself, which goes through each chunk from its end. */
   boolean isUndo();

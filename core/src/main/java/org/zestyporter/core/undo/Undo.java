@@ -11,6 +11,7 @@ import org.zestyporter.core.application.Application;
 import org.zestyporter.core.application.Records;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.application.WriteSession;
+import org.zestyporter.core.run.Batch;
 import org.zestyporter.core.run.Ledger;
 import org.zestyporter.core.run.LedgerChunk;
 import org.zestyporter.core.run.LedgerLayout;
@@ -98,8 +99,10 @@ public final class Undo {
       }
       String mark = session.mark();
       Pipeline.requireGoing(progress);
-      ledger.beforeCommit(report, mark);
+      Batch batch = new Batch(1, size, true);
+      ledger.beforeCommit(batch, report, mark);
       session.commit();
+      ledger.committed(batch);
       return report;
     }
   }

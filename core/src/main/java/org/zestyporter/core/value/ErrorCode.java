@@ -110,6 +110,7 @@ public enum ErrorCode {
   IN_USE(Kind.CONFLICT),
   UNDONE(Kind.CONFLICT),
   CANT_UNDO(Kind.CONFLICT),
+  CANT_GO_ON(Kind.CONFLICT),
 
   // the file
   EMPTY_FILE(Kind.DATA, "Ask for it to be sent again."),

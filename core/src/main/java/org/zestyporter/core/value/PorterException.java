@@ -9,6 +9,8 @@ public class PorterException extends RuntimeException {
   private static final long serialVersionUID = 1L;
 
   private final ErrorCode code;
+  private final String what;
+  private final String remedy;
 
   /**
    * @param what what happened and where, in whole sentences
@@ -17,9 +19,16 @@ public class PorterException extends RuntimeException {
   protected PorterException(ErrorCode code, String what, String remedy, Throwable cause) {
     super(remedy.isEmpty() ? what : what + " " + remedy, cause);
     this.code = code;
+    this.what = what;
+    this.remedy = remedy;
   }
 
   public ErrorCode code() {
     return code;
+  }
+
+  /** The same, with another sentence about what happened. */
+  public PorterException and(String sentence) {
+    return new PorterException(code, what + " " + sentence, remedy, this);
   }
 }

@@ -41,6 +41,8 @@ public enum ProblemCode {
   CIRCLE,
   /** The database refused the record. */
   REFUSED,
+  /** The row waits for one further on, in a run that was cut off in between. */
+  WAITING,
   /** A record was edited after a run, so that its undo leaves it. */
   EDITED_SINCE,
   /** A record is not there any more. */

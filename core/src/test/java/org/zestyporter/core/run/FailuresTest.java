@@ -334,7 +334,7 @@ class FailuresTest {
       }
 
       @Override
-      public void beforeCommit(RunReport report, String mark) {
+      public void beforeCommit(Batch batch, RunReport report, String mark) {
         marks[at] = mark;
         if (cutsOff) {
           throw new IllegalStateException("cut off");

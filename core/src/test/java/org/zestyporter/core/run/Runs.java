@@ -29,6 +29,26 @@ public final class Runs {
     return go(on, folder, plan, file, p -> p.run("2026-0001", ledger, Progress.NONE));
   }
 
+  /** Runs and hears of how far it comes, which may stop it. */
+  public static RunReport run(
+      Databases.Fresh on, Path folder, String plan, String file, Ledger ledger, Progress progress)
+      throws IOException {
+    return go(on, folder, plan, file, p -> p.run("2026-0001", ledger, progress));
+  }
+
+  /** Goes on with what stands of a run. */
+  public static RunReport resume(
+      Databases.Fresh on,
+      Path folder,
+      String plan,
+      String file,
+      MemoryLedger ledger,
+      Progress progress)
+      throws IOException {
+    return go(
+        on, folder, plan, file, p -> p.resume("2026-0001", ledger.standing(), ledger, progress));
+  }
+
   private interface Deed {
     RunReport of(Pipeline pipeline);
   }

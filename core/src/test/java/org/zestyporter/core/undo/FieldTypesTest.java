@@ -20,6 +20,7 @@ import org.zestyporter.core.fill.Shared;
 import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Plan;
 import org.zestyporter.core.run.Ledger;
+import org.zestyporter.core.run.MemoryLedger;
 import org.zestyporter.core.run.OpenedPlan;
 import org.zestyporter.core.run.Pipeline;
 import org.zestyporter.core.run.Progress;
@@ -97,11 +98,11 @@ class FieldTypesTest {
     assertThat(counts(run(on, Ledger.NONE, a, b)))
         .as("the second time")
         .containsExactly(0L, 0L, 2L, 0L, 0L);
-    KeptLedger swapped = new KeptLedger(false);
+    MemoryLedger swapped = new MemoryLedger(false);
     assertThat(counts(run(on, swapped, b, a))).containsExactly(0L, 2L, 0L, 0L, 0L);
     RunReport undone =
         new Undo(on.database(), swapped, swapped.size())
-            .go("2", Decisions.all(Edited.KEEP), new KeptLedger(true), Progress.NONE);
+            .go("2", Decisions.all(Edited.KEEP), new MemoryLedger(true), Progress.NONE);
     assertThat(undone.balanced()).isTrue();
     assertThat(standing(on, asText)).as("put back").isEqualTo(first);
   }

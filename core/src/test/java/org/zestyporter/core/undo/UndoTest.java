@@ -20,6 +20,7 @@ import org.zestyporter.core.application.Records;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.application.jdbc.Database;
 import org.zestyporter.core.application.jdbc.Databases;
+import org.zestyporter.core.run.MemoryLedger;
 import org.zestyporter.core.run.Progress;
 import org.zestyporter.core.run.RunReport;
 import org.zestyporter.core.run.Runs;
@@ -30,14 +31,14 @@ import org.zestyporter.core.value.PorterException;
 class UndoTest {
   @TempDir Path folder;
 
-  private KeptLedger run(Databases.Fresh on, String plan, String file) throws IOException {
-    KeptLedger ledger = new KeptLedger(false);
+  private MemoryLedger run(Databases.Fresh on, String plan, String file) throws IOException {
+    MemoryLedger ledger = new MemoryLedger(false);
     Runs.run(on, folder, plan, file, ledger);
     return ledger;
   }
 
-  private static KeptLedger undo(Databases.Fresh on, KeptLedger past, Decisions decisions) {
-    KeptLedger ledger = new KeptLedger(true);
+  private static MemoryLedger undo(Databases.Fresh on, MemoryLedger past, Decisions decisions) {
+    MemoryLedger ledger = new MemoryLedger(true);
     RunReport report =
         new Undo(on.database(), past, past.size())
             .go("2026-0002", decisions, ledger, Progress.NONE);
@@ -45,7 +46,7 @@ class UndoTest {
     return ledger;
   }
 
-  private static Prospect look(Databases.Fresh on, KeptLedger past) {
+  private static Prospect look(Databases.Fresh on, MemoryLedger past) {
     return new Undo(on.database(), past, past.size()).look(Progress.NONE);
   }
 
@@ -110,7 +111,7 @@ class UndoTest {
     try (on) {
       fleet(on);
       Map<String, TreeSet<String>> before = records(on, TABLES);
-      KeptLedger run = run(on, FLEET, BOATS);
+      MemoryLedger run = run(on, FLEET, BOATS);
       Map<String, TreeSet<String>> after = records(on, TABLES);
       assertThat(after).isNotEqualTo(before);
 
@@ -120,7 +121,7 @@ class UndoTest {
           .extracting(p -> p.table() + " " + p.removed() + " " + p.putBack() + " " + p.held())
           .containsExactly("boat 2 2 0", "kind 2 0 0");
 
-      KeptLedger undone = undo(on, run, Decisions.all(Edited.KEEP));
+      MemoryLedger undone = undo(on, run, Decisions.all(Edited.KEEP));
       assertThat(records(on, TABLES)).isEqualTo(before);
       assertThat(undone.entries())
           .extracting(e -> e.line() + " " + e.outcome().word())
@@ -131,7 +132,7 @@ class UndoTest {
           .containsExactly("boat", "kind");
 
       // an undo is a run like any other
-      KeptLedger again = undo(on, undone, Decisions.all(Edited.KEEP));
+      MemoryLedger again = undo(on, undone, Decisions.all(Edited.KEEP));
       assertThat(records(on, TABLES)).isEqualTo(after);
       undo(on, again, Decisions.all(Edited.KEEP));
       assertThat(records(on, TABLES)).isEqualTo(before);
@@ -143,7 +144,7 @@ class UndoTest {
   void whatWasEditedSinceIsDecided(Databases.Fresh on) throws SQLException, IOException {
     try (on) {
       fleet(on);
-      KeptLedger run = run(on, FLEET, BOATS);
+      MemoryLedger run = run(on, FLEET, BOATS);
       on.execute(
           "UPDATE boat SET state = 'ashore' WHERE reg = 'QH-1'",
           "UPDATE boat SET name = 'Gull III' WHERE reg = 'QH-4'",
@@ -160,7 +161,7 @@ class UndoTest {
               new Prospect.Versions("state", "afloat", "afloat", "ashore"),
               new Prospect.Versions("length_m", "9.75", left, left));
 
-      KeptLedger kept = undo(on, run, Decisions.all(Edited.KEEP));
+      MemoryLedger kept = undo(on, run, Decisions.all(Edited.KEEP));
       assertThat(kept.entries())
           .filteredOn(e -> e.line() == 2)
           .allSatisfy(
@@ -180,7 +181,7 @@ class UndoTest {
     try (on) {
       fleet(on);
       Map<String, TreeSet<String>> before = records(on, TABLES);
-      KeptLedger run = run(on, FLEET, BOATS);
+      MemoryLedger run = run(on, FLEET, BOATS);
       on.execute(
           "UPDATE boat SET state = 'ashore' WHERE reg = 'QH-1'",
           "UPDATE boat SET name = 'Gull III' WHERE reg = 'QH-4'",
@@ -203,7 +204,7 @@ class UndoTest {
   void whatOthersPointAtIsHeldAndTold(Databases.Fresh on) throws SQLException, IOException {
     try (on) {
       fleet(on);
-      KeptLedger run = run(on, FLEET, BOATS);
+      MemoryLedger run = run(on, FLEET, BOATS);
       on.execute(
           "CREATE TABLE berth (id INTEGER PRIMARY KEY, boat_id INTEGER REFERENCES boat (id))",
           "INSERT INTO berth SELECT 1, id FROM boat WHERE reg = 'QH-4'");
@@ -211,7 +212,7 @@ class UndoTest {
       assertThat(prospect.tried()).isTrue();
       assertThat(prospect.held()).extracting(Prospect.HeldRecord::line).contains(3L);
       assertThat(prospect.held().get(0).reason()).startsWith("the database keeps it: ");
-      KeptLedger undone = undo(on, run, Decisions.all(Edited.KEEP));
+      MemoryLedger undone = undo(on, run, Decisions.all(Edited.KEEP));
       assertThat(undone.entries())
           .extracting(e -> e.line() + " " + e.outcome().word())
           .contains("3 rejected", "2 changed", "5 changed");
@@ -224,11 +225,11 @@ class UndoTest {
   void whatIsGoneIsTold(Databases.Fresh on) throws SQLException, IOException {
     try (on) {
       fleet(on);
-      KeptLedger run = run(on, FLEET, BOATS);
+      MemoryLedger run = run(on, FLEET, BOATS);
       on.execute("DELETE FROM boat WHERE reg = 'QH-2'", "DELETE FROM boat WHERE reg = 'QH-4'");
       Prospect prospect = look(on, run);
       assertThat(prospect.parts().get(0).gone()).isEqualTo(2);
-      KeptLedger undone = undo(on, run, Decisions.all(Edited.KEEP));
+      MemoryLedger undone = undo(on, run, Decisions.all(Edited.KEEP));
       assertThat(on.one("SELECT COUNT(*) FROM boat")).isEqualTo(2L);
       on.execute("INSERT INTO boat (reg, name) VALUES ('QH-3', 'Other')");
       undo(on, undone, Decisions.all(Edited.KEEP));
@@ -245,7 +246,7 @@ class UndoTest {
           "CREATE TABLE berth (code VARCHAR(4) PRIMARY KEY, sign VARCHAR(8) UNIQUE, note VARCHAR(9))",
           "INSERT INTO berth VALUES ('A', 'one', NULL), ('B', 'two', NULL), ('C', 'three', 'x')");
       Map<String, TreeSet<String>> before = records(on, "berth");
-      KeptLedger run =
+      MemoryLedger run =
           run(
               on,
               """
@@ -258,7 +259,7 @@ class UndoTest {
               "Code;Sign;Note\nC;four;y\nB;three;\nA;two;z\nD;one;\n");
       Map<String, TreeSet<String>> after = records(on, "berth");
       assertThat(after.get("berth")).contains("[D, one, null]", "[A, two, z]");
-      KeptLedger undone = undo(on, run, Decisions.all(Edited.KEEP));
+      MemoryLedger undone = undo(on, run, Decisions.all(Edited.KEEP));
       assertThat(records(on, "berth")).isEqualTo(before);
       undo(on, undone, Decisions.all(Edited.KEEP));
       assertThat(records(on, "berth")).isEqualTo(after);
@@ -277,7 +278,7 @@ class UndoTest {
           "CREATE TRIGGER touch BEFORE UPDATE ON log FOR EACH ROW EXECUTE FUNCTION touch()",
           "INSERT INTO log VALUES ('a0eebc99-9c0b-4ef8-bb6d-6bb9bd380a11', 'Ahoy', 'calm',"
               + " '2026-01-01 10:00+01', 4, '{a,b}')");
-      KeptLedger run =
+      MemoryLedger run =
           run(
               on,
               """
@@ -290,7 +291,7 @@ class UndoTest {
               "Id;Entry;Mood\nA0EEBC99-9C0B-4EF8-BB6D-6BB9BD380A11;Gale;rough\n"
                   + "b0eebc99-9c0b-4ef8-bb6d-6bb9bd380a11;Fog;calm\n");
       assertThat(on.one("SELECT moved FROM log WHERE entry = 'Gale'")).isEqualTo(5);
-      KeptLedger undone = undo(on, run, Decisions.all(Edited.KEEP));
+      MemoryLedger undone = undo(on, run, Decisions.all(Edited.KEEP));
       assertThat(on.one("SELECT COUNT(*) FROM log")).isEqualTo(1L);
       assertThat(on.one("SELECT entry || mood || tags::text FROM log")).isEqualTo("Ahoycalm{a,b}");
       // the trigger has its way, and that is told
@@ -304,7 +305,7 @@ class UndoTest {
   void aTableThatLostAFieldIsRefused(Databases.Fresh on) throws SQLException, IOException {
     try (on) {
       fleet(on);
-      KeptLedger run = run(on, FLEET, BOATS);
+      MemoryLedger run = run(on, FLEET, BOATS);
       on.execute("ALTER TABLE boat DROP COLUMN state");
       on.database().forget();
       assertThatThrownBy(() -> look(on, run))
@@ -331,9 +332,9 @@ class UndoTest {
       }
       run(on, FLEET, first.toString());
       Map<String, TreeSet<String>> before = records(on, TABLES);
-      KeptLedger run = run(on, FLEET, second.toString());
+      MemoryLedger run = run(on, FLEET, second.toString());
       Map<String, TreeSet<String>> after = records(on, TABLES);
-      KeptLedger undone = undo(on, run, Decisions.all(Edited.KEEP));
+      MemoryLedger undone = undo(on, run, Decisions.all(Edited.KEEP));
       assertThat(records(on, TABLES)).isEqualTo(before);
       undo(on, undone, Decisions.all(Edited.KEEP));
       assertThat(records(on, TABLES)).isEqualTo(after);

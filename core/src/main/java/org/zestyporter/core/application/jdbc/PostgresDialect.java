@@ -236,9 +236,7 @@ final class PostgresDialect implements Dialect {
     all.addAll(shared);
     for (String table : all) {
       String call =
-          exclusive.contains(table)
-              ? "pg_try_advisory_xact_lock"
-              : "pg_try_advisory_xact_lock_shared";
+          exclusive.contains(table) ? "pg_try_advisory_lock" : "pg_try_advisory_lock_shared";
       try (PreparedStatement query =
           connection.prepareStatement("SELECT " + call + "(hashtextextended(?, 20261125))")) {
         query.setString(1, "porter " + table);
@@ -251,6 +249,12 @@ final class PostgresDialect implements Dialect {
       }
     }
     return true;
+  }
+
+  /** A run in batches has its tables for itself over several transactions. */
+  @Override
+  public void release(Connection connection) throws SQLException {
+    Queries.texts(connection, "SELECT pg_advisory_unlock_all()::text");
   }
 
   @Override

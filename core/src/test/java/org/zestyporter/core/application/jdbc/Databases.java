@@ -9,6 +9,8 @@ import java.sql.Connection;
 import java.sql.DriverManager;
 import java.sql.SQLException;
 import java.sql.Statement;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.UUID;
 import java.util.stream.Stream;
 
@@ -62,6 +64,32 @@ public final class Databases {
         boolean counts = value instanceof Integer && sql.contains("COUNT(");
         return counts ? Long.valueOf(((Integer) value).longValue()) : value;
       }
+    }
+
+    /** All that a query finds, a text for each row. */
+    public List<String> rows(String sql) throws SQLException {
+      List<String> rows = new ArrayList<>();
+      try (Statement statement = connection.createStatement();
+          var found = statement.executeQuery(sql)) {
+        while (found.next()) {
+          StringBuilder row = new StringBuilder();
+          for (int c = 1; c <= found.getMetaData().getColumnCount(); c++) {
+            row.append(found.getString(c)).append(';');
+          }
+          rows.add(row.toString());
+        }
+      }
+      return rows;
+    }
+
+    /** Another one of the same kind. */
+    public Fresh another() throws SQLException {
+      return switch (name) {
+        case "H2" -> h2();
+        case "PostgreSQL" -> postgres();
+        case "SQLite" -> sqlite();
+        default -> maria();
+      };
     }
 
     @Override

@@ -1,0 +1,11 @@
+package org.zestyporter.core.run;
+
+/**
+ * What stands of a run that was cut off between two of its batches.
+ *
+ * @param batches number of batches that were committed
+ * @param rows the source's rows that they took in; the run goes on with the next one
+ * @param report the books of these rows
+ * @param ledger the ledger of these rows
+ */
+public record Standing(int batches, long rows, RunReport report, KeptLedger ledger) {}
