@@ -71,16 +71,6 @@ final class Committing {
     }
   }
 
-  /** What stands, in a sentence. */
-  static String told(long rows, long total) {
-    return rows == 0
-        ? "Nothing was written."
-        : String.format(
-            "The first %,d of %,d rows were taken in before and stand: go on with the run, or take"
-                + " them back.",
-            rows, total);
-  }
-
   /** Rows that stand. */
   long rows() {
     return rows;

@@ -190,13 +190,18 @@ final class LedgerWriter implements AutoCloseable {
     }
   }
 
-  /** Ends the thread, whatever was not kept. */
+  /** Ends the thread, whatever was not kept; nothing more is kept once this returns. */
   @Override
   public void close() {
     if (started && !ended) {
       ended = true;
       queue.clear();
       queue.offer(END);
+      try {
+        await();
+      } catch (RuntimeException e) {
+        // what ended the run is told, and not what it led to
+      }
     }
   }
 }

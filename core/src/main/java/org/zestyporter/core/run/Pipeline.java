@@ -60,9 +60,9 @@ public final class Pipeline {
       LastStage last = tries ? LastStage.trying(session) : LastStage.REHEARSAL;
       return go(opened.through(own, session), null, last, ledger, progress, null, null);
     } catch (WriteSession.RefusedException e) {
-      throw refused(e).and(Committing.told(0, 0));
+      throw refused(e).and(Standing.told(0, 0));
     } catch (PorterException e) {
-      throw progress.stopped() ? stopped().and(Committing.told(0, 0)) : e;
+      throw progress.stopped() ? stopped().and(Standing.told(0, 0)) : e;
     }
   }
 
@@ -122,7 +122,7 @@ public final class Pipeline {
   }
 
   private String told(@Nullable Committing committing, long stood) {
-    return Committing.told(committing == null ? stood : committing.rows(), source.rowCount());
+    return Standing.told(committing == null ? stood : committing.rows(), source.rowCount());
   }
 
   /** What was written already can't be linked as it should. */

@@ -19,7 +19,8 @@ import org.zestyporter.core.value.Values;
  * the application: first by the mark of its transaction, else by the records of its ledger.
  */
 public final class Settlement {
-  private static final int RECORDS_LOOKED_AT = 2_000;
+  /** More of the written records than this are not looked at. */
+  public static final int RECORDS_LOOKED_AT = 2_000;
 
   private final Application application;
 

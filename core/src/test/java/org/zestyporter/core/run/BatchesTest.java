@@ -78,8 +78,8 @@ class BatchesTest {
       file.append(i % 50 == 0 ? "Keeper " + i % 2_000 : i % 9 == 0 ? "Wren" : "").append(';');
       // some before them, some after, also beyond the batch
       int next =
-          i % 40 == 7 ? Math.min(ROWS - 1, i + random.nextInt(6_000)) : random.nextInt(i + 1);
-      file.append(i % 20 == 7 ? "M" + next : "").append(';');
+          i % 200 == 7 ? Math.min(ROWS - 1, i + random.nextInt(6_000)) : random.nextInt(i + 1);
+      file.append(i % 100 == 7 ? "M" + next : "").append(';');
       file.append(i % 11 == 0 ? "2026-0" + (1 + i % 9) + "-11" : "").append('\n');
     }
     return file.toString();

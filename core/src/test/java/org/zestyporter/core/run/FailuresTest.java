@@ -288,6 +288,8 @@ class FailuresTest {
         assertThat(two.claim(List.of(thing), List.of())).isFalse();
         assertThat(two.claim(List.of(town), List.of())).as("it is looked up in").isFalse();
         one.commit();
+        assertThat(two.claim(List.of(thing), List.of(town))).as("between two batches").isFalse();
+        one.close();
         assertThat(two.claim(List.of(thing), List.of(town))).as("after the end").isTrue();
       }
       try (WriteSession one = here.begin();

@@ -14,7 +14,9 @@ record ChunkRecord(
     int rejected,
     long fates,
     byte[] entries,
-    int removed) {
+    int removed,
+    int batch,
+    boolean isOpen) {
 
   int count(int outcome) {
     return switch (outcome) {

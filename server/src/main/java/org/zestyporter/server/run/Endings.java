@@ -19,9 +19,11 @@ class Endings {
 
   private final RunMapper runs;
   private final Settling settling;
+  private final Interruptions interruptions;
   private final Clock clock;
 
-  Endings(RunMapper runs, Settling settling, Clock clock) {
+  Endings(RunMapper runs, Settling settling, Interruptions interruptions, Clock clock) {
+    this.interruptions = interruptions;
     this.runs = runs;
     this.settling = settling;
     this.clock = clock;
@@ -40,6 +42,7 @@ class Endings {
    */
   boolean done(long id, RunReport report) {
     try {
+      runs.dropOpenChunks(id);
       finish(id, "done", PlanJson.MAPPER.writeValueAsString(report), null, null);
       return true;
     } catch (RuntimeException e) {
@@ -49,28 +52,35 @@ class Endings {
     }
   }
 
-  /** Notes that one failed, and why; nothing was written. */
+  /** Notes that one failed, and why; nothing was written but the batches that stand. */
   void failed(long id, Throwable e) {
     if (e instanceof PorterException p && p.code() == ErrorCode.UNSURE) {
       settling.begin();
       return;
     }
-    runs.dropLedger(id);
-    if (e instanceof PorterException p) {
-      String state = p.code() == ErrorCode.STOPPED ? "stopped" : "failed";
-      finish(id, state, null, p.code(), p.getMessage());
-      return;
+    ExecutionRecord run = runs.find(id);
+    String what = said(id, e, run);
+    ErrorCode code =
+        e instanceof PorterException p
+            ? p.code()
+            : e instanceof Error ? ErrorCode.TOO_MUCH : ErrorCode.INTERNAL;
+    if (run.batches() > 0) {
+      interruptions.ended(run, code, what);
+    } else {
+      runs.dropLedger(id);
+      finish(id, code == ErrorCode.STOPPED ? "stopped" : "failed", null, code, what);
+    }
+  }
+
+  private static String said(long id, Throwable e, ExecutionRecord run) {
+    if (e instanceof PorterException) {
+      return e.getMessage();
     }
     LOG.error("execution {} failed", id, e);
-    boolean memory = e instanceof Error;
-    finish(
-        id,
-        "failed",
-        null,
-        memory ? ErrorCode.TOO_MUCH : ErrorCode.INTERNAL,
-        memory
-            ? "The server had not enough memory for it. Nothing was written."
-            : "Something went wrong on the server. Nothing was written.");
+    return (e instanceof Error
+            ? "The server had not enough memory for it. "
+            : "Something went wrong on the server. ")
+        + Interruptions.stands(run);
   }
 
   private void finish(

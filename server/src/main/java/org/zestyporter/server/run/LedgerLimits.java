@@ -27,7 +27,7 @@ public class LedgerLimits {
 
   /** When the ledger of an execution goes, and its undo with it; null if it is not done. */
   @Nullable LocalDateTime until(ExecutionRecord run) {
-    boolean keeps = !run.kind().equals(RunService.REHEARSAL) && run.state().equals("done");
+    boolean keeps = !run.kind().equals(RunService.REHEARSAL) && run.hasWritten();
     return !keeps || run.finishedAt() == null || runs.destinationsUnder(run.id(), 1).isEmpty()
         ? null
         : run.finishedAt().plus(settings.keepLedgers());

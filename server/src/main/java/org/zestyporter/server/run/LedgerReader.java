@@ -137,7 +137,8 @@ class LedgerReader {
 
   private long differences(long rehearsal, long run, int destination, List<Difference> first) {
     List<ChunkRecord> rehearsed = runs.chunks(rehearsal, destination);
-    List<ChunkRecord> came = runs.chunks(run, destination);
+    List<ChunkRecord> came =
+        runs.chunks(run, destination).stream().filter(c -> !c.isOpen()).toList();
     LedgerLayout layout = layout(rehearsal, destination);
     long total = 0;
     for (int i = 0; i < Math.min(rehearsed.size(), came.size()); i++) {

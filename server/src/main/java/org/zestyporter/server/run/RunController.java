@@ -124,6 +124,13 @@ class RunController {
     return undos.undo(id, new Decisions(forAll, single), principal.getName());
   }
 
+  /** Goes on with a run that was cut off between two batches. */
+  @PostMapping("/runs/{id}/resume")
+  @ResponseStatus(HttpStatus.ACCEPTED)
+  RunService.RunView resume(@PathVariable long id) {
+    return runs.resume(id);
+  }
+
   @PostMapping("/runs/{id}/stop")
   @ResponseStatus(HttpStatus.ACCEPTED)
   void stop(@PathVariable long id) {

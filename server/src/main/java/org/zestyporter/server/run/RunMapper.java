@@ -61,7 +61,7 @@ interface RunMapper {
   @Update(
       """
       UPDATE execution SET state = #{state}, finished_at = #{at}, report_json = #{report},
-        code = #{code}, message = #{message}
+        code = #{code}, message = #{message}, next_rows = NULL, next_report_json = NULL
       WHERE id = #{id}""")
   void finish(
       @Param("id") long id,
@@ -75,14 +75,60 @@ interface RunMapper {
       """
       UPDATE execution SET state = 'failed', code = 'interrupted', finished_at = #{at},
         message = 'The server stopped while it went on. Nothing was written.'
-      WHERE state = 'going'""")
+      WHERE state = 'going' AND batches = 0""")
   int failInterrupted(LocalDateTime at);
 
   @Update(
       """
-      UPDATE execution SET state = 'committing', report_json = #{report}, mark = #{mark}
+      UPDATE execution SET state = 'committing', next_report_json = #{report}, mark = #{mark},
+        next_rows = #{rows}
       WHERE id = #{id}""")
-  void committing(@Param("id") long id, @Param("report") String report, @Param("mark") String mark);
+  void committing(
+      @Param("id") long id,
+      @Param("rows") long rows,
+      @Param("report") String report,
+      @Param("mark") String mark);
+
+  /** The batch that was being committed stands, and the run goes on. */
+  @Update(
+      """
+      UPDATE execution SET state = 'going', batches = batches + 1, batch_rows = next_rows,
+        report_json = next_report_json, next_rows = NULL, next_report_json = NULL, mark = NULL
+      WHERE id = #{id}""")
+  void committed(long id);
+
+  /** It ends between two batches; what stands of it stays. */
+  @Update(
+      """
+      UPDATE execution SET state = #{state}, finished_at = #{at}, code = #{code},
+        message = #{message}, next_rows = NULL, next_report_json = NULL, mark = NULL
+      WHERE id = #{id}""")
+  void cutOff(
+      @Param("id") long id,
+      @Param("state") String state,
+      @Param("at") LocalDateTime at,
+      @Param("code") String code,
+      @Param("message") String message);
+
+  /** It goes on after it was cut off; 0 if it is not cut off any more. */
+  @Update(
+      """
+      UPDATE execution SET state = 'going', finished_at = NULL, code = NULL, message = NULL
+      WHERE id = #{id} AND state IN ('paused', 'interrupted')""")
+  int goOn(long id);
+
+  /**
+   * Takes away the chunks of batches that don't stand, and those that were open before the last.
+   */
+  @Delete(
+      """
+      DELETE FROM ledger_chunk WHERE execution_id = #{id}
+        AND (batch > #{batches} OR is_open AND batch < #{batches})""")
+  void dropChunksBeyond(@Param("id") long id, @Param("batches") int batches);
+
+  /** Takes away what was open, since all is decided now. */
+  @Delete("DELETE FROM ledger_chunk WHERE execution_id = #{id} AND is_open")
+  void dropOpenChunks(long id);
 
   @Update("UPDATE execution SET message = #{message} WHERE id = #{id} AND state = 'committing'")
   void waiting(@Param("id") long id, @Param("message") String message);
@@ -105,22 +151,23 @@ interface RunMapper {
   @Insert(
       """
       INSERT INTO ledger_chunk (execution_id, destination, number, first_line, last_line, added,
-        changed, unchanged, skipped, rejected, fates, entries, removed)
+        changed, unchanged, skipped, rejected, fates, entries, removed, batch, is_open)
       VALUES (#{executionId}, #{destination}, #{number}, #{firstLine}, #{lastLine}, #{added},
-        #{changed}, #{unchanged}, #{skipped}, #{rejected}, #{fates}, #{entries}, #{removed})""")
+        #{changed}, #{unchanged}, #{skipped}, #{rejected}, #{fates}, #{entries}, #{removed},
+        #{batch}, #{isOpen})""")
   void insertChunk(ChunkRecord chunk);
 
   @Select(
       """
       SELECT execution_id, destination, number, first_line, last_line, added, changed, unchanged,
-        skipped, rejected, fates, NULL AS entries, removed
+        skipped, rejected, fates, NULL AS entries, removed, batch, is_open
       FROM ledger_chunk WHERE execution_id = #{id} AND destination = #{destination}
       ORDER BY number""")
   List<ChunkRecord> chunks(@Param("id") long id, @Param("destination") int destination);
 
   @Select(
       "SELECT * FROM ledger_chunk WHERE execution_id = #{id} AND destination = #{destination}"
-          + " AND number = #{number}")
+          + " AND number = #{number} ORDER BY batch DESC LIMIT 1")
   ChunkRecord chunk(
       @Param("id") long id, @Param("destination") int destination, @Param("number") int number);
 

@@ -15,11 +15,11 @@ import org.springframework.boot.context.event.ApplicationReadyEvent;
 import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Service;
 import org.zestyporter.core.fill.RunContext;
-import org.zestyporter.core.plan.PlanJson;
 import org.zestyporter.core.plan.RunSettings;
 import org.zestyporter.core.run.Pipeline;
 import org.zestyporter.core.run.Progress;
 import org.zestyporter.core.run.RunReport;
+import org.zestyporter.core.run.Standing;
 import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
 import org.zestyporter.server.plan.DependsOnPlans;
@@ -47,6 +47,7 @@ public class RunService implements DependsOnPlans {
   private final Jobs jobs;
   private final Settling settling;
   private final Endings endings;
+  private final Interruptions interruptions;
   private final Space space;
   private final Clock clock;
   private final Map<Long, Beginning> busyPlans = new ConcurrentHashMap<>();
@@ -54,6 +55,8 @@ public class RunService implements DependsOnPlans {
   /**
    * A rehearsal or run as it is shown.
    *
+   * @param rowsStanding rows of the source that batches have taken in so far, of which the report
+   *     tells if it is not done
    * @param keptUntil until when its ledger is kept, and it can be undone; null if it has none
    */
   public record RunView(
@@ -69,6 +72,7 @@ public class RunService implements DependsOnPlans {
       LocalDateTime startedAt,
       @Nullable LocalDateTime finishedAt,
       @Nullable RunReport report,
+      long rowsStanding,
       @Nullable String code,
       @Nullable String message,
       @Nullable Other undoes,
@@ -87,6 +91,7 @@ public class RunService implements DependsOnPlans {
       Jobs jobs,
       Settling settling,
       Endings endings,
+      Interruptions interruptions,
       Space space,
       Clock clock) {
     this.runs = runs;
@@ -97,6 +102,7 @@ public class RunService implements DependsOnPlans {
     this.jobs = jobs;
     this.settling = settling;
     this.endings = endings;
+    this.interruptions = interruptions;
     this.space = space;
     this.clock = clock;
   }
@@ -105,7 +111,12 @@ public class RunService implements DependsOnPlans {
   @EventListener(ApplicationReadyEvent.class)
   void afterStart() {
     for (long id : runs.inState("going")) {
-      runs.dropLedger(id);
+      ExecutionRecord run = record(id);
+      if (run.batches() > 0) {
+        interruptions.serverEnded(run);
+      } else {
+        runs.dropLedger(id);
+      }
     }
     runs.failInterrupted(Times.now(clock));
     settling.begin();
@@ -126,33 +137,23 @@ public class RunService implements DependsOnPlans {
   private RunView start(long planId, String kind, String who) {
     PlanService.Outline outline = plans.outline(planId);
     space.requireRoom();
-    Beginning beginning = new Beginning(planId);
-    if (busyPlans.putIfAbsent(planId, beginning) != null) {
-      throw ErrorCode.ALREADY_GOING.error("This plan is being rehearsed or run already.");
-    }
+    Beginning beginning = begin(planId);
     long id;
     try {
-      LocalDateTime now = Times.now(clock);
+      Long follows = kind.equals(RUN) ? rehearsalOf(outline) : null;
       id =
           runs.insert(
-              new ExecutionRecord(
-                  null,
+              ExecutionRecord.beginning(
                   kind,
-                  null,
                   planId,
                   outline.revision(),
                   outline.source(),
-                  kind.equals(RUN) ? rehearsalOf(outline) : null,
-                  "going",
+                  follows,
                   who,
-                  now,
-                  null,
-                  null,
-                  null,
-                  null,
-                  null,
+                  Times.now(clock),
                   null));
-      jobs.start(id, progress -> go(id, kind, outline, who, now, beginning, progress));
+      ExecutionRecord run = record(id);
+      jobs.start(id, progress -> go(run, beginning, progress));
     } catch (RuntimeException e) {
       free(beginning);
       throw e;
@@ -163,6 +164,59 @@ public class RunService implements DependsOnPlans {
       throw refused;
     }
     return find(id);
+  }
+
+  /** The plan is busy from here on. */
+  private Beginning begin(long plan) {
+    Beginning beginning = new Beginning(plan);
+    if (busyPlans.putIfAbsent(plan, beginning) != null) {
+      throw ErrorCode.ALREADY_GOING.error("This plan is being rehearsed or run already.");
+    }
+    return beginning;
+  }
+
+  /**
+   * Goes on with a run that was cut off between two batches.
+   *
+   * @throws PorterException if it can't go on: with code {@code cant-go-on}, or by what keeps it
+   */
+  public RunView resume(long id) {
+    ExecutionRecord run = record(id);
+    requireCutOff(run);
+    space.requireRoom();
+    Beginning beginning = begin(run.planId());
+    try {
+      if (undoOf(id) != null || runs.goOn(id) == 0) {
+        throw cantGoOn("It is being taken back, or goes on already.");
+      }
+      jobs.start(id, progress -> go(run, beginning, progress));
+    } catch (RuntimeException e) {
+      free(beginning);
+      throw e;
+    }
+    RuntimeException refused = beginning.refusal(PATIENCE);
+    if (refused != null) {
+      interruptions.restore(run);
+      throw refused;
+    }
+    return find(id);
+  }
+
+  private void requireCutOff(ExecutionRecord run) {
+    if (!run.kind().equals(RUN) || !run.isCutOff()) {
+      throw cantGoOn("Only a run in batches that was stopped or cut off can go on.");
+    }
+    if (undoOf(run.id()) != null) {
+      throw cantGoOn("What stood of this run was taken back.");
+    }
+    if (runs.layouts(run.id()).isEmpty()) {
+      throw ErrorCode.NO_LEDGER.error(
+          "The ledger of this run is gone, without which it can't go on.");
+    }
+  }
+
+  private static PorterException cantGoOn(String why) {
+    return ErrorCode.CANT_GO_ON.error(why);
   }
 
   /** The rehearsal of just this plan and file that a run follows; null if there is none. */
@@ -176,60 +230,60 @@ public class RunService implements DependsOnPlans {
     return same ? last.id() : null;
   }
 
-  private void go(
-      long id,
-      String kind,
-      PlanService.Outline outline,
-      String who,
-      LocalDateTime now,
-      Beginning beginning,
-      Progress progress) {
+  private void go(ExecutionRecord run, Beginning beginning, Progress progress) {
     try {
       PlanService.Opened opened;
       try {
-        opened = plans.open(outline);
+        opened = plans.open(new PlanService.Outline(run.planId(), run.revision(), run.sourceId()));
         opened.database().forget();
-        opened.now(who).require();
+        opened.now(run.startedBy()).require();
       } catch (RuntimeException e) {
         free(beginning);
         if (!beginning.refuse(e)) {
-          failed(beginning, id, e);
+          failed(beginning, run.id(), e);
         }
         return;
       }
-      String number = null;
-      if (kind.equals(RUN)) {
-        number = endings.nextNumber(now);
-        runs.number(id, number);
+      String number = run.number();
+      if (run.kind().equals(RUN) && number == null) {
+        number = endings.nextNumber(run.startedAt());
+        runs.number(run.id(), number);
       }
       beginning.begun();
-      go(id, number, opened, who, now, beginning, progress);
+      go(run, number, opened, beginning, progress);
     } finally {
       free(beginning);
     }
   }
 
   private void go(
-      long id,
+      ExecutionRecord run,
       @Nullable String number,
       PlanService.Opened opened,
-      String who,
-      LocalDateTime now,
       Beginning beginning,
       Progress progress) {
+    long id = run.id();
+    String who = run.startedBy();
     RunReport report;
     try {
+      String file = opened.source().name();
       Pipeline pipeline =
           new Pipeline(
               opened.with(
                   number == null
-                      ? new RunContext(who, now, opened.source().name())
-                      : new RunContext(who, now, opened.source().name(), number)));
+                      ? new RunContext(who, run.startedAt(), file)
+                      : new RunContext(who, run.startedAt(), file, number)));
       StoredLedger ledger = new StoredLedger(runs, id, false, () -> requireAsRehearsed(id, opened));
-      report =
-          number == null
-              ? pipeline.rehearse(ledger, progress)
-              : pipeline.run(number, ledger, progress);
+      if (number == null) {
+        report = pipeline.rehearse(ledger, progress);
+      } else if (run.batches() == 0) {
+        report = pipeline.run(number, ledger, progress);
+      } else {
+        Standing standing = standing(run, opened.plan().name(), file);
+        report =
+            pipeline.resume(
+                number, standing, ledger.after(run.batches(), standing.ledger()), progress);
+      }
     } catch (RuntimeException | Error e) {
       failed(beginning, id, e);
       return;
@@ -248,6 +302,14 @@ public class RunService implements DependsOnPlans {
     } catch (RuntimeException e) {
       LOG.warn("what follows execution {} did not come about", id, e);
     }
+  }
+
+  private Standing standing(ExecutionRecord run, String plan, String file) {
+    return new Standing(
+        run.batches(),
+        run.batchRows(),
+        Interruptions.report(run),
+        new StoredPast(runs, ledgers, run, plan, file));
   }
 
   /** Throws if rows come out otherwise than rehearsed, and the plan does not bear that. */
@@ -297,16 +359,12 @@ public class RunService implements DependsOnPlans {
     goes.add("its ledger and its books");
     return new Deletion(
         goes,
-        !record.kind().equals(REHEARSAL) && "done".equals(record.state())
+        !record.kind().equals(REHEARSAL) && record.hasWritten()
             ? List.of(
                 "the records that it brought in stay in the application, and it can't be undone any"
                     + " more")
             : List.of(),
-        isOpen(record) ? "It is still going. Stop it first." : null);
-  }
-
-  private static boolean isOpen(ExecutionRecord record) {
-    return record.state().equals("going") || record.state().equals("committing");
+        record.isGoing() ? "It is still going. Stop it first." : null);
   }
 
   public void delete(long id) {
@@ -384,8 +442,6 @@ public class RunService implements DependsOnPlans {
   }
 
   private RunView view(ExecutionRecord r) {
-    RunReport report =
-        r.reportJson() == null ? null : PlanJson.MAPPER.readValue(r.reportJson(), RunReport.class);
     return new RunView(
         r.id(),
         r.kind(),
@@ -398,7 +454,8 @@ public class RunService implements DependsOnPlans {
         r.startedBy(),
         r.startedAt(),
         r.finishedAt(),
-        report,
+        Interruptions.report(r),
+        r.batchRows(),
         r.code(),
         r.message(),
         r.undoesId() == null ? null : other(runs.find(r.undoesId())),

@@ -2,6 +2,7 @@ package org.zestyporter.server.run;
 
 import jakarta.annotation.PreDestroy;
 import java.time.Clock;
+import java.util.List;
 import java.util.concurrent.Executors;
 import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.TimeUnit;
@@ -12,7 +13,10 @@ import org.springframework.stereotype.Component;
 import org.zestyporter.core.application.Settled;
 import org.zestyporter.core.application.jdbc.Database;
 import org.zestyporter.core.plan.Plan;
+import org.zestyporter.core.plan.PlanJson;
+import org.zestyporter.core.run.LedgerEntry;
 import org.zestyporter.core.run.LedgerLayout;
+import org.zestyporter.core.run.RunReport;
 import org.zestyporter.core.run.Settlement;
 import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
@@ -34,6 +38,7 @@ class Settling {
   private final PlanService plans;
   private final ConnectionService connections;
   private final Jobs jobs;
+  private final Interruptions interruptions;
   private final Clock clock;
   private final ScheduledExecutorService thread =
       Executors.newSingleThreadScheduledExecutor(
@@ -49,12 +54,14 @@ class Settling {
       PlanService plans,
       ConnectionService connections,
       Jobs jobs,
+      Interruptions interruptions,
       Clock clock) {
     this.runs = runs;
     this.ledgers = ledgers;
     this.plans = plans;
     this.connections = connections;
     this.jobs = jobs;
+    this.interruptions = interruptions;
     this.clock = clock;
   }
 
@@ -99,16 +106,25 @@ class Settling {
     if (byMark != null) {
       return byMark;
     }
+    boolean any = false;
     for (int destination : runs.destinations(run.id())) {
       LedgerLayout layout = ledgers.layout(run.id(), destination);
+      // rows before these may have been written by batches before
+      List<LedgerEntry> written =
+          ledgers
+              .all(run.id(), layout)
+              .filter(e -> e.row() >= run.batchRows() && e.outcome().isWritten())
+              .limit(Settlement.RECORDS_LOOKED_AT)
+              .toList();
+      any |= !written.isEmpty();
       Settled found =
-          settlement.byRecords(
-              database.table(layout.table()), layout.fields(), ledgers.all(run.id(), layout));
+          settlement.byRecords(database.table(layout.table()), layout.fields(), written.stream());
       if (found != null) {
         return found;
       }
     }
-    return null;
+    // a batch that wrote nothing may as well be gone through again
+    return any || run.batches() == 0 ? null : Settled.TAKEN_BACK;
   }
 
   private boolean note(ExecutionRecord run, @Nullable Settled settled) {
@@ -116,24 +132,21 @@ class Settling {
       return false;
     }
     if (settled == Settled.COMMITTED) {
-      runs.finish(run.id(), "done", Times.now(clock), run.reportJson(), null, null);
-      plans.recordsChanged();
+      committed(run);
+    } else if (settled == Settled.TAKEN_BACK && run.batches() > 0) {
+      interruptions.serverEnded(run);
     } else if (settled == Settled.TAKEN_BACK) {
       runs.dropLedger(run.id());
-      runs.finish(
-          run.id(),
-          "failed",
-          Times.now(clock),
+      failed(
+          run,
           null,
-          "interrupted",
+          Interruptions.INTERRUPTED,
           "The server stopped before the run was made lasting, and the database took it back."
               + " Nothing was written.");
     } else {
-      runs.finish(
-          run.id(),
-          "failed",
-          Times.now(clock),
-          run.reportJson(),
+      failed(
+          run,
+          books(run),
           ErrorCode.UNSURE.word(),
           "The server stopped at the very moment of making the run lasting, and the records in the"
               + " table don't tell whether it stands: they were changed since, or it changed none."
@@ -141,6 +154,30 @@ class Settling {
     }
     LOG.info("run {} was settled: {}", run.number(), settled);
     return true;
+  }
+
+  private void committed(ExecutionRecord run) {
+    String books = books(run);
+    boolean isLast =
+        run.nextReportJson() == null
+            || PlanJson.MAPPER.readValue(books, RunReport.class).state().equals("done");
+    if (isLast) {
+      runs.dropOpenChunks(run.id());
+      runs.finish(run.id(), "done", Times.now(clock), books, null, null);
+    } else {
+      runs.committed(run.id());
+      interruptions.serverEnded(runs.find(run.id()));
+    }
+    plans.recordsChanged();
+  }
+
+  /** The books of what was being committed. */
+  private static String books(ExecutionRecord run) {
+    return run.nextReportJson() == null ? run.reportJson() : run.nextReportJson();
+  }
+
+  private void failed(ExecutionRecord run, @Nullable String report, String code, String message) {
+    runs.finish(run.id(), "failed", Times.now(clock), report, code, message);
   }
 
   @PreDestroy

@@ -5,6 +5,8 @@ import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.plan.PlanJson;
+import org.zestyporter.core.run.Batch;
+import org.zestyporter.core.run.KeptLedger;
 import org.zestyporter.core.run.Ledger;
 import org.zestyporter.core.run.LedgerChunk;
 import org.zestyporter.core.run.LedgerCodec;
@@ -24,8 +26,12 @@ final class StoredLedger implements Ledger {
   private final long execution;
   private final Map<Integer, Integer> numbers = new HashMap<>();
 
+  /** By destination, how many chunks are open, which come after the others. */
+  private final Map<Integer, Integer> open = new HashMap<>();
+
   private final boolean byRow;
   private final Runnable last;
+  private int batch = 1;
 
   /**
    * @param byRow true if chunks come in another order than that of the file
@@ -51,17 +57,40 @@ final class StoredLedger implements Ledger {
     this.last = last;
   }
 
+  /**
+   * Goes on with a ledger after the batches that stand.
+   *
+   * @param batches number of these
+   */
+  StoredLedger after(int batches, KeptLedger kept) {
+    batch = batches + 1;
+    kept.layouts().forEach(l -> numbers.put(l.destination(), kept.closed(l)));
+    return this;
+  }
+
   @Override
   public void begin(LedgerLayout layout) {
+    if (numbers.putIfAbsent(layout.destination(), 0) != null) {
+      return;
+    }
     runs.insertDestination(
         execution, layout.destination(), layout.table(), COMPACT.writeValueAsString(layout));
   }
 
   @Override
   public void append(LedgerChunk chunk) {
-    List<Integer> counts = chunk.counts();
     int turn = numbers.merge(chunk.destination(), 1, Integer::sum) - 1;
-    int number = byRow ? (int) chunk.firstRow() : turn;
+    insert(chunk, byRow ? (int) chunk.firstRow() : turn, false);
+  }
+
+  @Override
+  public void open(LedgerChunk chunk) {
+    int turn = open.merge(chunk.destination(), 1, Integer::sum) - 1;
+    insert(chunk, numbers.get(chunk.destination()) + turn, true);
+  }
+
+  private void insert(LedgerChunk chunk, int number, boolean isOpen) {
+    List<Integer> counts = chunk.counts();
     runs.insertChunk(
         new ChunkRecord(
             execution,
@@ -76,22 +105,33 @@ final class StoredLedger implements Ledger {
             counts.get(4),
             fates(chunk),
             LedgerCodec.encode(chunk),
-            counts.get(5)));
+            counts.get(5),
+            batch,
+            isOpen));
   }
 
   @Override
   public void made(LedgerChunk chunk) {
-    if (!numbers.containsKey(chunk.destination())) {
-      begin(chunk.layout());
-    }
+    begin(chunk.layout());
     append(chunk);
   }
 
   /** From here on a crash leaves open whether the table was changed, and the books say by what. */
   @Override
-  public void beforeCommit(RunReport report, @Nullable String mark) {
+  public void beforeCommit(Batch next, RunReport report, @Nullable String mark) {
     last.run();
-    runs.committing(execution, COMPACT.writeValueAsString(report), mark);
+    runs.committing(execution, next.rows(), COMPACT.writeValueAsString(report), mark);
+  }
+
+  /** The last batch is noted with the end of the run. */
+  @Override
+  public void committed(Batch stands) {
+    if (!stands.last()) {
+      runs.committed(execution);
+      runs.dropChunksBeyond(execution, stands.number());
+      batch = stands.number() + 1;
+      open.clear();
+    }
   }
 
   /** The same for entries of the same rows, outcomes and changed fields. */

@@ -1,7 +1,8 @@
 package org.zestyporter.server.run;
 
+import java.util.HashMap;
 import java.util.List;
-import java.util.function.Consumer;
+import java.util.Map;
 import org.zestyporter.core.run.LedgerChunk;
 import org.zestyporter.core.run.LedgerLayout;
 import org.zestyporter.core.undo.Past;
@@ -13,6 +14,7 @@ final class StoredPast implements Past {
   private final ExecutionRecord run;
   private final String plan;
   private final String source;
+  private final Map<Integer, List<ChunkRecord>> chunks = new HashMap<>();
 
   StoredPast(
       RunMapper runs, LedgerReader ledgers, ExecutionRecord run, String plan, String source) {
@@ -39,15 +41,27 @@ final class StoredPast implements Past {
     return Past.asWritten(layouts, isUndo());
   }
 
+  private List<ChunkRecord> chunksOf(LedgerLayout layout) {
+    return chunks.computeIfAbsent(
+        layout.destination(), destination -> runs.chunks(run.id(), destination));
+  }
+
   @Override
-  public void fromTheLast(LedgerLayout layout, Consumer<LedgerChunk> chunk) {
-    List<Integer> numbers =
-        runs.chunks(run.id(), layout.destination()).stream().map(ChunkRecord::number).toList();
-    for (int i = 0; i < numbers.size(); i++) {
-      // an undo goes through the file from its end
-      int number = numbers.get(isUndo() ? i : numbers.size() - 1 - i);
-      chunk.accept(ledgers.chunk(run.id(), layout, number));
-    }
+  public int chunks(LedgerLayout layout) {
+    return chunksOf(layout).size();
+  }
+
+  @Override
+  public int closed(LedgerLayout layout) {
+    return (int) chunksOf(layout).stream().filter(c -> !c.isOpen()).count();
+  }
+
+  @Override
+  public LedgerChunk chunk(LedgerLayout layout, int number) {
+    List<ChunkRecord> all = chunksOf(layout);
+    // an undo goes through the file from its end
+    int at = isUndo() ? all.size() - 1 - number : number;
+    return ledgers.chunk(run.id(), layout, all.get(at).number());
   }
 
   @Override
@@ -58,7 +72,7 @@ final class StoredPast implements Past {
   /** Number of records that the run added, changed or removed. */
   long size() {
     return layouts().stream()
-        .flatMap(l -> runs.chunks(run.id(), l.destination()).stream())
+        .flatMap(l -> chunksOf(l).stream())
         .mapToLong(c -> c.added() + c.changed() + c.removed())
         .sum();
   }

@@ -83,23 +83,8 @@ public class UndoService {
   private synchronized long begin(ExecutionRecord run, String who, LocalDateTime now) {
     requireStanding(run);
     return runs.insert(
-        new ExecutionRecord(
-            null,
-            UNDO,
-            null,
-            run.planId(),
-            run.revision(),
-            run.sourceId(),
-            null,
-            "going",
-            who,
-            now,
-            null,
-            null,
-            null,
-            null,
-            null,
-            run.id()));
+        ExecutionRecord.beginning(
+            UNDO, run.planId(), run.revision(), run.sourceId(), null, who, now, run.id()));
   }
 
   private void go(
@@ -132,7 +117,8 @@ public class UndoService {
     if (run.kind().equals(RunService.REHEARSAL)) {
       throw ErrorCode.CANT_UNDO.error("A rehearsal has written nothing that could be taken back.");
     }
-    if (!run.state().equals("done")) {
+    boolean isUnsure = ErrorCode.UNSURE.word().equals(run.code());
+    if (!run.hasWritten() && !isUnsure || run.isGoing()) {
       throw ErrorCode.CANT_UNDO.error(
           "Only a run that is done can be taken back; this one has written nothing, or is still"
               + " going.");

@@ -96,7 +96,9 @@ class LedgerReaderTest {
         counts.get(4),
         StoredLedger.fates(chunk),
         whole ? LedgerCodec.encode(chunk) : null,
-        counts.get(5));
+        counts.get(5),
+        1,
+        false);
   }
 
   private static ChunkRecord chunk(int number, Outcome outcome, boolean mixed, boolean whole) {
@@ -184,7 +186,8 @@ class LedgerReaderTest {
     try (GZIPOutputStream out = new GZIPOutputStream(packed)) {
       out.write(entry.getBytes(StandardCharsets.UTF_8));
     }
-    ChunkRecord old = new ChunkRecord(3, 0, 0, 7, 7, 1, 0, 0, 0, 0, 1, packed.toByteArray(), 0);
+    ChunkRecord old =
+        new ChunkRecord(3, 0, 0, 7, 7, 1, 0, 0, 0, 0, 1, packed.toByteArray(), 0, 1, false);
     when(runs.fields(3, 0)).thenReturn("[\"registration\", \"name\"]");
     when(runs.chunks(3, 0)).thenReturn(List.of(old));
     when(runs.chunk(3, 0, 0)).thenReturn(old);

@@ -32,11 +32,25 @@ class RunServiceTest {
   private final Settling settling = mock();
   private final RunService service =
       new RunService(
-          runs, plans, sources, mock(), mock(), jobs, settling, mock(), mock(Space.class), CLOCK);
+          runs,
+          plans,
+          sources,
+          mock(),
+          mock(),
+          jobs,
+          settling,
+          mock(),
+          mock(),
+          mock(Space.class),
+          CLOCK);
 
   @Test
   void whatWasGoingWhenTheServerStoppedIsOverAndKeepsNoLedger() {
     when(runs.inState("going")).thenReturn(List.of(4L, 5L));
+    when(runs.find(anyLong()))
+        .thenReturn(
+            ExecutionRecord.beginning(
+                "run", 1, 1, 1, null, "odile", LocalDateTime.of(2026, 11, 23, 8, 0), null));
     service.afterStart();
     verify(runs).dropLedger(4);
     verify(runs).dropLedger(5);
