@@ -1,21 +1,32 @@
 package org.zestyporter.cli;
 
+import com.fasterxml.jackson.annotation.JsonIgnore;
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import java.nio.channels.FileChannel;
+import java.nio.channels.OverlappingFileLockException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.DirectoryStream;
 import java.nio.file.FileAlreadyExistsException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
 import java.nio.file.attribute.FileTime;
 import java.time.Clock;
 import java.time.Duration;
-import java.time.LocalDate;
+import java.time.LocalDateTime;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.application.Settled;
+import org.zestyporter.core.application.TableInfo;
+import org.zestyporter.core.application.jdbc.Database;
+import org.zestyporter.core.fill.RunContext;
+import org.zestyporter.core.plan.Plan;
 import org.zestyporter.core.plan.PlanJson;
+import org.zestyporter.core.run.LedgerEntry;
 import org.zestyporter.core.run.LedgerLayout;
 import org.zestyporter.core.run.RunReport;
+import org.zestyporter.core.run.Settlement;
 import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
 import org.zestyporter.server.store.Lasting;
@@ -33,7 +44,12 @@ final class KeptRun {
    * What is said of a run.
    *
    * @param url where it was written to, without user and password
-   * @param state {@code going}, {@code committing} while it is being made lasting, or {@code done}
+   * @param state {@code going}, {@code committing} while a batch is being made lasting, or {@code
+   *     done}
+   * @param context who began it, when, and with which file: what its values are made of
+   * @param fingerprint what tells its plan and its file from others; null if it can't go on anyway
+   * @param stands what stands of it
+   * @param next what will stand once the batch is made lasting; null if none is
    * @param mark what tells its transaction from all others; null if nothing does
    * @param undoes number of the run that it takes back; null if it is no undo
    * @param undoneBy number of the undo that took it back; null if it stands
@@ -41,43 +57,129 @@ final class KeptRun {
   record Description(
       String number,
       String plan,
-      String source,
       String url,
       String state,
+      RunContext context,
+      @Nullable String fingerprint,
+      Part stands,
+      @Nullable Part next,
       @Nullable String mark,
       @Nullable String undoes,
       @Nullable String undoneBy,
-      List<LedgerLayout> layouts,
-      @Nullable RunReport report) {
+      List<LedgerLayout> layouts) {
     public Description {
       layouts = layouts == null ? List.of() : List.copyOf(layouts);
     }
 
-    Description in(String newState) {
+    private Description at(String newState, Part now, @Nullable Part then, @Nullable String of) {
       return new Description(
-          number, plan, source, url, newState, mark, undoes, undoneBy, layouts, report);
+          number,
+          plan,
+          url,
+          newState,
+          context,
+          fingerprint,
+          now,
+          then,
+          of,
+          undoes,
+          undoneBy,
+          layouts);
+    }
+
+    /** A batch is about to be made lasting. */
+    Description committing(Part then, @Nullable String of, List<LedgerLayout> all) {
+      return new Description(
+          number,
+          plan,
+          url,
+          "committing",
+          context,
+          fingerprint,
+          stands,
+          then,
+          of,
+          undoes,
+          undoneBy,
+          all);
+    }
+
+    /** The batch that was being made lasting stands. */
+    Description committed(boolean last) {
+      return at(last ? "done" : "going", next, null, null);
+    }
+
+    /** The batch that was being made lasting does not stand. */
+    Description takenBack() {
+      return at("going", stands, null, null);
     }
 
     Description undoneBy(@Nullable String undo) {
-      return new Description(number, plan, source, url, state, mark, undoes, undo, layouts, report);
+      return new Description(
+          number,
+          plan,
+          url,
+          state,
+          context,
+          fingerprint,
+          stands,
+          next,
+          mark,
+          undoes,
+          undo,
+          layouts);
     }
+
+    @JsonIgnore
+    boolean isDone() {
+      return state.equals("done");
+    }
+
+    /** True if anything of it stands. */
+    @JsonIgnore
+    boolean isAny() {
+      return isDone() || stands.batches() > 0;
+    }
+  }
+
+  /**
+   * A part of a run from its beginning.
+   *
+   * @param rows rows of the file that it took in
+   * @param bytes what its ledger takes
+   * @param report its books; null if it is empty
+   */
+  record Part(int batches, long rows, long bytes, @Nullable RunReport report) {
+    static final Part NOTHING = new Part(0, 0, 0, null);
   }
 
   private final Path folder;
   private Description description;
+  private @Nullable FileChannel claim;
 
   private KeptRun(Path folder, Description description) {
     this.folder = folder;
     this.description = description;
   }
 
-  /** Begins a run under the next number of the year, such as {@code 2026-0007}. */
+  /**
+   * Begins a run under the next number of the year, such as {@code 2026-0007}.
+   *
+   * @param fingerprint what tells its plan and its file from others; null if it can't go on anyway
+   */
   static KeptRun begin(
-      Path home, String plan, String source, String url, @Nullable String undoes, Clock clock)
+      Path home,
+      String plan,
+      String file,
+      @Nullable String fingerprint,
+      String url,
+      @Nullable String undoes,
+      Clock clock)
       throws IOException {
     Path all = OwnerOnly.folder(home.resolve("runs"));
     sweep(all, clock);
-    int year = LocalDate.now(clock).getYear();
+    LocalDateTime now = LocalDateTime.now(clock);
+    int year = now.getYear();
     for (int n = highest(all, year) + 1; n < MOST; n++) {
       String number = String.format("%d-%04d", year, n);
       try {
@@ -86,15 +188,52 @@ final class KeptRun {
         // another one has just taken it
         continue;
       }
+      RunContext context = new RunContext(System.getProperty("user.name"), now, file, number);
       KeptRun run =
           new KeptRun(
               OwnerOnly.folder(all.resolve(number)),
               new Description(
-                  number, plan, source, url, "going", null, undoes, null, List.of(), null));
+                  number,
+                  plan,
+                  url,
+                  "going",
+                  context,
+                  fingerprint,
+                  Part.NOTHING,
+                  null,
+                  null,
+                  undoes,
+                  null,
+                  List.of()));
+      run.claim();
       run.write(run.description);
       return run;
     }
     throw ErrorCode.NUMBER.error("There are too many runs of this year in " + all + ".");
+  }
+
+  /**
+   * Has the run for this process alone, until it ends.
+   *
+   * @throws PorterException if another process has it
+   */
+  void claim() throws IOException {
+    Path file = OwnerOnly.file(folder.resolve("claim"));
+    // held until the process ends, however it does
+    claim = FileChannel.open(file, StandardOpenOption.WRITE);
+    if (!isFree(claim)) {
+      throw ErrorCode.ALREADY_GOING.error(
+          "The run " + description.number() + " is going on just now.",
+          "Wait until it is done, or stop it.");
+    }
+  }
+
+  private static boolean isFree(FileChannel channel) throws IOException {
+    try {
+      return channel.tryLock() != null;
+    } catch (OverlappingFileLockException e) {
+      return false;
+    }
   }
 
   private static int highest(Path all, int year) throws IOException {
@@ -166,10 +305,74 @@ final class KeptRun {
     }
   }
 
-  /** Forgets the run, of which nothing stands, unless nobody can tell whether it does. */
+  /** Keeps the plan by which it goes on. */
+  void keep(Plan plan) throws IOException {
+    Lasting.write(
+        folder.resolve("plan.json"), PlanJson.write(plan).getBytes(StandardCharsets.UTF_8));
+  }
+
+  /** The plan that was kept. */
+  Plan plan() throws IOException {
+    return PlanJson.read(Files.readString(folder.resolve("plan.json")));
+  }
+
+  /** Lets other processes have the run. */
+  void ended() throws IOException {
+    if (claim != null) {
+      claim.close();
+    }
+  }
+
+  /** Forgets the run if nothing of it stands, unless nobody can tell whether it does. */
   void failed(RuntimeException why) throws IOException {
-    if (!(why instanceof PorterException p) || p.code() != ErrorCode.UNSURE) {
+    boolean isUnsure = why instanceof PorterException p && p.code() == ErrorCode.UNSURE;
+    if (!isUnsure && !description.isAny()) {
       delete(folder);
     }
+  }
+
+  /**
+   * Finds out whether a batch stands that was cut off while it was being made lasting, if there is
+   * one.
+   *
+   * @throws PorterException if that can't be told
+   */
+  void settle(Database database) throws IOException {
+    Part next = description.next();
+    if (next == null) {
+      return;
+    }
+    Settled settled = new Settlement(database).byMark(description.mark());
+    if (settled == null) {
+      settled = byRecords(database, next);
+    }
+    if (settled == Settled.COMMITTED) {
+      write(description.committed(next.report().state().equals("done")));
+    } else if (settled == Settled.TAKEN_BACK) {
+      write(description.takenBack());
+    } else {
+      throw ErrorCode.UNSURE.error(
+          "Whether all of the run "
+              + description.number()
+              + " stands can't be told: it was cut off at the very moment of committing.");
+    }
+  }
+
+  private @Nullable Settled byRecords(Database database, Part next) throws IOException {
+    Settlement settlement = new Settlement(database);
+    boolean any = false;
+    try (FolderPast past = new FolderPast(this, next)) {
+      for (LedgerLayout layout : past.layouts()) {
+        List<LedgerEntry> written = past.writtenFrom(description.stands().rows(), layout);
+        any |= !written.isEmpty();
+        TableInfo table = database.table(layout.table());
+        Settled found = settlement.byRecords(table, layout.fields(), written.stream());
+        if (found != null) {
+          return found;
+        }
+      }
+    }
+    // a batch that wrote nothing may as well be gone through again
+    return any || next.batches() == 1 ? null : Settled.TAKEN_BACK;
   }
 }

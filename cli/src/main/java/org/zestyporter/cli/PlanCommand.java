@@ -5,8 +5,9 @@ import java.io.PrintWriter;
 import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
-import java.time.LocalDateTime;
 import java.util.concurrent.Callable;
+import java.util.function.Function;
+import org.zestyporter.core.application.jdbc.Database;
 import org.zestyporter.core.fill.RunContext;
 import org.zestyporter.core.fill.Shared;
 import org.zestyporter.core.plan.Plan;
@@ -48,10 +49,17 @@ abstract class PlanCommand implements Callable<Integer> {
   @Option(names = "--json", description = "print one JSON document")
   boolean json;
 
-  /** The name of the plan, once it is read. */
-  String plan;
+  /** The plan, once it is read, with what the command line says otherwise. */
+  Plan plan;
 
-  abstract RunReport go(Pipeline pipeline, Ledger ledger, Progress progress) throws IOException;
+  /**
+   * Takes the rows through the plan.
+   *
+   * @param pipelines makes the pipeline of what generated values are made of
+   */
+  abstract RunReport go(
+      Database database, Function<RunContext, Pipeline> pipelines, Ledger ledger, Progress progress)
+      throws IOException;
 
   /** The plan with what the command line says otherwise. */
   Plan set(Plan read) {
@@ -68,18 +76,18 @@ abstract class PlanCommand implements Callable<Integer> {
     if (!Files.isRegularFile(planFile)) {
       throw new NoSuchFileException(planFile.toString());
     }
-    Plan read = set(PlanJson.read(Files.readString(planFile)));
-    plan = read.name();
-    try (OpenedFile opened = OpenedFile.open(file, read.reading());
+    plan = set(PlanJson.read(Files.readString(planFile)));
+    try (OpenedFile opened = OpenedFile.open(file, plan.reading());
         CsvLedger ledger = ledgerFile == null ? null : new CsvLedger(ledgerFile, rawCells)) {
-      RunContext context =
-          new RunContext(
-              System.getProperty("user.name"), LocalDateTime.now(), file.getFileName().toString());
-      Pipeline pipeline =
-          new Pipeline(
-              new OpenedPlan(
-                  Target.open(to, System.getenv()), opened.table(), read, context, Shared.NONE));
-      RunReport report = go(pipeline, ledger == null ? Ledger.NONE : ledger, progress());
+      Database database = Target.open(to, System.getenv());
+      RunReport report =
+          go(
+              database,
+              context ->
+                  new Pipeline(
+                      new OpenedPlan(database, opened.table(), plan, context, Shared.NONE)),
+              ledger == null ? Ledger.NONE : ledger,
+              progress());
       if (ledger != null) {
         ledger.close();
       }

@@ -1,5 +1,9 @@
 package org.zestyporter.cli;
 
+import java.time.LocalDateTime;
+import java.util.function.Function;
+import org.zestyporter.core.application.jdbc.Database;
+import org.zestyporter.core.fill.RunContext;
 import org.zestyporter.core.run.Ledger;
 import org.zestyporter.core.run.Pipeline;
 import org.zestyporter.core.run.Progress;
@@ -12,7 +16,14 @@ import picocli.CommandLine.Command;
     mixinStandardHelpOptions = true)
 final class RehearseCommand extends PlanCommand {
   @Override
-  RunReport go(Pipeline pipeline, Ledger ledger, Progress progress) {
-    return pipeline.rehearse(ledger, progress);
+  RunReport go(
+      Database database,
+      Function<RunContext, Pipeline> pipelines,
+      Ledger ledger,
+      Progress progress) {
+    RunContext context =
+        new RunContext(
+            System.getProperty("user.name"), LocalDateTime.now(), file.getFileName().toString());
+    return pipelines.apply(context).rehearse(ledger, progress);
   }
 }

@@ -6,12 +6,10 @@ import java.nio.file.Path;
 import java.time.Clock;
 import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
-import org.zestyporter.core.application.Settled;
 import org.zestyporter.core.application.jdbc.Database;
 import org.zestyporter.core.run.Ledger;
 import org.zestyporter.core.run.Progress;
 import org.zestyporter.core.run.RunReport;
-import org.zestyporter.core.run.Settlement;
 import org.zestyporter.core.undo.Decisions;
 import org.zestyporter.core.undo.Edited;
 import org.zestyporter.core.undo.Prospect;
@@ -61,7 +59,9 @@ final class UndoCommand implements Callable<Integer> {
     Path folder = home != null ? home : Server.defaultHome();
     KeptRun run = KeptRun.find(folder, number);
     Database database = Target.open(run.description().url(), System.getenv());
-    requireStanding(run, database);
+    run.claim();
+    run.settle(database);
+    requireStanding(run);
     try (FolderPast past = new FolderPast(run)) {
       Undo undo = new Undo(database, past, past.size());
       if (choice == null) {
@@ -81,6 +81,8 @@ final class UndoCommand implements Callable<Integer> {
       boolean whole =
           report.destinations().stream().allMatch(d -> d.rejected() == 0 && d.skipped() == 0);
       return whole ? Porter.DONE : Porter.REJECTED;
+    } finally {
+      run.ended();
     }
   }
 
@@ -88,7 +90,13 @@ final class UndoCommand implements Callable<Integer> {
     KeptRun.Description of = run.description();
     KeptRun kept =
         KeptRun.begin(
-            folder, of.plan(), of.source(), of.url(), of.number(), Clock.systemDefaultZone());
+            folder,
+            of.plan(),
+            of.context().fileName(),
+            null,
+            of.url(),
+            of.number(),
+            Clock.systemDefaultZone());
     RunReport report;
     try (FolderLedger ledger = new FolderLedger(kept, Ledger.NONE)) {
       report =
@@ -96,8 +104,9 @@ final class UndoCommand implements Callable<Integer> {
     } catch (RuntimeException e) {
       kept.failed(e);
       throw e;
+    } finally {
+      kept.ended();
     }
-    kept.write(kept.description().in("done"));
     run.write(run.description().undoneBy(kept.description().number()));
     standsAgain(folder, of.undoes());
     return report;
@@ -117,29 +126,14 @@ final class UndoCommand implements Callable<Integer> {
         : choice.putBack ? Edited.PUT_BACK : Edited.FIELDS;
   }
 
-  private static void requireStanding(KeptRun run, Database database) {
+  private static void requireStanding(KeptRun run) {
     KeptRun.Description of = run.description();
     if (of.undoneBy() != null) {
       throw ErrorCode.UNDONE.error(
           "The run " + of.number() + " was taken back already, by " + of.undoneBy() + ".",
           "To have it stand again, undo " + of.undoneBy() + ".");
     }
-    if (of.state().equals("committing")) {
-      Settled settled = new Settlement(database).byMark(of.mark());
-      if (settled == Settled.COMMITTED) {
-        run.write(of.in("done"));
-        return;
-      }
-      throw ErrorCode.CANT_UNDO.error(
-          settled == Settled.TAKEN_BACK
-              ? "The database took the run "
-                  + of.number()
-                  + " back by itself; nothing of it stands."
-              : "Whether the run "
-                  + of.number()
-                  + " stands can't be told: it was cut off at the very moment of committing.");
-    }
-    if (!of.state().equals("done")) {
+    if (!of.isAny()) {
       throw ErrorCode.CANT_UNDO.error(
           "The run " + of.number() + " was cut off before anything was written for good.");
     }
