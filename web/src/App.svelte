@@ -12,6 +12,8 @@
   import { mode } from './ui/mode.svelte';
   import Rail from './ui/Rail.svelte';
   import { toaster } from './ui/toaster';
+  import { ending } from './run/endings';
+  import { work } from './run/work.svelte';
 
   let allKeys = $state(false);
   let going = $state(false);
@@ -24,6 +26,31 @@
       session.nobody();
     }
   });
+
+  // what is going on is heard of while the page is seen and somebody is signed in
+  $effect(() => {
+    if (session.person && !session.expired) work.listen();
+    else work.deafen();
+  });
+
+  // a run that somebody has begun and left is told of where they are now
+  onMount(() =>
+    work.whenEnded((gone) => {
+      const own = gone.startedBy === session.person?.name && work.current?.id !== gone.id;
+      if (own && gone.kind !== 'rehearsal') void told(gone.id);
+    }),
+  );
+
+  async function told(id: number) {
+    try {
+      const run = await got(api.GET('/api/runs/{id}', { params: { path: { id } } }));
+      const words = ending(run);
+      if (run.state === 'done') toaster.success({ title: words, duration: 12_000 });
+      else toaster.error({ title: words, duration: 20_000 });
+    } catch {
+      // the Desk tells it too
+    }
+  }
 
   function leap(path: '/' | '/plans' | '/runs' | '/records' | '/phrasebooks') {
     going = false;
@@ -54,6 +81,12 @@
   );
 </script>
 
+<svelte:document
+  onvisibilitychange={() => {
+    if (document.hidden) work.deafen();
+    else if (session.person && !session.expired) work.listen();
+  }}
+/>
 <svelte:window onkeydown={(e) => session.person && !session.expired && keyboard.handle(e)} />
 
 {#if session.person}

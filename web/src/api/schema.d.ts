@@ -164,6 +164,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/runs/{id}/resume": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["resume"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plans": {
         parameters: {
             query?: never;
@@ -372,6 +388,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/work": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["work"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/work/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["workEvents"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/steps": {
         parameters: {
             query?: never;
@@ -511,22 +559,6 @@ export interface paths {
         put?: never;
         post?: never;
         delete: operations["delete_3"];
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/runs/{id}/progress": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["progress"];
-        put?: never;
-        post?: never;
-        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -1026,13 +1058,17 @@ export interface components {
         };
         RunSettings: {
             /** @enum {string} */
-            mode: "all-or-nothing" | "set-aside";
+            mode: "all-or-nothing" | "set-aside" | "batches";
             /** @enum {string} */
             whenAltered: "accept" | "refuse";
             /** @enum {string} */
             rows: "whole" | "each";
             /** Format: int32 */
+            batchRows: number;
+            /** Format: int32 */
             stopAfter?: number;
+            /** Format: int32 */
+            stopAfterPercent?: number;
             /** @enum {string} */
             whenDifferent: "go-on" | "refuse";
             tryInDatabase: boolean;
@@ -1169,7 +1205,7 @@ export interface components {
         };
         Matter: {
             /** @enum {string} */
-            code: "not-a-plan" | "not-a-reading" | "no-plan" | "no-destination" | "plan-incomplete" | "same-name" | "distinct-key" | "split" | "parent" | "condition" | "empty-key" | "key-not-filled" | "no-primary-key" | "no-such-field" | "unfillable-field" | "required-field" | "filled-twice" | "left-to-database" | "no-origin" | "no-generator" | "no-columns" | "no-link" | "no-create" | "series" | "step-settings" | "formula" | "pattern" | "check" | "no-such-column" | "no-such-sheet" | "no-such-entry" | "encoding" | "delimiter" | "quote" | "borders" | "records" | "fold" | "pick" | "date-order" | "decimal-sign" | "century" | "signed-out" | "wrong-password" | "too-many-attempts" | "stale-page" | "odd-address" | "password-needed" | "no-address" | "address" | "unknown-database" | "a-view" | "no-transactions" | "stopped" | "name" | "word" | "csv" | "number" | "text" | "outcome" | "invalid" | "unreadable" | "request" | "not-kept" | "no-start" | "store-locked" | "key-damaged" | "key-unreadable" | "other-key" | "no-such-table" | "no-such-record" | "no-such-connection" | "no-such-plan" | "no-such-file" | "no-such-row" | "no-such-run" | "no-such-line" | "no-ledger" | "no-such-phrasebook" | "name-taken" | "changed-meanwhile" | "already-going" | "in-use" | "undone" | "cant-undo" | "empty-file" | "no-rows" | "not-a-table" | "packed-twice" | "markup" | "nul-byte" | "binary-workbook" | "old-workbook" | "password-protected" | "unreadable-workbook" | "unclosed-quote" | "unreadable-archive" | "unreadable-json" | "too-large" | "too-much" | "too-slow" | "too-wide" | "too-long-cell" | "database-driver" | "database-host" | "database-port" | "database-missing" | "database-sign-in" | "database-tls" | "database-full-house" | "database-stopping" | "database-lost" | "database-in-use" | "database-unreachable" | "database-locked" | "database-deadlock" | "database-slow" | "database-disk" | "database-read-only" | "database-rights" | "database-cancelled" | "database-refused" | "table-gone" | "row-refused" | "different" | "too-many-rejected" | "unbalanced" | "altered" | "unsure" | "no-room" | "internal";
+            code: "not-a-plan" | "not-a-reading" | "no-plan" | "no-destination" | "plan-incomplete" | "same-name" | "distinct-key" | "split" | "parent" | "condition" | "empty-key" | "key-not-filled" | "no-primary-key" | "no-such-field" | "unfillable-field" | "required-field" | "filled-twice" | "left-to-database" | "no-origin" | "no-generator" | "no-columns" | "no-link" | "no-create" | "series" | "step-settings" | "formula" | "pattern" | "check" | "no-such-column" | "no-such-sheet" | "no-such-entry" | "encoding" | "delimiter" | "quote" | "borders" | "records" | "fold" | "pick" | "date-order" | "decimal-sign" | "century" | "signed-out" | "wrong-password" | "too-many-attempts" | "stale-page" | "odd-address" | "password-needed" | "no-address" | "address" | "unknown-database" | "a-view" | "no-transactions" | "stopped" | "name" | "word" | "csv" | "number" | "text" | "outcome" | "invalid" | "unreadable" | "request" | "not-kept" | "no-start" | "store-locked" | "key-damaged" | "key-unreadable" | "other-key" | "no-such-table" | "no-such-record" | "no-such-connection" | "no-such-plan" | "no-such-file" | "no-such-row" | "no-such-run" | "no-such-line" | "no-ledger" | "no-such-phrasebook" | "name-taken" | "changed-meanwhile" | "already-going" | "in-use" | "undone" | "cant-undo" | "cant-go-on" | "empty-file" | "no-rows" | "not-a-table" | "packed-twice" | "markup" | "nul-byte" | "binary-workbook" | "old-workbook" | "password-protected" | "unreadable-workbook" | "unclosed-quote" | "unreadable-archive" | "unreadable-json" | "too-large" | "too-much" | "too-slow" | "too-wide" | "too-long-cell" | "database-driver" | "database-host" | "database-port" | "database-missing" | "database-sign-in" | "database-tls" | "database-full-house" | "database-stopping" | "database-lost" | "database-in-use" | "database-unreachable" | "database-locked" | "database-deadlock" | "database-slow" | "database-disk" | "database-read-only" | "database-rights" | "database-cancelled" | "database-refused" | "table-gone" | "row-refused" | "different" | "too-many-rejected" | "unbalanced" | "altered" | "unsure" | "no-room" | "internal";
             field?: string;
             message: string;
         };
@@ -1401,7 +1437,7 @@ export interface components {
         };
         ProblemGroup: {
             /** @enum {string} */
-            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "malformed" | "forbidden-character" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "formula" | "not-available" | "unknown-word" | "not-a-phone-number" | "not-an-email" | "not-a-code" | "cut" | "defaulted" | "check" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "repeated" | "taken" | "altered" | "parent" | "row-rejected" | "circle" | "refused" | "edited-since" | "gone" | "there-again" | "held";
+            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "malformed" | "forbidden-character" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "formula" | "not-available" | "unknown-word" | "not-a-phone-number" | "not-an-email" | "not-a-code" | "cut" | "defaulted" | "check" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "repeated" | "taken" | "altered" | "parent" | "row-rejected" | "circle" | "refused" | "waiting" | "edited-since" | "gone" | "there-again" | "held";
             destination: string;
             field?: string;
             reason: string;
@@ -1413,7 +1449,7 @@ export interface components {
         };
         Question: {
             /** @enum {string} */
-            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "malformed" | "forbidden-character" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "formula" | "not-available" | "unknown-word" | "not-a-phone-number" | "not-an-email" | "not-a-code" | "cut" | "defaulted" | "check" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "repeated" | "taken" | "altered" | "parent" | "row-rejected" | "circle" | "refused" | "edited-since" | "gone" | "there-again" | "held";
+            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "malformed" | "forbidden-character" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "formula" | "not-available" | "unknown-word" | "not-a-phone-number" | "not-an-email" | "not-a-code" | "cut" | "defaulted" | "check" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "repeated" | "taken" | "altered" | "parent" | "row-rejected" | "circle" | "refused" | "waiting" | "edited-since" | "gone" | "there-again" | "held";
             destination: string;
             field: string;
             value: string;
@@ -1456,6 +1492,8 @@ export interface components {
             /** Format: date-time */
             finishedAt?: string;
             report?: components["schemas"]["RunReport"];
+            /** Format: int64 */
+            rowsStanding: number;
             code?: string;
             message?: string;
             undoes?: components["schemas"]["Other"];
@@ -1516,7 +1554,7 @@ export interface components {
         };
         Problem: {
             /** @enum {string} */
-            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "malformed" | "forbidden-character" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "formula" | "not-available" | "unknown-word" | "not-a-phone-number" | "not-an-email" | "not-a-code" | "cut" | "defaulted" | "check" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "repeated" | "taken" | "altered" | "parent" | "row-rejected" | "circle" | "refused" | "edited-since" | "gone" | "there-again" | "held";
+            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "malformed" | "forbidden-character" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "formula" | "not-available" | "unknown-word" | "not-a-phone-number" | "not-an-email" | "not-a-code" | "cut" | "defaulted" | "check" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "repeated" | "taken" | "altered" | "parent" | "row-rejected" | "circle" | "refused" | "waiting" | "edited-since" | "gone" | "there-again" | "held";
             value: string;
             reason: string;
         };
@@ -1625,6 +1663,32 @@ export interface components {
             /** Format: int32 */
             tables: number;
         };
+        Stand: {
+            /** Format: int64 */
+            id: number;
+            kind: string;
+            number?: string;
+            /** Format: int64 */
+            plan: number;
+            planName: string;
+            startedBy: string;
+            phase: string;
+            /** Format: int64 */
+            rows: number;
+            /** Format: int64 */
+            total: number;
+            /** Format: int64 */
+            rejected: number;
+            behind?: string;
+            /** Format: int64 */
+            perSecond?: number;
+            /** Format: int64 */
+            secondsLeft?: number;
+        };
+        SseEmitter: {
+            /** Format: int64 */
+            timeout?: number;
+        };
         SettingHelp: {
             name: string;
             type: string;
@@ -1722,10 +1786,6 @@ export interface components {
             left?: string;
             now?: string;
         };
-        SseEmitter: {
-            /** Format: int64 */
-            timeout?: number;
-        };
         LedgerEntry: {
             /** Format: int64 */
             line: number;
@@ -1745,7 +1805,7 @@ export interface components {
         };
         Note: {
             /** @enum {string} */
-            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "malformed" | "forbidden-character" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "formula" | "not-available" | "unknown-word" | "not-a-phone-number" | "not-an-email" | "not-a-code" | "cut" | "defaulted" | "check" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "repeated" | "taken" | "altered" | "parent" | "row-rejected" | "circle" | "refused" | "edited-since" | "gone" | "there-again" | "held";
+            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "malformed" | "forbidden-character" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "formula" | "not-available" | "unknown-word" | "not-a-phone-number" | "not-an-email" | "not-a-code" | "cut" | "defaulted" | "check" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "repeated" | "taken" | "altered" | "parent" | "row-rejected" | "circle" | "refused" | "waiting" | "edited-since" | "gone" | "there-again" | "held";
             field?: string;
             value?: string;
             reason: string;
@@ -2336,6 +2396,28 @@ export interface operations {
             };
         };
     };
+    resume: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunView"];
+                };
+            };
+        };
+    };
     all_1: {
         parameters: {
             query?: never;
@@ -2740,6 +2822,46 @@ export interface operations {
             };
         };
     };
+    work: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stand"][];
+                };
+            };
+        };
+    };
+    workEvents: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": components["schemas"]["SseEmitter"];
+                };
+            };
+        };
+    };
     steps: {
         parameters: {
             query?: never;
@@ -2973,28 +3095,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
-            };
-        };
-    };
-    progress: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "text/event-stream": components["schemas"]["SseEmitter"];
-                };
             };
         };
     };

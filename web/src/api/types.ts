@@ -56,6 +56,7 @@ export type Step = Schemas['Step'];
 export type SettingHelp = Schemas['SettingHelp'];
 export type StepHelp = Schemas['StepHelp'];
 export type Suggestion = Schemas['Suggestion'];
+export type Work = Schemas['Stand'];
 export type TableCheck = Schemas['TableCheck'];
 export type TableCount = Schemas['TableCount'];
 export type TableInfo = Schemas['TableInfo'];

@@ -2,9 +2,11 @@
   import { onMount } from 'svelte';
   import { navigate } from '../router';
   import RunTable from '../run/RunTable.svelte';
+  import { work } from '../run/work.svelte';
   import Slip from '../ui/Slip.svelte';
   import { DeskState } from './desk.svelte';
   import FirstRows from './FirstRows.svelte';
+  import GoingOn from './GoingOn.svelte';
   import Proposals from './Proposals.svelte';
   import { useKeys } from '../ui/keys.svelte';
   import { count, when } from '../ui/words';
@@ -23,6 +25,8 @@
   });
 
   onMount(() => void desk.load());
+  // what has ended stands among the runs
+  onMount(() => work.whenEnded(() => void desk.loadRuns()));
 
   async function begin(proposal: { plan?: number; table: string }) {
     const begun = await desk.begin(proposal);
@@ -70,6 +74,7 @@
 </div>
 <div class="body">
   <section class="left">
+    <GoingOn />
     <div class="bt">
       <h2>Recent runs</h2>
       <span class="end legend">

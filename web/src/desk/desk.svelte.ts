@@ -58,6 +58,15 @@ export class DeskState {
     this.loaded = true;
   }
 
+  /** Looks what has been brought in meanwhile. */
+  async loadRuns() {
+    try {
+      this.runs = await got(api.GET('/api/runs', { params: { query: { limit: 12 } } }));
+    } catch {
+      // those that were shown stay
+    }
+  }
+
   /** Brings a file in, and proposes what could become of it. */
   async take(file: File | undefined) {
     if (!file) return;

@@ -71,6 +71,7 @@ export function aView(change: Partial<PlanView> = {}): PlanView {
       ],
       run: {
         mode: 'all-or-nothing',
+        batchRows: 10_000,
         whenAltered: 'accept',
         rows: 'whole',
         whenDifferent: 'go-on',
@@ -175,6 +176,7 @@ export function aRun(change: Partial<RunView> = {}): RunView {
     startedBy: 'odile',
     startedAt: '2026-11-23T09:00:00',
     report: aReport(),
+    rowsStanding: 0,
     ...change,
   };
 }

@@ -233,17 +233,29 @@ export class OpenPlan {
     );
   }
 
+  /** Goes on with a run that was cut off between two batches. */
+  async resume(run: RunView): Promise<RunView | null> {
+    return this.follow('run', () =>
+      got(api.POST('/api/runs/{id}/resume', { params: { path: { id: run.id } } })),
+    );
+  }
+
   /** Takes a run back; what came of it is shown in its place. */
   async undo(run: RunView, request: UndoRequest): Promise<RunView | null> {
+    const path = { id: run.id };
+    return this.follow('undo', () =>
+      got(api.POST('/api/runs/{id}/undo', { params: { path }, body: request })),
+    );
+  }
+
+  /** Begins something that writes, and shows what came of it in the place of the last run. */
+  private async follow(busy: 'run' | 'undo', begin: () => Promise<RunView>) {
     if (this.busy) return null;
-    this.busy = 'undo';
+    this.busy = busy;
     try {
-      const path = { id: run.id };
-      const begun = await got(api.POST('/api/runs/{id}/undo', { params: { path }, body: request }));
-      const finished = await work.follow(begun);
-      this.run = finished;
+      this.run = await work.follow(await begin());
       await this.look();
-      return finished;
+      return this.run;
     } catch (error) {
       tell(error);
       return null;

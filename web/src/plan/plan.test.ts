@@ -23,6 +23,7 @@ const plan: Plan = {
     mode: 'all-or-nothing',
     whenAltered: 'accept',
     rows: 'whole',
+    batchRows: 10_000,
     whenDifferent: 'go-on',
     tryInDatabase: false,
   },
@@ -201,6 +202,7 @@ describe('the trip line', () => {
       state: 'done',
       startedBy: 'odile',
       startedAt: '2026-11-23T09:00:00',
+      rowsStanding: 0,
     };
     open.rehearsal = rehearsal;
     expect(standing(open, 'rehearse').words).toBe('changed since');

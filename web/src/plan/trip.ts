@@ -1,4 +1,5 @@
 import type { OpenPlan } from './plan.svelte';
+import { isCutOff } from '../run/endings';
 import { count, many } from '../ui/words';
 
 export const STOPS = ['read', 'fill', 'match', 'rehearse', 'run'] as const;
@@ -67,6 +68,8 @@ export function standing(open: OpenPlan, stop: Stop): Standing {
       if (open.run.kind === 'undo' || open.run.undoneBy)
         return { words: 'taken back', tone: '', open: true };
       if (open.run.state === 'failed') return { words: 'failed', tone: 'rejected', open: true };
+      if (isCutOff(open.run))
+        return { words: `${open.run.state}, may go on`, tone: 'waiting', open: true };
       const n = rejected(open, open.run);
       return n
         ? { words: `${many(n, 'row')} rejected`, tone: 'rejected', open: false }

@@ -11,6 +11,29 @@
   const run = $derived(open.plan.run);
   const rules = $derived(open.view.table.ownRules);
 
+  const bears = $derived(
+    run.stopAfter != null
+      ? String(run.stopAfter)
+      : run.stopAfterPercent != null
+        ? `${run.stopAfterPercent} %`
+        : '',
+  );
+
+  function setBatch(input: HTMLInputElement) {
+    const rows = Number(input.value.replace(/[ ,.]/g, ''));
+    if (Number.isInteger(rows) && rows >= 1 && rows <= 10_000_000) set({ batchRows: rows });
+    input.value = String(run.batchRows);
+  }
+
+  function setBears(input: HTMLInputElement) {
+    const said = /^(\d{1,9})\s*(%?)$/.exec(input.value.trim());
+    const number = Number(said?.[1]);
+    if (!input.value.trim()) set({ stopAfter: undefined, stopAfterPercent: undefined });
+    else if (said && !said[2]) set({ stopAfter: number, stopAfterPercent: undefined });
+    else if (said && number <= 100) set({ stopAfter: undefined, stopAfterPercent: number });
+    input.value = bears;
+  }
+
   function set(change: Partial<Run>) {
     open.edit((plan) => ({ ...plan, run: { ...plan.run, ...change } }));
   }
@@ -26,8 +49,34 @@
       options={[
         { value: 'all-or-nothing', text: 'nothing is written' },
         { value: 'set-aside', text: 'it is set aside' },
+        {
+          value: 'batches',
+          text: 'it is set aside, in batches',
+          hint: 'Some thousand rows are made lasting at a time; a run that is cut off goes on where it stood',
+        },
       ]}
     />
+    {#if run.mode === 'batches'}
+      of <input
+        class="entry number"
+        inputmode="numeric"
+        aria-label="Rows of a batch"
+        value={run.batchRows}
+        onchange={(e) => setBatch(e.currentTarget)}
+      /> rows
+    {/if}
+  </div>
+  <div>
+    End the run with more than
+    <input
+      class="entry number"
+      aria-label="Rejected rows, or a share of them, with which the run ends"
+      placeholder="any"
+      title="A number of rows, or a share such as 5 %"
+      value={bears}
+      onchange={(e) => setBears(e.currentTarget)}
+    />
+    rejected
   </div>
   <div>
     If records change meanwhile
@@ -79,6 +128,10 @@
   }
   label {
     cursor: pointer;
+  }
+  .number {
+    width: 76px;
+    text-align: right;
   }
   p {
     margin: 0;

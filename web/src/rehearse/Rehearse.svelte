@@ -3,6 +3,7 @@
   import type { OpenPlan } from '../plan/plan.svelte';
   import type { Stop } from '../plan/trip';
   import Slip from '../ui/Slip.svelte';
+  import { wordsOf, work } from '../run/work.svelte';
   import { count, when } from '../ui/words';
   import DatabaseSay from './DatabaseSay.svelte';
   import LedgerView from './LedgerView.svelte';
@@ -39,7 +40,11 @@
     </ul>
   </div>
 {:else if open.busy === 'rehearsal'}
-  <p class="note" role="status">Rehearsing all {count(open.view.source.rows)} rows…</p>
+  <p class="note" role="status">
+    Rehearsing all {count(open.view.source.rows)} rows…
+    {#if work.stand}<span class="q2">{wordsOf(work.stand)}</span>
+      <button class="go" onclick={() => void work.stop(work.stand!.id)}>Stop</button>{/if}
+  </p>
 {:else if open.rehearsal?.state === 'failed' || open.rehearsal?.state === 'stopped'}
   <p class="message" role="alert">{open.rehearsal.message}</p>
 {/if}

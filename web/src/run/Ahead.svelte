@@ -22,11 +22,18 @@
   const doing = $derived(deed(report));
   /** Rows that the database refused when it tried them; all is taken back then, by this plan. */
   const refused = $derived(
-    open.plan.run.mode === 'set-aside'
+    open.plan.run.mode !== 'all-or-nothing'
       ? 0
       : report.problems.filter((p) => p.code === 'refused').reduce((sum, p) => sum + p.rows, 0),
   );
   const rejected = $derived(report.destinations.reduce((sum, d) => sum + d.rejected, 0));
+  /** The rejected rows that the plan bears, in words; empty if any number. */
+  const bears = $derived.by(() => {
+    const { stopAfter, stopAfterPercent } = open.plan.run;
+    const most = stopAfter == null ? '' : many(stopAfter, 'rejected row');
+    const share = stopAfterPercent == null ? '' : `${stopAfterPercent} % of the rows rejected`;
+    return [most, share].filter(Boolean).join(', or ');
+  });
   const changing = $derived(report.destinations.filter((d) => d.fieldsChanged.length));
   const made = $derived.by(() => {
     const tables: Record<string, number> = {};
@@ -111,17 +118,25 @@
   <aside>
     <div class="bt"><h2>How</h2></div>
     <ul>
-      {#if open.plan.run.mode === 'set-aside'}
+      {#if open.plan.run.mode === 'batches'}
         <li>
-          All is written together; rows that the database refuses are set aside and told.
-          {#if open.plan.run.stopAfter != null}With more than {many(
-              open.plan.run.stopAfter,
-              'rejected row',
-            )}, nothing is written.{/if}
+          {many(open.plan.run.batchRows, 'row')} or a few more are made lasting at a time; rows that the
+          database refuses are set aside and told.
         </li>
+        <li>
+          It can be paused. Should anything cut it off, it goes on where it stood, or what stands is
+          taken back.
+        </li>
+      {:else if open.plan.run.mode === 'set-aside'}
+        <li>All is written together; rows that the database refuses are set aside and told.</li>
       {:else}
         <li>All is written together, or nothing is: if one row is refused, none stands.</li>
       {/if}
+      {#if bears}<li>
+          With more than {bears} it ends{open.plan.run.mode === 'batches'
+            ? '; what was written before stands.'
+            : ', and nothing is written.'}
+        </li>{/if}
       <li>It can be taken back afterwards, to the value, as long as its ledger is kept.</li>
       {#if rejected}<li>
           The {many(rejected, 'rejected row')} stay in the file and in the ledger, with their reasons.

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { untrack } from 'svelte';
+  import { onMount, untrack } from 'svelte';
   import { api, got } from '../api/client';
   import type { Differences, Outcome as OutcomeName } from '../api/types';
   import type { OpenPlan } from '../plan/plan.svelte';
@@ -16,7 +16,8 @@
   import TakeBack from './TakeBack.svelte';
   import { why } from './undo';
   import UndoBooks from './UndoBooks.svelte';
-  import { work } from './work.svelte';
+  import { isCutOff } from './endings';
+  import { wordsOf, work } from './work.svelte';
 
   let { open, goTo }: { open: OpenPlan; goTo: (to: Stop) => void } = $props();
 
@@ -25,11 +26,26 @@
   let differences = $state.raw<Differences | null>(null);
   let takingBack = $state(false);
   const undo = $derived(open.run?.kind === 'undo');
-  /** True if the run shown stands, so that it can be taken back. */
-  const stands = $derived(open.run?.state === 'done' && !open.run.undoneBy);
+  /** True if the run shown was cut off between two batches and may go on. */
+  const cutOff = $derived(isCutOff(open.run) && !open.run?.undoneBy);
+  /** True if the run shown stands, all of it or in part, so that it can be taken back. */
+  const stands = $derived((open.run?.state === 'done' || cutOff) && !open.run?.undoneBy);
+  const inBatches = $derived(open.plan.run.mode === 'batches');
+  /** How far a run or undo of this plan has come, by whomever it was begun. */
+  const stand = $derived(
+    work.going.find((g) => g.plan === open.view.id && g.kind !== 'rehearsal') ?? null,
+  );
+  const going = $derived(open.busy === 'run' || open.busy === 'undo' || !!stand);
+
+  // what somebody else began, or this page before it was loaded anew
+  onMount(() =>
+    work.whenEnded((gone) => {
+      if (gone.plan === open.view.id && !open.busy) void open.refreshLast();
+    }),
+  );
 
   useKeys(() =>
-    stands && open.run?.keptUntil && !open.busy
+    stands && open.run?.keptUntil && !going
       ? [{ keys: ['u'], say: 'take it back', act: () => (takingBack = true) }]
       : [],
   );
@@ -59,42 +75,62 @@
   }
 
   async function stop() {
+    const id = stand?.id ?? work.current?.id;
     try {
-      if (work.current)
-        await api.POST('/api/runs/{id}/stop', { params: { path: { id: work.current.id } } });
+      if (id) await work.stop(id);
     } catch (error) {
       tell(error);
     }
   }
+
+  /** What was written until now is looked at once it has ended, and then taken back. */
+  async function stopAndTakeBack() {
+    const gone = new Promise<void>((resolve) => {
+      const hear = work.whenEnded((one) => {
+        if (one.plan === open.view.id) {
+          hear();
+          resolve();
+        }
+      });
+    });
+    await stop();
+    await gone;
+    await open.refreshLast();
+    takingBack = stands && !!open.run?.keptUntil;
+  }
 </script>
 
-{#if open.busy === 'run'}
+{#if going}
   <div class="going" role="status">
     <p>
-      <b>Running.</b> Everything is written together at the end; until then nothing has changed.
+      {#if undo || open.busy === 'undo'}
+        <b>Taking it back.</b> All of it or nothing; until the end nothing has changed.
+      {:else if inBatches}
+        <b>Running in batches.</b> What is written so far stands, and the rest follows.
+      {:else}
+        <b>Running.</b> Everything is written together at the end; until then nothing has changed.
+      {/if}
     </p>
     <progress
-      max={work.stand?.total || 1}
-      value={work.stand?.phase === 'writing' ? work.stand.rows : 0}
+      max={stand?.total || 1}
+      value={stand?.phase === 'writing' ? stand.rows : 0}
       aria-label="Rows written"
     ></progress>
-    <p class="q2">{work.words}</p>
-    <p><button class="button grave" onclick={stop}>Stop, and write nothing</button></p>
-  </div>
-{:else if open.busy === 'undo'}
-  <div class="going" role="status">
-    <p><b>Taking it back.</b> All of it or nothing; until the end nothing has changed.</p>
-    <progress
-      max={work.stand?.total || 1}
-      value={work.stand?.rows ?? 0}
-      aria-label="Records taken back"
-    ></progress>
-    <p class="q2">{work.words}</p>
-    <p><button class="button grave" onclick={stop}>Stop, and leave the run standing</button></p>
+    <p class="q2">{stand ? wordsOf(stand) : work.words}</p>
+    <p class="choices">
+      {#if undo || open.busy === 'undo'}
+        <button class="button grave" onclick={stop}>Stop, and leave the run standing</button>
+      {:else if inBatches}
+        <button class="button" onclick={stop}>Pause, and keep what stands</button>
+        <button class="button grave" onclick={stopAndTakeBack}>Stop, and take it back…</button>
+      {:else}
+        <button class="button grave" onclick={stop}>Stop, and write nothing</button>
+      {/if}
+    </p>
   </div>
 {:else if rehearsed}
   <Ahead {open} rehearsal={rehearsed} report={rehearsed.report!} {goTo} />
-{:else if !open.ran && !(open.run && (undo || open.run.undoneBy))}
+{:else if !open.ran && !cutOff && !(open.run && (undo || open.run.undoneBy))}
   <div class="begin">
     <p>
       {open.rehearsal
@@ -104,6 +140,20 @@
     <button class="button main" onclick={() => goTo('rehearse')}>Go to Rehearse</button>
   </div>
 {/if}
+{#if cutOff && open.run && !going && !takingBack}
+  <div class="message mild cut" role="status">
+    <p>
+      <b>Run {open.run.number} {open.run.state === 'paused' ? 'is paused' : 'was cut off'}.</b>
+      {open.run.message}
+    </p>
+    <button class="button main" disabled={!!open.busy} onclick={() => void open.resume(open.run!)}
+      >Go on with it</button
+    >
+    <button class="button" disabled={!!open.busy} onclick={() => (takingBack = true)}
+      >Take back what stands…</button
+    >
+  </div>
+{/if}
 {#if open.run?.state === 'failed' || open.run?.state === 'stopped'}
   <p class="message" role="alert">
     <b>{undo ? 'Undo' : 'Run'} {open.run.number}</b>
@@ -111,10 +161,10 @@
     {#if undo}The run {open.run.undoes?.number} stands.{/if}
   </p>
 {/if}
-{#if open.run && takingBack && !open.busy}
+{#if open.run && takingBack && !going}
   <TakeBack {open} run={open.run} close={() => (takingBack = false)} />
 {/if}
-{#if open.run && report && into && open.busy !== 'run' && open.busy !== 'undo'}
+{#if open.run && report && into && !going}
   {#if open.run.undoneBy}
     <p class="message mild" role="status">
       <b>This run was taken back</b> by
@@ -127,9 +177,11 @@
     {report}
     kind={open.run.kind}
     title={undo ? `Undo ${open.run.number}` : `Run ${open.run.number}`}
-    verb="{undo ? `of ${open.run.undoes?.number ?? 'a run'}, ` : ''}finished {when(
-      open.run.finishedAt,
-    )}{open.run.revision === open.view.revision ? '' : `, revision ${open.run.revision}`}"
+    verb="{undo ? `of ${open.run.undoes?.number ?? 'a run'}, ` : ''}{cutOff
+      ? `${open.run.state} after ${count(open.run.rowsStanding)} rows,`
+      : 'finished'} {when(open.run.finishedAt)}{open.run.revision === open.view.revision
+      ? ''
+      : `, revision ${open.run.revision}`}"
     at="{report.seconds} s, {count(report.rowsPerSecond)} rows a second"
   />
   {#if differences?.total}
@@ -155,7 +207,7 @@
             class="button small end"
             disabled={!!open.busy}
             onclick={() => (takingBack = true)}
-            >{undo ? 'Undo this undo…' : 'Take this run back…'}</button
+            >{undo ? 'Undo this undo…' : cutOff ? 'Take it back…' : 'Take this run back…'}</button
           >{/if}
       </div>
       {#if stands}
@@ -234,6 +286,19 @@
   .begin p,
   .going p {
     width: 100%;
+  }
+  .going .choices {
+    display: flex;
+    gap: 10px;
+  }
+  .cut {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 8px 12px;
+    align-items: center;
+  }
+  .cut p {
+    flex: 1 1 420px;
   }
   .going progress {
     width: 100%;

@@ -3,6 +3,7 @@ import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { api } from '../api/client';
 import { anOpenPlan, aReport, aRun } from '../plan/fixtures';
 import Run from './Run.svelte';
+import { work } from './work.svelte';
 
 const total = {
   destination: 'vessel',
@@ -149,5 +150,53 @@ describe('the Run stop', () => {
       }),
     );
     expect(screen.getByRole('alert')).toHaveTextContent('The database refused line 8');
+  });
+
+  it('goes on with a run that was cut off, or takes back what stands', () => {
+    const open = show(
+      aRun({
+        id: 4,
+        kind: 'run',
+        number: '2026-0002',
+        state: 'interrupted',
+        rowsStanding: 8191,
+        message: 'The server stopped while it went on.',
+        keptUntil: '2027-11-23T09:00:00',
+      }),
+    );
+    const resume = vi.spyOn(open, 'resume').mockResolvedValue(null);
+    expect(screen.getByText(/Run 2026-0002 was cut off/)).toBeInTheDocument();
+    expect(screen.getByText(/interrupted after 8,191 rows/)).toBeInTheDocument();
+    expect(screen.getByRole('button', { name: /Take back what stands/ })).toBeEnabled();
+    screen.getByRole('button', { name: 'Go on with it' }).click();
+    expect(resume).toHaveBeenCalledOnce();
+  });
+
+  it('can be paused where it goes in batches', async () => {
+    const open = anOpenPlan();
+    open.plan = { ...open.plan, run: { ...open.plan.run, mode: 'batches' } };
+    const post = vi.spyOn(api, 'POST').mockResolvedValue({ data: undefined } as never);
+    work.hear([
+      {
+        id: 9,
+        kind: 'run',
+        number: '2026-0003',
+        plan: open.view.id,
+        planName: 'Arrivals',
+        startedBy: 'pem',
+        phase: 'writing',
+        rows: 4096,
+        total: 13_000,
+        rejected: 2,
+      },
+    ]);
+    render(Run, { open, goTo: vi.fn() });
+    expect(screen.getByRole('status')).toHaveTextContent(
+      'writing, 4,096 of 13,000 rows, 2 rejected',
+    );
+    screen.getByRole('button', { name: /^Pause/ }).click();
+    await vi.waitFor(() => expect(post).toHaveBeenCalledOnce());
+    expect(post.mock.calls[0]).toEqual(['/api/runs/{id}/stop', { params: { path: { id: 9 } } }]);
+    work.hear([]);
   });
 });

@@ -3,6 +3,7 @@
   import { navigate } from '../router';
   import Bar from '../ui/Bar.svelte';
   import Slip from '../ui/Slip.svelte';
+  import { isCutOff } from './endings';
   import { count, outcomesOf, outcomeWord, when } from '../ui/words';
 
   let {
@@ -58,7 +59,9 @@
                 .map((o) => `${into[o] ?? 0} ${outcomeWord(o, run.kind).toLowerCase()}`)
                 .join(', ')}
               parts={outcomesOf(run.kind, into).map((o) => ({ name: o, rows: into[o] ?? 0 }))}
-            />{#if run.undoneBy?.state === 'done'}<span class="q back"
+            />{#if isCutOff(run) && !run.undoneBy}<span class="o waiting back" title={run.message}
+                ><Slip of="waiting" />{run.state}, {count(run.rowsStanding)} rows stand</span
+              >{/if}{#if run.undoneBy?.state === 'done'}<span class="q back"
                 >taken back by {run.undoneBy.number}</span
               >{/if}</td
           >

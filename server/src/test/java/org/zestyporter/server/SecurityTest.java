@@ -34,7 +34,7 @@ class SecurityTest extends ServerTest {
         "/api/plans/1",
         "/api/runs",
         "/api/runs/1/ledger",
-        "/api/runs/1/progress",
+        "/api/work/events",
         "/api/sources/1",
         "/api/connections",
         "/api/connections/marina/tables/vessel/records",

@@ -67,7 +67,16 @@ public interface Application extends Lookups {
   void cancel();
 
   /** Opens a session for writing; what it writes is taken back unless committed. */
-  WriteSession begin();
+  default WriteSession begin() {
+    return begin("another run");
+  }
+
+  /**
+   * The same.
+   *
+   * @param name what those are told who wait for it, such as “Run 2026-0007”
+   */
+  WriteSession begin(String name);
 
   /** What became of a session by its {@link WriteSession#mark}; null if nobody can tell. */
   @Nullable Settled settled(String mark);

@@ -94,6 +94,9 @@ public interface WriteSession extends Lookups, AutoCloseable {
    */
   boolean claim(Collection<TableInfo> written, Collection<TableInfo> lookedUp);
 
+  /** The name of the session that has what could not be claimed; null if nothing was wanted. */
+  @Nullable String behind();
+
   /**
    * Inserts and updates records.
    *

@@ -52,7 +52,7 @@ public final class Pipeline {
     Application own = opened.application().stoppable();
     // one session, which is never committed
     try (Watch watch = Watch.over(progress, own::cancel);
-        WriteSession session = own.begin()) {
+        WriteSession session = own.begin("a rehearsal of “" + plan.name() + "”")) {
       boolean tries = plan.run().tryInDatabase() && own.abilities().transactions();
       if (tries) {
         claim(own, session, progress);
@@ -105,7 +105,7 @@ public final class Pipeline {
     long stood = standing == null ? 0 : standing.rows();
     Committing committing = null;
     try (Watch watch = Watch.over(progress, own::cancel);
-        WriteSession session = own.begin()) {
+        WriteSession session = own.begin("Run " + number + " of “" + plan.name() + "”")) {
       committing = new Committing(session, ledger, watch, progress, plan.run(), batches, stood);
       claim(own, session, progress);
       Lookups lookups = standing == null ? session : new AsBefore(session, standing.ledger());
@@ -175,6 +175,7 @@ public final class Pipeline {
       Progress progress,
       long rows) {
     while (!session.claim(written, lookedUp)) {
+      progress.behind(session.behind());
       progress.at(Progress.Phase.WAITING, 0, rows);
       try {
         Thread.sleep(WAIT_MILLIS);
@@ -184,6 +185,7 @@ public final class Pipeline {
       }
       requireGoing(progress);
     }
+    progress.behind(null);
   }
 
   private static void linked(
@@ -241,7 +243,7 @@ public final class Pipeline {
           done += chunk.count();
           if (chunk.count() > 0) {
             passage.take(chunk);
-            bear(bearing, targets, chunk, last);
+            bear(bearing, targets, chunk, last, progress);
             boolean isDue = committing != null && committing.isDue(chunk.end());
             if (isDue && i + 1 < chunks.count()) {
               kept.flush();
@@ -256,7 +258,7 @@ public final class Pipeline {
       }
       passage.finish();
       kept.finish();
-      bear(bearing, targets, null, last);
+      bear(bearing, targets, null, last, progress);
       RunReport report = report(targets, number, "done", started);
       if (committing != null) {
         require(report, targets, passage.refusals());
@@ -267,8 +269,13 @@ public final class Pipeline {
   }
 
   private static void bear(
-      Bearing bearing, List<Target> targets, @Nullable ChunkRows chunk, LastStage last) {
+      Bearing bearing,
+      List<Target> targets,
+      @Nullable ChunkRows chunk,
+      LastStage last,
+      Progress progress) {
     long rejected = targets.stream().mapToLong(t -> t.books.count(Outcome.REJECTED)).sum();
+    progress.rejected(rejected);
     if (chunk != null && chunk.past != null) {
       // they were borne before it was cut off
       bearing.bore(rejected);

@@ -1,5 +1,7 @@
 package org.zestyporter.core.run;
 
+import org.jspecify.annotations.Nullable;
+
 /** Hears how far a rehearsal or run has come. */
 public interface Progress {
 
@@ -16,6 +18,16 @@ public interface Progress {
    * @param total rows of the source
    */
   void at(Phase phase, long rows, long total);
+
+  /** Hears how many rows were rejected so far. */
+  default void rejected(long rows) {
+    // not all want to know
+  }
+
+  /** Hears which run it waits for; null once it waits no more. */
+  default void behind(@Nullable String other) {
+    // not all want to know
+  }
 
   /** True once the person wants it to end; asked between batches. */
   default boolean stopped() {

@@ -84,7 +84,7 @@ public final class Undo {
   public RunReport go(String number, Decisions decisions, Ledger ledger, Progress progress) {
     long started = System.nanoTime();
     Application own = application.stoppable();
-    try (WriteSession session = own.begin()) {
+    try (WriteSession session = own.begin("Undo " + number + " of “" + past.plan() + "”")) {
       List<UndonePart> parts = parts(own);
       Pipeline.claim(session, tables(parts), List.of(), progress, size);
       Books books = new Books(ledger);

@@ -2,94 +2,76 @@ package org.zestyporter.server.run;
 
 import jakarta.annotation.PreDestroy;
 import java.io.IOException;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
+import java.util.concurrent.ScheduledExecutorService;
+import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicBoolean;
 import org.springframework.stereotype.Component;
 import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
 import org.zestyporter.core.run.Progress;
 
-/** Rehearsals and runs that are going, and who listens to them. */
+/** Rehearsals, runs and undos that are going, and who listens to them. */
 @Component
 class Jobs {
-  private static final long PAUSE_NANOS = 120_000_000L;
+  private static final long PAUSE_MILLIS = 200;
+
+  /** Keeps connections open through whatever lies in between. */
+  private static final long BEAT_SECONDS = 20;
 
   /** More than are computed at a time, since some of them wait for others. */
   private static final int AT_A_TIME = 6;
 
-  private final ExecutorService pool =
-      Executors.newFixedThreadPool(
-          AT_A_TIME,
-          task -> {
-            Thread thread = new Thread(task, "porter-job");
-            thread.setDaemon(true);
-            return thread;
-          });
+  private static final int MOST_LISTENERS = 500;
+
+  private final ExecutorService pool = Executors.newFixedThreadPool(AT_A_TIME, Jobs::daemon);
+  private final ScheduledExecutorService teller =
+      Executors.newSingleThreadScheduledExecutor(Jobs::daemon);
   private final Map<Long, Job> going = new ConcurrentHashMap<>();
-
-  /** How far a job has come. */
-  public record Stand(String phase, long rows, long total, boolean finished) {}
-
-  /** A job that is going. */
-  static final class Job implements Progress {
-    private final AtomicBoolean stopped = new AtomicBoolean();
-    private final List<SseEmitter> listeners = new CopyOnWriteArrayList<>();
-    private volatile Stand stand = new Stand("waiting", 0, 0, false);
-    private long lastSent;
-
-    @Override
-    public void at(Phase phase, long rows, long total) {
-      stand = new Stand(phase.name().toLowerCase(java.util.Locale.ROOT), rows, total, false);
-      long now = System.nanoTime();
-      if (now - lastSent > PAUSE_NANOS || rows == total) {
-        lastSent = now;
-        send();
-      }
-    }
-
-    @Override
-    public boolean stopped() {
-      return stopped.get();
-    }
-
-    private void send() {
-      for (SseEmitter listener : listeners) {
-        try {
-          listener.send(SseEmitter.event().name("stand").data(stand));
-        } catch (IOException | IllegalStateException e) {
-          listeners.remove(listener);
-        }
-      }
-    }
-
-    private void end() {
-      stand = new Stand(stand.phase(), stand.rows(), stand.total(), true);
-      send();
-      listeners.forEach(SseEmitter::complete);
-    }
-  }
+  private final List<SseEmitter> listeners = new CopyOnWriteArrayList<>();
+  private final AtomicBoolean toTell = new AtomicBoolean();
 
   /** A task that is told how to report and when to stop. */
   interface Task {
     void go(Progress progress);
   }
 
-  void start(long id, Task task) {
-    Job job = new Job();
-    going.put(id, job);
+  Jobs() {
+    teller.scheduleWithFixedDelay(this::tell, BEAT_SECONDS, BEAT_SECONDS, TimeUnit.SECONDS);
+  }
+
+  private static Thread daemon(Runnable task) {
+    Thread thread = new Thread(task, "porter-job");
+    thread.setDaemon(true);
+    return thread;
+  }
+
+  void start(Job.About about, Task task) {
+    Job job = new Job(about, this::moved);
+    going.put(about.id(), job);
+    moved();
     pool.submit(
         () -> {
           try {
             task.go(job);
           } finally {
-            going.remove(id);
-            job.end();
+            going.remove(about.id());
+            moved();
           }
         });
+  }
+
+  /** Gives a job the number of its run. */
+  void number(long id, String number) {
+    Job job = going.get(id);
+    if (job != null) {
+      job.number(number);
+    }
   }
 
   boolean isGoing(long id) {
@@ -99,30 +81,52 @@ class Jobs {
   void stop(long id) {
     Job job = going.get(id);
     if (job != null) {
-      job.stopped.set(true);
+      job.stop();
     }
   }
 
-  /** Server-sent events named {@code stand}; the last one says that it is finished. */
-  SseEmitter listen(long id) {
-    SseEmitter emitter = new SseEmitter(0L);
-    Job job = going.get(id);
-    try {
-      if (job == null) {
-        emitter.send(SseEmitter.event().name("stand").data(new Stand("done", 0, 0, true)));
-        emitter.complete();
-      } else {
-        job.listeners.add(emitter);
-        emitter.onCompletion(() -> job.listeners.remove(emitter));
-        emitter.send(SseEmitter.event().name("stand").data(job.stand));
-        if (!going.containsKey(id)) {
-          emitter.send(SseEmitter.event().name("stand").data(job.stand));
-          emitter.complete();
-        }
-      }
-    } catch (IOException | IllegalStateException e) {
-      emitter.complete();
+  /** All that is going, the one that began first first. */
+  List<Job.Stand> all() {
+    return going.values().stream()
+        .sorted(Comparator.comparingLong(Job::id))
+        .map(Job::stand)
+        .toList();
+  }
+
+  /** Something has come further; it is told a little later, together with what comes meanwhile. */
+  private void moved() {
+    if (!toTell.getAndSet(true)) {
+      teller.schedule(this::tell, PAUSE_MILLIS, TimeUnit.MILLISECONDS);
     }
+  }
+
+  private void tell() {
+    toTell.set(false);
+    List<Job.Stand> all = all();
+    for (SseEmitter listener : listeners) {
+      send(listener, all);
+    }
+  }
+
+  private void send(SseEmitter listener, List<Job.Stand> all) {
+    try {
+      listener.send(SseEmitter.event().name("work").data(all));
+    } catch (IOException | IllegalStateException e) {
+      listeners.remove(listener);
+    }
+  }
+
+  /** Server-sent events named {@code work}: all that is going, as often as anything moves. */
+  SseEmitter listen() {
+    while (listeners.size() >= MOST_LISTENERS) {
+      // the page that has listened longest will ask again
+      listeners.remove(0).complete();
+    }
+    SseEmitter emitter = new SseEmitter(0L);
+    emitter.onCompletion(() -> listeners.remove(emitter));
+    emitter.onError(e -> listeners.remove(emitter));
+    send(emitter, all());
+    listeners.add(emitter);
     return emitter;
   }
 
@@ -130,5 +134,7 @@ class Jobs {
   void close() {
     going.keySet().forEach(this::stop);
     pool.shutdown();
+    teller.shutdownNow();
+    listeners.forEach(SseEmitter::complete);
   }
 }

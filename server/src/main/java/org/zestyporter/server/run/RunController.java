@@ -138,10 +138,16 @@ class RunController {
     jobs.stop(id);
   }
 
-  @GetMapping(value = "/runs/{id}/progress", produces = MediaType.TEXT_EVENT_STREAM_VALUE)
-  SseEmitter progress(@PathVariable long id) {
-    runs.find(id);
-    return jobs.listen(id);
+  /** All rehearsals, runs and undos that are going, by whomever they were begun. */
+  @GetMapping("/work")
+  List<Job.Stand> work() {
+    return jobs.all();
+  }
+
+  /** The same as server-sent events named {@code work}, as often as anything moves. */
+  @GetMapping(value = "/work/events", produces = MediaType.TEXT_EVENT_STREAM_VALUE)
+  SseEmitter workEvents() {
+    return jobs.listen();
   }
 
   /**

@@ -153,7 +153,7 @@ public class RunService implements DependsOnPlans {
                   Times.now(clock),
                   null));
       ExecutionRecord run = record(id);
-      jobs.start(id, progress -> go(run, beginning, progress));
+      jobs.start(about(run), progress -> go(run, beginning, progress));
     } catch (RuntimeException e) {
       free(beginning);
       throw e;
@@ -164,6 +164,12 @@ public class RunService implements DependsOnPlans {
       throw refused;
     }
     return find(id);
+  }
+
+  /** What those see who look at what is going on. */
+  Job.About about(ExecutionRecord run) {
+    return new Job.About(
+        run.id(), run.kind(), run.planId(), plans.name(run.planId()), run.startedBy());
   }
 
   /** The plan is busy from here on. */
@@ -189,7 +195,7 @@ public class RunService implements DependsOnPlans {
       if (undoOf(id) != null || runs.goOn(id) == 0) {
         throw cantGoOn("It is being taken back, or goes on already.");
       }
-      jobs.start(id, progress -> go(run, beginning, progress));
+      jobs.start(about(run), progress -> go(run, beginning, progress));
     } catch (RuntimeException e) {
       free(beginning);
       throw e;
@@ -248,6 +254,9 @@ public class RunService implements DependsOnPlans {
       if (run.kind().equals(RUN) && number == null) {
         number = endings.nextNumber(run.startedAt());
         runs.number(run.id(), number);
+      }
+      if (number != null) {
+        jobs.number(run.id(), number);
       }
       beginning.begun();
       go(run, number, opened, beginning, progress);

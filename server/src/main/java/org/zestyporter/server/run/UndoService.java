@@ -76,7 +76,8 @@ public class UndoService {
     space.requireRoom();
     LocalDateTime now = Times.now(clock);
     long undo = begin(run, who, now);
-    jobs.start(undo, progress -> go(undo, run, decisions, now, progress));
+    jobs.start(
+        service.about(service.record(undo)), progress -> go(undo, run, decisions, now, progress));
     return service.find(undo);
   }
 
@@ -93,6 +94,7 @@ public class UndoService {
     try {
       String number = endings.nextNumber(now);
       runs.number(undo, number);
+      jobs.number(undo, number);
       report = undo(run).go(number, decisions, new StoredLedger(runs, undo, true), progress);
     } catch (RuntimeException | Error e) {
       endings.failed(undo, e);

@@ -72,22 +72,6 @@ class KillTest {
     return standing;
   }
 
-  private Process start(String url, int batch) throws IOException {
-    return new ProcessBuilder(
-            Path.of(System.getProperty("java.home"), "bin", "java").toString(),
-            "-XX:+UseSerialGC",
-            "-XX:TieredStopAtLevel=1",
-            "-Xmx256m",
-            "-cp",
-            System.getProperty("java.class.path"),
-            KilledServer.class.getName(),
-            home.toString(),
-            url,
-            Integer.toString(batch))
-        .redirectError(ProcessBuilder.Redirect.INHERIT)
-        .start();
-  }
-
   @Test
   void whatIsSaidOfARunIsWhatStands() throws Exception {
     Random random = new Random(20261125);
@@ -98,7 +82,7 @@ class KillTest {
       String url = postgres.getJdbcUrl("postgres", "postgres");
       int batch = 1;
       for (int kill = 0; ; kill++) {
-        Process process = start(url, batch);
+        Process process = KilledServer.start(home, url, batch, false);
         try (BufferedReader out =
             new BufferedReader(
                 new InputStreamReader(process.getInputStream(), StandardCharsets.UTF_8))) {

@@ -1,14 +1,19 @@
 package org.zestyporter.server.kill;
 
 import java.io.ByteArrayInputStream;
+import java.io.IOException;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
 import org.springframework.boot.WebApplicationType;
 import org.springframework.boot.builder.SpringApplicationBuilder;
 import org.springframework.context.ConfigurableApplicationContext;
+import org.zestyporter.core.plan.Plan;
+import org.zestyporter.core.plan.RunSettings;
 import org.zestyporter.core.undo.Decisions;
 import org.zestyporter.core.undo.Edited;
+import org.zestyporter.core.value.PorterException;
 import org.zestyporter.server.PorterServer;
 import org.zestyporter.server.connection.ConnectionService;
 import org.zestyporter.server.plan.PlanService;
@@ -23,6 +28,10 @@ import org.zestyporter.server.source.SourceService;
  */
 final class KilledServer {
   static final int ROWS = 300;
+
+  /** Rows of a run in batches, so that it has five of them. */
+  static final int BATCH_ROWS = 18_000;
+
   private static final String WHO = "odile";
 
   private final RunService runs;
@@ -48,7 +57,35 @@ final class KilledServer {
             .run();
     KilledServer server = new KilledServer(context);
     server.tell();
-    server.go(arguments[1], Integer.parseInt(arguments[2]));
+    int first = Integer.parseInt(arguments[2]);
+    if (Boolean.parseBoolean(arguments[3])) {
+      server.goInBatches(arguments[1]);
+    } else {
+      server.go(arguments[1], first);
+    }
+  }
+
+  /**
+   * Starts one in a process of its own.
+   *
+   * @param first number of the first file that it brings in
+   * @param inBatches true if its runs are in batches, and go on if they were cut off
+   */
+  static Process start(Path home, String url, int first, boolean inBatches) throws IOException {
+    return new ProcessBuilder(
+            Path.of(System.getProperty("java.home"), "bin", "java").toString(),
+            "-XX:+UseSerialGC",
+            "-XX:TieredStopAtLevel=1",
+            "-Xmx256m",
+            "-cp",
+            System.getProperty("java.class.path"),
+            KilledServer.class.getName(),
+            home.toString(),
+            url,
+            Integer.toString(first),
+            Boolean.toString(inBatches))
+        .redirectError(ProcessBuilder.Redirect.INHERIT)
+        .start();
   }
 
   /** Waits until every run is settled, then says what became of each. */
@@ -60,7 +97,16 @@ final class KilledServer {
     }
     for (RunService.RunView run : all) {
       System.out.println(
-          "FOUND " + run.source() + " " + run.kind() + " " + run.state() + " " + run.code());
+          "FOUND "
+              + run.source()
+              + " "
+              + run.kind()
+              + " "
+              + run.state()
+              + " "
+              + run.code()
+              + " "
+              + run.rowsStanding());
     }
     System.out.println("TOLD");
     System.out.flush();
@@ -75,7 +121,7 @@ final class KilledServer {
       connections.add("pg", "PostgreSQL", url, "postgres", "postgres");
     }
     for (int batch = first; ; batch++) {
-      long source = bring(batch);
+      long source = bring(batch, ROWS);
       List<PlanViews.PlanSummary> known = plans.all();
       long plan =
           known.isEmpty()
@@ -107,9 +153,53 @@ final class KilledServer {
     return run;
   }
 
-  private long bring(int batch) throws Exception {
+  /** Makes runs in batches; the database may be away now and then. */
+  private void goInBatches(String url) throws Exception {
+    if (connections.all().isEmpty()) {
+      connections.add("pg", "PostgreSQL", url, "postgres", "postgres");
+    }
+    // until it was looked at what stands
+    System.in.read();
+    System.out.println("BEGIN");
+    System.out.flush();
+    while (true) {
+      try {
+        List<RunService.RunView> all = runs.newest(1);
+        boolean goesOn = !all.isEmpty() && all.get(0).state().equals("interrupted");
+        ended(goesOn ? runs.resume(all.get(0).id()) : runs.run(planOf(nextFile()), WHO));
+      } catch (PorterException e) {
+        Thread.sleep(50);
+      }
+    }
+  }
+
+  /** The number after that of the last file that was brought in. */
+  private int nextFile() {
+    return 1
+        + runs.newest(1_000).stream()
+            .filter(r -> r.state().equals("done"))
+            .mapToInt(r -> Integer.parseInt(r.source().replace(".csv", "")))
+            .max()
+            .orElse(0);
+  }
+
+  private long planOf(int file) throws Exception {
+    long source = bring(file, BATCH_ROWS);
+    if (plans.all().isEmpty()) {
+      long plan = plans.create(new PlanViews.NewPlan(source, "pg", "thing"), WHO);
+      Plan made = plans.revision(plan, 1);
+      RunSettings settings = made.run().withMode(RunSettings.Mode.BATCHES).withBatchRows(1);
+      plans.save(plan, new PlanViews.SavePlan(1, made.withRun(settings)), WHO);
+      return plan;
+    }
+    long plan = plans.all().get(0).id();
+    plans.useSource(plan, source);
+    return plan;
+  }
+
+  private long bring(int batch, int rows) throws Exception {
     StringBuilder text = new StringBuilder("batch;nr;name\n");
-    for (int i = 1; i <= ROWS; i++) {
+    for (int i = 1; i <= rows; i++) {
       text.append(batch).append(';').append(i).append(";name ").append(i * 31 % 997).append('\n');
     }
     return sources

@@ -63,7 +63,7 @@ class RunServiceTest {
     when(plans.outline(anyLong())).thenThrow(ErrorCode.NO_SUCH_PLAN.error("gone"));
     assertThatThrownBy(() -> service.run(1, "odile")).hasMessage("gone");
     verify(runs, never()).insert(any());
-    verify(jobs, never()).start(anyLong(), any());
+    verify(jobs, never()).start(any(), any());
   }
 
   @Test

@@ -289,12 +289,12 @@ public final class Database implements Application {
   }
 
   @Override
-  public WriteSession begin() {
+  public WriteSession begin(String name) {
     Connection connection = null;
     try {
       connection = open();
       connection.setAutoCommit(false);
-      return new JdbcSession(answers, connection, dialect, going, claims);
+      return new JdbcSession(answers, connection, dialect, going, claims, name);
     } catch (SQLException e) {
       close(connection);
       throw dialect.errors().translate(e);

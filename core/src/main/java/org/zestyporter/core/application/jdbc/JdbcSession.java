@@ -32,8 +32,17 @@ final class JdbcSession implements WriteSession {
   private final Dialect dialect;
   private final Statements statements;
   private final Claims claims;
+  private final String name;
+  private @Nullable String behind;
 
-  JdbcSession(Answers answers, Connection connection, Dialect dialect, Going going, Claims claims) {
+  JdbcSession(
+      Answers answers,
+      Connection connection,
+      Dialect dialect,
+      Going going,
+      Claims claims,
+      String name) {
+    this.name = name;
     this.answers = answers;
     this.connection = connection;
     this.dialect = dialect;
@@ -46,9 +55,12 @@ final class JdbcSession implements WriteSession {
     Set<String> exclusive = written.stream().map(JdbcSession::identity).collect(Collectors.toSet());
     Set<String> shared = lookedUp.stream().map(JdbcSession::identity).collect(Collectors.toSet());
     shared.removeAll(exclusive);
-    if (!claims.claim(this, exclusive, shared)) {
+    Object before = claims.claim(this, exclusive, shared);
+    if (before != null) {
+      behind = before.toString();
       return false;
     }
+    behind = null;
     try {
       if (dialect.claim(connection, exclusive, shared)) {
         return true;
@@ -56,11 +68,23 @@ final class JdbcSession implements WriteSession {
       // what was claimed of it so far ends with the transaction, or now
       connection.rollback();
       dialect.release(connection);
-      claims.release(this);
+      claims.release(this, exclusive, shared);
+      behind = "a run of another program";
       return false;
     } catch (SQLException e) {
       throw dialect.errors().translate(e);
     }
+  }
+
+  @Override
+  public @Nullable String behind() {
+    return behind;
+  }
+
+  /** What those are told who wait for it. */
+  @Override
+  public String toString() {
+    return name;
   }
 
   private static String identity(TableInfo table) {
