@@ -37,7 +37,9 @@
   onMount(() =>
     work.whenEnded((gone) => {
       const own = gone.startedBy === session.person?.name && work.current?.id !== gone.id;
-      if (own && gone.kind !== 'rehearsal') void told(gone.id);
+      // its own page shows it anyway
+      const seen = location.pathname === `/plans/${gone.plan}/run`;
+      if (own && !seen && gone.kind !== 'rehearsal') void told(gone.id);
     }),
   );
 
@@ -45,7 +47,8 @@
     try {
       const run = await got(api.GET('/api/runs/{id}', { params: { path: { id } } }));
       const words = ending(run);
-      if (run.state === 'done') toaster.success({ title: words, duration: 12_000 });
+      if (run.state === 'done' || run.state === 'paused')
+        toaster.success({ title: words, duration: 12_000 });
       else toaster.error({ title: words, duration: 20_000 });
     } catch {
       // the Desk tells it too

@@ -3,7 +3,7 @@
   import type { Plan } from '../api/types';
   import type { OpenPlan } from '../plan/plan.svelte';
   import Pick from '../ui/Pick.svelte';
-  import { many } from '../ui/words';
+  import { count, many } from '../ui/words';
 
   let { open }: { open: OpenPlan } = $props();
 
@@ -22,7 +22,7 @@
   function setBatch(input: HTMLInputElement) {
     const rows = Number(input.value.replace(/[ ,.]/g, ''));
     if (Number.isInteger(rows) && rows >= 1 && rows <= 10_000_000) set({ batchRows: rows });
-    input.value = String(run.batchRows);
+    input.value = count(run.batchRows);
   }
 
   function setBears(input: HTMLInputElement) {
@@ -61,7 +61,7 @@
         class="entry number"
         inputmode="numeric"
         aria-label="Rows of a batch"
-        value={run.batchRows}
+        value={count(run.batchRows)}
         onchange={(e) => setBatch(e.currentTarget)}
       /> rows
     {/if}

@@ -128,6 +128,9 @@
       {/if}
     </p>
   </div>
+  {#if open.busy !== 'undo' && !undo && open.rehearsal?.report}
+    <OutcomeHead report={open.rehearsal.report} verb="as rehearsed" at="" />
+  {/if}
 {:else if rehearsed}
   <Ahead {open} rehearsal={rehearsed} report={rehearsed.report!} {goTo} />
 {:else if !open.ran && !cutOff && !(open.run && (undo || open.run.undoneBy))}

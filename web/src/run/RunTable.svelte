@@ -22,7 +22,7 @@
 
 <table class="g">
   <colgroup>
-    {#each [92, 94, 0, 100, 62, 122, 76, 64, ...(remove ? [64] : [])] as width, i (i)}<col
+    {#each [92, 94, 0, 96, 84, 122, 76, 64, ...(remove ? [64] : [])] as width, i (i)}<col
         style={width ? `width: ${width}px` : ''}
       />{/each}
   </colgroup>
@@ -44,14 +44,17 @@
           >{#if run.kind === 'undo'}<span class="q">undo of {run.undoes?.number ?? 'a run'},</span>
           {/if}<a href="/plans/{run.plan}/run?run={run.id}" onclick={(e) => e.stopPropagation()}
             ><b>{run.planName}</b></a
-          ></td
+          >{#if run.undoneBy?.state === 'done'}<span class="q"
+              >, taken back by {run.undoneBy.number}</span
+            >{:else if isCutOff(run)}<span class="o waiting" title={run.message}>, {run.state}</span
+            >{/if}</td
         >
-        {#if into}
+        {#if into && run.state !== 'going' && run.state !== 'committing'}
           {@const more = (run.report?.destinations.length ?? 1) - 1}
           <td title={run.report?.destinations.map((d) => d.table).join(', ')}
             >{into.table}{#if more}<span class="q"> +{more}</span>{/if}</td
           >
-          <td class="r">{count(run.report?.read ?? 0)}</td>
+          <td class="r">{count(isCutOff(run) ? run.rowsStanding : (run.report?.read ?? 0))}</td>
           <td
             ><Bar
               tiny
@@ -59,11 +62,7 @@
                 .map((o) => `${into[o] ?? 0} ${outcomeWord(o, run.kind).toLowerCase()}`)
                 .join(', ')}
               parts={outcomesOf(run.kind, into).map((o) => ({ name: o, rows: into[o] ?? 0 }))}
-            />{#if isCutOff(run) && !run.undoneBy}<span class="o waiting back" title={run.message}
-                ><Slip of="waiting" />{run.state}, {count(run.rowsStanding)} rows stand</span
-              >{/if}{#if run.undoneBy?.state === 'done'}<span class="q back"
-                >taken back by {run.undoneBy.number}</span
-              >{/if}</td
+            /></td
           >
           <td class="t"
             >{#if into.rejected}<span class="o rejected"
@@ -96,9 +95,3 @@
     {/each}
   </tbody>
 </table>
-
-<style>
-  .back {
-    display: block;
-  }
-</style>

@@ -248,7 +248,7 @@ public final class Pipeline {
             if (isDue && i + 1 < chunks.count()) {
               kept.flush();
               passage.keepOpen(kept);
-              RunReport soFar = report(targets, number, "going", started);
+              RunReport soFar = report(targets, number, "going", done, started);
               require(soFar, targets, passage.refusals());
               committing.commit(soFar, chunk.end(), false);
             }
@@ -259,7 +259,7 @@ public final class Pipeline {
       passage.finish();
       kept.finish();
       bear(bearing, targets, null, last, progress);
-      RunReport report = report(targets, number, "done", started);
+      RunReport report = report(targets, number, "done", source.rowCount(), started);
       if (committing != null) {
         require(report, targets, passage.refusals());
         committing.commit(report, source.rowCount(), true);
@@ -284,17 +284,21 @@ public final class Pipeline {
     }
   }
 
+  /**
+   * The books.
+   *
+   * @param done rows gone through
+   */
   private RunReport report(
-      List<Target> targets, @Nullable String number, String state, long started) {
+      List<Target> targets, @Nullable String number, String state, long done, long started) {
     double seconds = (System.nanoTime() - started) / 1e9;
     List<Books> books = targets.stream().map(t -> t.books).toList();
-    long read = source.rowCount();
     return new RunReport(
         plan.name(),
         opened.context().fileName(),
         number,
         state,
-        read,
+        source.rowCount(),
         books.stream().map(Books::destination).toList(),
         books.stream().flatMap(b -> b.questions().stream()).toList(),
         books.stream().flatMap(b -> b.problems().stream()).toList(),
@@ -302,7 +306,7 @@ public final class Pipeline {
         books.stream().flatMap(b -> b.created().stream()).toList(),
         books.stream().allMatch(Books::balanced),
         Math.round(seconds * 1000) / 1000.0,
-        Math.round(read / Math.max(seconds, 1e-6)));
+        Math.round(done / Math.max(seconds, 1e-6)));
   }
 
   /**

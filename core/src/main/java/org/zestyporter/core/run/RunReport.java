@@ -13,8 +13,9 @@ import org.zestyporter.core.value.ProblemCode;
  * @param plan the plan's name
  * @param source the file's name
  * @param run the run's number; null for a rehearsal
- * @param state {@code done} once every row is accounted for
- * @param read rows read from the source
+ * @param state {@code done} once every row is accounted for; {@code going} for the books of what
+ *     stands of a run in batches
+ * @param read rows of the source
  * @param created records of linked tables that were made, or would be
  * @param balanced true if rows and control totals agree
  * @param seconds how long it took
