@@ -1205,7 +1205,7 @@ export interface components {
         };
         Matter: {
             /** @enum {string} */
-            code: "not-a-plan" | "not-a-reading" | "no-plan" | "no-destination" | "plan-incomplete" | "same-name" | "distinct-key" | "split" | "parent" | "condition" | "empty-key" | "key-not-filled" | "no-primary-key" | "no-such-field" | "unfillable-field" | "required-field" | "filled-twice" | "left-to-database" | "no-origin" | "no-generator" | "no-columns" | "no-link" | "no-create" | "series" | "step-settings" | "formula" | "pattern" | "check" | "no-such-column" | "no-such-sheet" | "no-such-entry" | "encoding" | "delimiter" | "quote" | "borders" | "records" | "fold" | "pick" | "date-order" | "decimal-sign" | "century" | "signed-out" | "wrong-password" | "too-many-attempts" | "stale-page" | "odd-address" | "password-needed" | "no-address" | "address" | "unknown-database" | "a-view" | "no-transactions" | "stopped" | "name" | "word" | "csv" | "number" | "text" | "outcome" | "invalid" | "unreadable" | "request" | "not-kept" | "no-start" | "store-locked" | "key-damaged" | "key-unreadable" | "other-key" | "no-such-table" | "no-such-record" | "no-such-connection" | "no-such-plan" | "no-such-file" | "no-such-row" | "no-such-run" | "no-such-line" | "no-ledger" | "no-such-phrasebook" | "name-taken" | "changed-meanwhile" | "already-going" | "in-use" | "undone" | "cant-undo" | "cant-go-on" | "empty-file" | "no-rows" | "not-a-table" | "packed-twice" | "markup" | "nul-byte" | "binary-workbook" | "old-workbook" | "password-protected" | "unreadable-workbook" | "unclosed-quote" | "unreadable-archive" | "unreadable-json" | "too-large" | "too-much" | "too-slow" | "too-wide" | "too-long-cell" | "database-driver" | "database-host" | "database-port" | "database-missing" | "database-sign-in" | "database-tls" | "database-full-house" | "database-stopping" | "database-lost" | "database-in-use" | "database-unreachable" | "database-locked" | "database-deadlock" | "database-slow" | "database-disk" | "database-read-only" | "database-rights" | "database-cancelled" | "database-refused" | "table-gone" | "row-refused" | "different" | "too-many-rejected" | "unbalanced" | "altered" | "unsure" | "no-room" | "internal";
+            code: "not-a-plan" | "not-a-reading" | "no-plan" | "no-destination" | "plan-incomplete" | "same-name" | "distinct-key" | "split" | "parent" | "condition" | "empty-key" | "key-not-filled" | "no-primary-key" | "no-such-field" | "unfillable-field" | "required-field" | "filled-twice" | "left-to-database" | "no-origin" | "no-generator" | "no-columns" | "no-link" | "no-create" | "series" | "step-settings" | "formula" | "pattern" | "check" | "no-such-column" | "no-such-sheet" | "no-such-entry" | "encoding" | "delimiter" | "quote" | "borders" | "records" | "fold" | "pick" | "date-order" | "decimal-sign" | "century" | "signed-out" | "wrong-password" | "too-many-attempts" | "stale-page" | "odd-address" | "certificate" | "password-needed" | "no-address" | "address" | "unknown-database" | "a-view" | "no-transactions" | "stopped" | "name" | "word" | "csv" | "number" | "text" | "outcome" | "invalid" | "unreadable" | "request" | "not-kept" | "no-start" | "store-locked" | "key-damaged" | "key-unreadable" | "other-key" | "no-such-table" | "no-such-record" | "no-such-connection" | "no-such-plan" | "no-such-file" | "no-such-row" | "no-such-run" | "no-such-line" | "no-ledger" | "no-such-phrasebook" | "name-taken" | "changed-meanwhile" | "already-going" | "in-use" | "undone" | "cant-undo" | "cant-go-on" | "read-only" | "empty-file" | "no-rows" | "not-a-table" | "packed-twice" | "markup" | "nul-byte" | "binary-workbook" | "old-workbook" | "password-protected" | "unreadable-workbook" | "unclosed-quote" | "unreadable-archive" | "unreadable-json" | "too-large" | "too-much" | "too-slow" | "too-wide" | "too-long-cell" | "database-driver" | "database-host" | "database-port" | "database-missing" | "database-sign-in" | "database-tls" | "database-full-house" | "database-stopping" | "database-lost" | "database-in-use" | "database-unreachable" | "database-locked" | "database-deadlock" | "database-slow" | "database-disk" | "database-read-only" | "database-rights" | "database-cancelled" | "database-refused" | "table-gone" | "row-refused" | "different" | "too-many-rejected" | "unbalanced" | "altered" | "unsure" | "no-room" | "internal";
             field?: string;
             message: string;
         };
@@ -1337,12 +1337,25 @@ export interface components {
             url: string;
             user?: string;
             password?: string;
+            settings?: components["schemas"]["ConnectionSettings"];
+        };
+        ConnectionSettings: {
+            readOnly: boolean;
+            tables?: string[];
+            /** Format: int32 */
+            statementSeconds?: number;
+            /** Format: int32 */
+            lockSeconds?: number;
+            /** Format: int32 */
+            atATime?: number;
+            certificate?: string;
         };
         ConnectionView: {
             name: string;
             shownName: string;
             url: string;
             user: string;
+            settings: components["schemas"]["ConnectionSettings"];
         };
         Source: {
             /** Format: int64 */
@@ -1657,6 +1670,7 @@ export interface components {
             url: string;
             user?: string;
             password?: string;
+            settings?: components["schemas"]["ConnectionSettings"];
         };
         Tried: {
             database: string;

@@ -90,6 +90,68 @@
     bind:value={form.password}
   /></label
 >
+{#if form.verifies}
+  <label class="tall"
+    ><span title="Certificate of the authority that vouches for the database">Authority</span
+    ><textarea
+      class="entry m"
+      rows="3"
+      spellcheck="false"
+      placeholder="-----BEGIN CERTIFICATE-----  (empty: those that the server knows)"
+      bind:value={form.certificate}></textarea></label
+  >
+{/if}
+<label class="check"
+  ><input type="checkbox" bind:checked={form.readOnly} /> Only for reading: nothing is ever written</label
+>
+<details open={form.saysMore}>
+  <summary>Which tables, and how long</summary>
+  <label
+    ><span>Tables</span><input
+      class="entry m"
+      bind:value={form.tables}
+      placeholder="all; or vessel, harbour.*"
+      title="The tables that are offered, parted by commas; * stands for any letters"
+    /></label
+  >
+  <label
+    ><span title="How long one statement may take">Statement</span><span class="unit"
+      ><input
+        class="entry"
+        type="number"
+        min="1"
+        max="86400"
+        placeholder="as usual"
+        bind:value={() => form.statementSeconds, (v) => (form.statementSeconds = String(v ?? ''))}
+      /> seconds</span
+    ></label
+  >
+  <label
+    ><span title="How long is waited for what somebody else has locked">Locks</span><span
+      class="unit"
+      ><input
+        class="entry"
+        type="number"
+        min="1"
+        max="3600"
+        placeholder="as usual"
+        bind:value={() => form.lockSeconds, (v) => (form.lockSeconds = String(v ?? ''))}
+      /> seconds</span
+    ></label
+  >
+  <label
+    ><span title="Connections to the database at a time">At a time</span><span class="unit"
+      ><input
+        class="entry"
+        type="number"
+        min="2"
+        max="50"
+        placeholder="6"
+        bind:value={() => form.atATime, (v) => (form.atATime = String(v ?? ''))}
+      /> connections</span
+    ></label
+  >
+</details>
 <p class="q2 address" title="The address that the server is given">{putTogether(form.parts)}</p>
 
 <style>
@@ -113,7 +175,37 @@
     width: 100%;
     align-items: center;
   }
-  label span {
+  label.tall {
+    align-items: start;
+  }
+  label.check {
+    display: flex;
+    gap: 8px;
+    cursor: pointer;
+  }
+  textarea {
+    font-size: 11.5px;
+    resize: vertical;
+  }
+  details {
+    width: 100%;
+  }
+  details[open] {
+    display: grid;
+    gap: 9px;
+  }
+  summary {
+    cursor: pointer;
+  }
+  .unit {
+    display: flex;
+    gap: 8px;
+    align-items: center;
+  }
+  .unit .entry {
+    width: 96px;
+  }
+  label > span:first-child {
     overflow: hidden;
     text-overflow: ellipsis;
   }

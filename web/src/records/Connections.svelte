@@ -74,8 +74,10 @@
           <tr class:at={form.changes?.name === c.name}
             ><td class="t"><a class="go" href="/records/{c.name}/"><b>{c.shownName}</b></a></td><td
               >{c.name}</td
-            ><td class="t">{kind(c)}</td><td title={c.url}>{told(c.url)}</td><td>{c.user}</td><td
-              class="t deeds"
+            ><td class="t">{kind(c)}</td><td title={c.url}
+              >{told(c.url)}{#if c.settings.readOnly}<span class="q">, only for reading</span
+                >{/if}</td
+            ><td>{c.user}</td><td class="t deeds"
               ><button class="go" onclick={() => (form = new ConnectionForm(c))}>Change</button>
               <button class="go" onclick={() => ask(c)}>Delete</button></td
             ></tr

@@ -9,6 +9,14 @@ export class ConnectionForm {
   user = $state('');
   password = $state('');
   parts = $state<Parts>(blank('postgresql'));
+  readOnly = $state(false);
+  /** The tables that are offered, parted by commas or lines; empty for all. */
+  tables = $state('');
+  /** Seconds, and connections at a time; empty for what is usual. */
+  statementSeconds = $state('');
+  lockSeconds = $state('');
+  atATime = $state('');
+  certificate = $state('');
   refusal = $state('');
   tried = $state('');
   busy = $state(false);
@@ -22,6 +30,13 @@ export class ConnectionForm {
       this.shownName = changes.shownName;
       this.user = changes.user;
       this.parts = takeApart(changes.url) ?? blank('postgresql');
+      const { settings } = changes;
+      this.readOnly = settings.readOnly;
+      this.tables = (settings.tables ?? []).join(', ');
+      this.statementSeconds = String(settings.statementSeconds ?? '');
+      this.lockSeconds = String(settings.lockSeconds ?? '');
+      this.atATime = String(settings.atATime ?? '');
+      this.certificate = settings.certificate ?? '';
     }
   }
 
@@ -51,6 +66,38 @@ export class ConnectionForm {
     this.parts.settings = { ...this.parts.settings, [name]: value };
   }
 
+  /** True if anything is said that most connections do without. */
+  get saysMore(): boolean {
+    return [
+      this.tables,
+      this.statementSeconds,
+      this.lockSeconds,
+      this.atATime,
+      this.certificate,
+    ].some((said) => said !== '');
+  }
+
+  /** True if TLS asks who vouches for the database. */
+  get verifies(): boolean {
+    const { tls } = KINDS[this.kind];
+    return !!tls && (this.parts.settings[tls] ?? '').startsWith('verify-');
+  }
+
+  private settings() {
+    const number = (said: string) => (said.trim() === '' ? undefined : Number(said));
+    return {
+      readOnly: this.readOnly,
+      tables: this.tables
+        .split(/[,\n]/)
+        .map((table) => table.trim())
+        .filter(Boolean),
+      statementSeconds: number(this.statementSeconds),
+      lockSeconds: number(this.lockSeconds),
+      atATime: number(this.atATime),
+      certificate: this.verifies && this.certificate.trim() ? this.certificate : undefined,
+    };
+  }
+
   private body() {
     const kept = this.changes && this.password === '';
     return {
@@ -58,6 +105,7 @@ export class ConnectionForm {
       url: putTogether(this.parts),
       user: this.user,
       password: kept ? undefined : this.password,
+      settings: this.settings(),
     };
   }
 

@@ -53,7 +53,7 @@ public final class Pipeline {
     // one session, which is never committed
     try (Watch watch = Watch.over(progress, own::cancel);
         WriteSession session = own.begin("a rehearsal of “" + plan.name() + "”")) {
-      boolean tries = plan.run().tryInDatabase() && own.abilities().transactions();
+      boolean tries = plan.run().tryInDatabase() && own.abilities().trial();
       if (tries) {
         claim(own, session, progress);
       }
@@ -96,6 +96,7 @@ public final class Pipeline {
   private RunReport run(
       String number, Ledger ledger, Progress progress, @Nullable Standing standing) {
     Application own = opened.application().stoppable();
+    own.abilities().requireWriting();
     if (!own.abilities().transactions()) {
       throw ErrorCode.NO_TRANSACTIONS.error(
           "This application can't take back what it was given, so nothing can be brought"

@@ -63,9 +63,7 @@ public final class Undo {
       List<UndonePart> parts = parts(own);
       // nobody is kept from writing, nor waited for, by a look
       boolean tries =
-          size <= TRIED
-              && own.abilities().transactions()
-              && session.claim(tables(parts), List.of());
+          size <= TRIED && own.abilities().trial() && session.claim(tables(parts), List.of());
       Looking looking = new Looking();
       Taking taking = new Taking(session, tries, Decisions.all(Edited.KEEP), looking, progress);
       taking.all(parts);
@@ -84,6 +82,7 @@ public final class Undo {
   public RunReport go(String number, Decisions decisions, Ledger ledger, Progress progress) {
     long started = System.nanoTime();
     Application own = application.stoppable();
+    own.abilities().requireWriting();
     try (WriteSession session = own.begin("Undo " + number + " of “" + past.plan() + "”")) {
       List<UndonePart> parts = parts(own);
       Pipeline.claim(session, tables(parts), List.of(), progress, size);

@@ -66,6 +66,7 @@ public enum ErrorCode {
   ODD_ADDRESS(Kind.USER),
 
   // what is asked for, typed or chosen
+  CERTIFICATE(Kind.USER),
   PASSWORD_NEEDED(Kind.USER),
   NO_ADDRESS(Kind.USER),
   ADDRESS(Kind.USER),
@@ -111,6 +112,7 @@ public enum ErrorCode {
   UNDONE(Kind.CONFLICT),
   CANT_UNDO(Kind.CONFLICT),
   CANT_GO_ON(Kind.CONFLICT),
+  READ_ONLY(Kind.CONFLICT),
 
   // the file
   EMPTY_FILE(Kind.DATA, "Ask for it to be sent again."),

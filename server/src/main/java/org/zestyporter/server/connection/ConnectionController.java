@@ -45,7 +45,27 @@ class ConnectionController {
       @NotBlank @Size(max = 80) String shownName,
       @NotBlank @Size(max = 1_000) String url,
       @Nullable @Size(max = 200) String user,
-      @Nullable @Size(max = 500) String password) {}
+      @Nullable @Size(max = 500) String password,
+      @Nullable @Valid ConnectionSettings settings) {
+
+    ConnectionService.Wanted wanted() {
+      return ConnectionController.wanted(shownName, url, user, password, settings);
+    }
+  }
+
+  private static ConnectionService.Wanted wanted(
+      String shownName,
+      String url,
+      @Nullable String user,
+      @Nullable String password,
+      @Nullable ConnectionSettings settings) {
+    return new ConnectionService.Wanted(
+        shownName,
+        url,
+        user == null ? "" : user,
+        password,
+        settings == null ? ConnectionSettings.USUAL : settings);
+  }
 
   /**
    * A connection as it is to be from now on, or as it is to be tried.
@@ -57,7 +77,14 @@ class ConnectionController {
       @Nullable @Size(max = 80) String shownName,
       @NotBlank @Size(max = 1_000) String url,
       @Nullable @Size(max = 200) String user,
-      @Nullable @Size(max = 500) String password) {}
+      @Nullable @Size(max = 500) String password,
+      @Nullable @Valid ConnectionSettings settings) {
+
+    ConnectionService.Wanted wanted(String known) {
+      String shown = shownName == null || shownName.isBlank() ? known : shownName;
+      return ConnectionController.wanted(shown, url, user, password, settings);
+    }
+  }
 
   /**
    * A table and how many records it has.
@@ -76,13 +103,7 @@ class ConnectionController {
   ConnectionService.ConnectionView add(
       @Valid @RequestBody NewConnection c, Principal who, HttpServletRequest request) {
     try {
-      ConnectionService.ConnectionView added =
-          connections.add(
-              c.name(),
-              c.shownName(),
-              c.url(),
-              c.user() == null ? "" : c.user(),
-              c.password() == null ? "" : c.password());
+      ConnectionService.ConnectionView added = connections.add(c.name(), c.wanted());
       log.note("connection-added", who.getName(), request.getRemoteAddr(), c.name());
       return added;
     } catch (PorterException e) {
@@ -97,7 +118,7 @@ class ConnectionController {
   ConnectionService.Tried tryOut(
       @Valid @RequestBody ChangedConnection c, Principal who, HttpServletRequest request) {
     try {
-      return connections.tryOut(c.name(), c.url(), c.user() == null ? "" : c.user(), c.password());
+      return connections.tryOut(c.name(), c.wanted(""));
     } catch (PorterException e) {
       log.note("connection-refused", who.getName(), request.getRemoteAddr(), e.code().word());
       throw e;
@@ -111,10 +132,8 @@ class ConnectionController {
       @Valid @RequestBody ChangedConnection c,
       Principal who,
       HttpServletRequest request) {
-    String shown = c.shownName() == null || c.shownName().isBlank() ? name : c.shownName();
     try {
-      ConnectionService.ConnectionView changed =
-          connections.change(name, shown, c.url(), c.user() == null ? "" : c.user(), c.password());
+      ConnectionService.ConnectionView changed = connections.change(name, c.wanted(name));
       log.note("connection-changed", who.getName(), request.getRemoteAddr(), name);
       return changed;
     } catch (PorterException e) {

@@ -18,15 +18,17 @@ interface ConnectionMapper {
 
   @Insert(
       """
-      INSERT INTO connection (name, shown_name, url, db_user, secret, created_at)
-      VALUES (#{name}, #{shownName}, #{url}, #{dbUser}, #{secret}, #{createdAt})""")
+      INSERT INTO connection (name, shown_name, url, db_user, secret, created_at, settings_json)
+      VALUES (#{name}, #{shownName}, #{url}, #{dbUser}, #{secret}, #{createdAt},
+        #{settingsJson})""")
   void insert(ConnectionRecord connection);
 
   @Update(
       """
       UPDATE connection SET shown_name = #{shownName}, url = #{url}, db_user = #{user},
-        secret = #{secret} WHERE name = #{name}""")
-  void update(String name, String shownName, String url, String user, byte[] secret);
+        secret = #{secret}, settings_json = #{settings} WHERE name = #{name}""")
+  void update(
+      String name, String shownName, String url, String user, byte[] secret, String settings);
 
   @Delete("DELETE FROM connection WHERE name = #{name}")
   void delete(String name);

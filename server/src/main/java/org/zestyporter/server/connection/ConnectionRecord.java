@@ -10,4 +10,5 @@ record ConnectionRecord(
     String url,
     String dbUser,
     byte[] secret,
-    LocalDateTime createdAt) {}
+    LocalDateTime createdAt,
+    String settingsJson) {}

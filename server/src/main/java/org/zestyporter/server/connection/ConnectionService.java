@@ -4,6 +4,7 @@ import com.zaxxer.hikari.HikariConfig;
 import com.zaxxer.hikari.HikariDataSource;
 import jakarta.annotation.PreDestroy;
 import java.nio.file.Files;
+import java.sql.DriverManager;
 import java.sql.SQLException;
 import java.sql.SQLTransientConnectionException;
 import java.time.Clock;
@@ -11,6 +12,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Properties;
 import java.util.concurrent.ConcurrentHashMap;
 import org.jspecify.annotations.Nullable;
 import org.springframework.beans.factory.ObjectProvider;
@@ -18,6 +20,7 @@ import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import org.zestyporter.core.application.jdbc.Address;
 import org.zestyporter.core.application.jdbc.Database;
+import org.zestyporter.core.plan.PlanJson;
 import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
 import org.zestyporter.server.Settings;
@@ -27,13 +30,13 @@ import org.zestyporter.server.web.Times;
 /** The databases of business applications. */
 @Service
 public class ConnectionService {
-  private static final int POOLED = 6;
   private static final long PATIENCE_MILLIS = 8_000;
 
   private final ConnectionMapper connections;
   private final CheckMapper checks;
   private final Secrets secrets;
   private final Settings settings;
+  private final Authorities authorities;
   private final ObjectProvider<UsesConnections> users;
   private final Clock clock;
   private final Map<String, Open> open = new ConcurrentHashMap<>();
@@ -41,7 +44,20 @@ public class ConnectionService {
   private record Open(HikariDataSource pool, Database database) {}
 
   /** What may be told of a connection. */
-  public record ConnectionView(String name, String shownName, String url, String user) {}
+  public record ConnectionView(
+      String name, String shownName, String url, String user, ConnectionSettings settings) {}
+
+  /**
+   * A connection as it is to be.
+   *
+   * @param password null if it stays as it was
+   */
+  public record Wanted(
+      String shownName,
+      String url,
+      String user,
+      @Nullable String password,
+      ConnectionSettings settings) {}
 
   /**
    * What a database said of itself when it was tried.
@@ -56,19 +72,21 @@ public class ConnectionService {
       CheckMapper checks,
       Secrets secrets,
       Settings settings,
+      Authorities authorities,
       ObjectProvider<UsesConnections> users,
       Clock clock) {
     this.connections = connections;
     this.checks = checks;
     this.secrets = secrets;
     this.settings = settings;
+    this.authorities = authorities;
     this.users = users;
     this.clock = clock;
   }
 
   public List<ConnectionView> all() {
     return connections.all().stream()
-        .map(c -> new ConnectionView(c.name(), c.shownName(), c.url(), c.dbUser()))
+        .map(c -> new ConnectionView(c.name(), c.shownName(), c.url(), c.dbUser(), settings(c)))
         .toList();
   }
 
@@ -78,27 +96,48 @@ public class ConnectionService {
    * @throws PorterException if the address is not allowed, the name is taken or the database does
    *     not answer
    */
-  public ConnectionView add(
-      String name, String shownName, String url, String user, String password) {
+  public ConnectionView add(String name, Wanted wanted) {
     if (connections.find(name) != null) {
       throw ErrorCode.NAME_TAKEN.error("There is a connection “" + name + "” already.");
     }
-    Address address = Address.parse(url, settings.addressRules());
-    tryOut(address, user, password);
+    Address address = Address.parse(wanted.url(), settings.addressRules());
+    String password = wanted.password() == null ? "" : wanted.password();
+    tryOut(address, wanted.user(), password, wanted.settings());
     connections.insert(
         new ConnectionRecord(
             null,
             name,
-            shownName,
+            wanted.shownName(),
             address.shown(),
-            user,
+            wanted.user(),
             secrets.encrypt(password),
-            Times.now(clock)));
-    return new ConnectionView(name, shownName, address.shown(), user);
+            Times.now(clock),
+            json(wanted.settings())));
+    return new ConnectionView(
+        name, wanted.shownName(), address.shown(), wanted.user(), wanted.settings());
   }
 
-  private Tried tryOut(Address address, String user, String password) {
-    Database database = Database.connect(address, user, password, settings.patience());
+  private static String json(ConnectionSettings settings) {
+    return PlanJson.MAPPER.writeValueAsString(settings);
+  }
+
+  private static ConnectionSettings settings(ConnectionRecord connection) {
+    return connection.settingsJson() == null
+        ? ConnectionSettings.USUAL
+        : PlanJson.MAPPER.readValue(connection.settingsJson(), ConnectionSettings.class);
+  }
+
+  private Tried tryOut(Address address, String user, String password, ConnectionSettings how) {
+    Properties told = new Properties();
+    told.putAll(authorities.told(address, how.certificate()));
+    told.put("user", user);
+    told.put("password", password);
+    Database database =
+        new Database(
+            () -> DriverManager.getConnection(address.url(), told),
+            address,
+            how.patience(settings.patience()),
+            how.offer());
     return new Tried(database.product(), database.tableNames().size());
   }
 
@@ -108,9 +147,10 @@ public class ConnectionService {
    * @param name the connection whose password counts if none is given; null if there is none yet
    * @throws PorterException if the address is not allowed or the database does not answer
    */
-  public Tried tryOut(@Nullable String name, String url, String user, @Nullable String password) {
-    Address address = Address.parse(url, settings.addressRules());
-    return tryOut(address, user, password(name, address, user, password));
+  public Tried tryOut(@Nullable String name, Wanted wanted) {
+    Address address = Address.parse(wanted.url(), settings.addressRules());
+    String password = password(name, address, wanted.user(), wanted.password());
+    return tryOut(address, wanted.user(), password, wanted.settings());
   }
 
   /** A password goes only where, and for whom, it was kept. */
@@ -136,19 +176,24 @@ public class ConnectionService {
   /**
    * Changes a connection after trying it; plans go on naming it.
    *
-   * @param password null if it stays as it was
    * @throws PorterException if something goes on in it, the address is not allowed or the database
    *     does not answer
    */
-  public ConnectionView change(
-      String name, String shownName, String url, String user, @Nullable String password) {
+  public ConnectionView change(String name, Wanted wanted) {
     deletion(name).require();
-    Address address = Address.parse(url, settings.addressRules());
-    String secret = password(name, address, user, password);
-    tryOut(address, user, secret);
-    connections.update(name, shownName, address.shown(), user, secrets.encrypt(secret));
+    Address address = Address.parse(wanted.url(), settings.addressRules());
+    String secret = password(name, address, wanted.user(), wanted.password());
+    tryOut(address, wanted.user(), secret, wanted.settings());
+    connections.update(
+        name,
+        wanted.shownName(),
+        address.shown(),
+        wanted.user(),
+        secrets.encrypt(secret),
+        json(wanted.settings()));
     forget(name);
-    return new ConnectionView(name, shownName, address.shown(), user);
+    return new ConnectionView(
+        name, wanted.shownName(), address.shown(), wanted.user(), wanted.settings());
   }
 
   private ConnectionRecord require(String name) {
@@ -199,16 +244,23 @@ public class ConnectionService {
     ConnectionRecord connection = require(name);
     // what is allowed may have changed since it was kept, and so may what a link leads to
     Address address = Address.parse(connection.url(), settings.addressRules());
+    ConnectionSettings how = settings(connection);
     HikariConfig config = new HikariConfig();
+    authorities.told(address, how.certificate()).forEach(config::addDataSourceProperty);
+    // a database in a file can't be told afterwards
+    config.setReadOnly(how.readOnly() && address.file() == null);
     config.setJdbcUrl(address.url());
     config.setUsername(connection.dbUser());
     config.setPassword(secrets.decrypt(connection.secret()));
-    config.setMaximumPoolSize(POOLED);
+    config.setMaximumPoolSize(how.pooled());
     config.setMinimumIdle(0);
     config.setConnectionTimeout(PATIENCE_MILLIS);
     config.setInitializationFailTimeout(-1);
     HikariDataSource pool = new HikariDataSource(config);
-    return new Open(pool, new Database(() -> lend(pool, address), address, settings.patience()));
+    return new Open(
+        pool,
+        new Database(
+            () -> lend(pool, address), address, how.patience(settings.patience()), how.offer()));
   }
 
   /** A pool that gets no connection says so in the words of the database. */

@@ -241,6 +241,9 @@ public class RunService implements DependsOnPlans {
       PlanService.Opened opened;
       try {
         opened = plans.open(new PlanService.Outline(run.planId(), run.revision(), run.sourceId()));
+        if (run.kind().equals(RUN)) {
+          opened.database().abilities().requireWriting();
+        }
         opened.database().forget();
         opened.now(run.startedBy()).require();
       } catch (RuntimeException e) {

@@ -73,6 +73,7 @@ public class UndoService {
    */
   public RunService.RunView undo(long id, Decisions decisions, String who) {
     ExecutionRecord run = undoable(id);
+    database(run).abilities().requireWriting();
     space.requireRoom();
     LocalDateTime now = Times.now(clock);
     long undo = begin(run, who, now);
@@ -105,9 +106,12 @@ public class UndoService {
     }
   }
 
+  private Database database(ExecutionRecord run) {
+    return connections.database(plans.revision(run.planId(), run.revision()).connection());
+  }
+
   private Undo undo(ExecutionRecord run) {
-    Database database =
-        connections.database(plans.revision(run.planId(), run.revision()).connection());
+    Database database = database(run);
     database.forget();
     StoredPast past =
         new StoredPast(runs, ledgers, run, plans.name(run.planId()), sources.name(run.sourceId()));

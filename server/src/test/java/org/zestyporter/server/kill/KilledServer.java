@@ -16,6 +16,7 @@ import org.zestyporter.core.undo.Edited;
 import org.zestyporter.core.value.PorterException;
 import org.zestyporter.server.PorterServer;
 import org.zestyporter.server.connection.ConnectionService;
+import org.zestyporter.server.connection.ConnectionSettings;
 import org.zestyporter.server.plan.PlanService;
 import org.zestyporter.server.plan.PlanViews;
 import org.zestyporter.server.run.RunService;
@@ -118,7 +119,10 @@ final class KilledServer {
 
   private void go(String url, int first) throws Exception {
     if (connections.all().isEmpty()) {
-      connections.add("pg", "PostgreSQL", url, "postgres", "postgres");
+      connections.add(
+          "pg",
+          new ConnectionService.Wanted(
+              "PostgreSQL", url, "postgres", "postgres", ConnectionSettings.USUAL));
     }
     for (int batch = first; ; batch++) {
       long source = bring(batch, ROWS);
@@ -156,7 +160,10 @@ final class KilledServer {
   /** Makes runs in batches; the database may be away now and then. */
   private void goInBatches(String url) throws Exception {
     if (connections.all().isEmpty()) {
-      connections.add("pg", "PostgreSQL", url, "postgres", "postgres");
+      connections.add(
+          "pg",
+          new ConnectionService.Wanted(
+              "PostgreSQL", url, "postgres", "postgres", ConnectionSettings.USUAL));
     }
     // until it was looked at what stands
     System.in.read();

@@ -48,6 +48,7 @@ public final class Database implements Application {
   private final Dialect dialect;
   private final Going going;
   private final Claims claims;
+  private final Offer offer;
   private final Answers answers;
 
   private Database(
@@ -55,7 +56,9 @@ public final class Database implements Application {
       Patience patience,
       Dialect dialect,
       Map<String, TableInfo> known,
-      Claims claims) {
+      Claims claims,
+      Offer offer) {
+    this.offer = offer;
     this.connections = connections;
     this.patience = patience;
     this.dialect = dialect;
@@ -69,14 +72,16 @@ public final class Database implements Application {
    * A database whose connections come from elsewhere, such as a pool.
    *
    * @param address what was parsed of its address
+   * @param offer what of it may be had
    */
-  public Database(Connections connections, Address address, Patience patience) {
+  public Database(Connections connections, Address address, Patience patience, Offer offer) {
     this(
         connections,
         patience,
         Dialect.of(address.product()),
         new ConcurrentHashMap<>(),
-        Claims.of(address));
+        Claims.of(address),
+        offer);
   }
 
   /**
@@ -91,12 +96,15 @@ public final class Database implements Application {
   /** The same, with an address that was parsed. */
   public static Database connect(Address address, String user, String password, Patience patience) {
     return new Database(
-        () -> DriverManager.getConnection(address.url(), user, password), address, patience);
+        () -> DriverManager.getConnection(address.url(), user, password),
+        address,
+        patience,
+        Offer.ALL);
   }
 
   @Override
   public Database stoppable() {
-    return new Database(connections, patience, dialect, known, claims);
+    return new Database(connections, patience, dialect, known, claims, offer);
   }
 
   @Override
@@ -116,12 +124,13 @@ public final class Database implements Application {
 
   @Override
   public List<String> tableNames() {
-    return use(connection -> List.copyOf(new Metadata(connection, dialect).tables().keySet()));
+    return use(
+        connection -> List.copyOf(new Metadata(connection, dialect, offer).tables().keySet()));
   }
 
   @Override
   public List<String> ownTableNames() {
-    return use(connection -> new Metadata(connection, dialect).ownTables());
+    return use(connection -> new Metadata(connection, dialect, offer).ownTables());
   }
 
   @Override
@@ -136,7 +145,7 @@ public final class Database implements Application {
     }
     use(
         connection -> {
-          Metadata metadata = new Metadata(connection, dialect);
+          Metadata metadata = new Metadata(connection, dialect, offer);
           for (String name : names) {
             try {
               if (!known.containsKey(name)) {
@@ -151,7 +160,7 @@ public final class Database implements Application {
   }
 
   private TableInfo readTable(String name) {
-    return use(c -> readTable(c, new Metadata(c, dialect), name));
+    return use(c -> readTable(c, new Metadata(c, dialect, offer), name));
   }
 
   private TableInfo readTable(Connection connection, Metadata metadata, String name)
@@ -165,7 +174,7 @@ public final class Database implements Application {
     }
     Map<String, Metadata.Named> views = metadata.views();
     String view = nearest(name, views.keySet());
-    throw view == null ? noTable(name) : aView(view, metadata.shownBy(views.get(view)));
+    throw view == null ? noTable(name, offer) : aView(view, metadata.shownBy(views.get(view)));
   }
 
   /** The very name, or the only one that differs in capitals. */
@@ -177,8 +186,11 @@ public final class Database implements Application {
     return alike.size() == 1 ? alike.get(0) : null;
   }
 
-  private static PorterException noTable(String name) {
-    return ErrorCode.NO_SUCH_TABLE.error("The database has no table “" + name + "”.");
+  private static PorterException noTable(String name, Offer offer) {
+    return ErrorCode.NO_SUCH_TABLE.error(
+        "The database has no table “"
+            + name
+            + (offer.tables().isEmpty() ? "”." : "” that this connection offers."));
   }
 
   private static PorterException aView(String name, List<String> shown) {
@@ -199,7 +211,7 @@ public final class Database implements Application {
 
   @Override
   public Abilities abilities() {
-    return dialect.abilities();
+    return offer.readOnly() ? dialect.abilities().forReading() : dialect.abilities();
   }
 
   @Override

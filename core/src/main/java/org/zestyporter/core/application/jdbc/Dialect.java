@@ -73,7 +73,7 @@ interface Dialect {
 
   /** What the database is able to do. */
   default Abilities abilities() {
-    return new Abilities(true, true, false, true);
+    return new Abilities(true, true, false, true, true);
   }
 
   /** A value in the form in which the driver is given it. */

@@ -101,7 +101,7 @@ final class MariaDialect implements Dialect {
 
   @Override
   public Abilities abilities() {
-    return new Abilities(true, true, false, true);
+    return new Abilities(true, true, false, true, true);
   }
 
   @Override

@@ -29,9 +29,11 @@ final class Metadata {
   private final Dialect.Types types;
   private final @Nullable String catalog;
   private final @Nullable String home;
+  private final Offer offer;
   private @Nullable Map<String, Named> tables;
 
-  Metadata(Connection connection, Dialect dialect) throws SQLException {
+  Metadata(Connection connection, Dialect dialect, Offer offer) throws SQLException {
+    this.offer = offer;
     this.connection = connection;
     this.meta = connection.getMetaData();
     this.dialect = dialect;
@@ -77,6 +79,9 @@ final class Metadata {
                 tables.getString("TABLE_SCHEM"),
                 tables.getString("TABLE_NAME"),
                 tables.getString("REMARKS"));
+        if (!isOffered(named.schema(), named.relation())) {
+          continue;
+        }
         if (isHome(named.schema())) {
           own.add(named);
         } else if (!dialect.isSystemSchema(named.schema())) {
@@ -91,6 +96,10 @@ final class Metadata {
       sorted.forEach(all::putIfAbsent);
     }
     return all;
+  }
+
+  private boolean isOffered(@Nullable String schema, String relation) {
+    return offer.offers(shown(schema, relation), schema, relation);
   }
 
   private static int alphabetical(String a, String b) {
@@ -219,7 +228,9 @@ final class Metadata {
     for (List<Dialect.Pointer> key : dialect.foreignKeys(connection, catalog, schema, relation)) {
       if (key.size() == 1) {
         Dialect.Pointer only = key.get(0);
-        links.put(only.field(), new LinkInfo(shown(only.schema(), only.table()), only.to()));
+        if (isOffered(only.schema(), only.table())) {
+          links.put(only.field(), new LinkInfo(shown(only.schema(), only.table()), only.to()));
+        }
       }
     }
     return links;

@@ -159,7 +159,7 @@ final class PostgresDialect implements Dialect {
 
   @Override
   public Abilities abilities() {
-    return new Abilities(true, true, true, true);
+    return new Abilities(true, true, true, true, true);
   }
 
   @Override
