@@ -248,6 +248,18 @@ export class OpenPlan {
     );
   }
 
+  /** Shows what came of a run or undo that this page has not begun itself, or has lost sight of. */
+  async ended(id: number) {
+    const known = this.run?.id === id && this.run.state !== 'going';
+    if (this.busy || known) return;
+    try {
+      this.run = await got(api.GET('/api/runs/{id}', { params: { path: { id } } }));
+      await this.look();
+    } catch (error) {
+      tell(error);
+    }
+  }
+
   /** Begins something that writes, and shows what came of it in the place of the last run. */
   private async follow(busy: 'run' | 'undo', begin: () => Promise<RunView>) {
     if (this.busy) return null;

@@ -59,6 +59,17 @@
       {#each ['', ...how.tlsWords!] as word (word)}<option value={word}>{TLS[word]}</option>{/each}
     </select></label
   >
+  {#if form.verifies}
+    <label class="tall"
+      ><span title="Certificate of the authority that vouches for the database">Authority</span
+      ><textarea
+        class="entry m"
+        rows="3"
+        spellcheck="false"
+        placeholder="-----BEGIN CERTIFICATE-----  (empty: those that the server knows)"
+        bind:value={form.certificate}></textarea></label
+    >
+  {/if}
 {/if}
 {#if how.schema}
   <label
@@ -90,17 +101,6 @@
     bind:value={form.password}
   /></label
 >
-{#if form.verifies}
-  <label class="tall"
-    ><span title="Certificate of the authority that vouches for the database">Authority</span
-    ><textarea
-      class="entry m"
-      rows="3"
-      spellcheck="false"
-      placeholder="-----BEGIN CERTIFICATE-----  (empty: those that the server knows)"
-      bind:value={form.certificate}></textarea></label
-  >
-{/if}
 <label class="check"
   ><input type="checkbox" bind:checked={form.readOnly} /> Only for reading: nothing is ever written</label
 >
@@ -184,15 +184,16 @@
     cursor: pointer;
   }
   textarea {
+    height: auto;
+    min-height: 62px;
     font-size: 11.5px;
     resize: vertical;
   }
   details {
     width: 100%;
   }
-  details[open] {
-    display: grid;
-    gap: 9px;
+  details label {
+    margin-top: 9px;
   }
   summary {
     cursor: pointer;

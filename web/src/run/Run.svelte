@@ -40,7 +40,7 @@
   // what somebody else began, or this page before it was loaded anew
   onMount(() =>
     work.whenEnded((gone) => {
-      if (gone.plan === open.view.id && !open.busy) void open.refreshLast();
+      if (gone.plan === open.view.id && gone.kind !== 'rehearsal') void open.ended(gone.id);
     }),
   );
 

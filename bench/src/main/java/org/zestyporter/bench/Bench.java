@@ -79,6 +79,7 @@ public final class Bench {
     int rows = args.length > 0 ? Integer.parseInt(args[0]) : 300_000;
     Path folder = Files.createTempDirectory("porter-bench");
     new Whole(folder, rows).go();
+    new Writes(folder, rows).go();
     System.out.printf("%nstages in this process, warm, on values that repeat: ");
     new Bench(rows, folder).go();
   }

@@ -4,15 +4,12 @@ import de.siegmar.fastcsv.reader.CsvReader;
 import de.siegmar.fastcsv.reader.CsvRecord;
 import io.zonky.test.db.postgres.embedded.EmbeddedPostgres;
 import java.io.IOException;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.SQLException;
 import java.sql.Statement;
 import java.time.LocalDateTime;
-import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import org.zestyporter.core.application.jdbc.Database;
@@ -41,12 +38,14 @@ final class Whole {
   private final Path folder;
   private final int rows;
   private final Path file;
+  private final Commands commands;
   private double bare;
 
   Whole(Path folder, int rows) {
     this.folder = folder;
     this.rows = rows;
     this.file = folder.resolve("goods.csv");
+    this.commands = new Commands(folder);
   }
 
   /** Run by {@link #go} as a process of its own: parses a file and does nothing else. */
@@ -59,8 +58,6 @@ final class Whole {
     }
     System.out.println(cells);
   }
-
-  private record Times(double wall, double cpu) {}
 
   void go() throws IOException, SQLException {
     Goods.write(file, rows);
@@ -75,7 +72,7 @@ final class Whole {
         measure(
             "parsing alone",
             List.of(java, "-XX:+UseSerialGC", "-cp", classes, Whole.class.getName(), file + ""));
-    measure("look", porter("look", file.toString(), "--json"));
+    measure("look", Commands.porter("look", file.toString(), "--json"));
     try (EmbeddedPostgres postgres = EmbeddedPostgres.builder().start()) {
       String url = postgres.getJdbcUrl("postgres", "postgres");
       try (Connection connection = postgres.getPostgresDatabase().getConnection();
@@ -83,8 +80,9 @@ final class Whole {
         statement.execute("CREATE TABLE goods " + Goods.TABLE);
         statement.execute("CREATE TABLE half " + Goods.TABLE);
         Path plan = folder.resolve("plan.json");
-        run(
-            porter(
+        commands.run(
+            "postgres",
+            Commands.porter(
                 "draft",
                 file.toString(),
                 "--to",
@@ -98,7 +96,9 @@ final class Whole {
             half, Files.readString(plan).replace("\"table\" : \"goods\"", "\"table\" : \"half\""));
         measure("rehearse into an empty table", rehearse(plan, url));
         ledger(plan, url);
-        run(porter("run", plan.toString(), file.toString(), "--to", url, "--json"));
+        commands.run(
+            "postgres",
+            Commands.porter("run", plan.toString(), file.toString(), "--to", url, "--json"));
         statement.execute("INSERT INTO half SELECT * FROM goods WHERE id % 2 = 0");
         statement.execute("ANALYZE half");
         measure("rehearse, half of them matched", rehearse(half, url));
@@ -149,23 +149,11 @@ final class Whole {
   }
 
   private List<String> rehearse(Path plan, String url) {
-    return porter("rehearse", plan.toString(), file.toString(), "--to", url, "--json");
-  }
-
-  /** The command as people start it. */
-  private static List<String> porter(String... arguments) {
-    List<String> command = new ArrayList<>(List.of(System.getProperty("bench.porter")));
-    command.addAll(List.of(arguments));
-    return command;
+    return Commands.porter("rehearse", plan.toString(), file.toString(), "--to", url, "--json");
   }
 
   private double measure(String what, List<String> command) throws IOException {
-    List<Times> all = new ArrayList<>();
-    for (int i = 0; i < TIMES; i++) {
-      all.add(run(command));
-    }
-    all.sort(Comparator.comparingDouble(Times::cpu));
-    Times median = all.get(TIMES / 2);
+    Commands.Times median = commands.median(command, TIMES);
     System.out.printf(
         Locale.ROOT,
         "%-44s %8.2f s %8.2f s of CPU %6.1f x%n",
@@ -174,30 +162,5 @@ final class Whole {
         median.cpu(),
         bare == 0 ? 1 : median.cpu() / bare);
     return median.cpu();
-  }
-
-  /** Runs a command to its end; the shell tells what it took. */
-  private Times run(List<String> command) throws IOException {
-    Path errors = folder.resolve("errors");
-    List<String> timed =
-        new ArrayList<>(List.of("bash", "-c", "TIMEFORMAT='%R %U %S'; time \"$@\"", "porter"));
-    timed.addAll(command);
-    ProcessBuilder builder = new ProcessBuilder(timed);
-    builder.environment().put("PORTER_DB_USER", "postgres");
-    builder.environment().put("PORTER_HOME", folder.resolve("home").toString());
-    builder.redirectOutput(ProcessBuilder.Redirect.DISCARD).redirectError(errors.toFile());
-    try {
-      int code = builder.start().waitFor();
-      String said = Files.readString(errors, StandardCharsets.UTF_8).strip();
-      if (code > 1) {
-        throw new IllegalStateException(String.join(" ", command) + " ended with " + said);
-      }
-      String[] parts = said.substring(said.lastIndexOf('\n') + 1).split(" ");
-      double user = Double.parseDouble(parts[1]);
-      return new Times(Double.parseDouble(parts[0]), user + Double.parseDouble(parts[2]));
-    } catch (InterruptedException e) {
-      Thread.currentThread().interrupt();
-      throw new IllegalStateException(e);
-    }
   }
 }

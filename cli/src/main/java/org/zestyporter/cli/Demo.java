@@ -8,6 +8,8 @@ import java.sql.DriverManager;
 import java.sql.SQLException;
 import java.util.Optional;
 import org.zestyporter.demo.Marina;
+import org.zestyporter.server.connection.ConnectionService;
+import org.zestyporter.server.connection.ConnectionSettings;
 import org.zestyporter.server.store.OwnerOnly;
 
 /** The server with the made-up marina as its only application. */
@@ -48,7 +50,12 @@ public final class Demo implements AutoCloseable {
       Files.writeString(OwnerOnly.file(demo.note()), password.get() + "\n");
     }
     if (server.connections().all().isEmpty()) {
-      server.connections().add("marina", "Quillhaven Marina", url, "sa", "");
+      server
+          .connections()
+          .add(
+              "marina",
+              new ConnectionService.Wanted(
+                  "Quillhaven Marina", url, "sa", "", ConnectionSettings.USUAL));
     }
     return demo;
   }

@@ -10,6 +10,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
 import java.util.concurrent.atomic.AtomicBoolean;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
@@ -191,10 +192,9 @@ class BatchesTest {
         .go("2026-0002", Decisions.all(Edited.KEEP), new MemoryLedger(true), Progress.NONE);
   }
 
-  @ParameterizedTest
-  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
-  void whatStandsOfARunIsTakenBack(Databases.Fresh on) throws SQLException, IOException {
-    try (on) {
+  @Test
+  void whatStandsOfARunIsTakenBack() throws SQLException, IOException {
+    try (Databases.Fresh on = Databases.postgres()) {
       moorings(on);
       List<List<String>> before = all(on);
       MemoryLedger ledger = new MemoryLedger(false);

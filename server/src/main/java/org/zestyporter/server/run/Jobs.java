@@ -9,9 +9,12 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
+import java.util.concurrent.RejectedExecutionException;
 import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicBoolean;
+import org.springframework.context.event.ContextClosedEvent;
+import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Component;
 import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
 import org.zestyporter.core.run.Progress;
@@ -96,7 +99,11 @@ class Jobs {
   /** Something has come further; it is told a little later, together with what comes meanwhile. */
   private void moved() {
     if (!toTell.getAndSet(true)) {
-      teller.schedule(this::tell, PAUSE_MILLIS, TimeUnit.MILLISECONDS);
+      try {
+        teller.schedule(this::tell, PAUSE_MILLIS, TimeUnit.MILLISECONDS);
+      } catch (RejectedExecutionException e) {
+        // the server ends, and nobody listens any more
+      }
     }
   }
 
@@ -125,16 +132,29 @@ class Jobs {
     SseEmitter emitter = new SseEmitter(0L);
     emitter.onCompletion(() -> listeners.remove(emitter));
     emitter.onError(e -> listeners.remove(emitter));
+    emitter.onTimeout(emitter::complete);
     send(emitter, all());
     listeners.add(emitter);
     return emitter;
   }
 
+  /** Pages that listen would keep the server from ending. */
+  @EventListener(ContextClosedEvent.class)
+  void ends() {
+    going.keySet().forEach(this::stop);
+    teller.shutdownNow();
+    for (SseEmitter listener : listeners) {
+      try {
+        listener.complete();
+      } catch (IllegalStateException e) {
+        // it has gone by itself
+      }
+    }
+    listeners.clear();
+  }
+
   @PreDestroy
   void close() {
-    going.keySet().forEach(this::stop);
     pool.shutdown();
-    teller.shutdownNow();
-    listeners.forEach(SseEmitter::complete);
   }
 }

@@ -14,6 +14,7 @@ import org.springframework.web.bind.MethodArgumentNotValidException;
 import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.RestControllerAdvice;
 import org.springframework.web.context.request.async.AsyncRequestNotUsableException;
+import org.springframework.web.context.request.async.AsyncRequestTimeoutException;
 import org.springframework.web.method.annotation.MethodArgumentTypeMismatchException;
 import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
@@ -61,9 +62,9 @@ public class ErrorAdvice {
         HttpStatus.BAD_REQUEST, ErrorCode.UNREADABLE, "The request could not be understood.");
   }
 
-  @ExceptionHandler
-  void gone(AsyncRequestNotUsableException e) {
-    LOG.debug("the browser has left", e);
+  @ExceptionHandler({AsyncRequestNotUsableException.class, AsyncRequestTimeoutException.class})
+  void gone(Exception e) {
+    LOG.debug("the browser has left, or the server is about to", e);
   }
 
   @ExceptionHandler

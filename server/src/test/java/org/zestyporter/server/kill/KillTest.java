@@ -27,7 +27,7 @@ import org.junit.jupiter.api.io.TempDir;
  * it, or nothing.
  */
 class KillTest {
-  private static final int KILLS = Integer.getInteger("porter.kills", 16);
+  private static final int KILLS = Integer.getInteger("porter.kills", 10);
 
   /** How long the database takes to commit, so that kills meet it. */
   private static final int COMMIT_MILLIS = 120;
