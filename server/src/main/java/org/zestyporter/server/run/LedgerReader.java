@@ -125,6 +125,13 @@ class LedgerReader {
    */
   record Differences(long total, List<Difference> first) {}
 
+  /** How a run differs from what was rehearsed, if it follows a rehearsal. */
+  Differences differences(@Nullable ExecutionRecord run) {
+    return run == null || run.rehearsalId() == null
+        ? new Differences(0, List.of())
+        : differences(run.rehearsalId(), run.id());
+  }
+
   /** Compares a run with its rehearsal, reading only the chunks that differ. */
   Differences differences(long rehearsal, long run) {
     List<Difference> first = new ArrayList<>();

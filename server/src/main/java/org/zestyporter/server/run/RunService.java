@@ -5,21 +5,13 @@ import java.time.Duration;
 import java.time.LocalDateTime;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
-import java.util.concurrent.ConcurrentHashMap;
-import java.util.stream.Collectors;
+import java.util.function.Consumer;
+import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
-import org.slf4j.Logger;
-import org.slf4j.LoggerFactory;
 import org.springframework.boot.context.event.ApplicationReadyEvent;
 import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Service;
-import org.zestyporter.core.fill.RunContext;
-import org.zestyporter.core.plan.RunSettings;
-import org.zestyporter.core.run.Pipeline;
-import org.zestyporter.core.run.Progress;
 import org.zestyporter.core.run.RunReport;
-import org.zestyporter.core.run.Standing;
 import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
 import org.zestyporter.server.plan.DependsOnPlans;
@@ -32,12 +24,9 @@ import org.zestyporter.server.web.Times;
 /** Starts rehearsals and runs and keeps what came of them. */
 @Service
 public class RunService implements DependsOnPlans {
-  private static final Logger LOG = LoggerFactory.getLogger(RunService.class);
-  private static final String RUN = "run";
+  static final String RUN = "run";
   static final String REHEARSAL = "rehearsal";
   private static final Duration PATIENCE = Duration.ofSeconds(2);
-
-  private static final int DIFFERENCES_NAMED = 5;
 
   private final RunMapper runs;
   private final PlanService plans;
@@ -46,11 +35,11 @@ public class RunService implements DependsOnPlans {
   private final LedgerLimits limits;
   private final Jobs jobs;
   private final Settling settling;
-  private final Endings endings;
+  private final RunWork work;
+  private final BusyPlans busy;
   private final Interruptions interruptions;
   private final Space space;
   private final Clock clock;
-  private final Map<Long, Beginning> busyPlans = new ConcurrentHashMap<>();
 
   /**
    * A rehearsal or run as it is shown.
@@ -90,7 +79,8 @@ public class RunService implements DependsOnPlans {
       LedgerLimits limits,
       Jobs jobs,
       Settling settling,
-      Endings endings,
+      RunWork work,
+      BusyPlans busy,
       Interruptions interruptions,
       Space space,
       Clock clock) {
@@ -101,7 +91,8 @@ public class RunService implements DependsOnPlans {
     this.limits = limits;
     this.jobs = jobs;
     this.settling = settling;
-    this.endings = endings;
+    this.work = work;
+    this.busy = busy;
     this.interruptions = interruptions;
     this.space = space;
     this.clock = clock;
@@ -137,48 +128,49 @@ public class RunService implements DependsOnPlans {
   private RunView start(long planId, String kind, String who) {
     PlanService.Outline outline = plans.outline(planId);
     space.requireRoom();
-    Beginning beginning = begin(planId);
-    long id;
+    Long follows = kind.equals(RUN) ? rehearsalOf(outline) : null;
+    ExecutionRecord begun =
+        ExecutionRecord.beginning(
+            kind,
+            planId,
+            outline.revision(),
+            outline.source(),
+            follows,
+            who,
+            Times.now(clock),
+            null);
+    return launch(planId, () -> record(runs.insert(begun)), run -> runs.drop(run.id()));
+  }
+
+  /**
+   * Has a job go.
+   *
+   * @param prepares notes that it goes
+   * @param forgets is called if it can't go, after all
+   */
+  private RunView launch(
+      long plan, Supplier<ExecutionRecord> prepares, Consumer<ExecutionRecord> forgets) {
+    Beginning beginning = busy.begin(plan);
+    ExecutionRecord run;
     try {
-      Long follows = kind.equals(RUN) ? rehearsalOf(outline) : null;
-      id =
-          runs.insert(
-              ExecutionRecord.beginning(
-                  kind,
-                  planId,
-                  outline.revision(),
-                  outline.source(),
-                  follows,
-                  who,
-                  Times.now(clock),
-                  null));
-      ExecutionRecord run = record(id);
-      jobs.start(about(run), progress -> go(run, beginning, progress));
+      run = prepares.get();
+      jobs.start(about(run), progress -> work.go(run, beginning, progress));
     } catch (RuntimeException e) {
-      free(beginning);
+      busy.free(beginning);
       throw e;
     }
     RuntimeException refused = beginning.refusal(PATIENCE);
     if (refused != null) {
-      runs.drop(id);
+      forgets.accept(run);
       throw refused;
     }
-    return find(id);
+    return find(run.id());
   }
 
   /** What those see who look at what is going on. */
   Job.About about(ExecutionRecord run) {
     return new Job.About(
         run.id(), run.kind(), run.planId(), plans.name(run.planId()), run.startedBy());
-  }
-
-  /** The plan is busy from here on. */
-  private Beginning begin(long plan) {
-    Beginning beginning = new Beginning(plan);
-    if (busyPlans.putIfAbsent(plan, beginning) != null) {
-      throw ErrorCode.ALREADY_GOING.error("This plan is being rehearsed or run already.");
-    }
-    return beginning;
   }
 
   /**
@@ -190,22 +182,20 @@ public class RunService implements DependsOnPlans {
     ExecutionRecord run = record(id);
     requireCutOff(run);
     space.requireRoom();
-    Beginning beginning = begin(run.planId());
-    try {
-      if (undoOf(id) != null || runs.goOn(id) == 0) {
-        throw cantGoOn("It is being taken back, or goes on already.");
-      }
-      jobs.start(about(run), progress -> go(run, beginning, progress));
-    } catch (RuntimeException e) {
-      free(beginning);
-      throw e;
-    }
-    RuntimeException refused = beginning.refusal(PATIENCE);
-    if (refused != null) {
-      interruptions.restore(run);
-      throw refused;
-    }
-    return find(id);
+    return launch(
+        run.planId(),
+        () -> {
+          // an undo that begins meanwhile looks whether it goes on
+          if (runs.goOn(id) == 0) {
+            throw cantGoOn("It goes on already.");
+          }
+          if (undoOf(id) != null) {
+            interruptions.restore(run);
+            throw cantGoOn("It is being taken back.");
+          }
+          return run;
+        },
+        interruptions::restore);
   }
 
   private void requireCutOff(ExecutionRecord run) {
@@ -236,134 +226,6 @@ public class RunService implements DependsOnPlans {
     return same ? last.id() : null;
   }
 
-  private void go(ExecutionRecord run, Beginning beginning, Progress progress) {
-    try {
-      PlanService.Opened opened;
-      try {
-        opened = plans.open(new PlanService.Outline(run.planId(), run.revision(), run.sourceId()));
-        if (run.kind().equals(RUN)) {
-          opened.database().abilities().requireWriting();
-        }
-        opened.database().forget();
-        opened.now(run.startedBy()).require();
-      } catch (RuntimeException e) {
-        free(beginning);
-        if (!beginning.refuse(e)) {
-          failed(beginning, run.id(), e);
-        }
-        return;
-      }
-      String number = run.number();
-      if (run.kind().equals(RUN) && number == null) {
-        number = endings.nextNumber(run.startedAt());
-        runs.number(run.id(), number);
-      }
-      if (number != null) {
-        jobs.number(run.id(), number);
-      }
-      beginning.begun();
-      go(run, number, opened, beginning, progress);
-    } finally {
-      free(beginning);
-    }
-  }
-
-  private void go(
-      ExecutionRecord run,
-      @Nullable String number,
-      PlanService.Opened opened,
-      Beginning beginning,
-      Progress progress) {
-    long id = run.id();
-    String who = run.startedBy();
-    RunReport report;
-    try {
-      String file = opened.source().name();
-      Pipeline pipeline =
-          new Pipeline(
-              opened.with(
-                  number == null
-                      ? new RunContext(who, run.startedAt(), file)
-                      : new RunContext(who, run.startedAt(), file, number)));
-      StoredLedger ledger = new StoredLedger(runs, id, false, () -> requireAsRehearsed(id, opened));
-      if (number == null) {
-        report = pipeline.rehearse(ledger, progress);
-      } else if (run.batches() == 0) {
-        report = pipeline.run(number, ledger, progress);
-      } else {
-        Standing standing = standing(run, opened.plan().name(), file);
-        report =
-            pipeline.resume(
-                number, standing, ledger.after(run.batches(), standing.ledger()), progress);
-      }
-    } catch (RuntimeException | Error e) {
-      failed(beginning, id, e);
-      return;
-    }
-    free(beginning);
-    if (!endings.done(id, report)) {
-      return;
-    }
-    try {
-      if (number != null) {
-        plans.recordsChanged();
-        plans.countPhrases(opened, who);
-      } else {
-        dropOlderRehearsals(opened.id(), id);
-      }
-    } catch (RuntimeException e) {
-      LOG.warn("what follows execution {} did not come about", id, e);
-    }
-  }
-
-  private Standing standing(ExecutionRecord run, String plan, String file) {
-    return new Standing(
-        run.batches(),
-        run.batchRows(),
-        Interruptions.report(run),
-        new StoredPast(runs, ledgers, run, plan, file));
-  }
-
-  /** Throws if rows come out otherwise than rehearsed, and the plan does not bear that. */
-  private void requireAsRehearsed(long id, PlanService.Opened opened) {
-    if (opened.plan().run().whenDifferent() != RunSettings.WhenDifferent.REFUSE) {
-      return;
-    }
-    LedgerReader.Differences differences = differences(id);
-    if (differences.total() > 0) {
-      String named =
-          differences.first().stream()
-              .limit(DIFFERENCES_NAMED)
-              .map(
-                  d -> "line " + d.line() + " " + d.came().word() + ", not " + d.rehearsed().word())
-              .collect(Collectors.joining("; "));
-      throw ErrorCode.DIFFERENT.error(
-          differences.total()
-              + (differences.total() == 1 ? " row comes" : " rows come")
-              + " out otherwise than rehearsed: "
-              + named
-              + (differences.total() > DIFFERENCES_NAMED ? " and more" : "")
-              + ". The plan says that nothing is written then.");
-    }
-  }
-
-  private void dropOlderRehearsals(long plan, long newest) {
-    for (long older : runs.olderRehearsals(plan, newest)) {
-      runs.drop(older);
-    }
-  }
-
-  /** Whoever sees that it is over can start the next one. */
-  private void failed(Beginning beginning, long id, Throwable e) {
-    free(beginning);
-    endings.failed(id, e);
-  }
-
-  /** The plan can be rehearsed or run again, unless another one has begun since. */
-  private void free(Beginning beginning) {
-    busyPlans.remove(beginning.plan(), beginning);
-  }
-
   /** What deleting a run or rehearsal means. The records that it brought in stay. */
   public Deletion deletion(long id) {
     ExecutionRecord record = record(id);
@@ -392,7 +254,7 @@ public class RunService implements DependsOnPlans {
 
   @Override
   public @Nullable String goingOn(long plan) {
-    return busyPlans.containsKey(plan) || runs.countOpen(plan) > 0
+    return busy.isBusy(plan) || runs.countOpen(plan) > 0
         ? "The plan is being rehearsed or run. Wait until that is done, or stop it."
         : null;
   }
@@ -423,10 +285,7 @@ public class RunService implements DependsOnPlans {
 
   /** How a run differs from what was rehearsed. */
   LedgerReader.Differences differences(long id) {
-    ExecutionRecord run = runs.find(id);
-    return run == null || run.rehearsalId() == null
-        ? new LedgerReader.Differences(0, List.of())
-        : ledgers.differences(run.rehearsalId(), id);
+    return ledgers.differences(runs.find(id));
   }
 
   /** The last rehearsal or run of a plan; null if there is none. */

@@ -84,9 +84,16 @@ public class UndoService {
 
   private synchronized long begin(ExecutionRecord run, String who, LocalDateTime now) {
     requireStanding(run);
-    return runs.insert(
-        ExecutionRecord.beginning(
-            UNDO, run.planId(), run.revision(), run.sourceId(), null, who, now, run.id()));
+    long undo =
+        runs.insert(
+            ExecutionRecord.beginning(
+                UNDO, run.planId(), run.revision(), run.sourceId(), null, who, now, run.id()));
+    if (service.record(run.id()).isGoing()) {
+      // a run that was cut off has begun to go on meanwhile, and looks whether it is taken back
+      runs.drop(undo);
+      throw ErrorCode.CANT_UNDO.error("The run goes on again.", "Stop it first.");
+    }
+    return undo;
   }
 
   private void go(

@@ -40,6 +40,7 @@ class RunServiceTest {
           jobs,
           settling,
           mock(),
+          new BusyPlans(),
           mock(),
           mock(Space.class),
           CLOCK);
