@@ -4,11 +4,14 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.sql.SQLException;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
+import java.util.UUID;
 import java.util.concurrent.atomic.AtomicBoolean;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -205,6 +208,98 @@ class BatchesTest {
       assertThat(all(on)).isNotEqualTo(before);
       undo(on, ledger);
       assertThat(all(on)).isEqualTo(before);
+    }
+  }
+
+  /** Odd types and names, keys of several fields, a trigger, a table without a key. */
+  private static void strangers(Databases.Fresh on) throws SQLException {
+    on.execute(
+        "CREATE TYPE zustand AS ENUM ('neu', 'gebraucht', 'Schrott')",
+        "CREATE DOMAIN kurz AS varchar(12) CHECK (value <> '')",
+        "CREATE TABLE \"Liege Plätze\" (\"Kürzel\" kurz, \"Stand\" date, nr uuid UNIQUE,"
+            + " \"order\" bigint GENERATED ALWAYS AS IDENTITY, wann timestamptz, dauer numeric(20,9),"
+            + " zustand zustand DEFAULT 'neu', geändert integer DEFAULT 0,"
+            + " PRIMARY KEY (\"Kürzel\", \"Stand\"))",
+        "CREATE TABLE notiz (platz uuid, \"Text\" text)",
+        "CREATE FUNCTION zaehlt() RETURNS trigger LANGUAGE plpgsql AS"
+            + " $$ BEGIN NEW.geändert := NEW.geändert + 1; RETURN NEW; END $$",
+        "CREATE TRIGGER zaehlt BEFORE INSERT OR UPDATE ON \"Liege Plätze\""
+            + " FOR EACH ROW EXECUTE FUNCTION zaehlt()",
+        "INSERT INTO \"Liege Plätze\" (\"Kürzel\", \"Stand\", nr, wann, dauer)"
+            + " SELECT 'Ä' || i, DATE '2026-01-01' + i % 300, md5('u' || i)::uuid,"
+            + " TIMESTAMPTZ '2026-03-29 01:30:00+01' + i * INTERVAL '1 minute', i / 7.0"
+            + " FROM generate_series(0, 12999, 3) i");
+  }
+
+  private static final String STRANGERS =
+      """
+      {"name": "Plätze", "run": {"mode": "%s", "batchRows": 1}, "destinations": [
+        {"table": "Liege Plätze", "fills": [
+          {"field": "Kürzel", "origin": {"kind": "column", "column": "Kürzel"}},
+          {"field": "Stand", "origin": {"kind": "column", "column": "Stand"}},
+          {"field": "nr", "origin": {"kind": "column", "column": "Nummer"}},
+          {"field": "wann", "origin": {"kind": "column", "column": "Wann"}},
+          {"field": "dauer", "origin": {"kind": "column", "column": "Dauer"}},
+          {"field": "zustand", "origin": {"kind": "column", "column": "Zustand"},
+           "whenBad": "reject"}],
+         "keys": [{"fields": ["Kürzel", "Stand"]}, {"fields": ["nr"]}]},
+        {"table": "notiz", "fills": [
+          {"field": "platz", "origin": {"kind": "column", "column": "Nummer"}},
+          {"field": "Text", "origin": {"kind": "column", "column": "Notiz"}}],
+         "keys": []}]}
+      """;
+
+  private static String strangersFile() {
+    StringBuilder file = new StringBuilder("Kürzel;Stand;Nummer;Wann;Dauer;Zustand;Notiz\n");
+    for (int i = 0; i < ROWS; i++) {
+      LocalDate stand = LocalDate.of(2026, 1, 1).plusDays(i % 300);
+      String nummer = UUID.nameUUIDFromBytes(("u" + i).getBytes(StandardCharsets.UTF_8)).toString();
+      file.append('Ä').append(i).append(';').append(stand).append(';').append(nummer).append(';');
+      file.append("2026-03-2").append(i % 9).append(" 0").append(i % 9).append(":30:00;");
+      file.append(i).append(".0000000").append(i % 100).append(';');
+      file.append(i % 700 == 9 ? "kaputt" : i % 2 == 0 ? "neu" : "gebraucht").append(';');
+      file.append("„quotes” \"\"in\"\" ".repeat(i % 3).strip()).append("note ").append(i);
+      file.append('\n');
+    }
+    return file.toString();
+  }
+
+  private static List<List<String>> allStrangers(Databases.Fresh on) throws SQLException {
+    return List.of(
+        on.rows(
+            "SELECT \"Kürzel\", \"Stand\", nr, wann, dauer, zustand, geändert"
+                + " FROM \"Liege Plätze\" ORDER BY 1, 2"),
+        on.rows("SELECT platz, \"Text\" FROM notiz ORDER BY 1, 2"));
+  }
+
+  @Test
+  void aStrangersTablesGoOnTooThoughOthersEditMeanwhile() throws SQLException, IOException {
+    String file = strangersFile();
+    List<List<String>> whole;
+    RunReport wholeReport;
+    String edits =
+        "UPDATE \"Liege Plätze\" SET dauer = 1, zustand = 'Schrott' WHERE \"Kürzel\" = '%s'";
+    try (Databases.Fresh on = Databases.postgres()) {
+      strangers(on);
+      wholeReport = Runs.run(on, folder, STRANGERS.formatted("set-aside"), file, Ledger.NONE);
+      on.execute(edits.formatted("Ä3"), edits.formatted("Ä4"));
+      whole = allStrangers(on);
+    }
+    assertThat(wholeReport.destinations().get(0).rejected()).isPositive();
+    assertThat(wholeReport.destinations().get(1).added()).isGreaterThan(12_000);
+    try (Databases.Fresh on = Databases.postgres()) {
+      strangers(on);
+      String plan = STRANGERS.formatted("batches");
+      MemoryLedger ledger = new MemoryLedger(false);
+      assertThatThrownBy(() -> Runs.run(on, folder, plan, file, ledger, until(8_000)))
+          .hasMessageContaining("rows were taken in before and stand");
+      // records that were written already, one new and one changed
+      on.execute(edits.formatted("Ä3"), edits.formatted("Ä4"));
+      RunReport report = Runs.resume(on, folder, plan, file, ledger, Progress.NONE);
+      assertThat(report.balanced()).isTrue();
+      assertThat(report.destinations()).isEqualTo(wholeReport.destinations());
+      assertThat(report.controlTotals()).isEqualTo(wholeReport.controlTotals());
+      assertThat(allStrangers(on)).isEqualTo(whole);
     }
   }
 }
