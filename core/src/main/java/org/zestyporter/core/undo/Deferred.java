@@ -49,7 +49,7 @@ final class Deferred {
         all.add(e);
       }
     }
-    Map<Integer, String> reasons = attempt(chunk, all, false);
+    Map<Integer, String> reasons = attempt(chunk, all);
     if (reasons.isEmpty()) {
       return false;
     }
@@ -73,7 +73,7 @@ final class Deferred {
       helps = false;
       for (Map.Entry<UndoneChunk, Map<Integer, String>> one : refused.entrySet()) {
         Set<Integer> entries = one.getValue().keySet();
-        Map<Integer, String> still = attempt(one.getKey(), entries, true);
+        Map<Integer, String> still = attempt(one.getKey(), entries);
         helps |= still.size() < entries.size();
         one.setValue(still);
       }
@@ -86,14 +86,8 @@ final class Deferred {
     return List.copyOf(refused.keySet());
   }
 
-  /**
-   * Writes entries; gives those that are refused, and why.
-   *
-   * @param unlinks true if records that go give up their links to each other first, since they may
-   *     go round in circles, or point at themselves
-   */
-  private Map<Integer, String> attempt(
-      UndoneChunk chunk, Collection<Integer> entries, boolean unlinks) {
+  /** Writes entries; gives those that are refused, and why. */
+  private Map<Integer, String> attempt(UndoneChunk chunk, Collection<Integer> entries) {
     List<Integer> inTurn = new ArrayList<>(entries);
     if (backwards) {
       Collections.reverse(inTurn);
@@ -105,9 +99,7 @@ final class Deferred {
         session,
         inTurn.stream().filter(e -> chunk.change(e) == null).toList(),
         some -> {
-          if (unlinks) {
-            unlink(chunk, some);
-          }
+          unlink(chunk, some);
           session.remove(
               table, some.stream().map(e -> new Removal(chunk.line(e), chunk.key(e))).toList());
         },
@@ -120,6 +112,10 @@ final class Deferred {
     return reasons;
   }
 
+  /**
+   * Has records that go give up their links to others of their table first, since these may go
+   * round in circles, point at themselves, or at what goes before them.
+   */
   private void unlink(UndoneChunk chunk, List<Integer> entries) {
     TableInfo table = chunk.part.table;
     List<Integer> links =
@@ -127,12 +123,19 @@ final class Deferred {
             .filter(f -> f.nullable() && f.isFillable())
             .map(table.fields()::indexOf)
             .toList();
-    if (!links.isEmpty()) {
-      List<Object> blank = Collections.nCopies(links.size(), null);
-      session.write(
-          table,
-          entries.stream().map(e -> new Change(chunk.line(e), chunk.key(e), links, blank)).toList(),
-          false);
+    List<Change> unlinked =
+        entries.stream()
+            .filter(e -> links.stream().anyMatch(link -> chunk.holds(e, link)))
+            .map(
+                e ->
+                    new Change(
+                        chunk.line(e),
+                        chunk.key(e),
+                        links,
+                        Collections.nCopies(links.size(), null)))
+            .toList();
+    if (!unlinked.isEmpty()) {
+      session.write(table, unlinked, false);
     }
   }
 }

@@ -82,6 +82,11 @@ final class UndoneChunk {
     return changes[e];
   }
 
+  /** True if the record of an entry is there and holds a value in a field of the table. */
+  boolean holds(int e, int field) {
+    return nowAt[e] >= 0 && now.columns()[field].value(nowAt[e]) != null;
+  }
+
   String shownKey(int e) {
     List<Object> key = key(e);
     return key == null ? "" : key.stream().map(Values::text).collect(Collectors.joining(","));

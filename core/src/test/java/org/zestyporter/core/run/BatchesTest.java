@@ -78,7 +78,7 @@ class BatchesTest {
       file.append('M').append(code).append(';');
       // some speak of a record by its ring that another row speaks of by its code
       file.append(i % 777 == 3 ? i - 3 - (i - 3) % 5 : code).append(';');
-      file.append(i % 1_000 == 501 ? 1_203 : i % 97).append(';');
+      file.append(i % 4_000 == 501 ? 1_203 : i % 97).append(';');
       file.append(i % 50 == 0 ? "Keeper " + i % 2_000 : i % 9 == 0 ? "Wren" : "").append(';');
       // some before them, some after, also beyond the batch
       int next =
