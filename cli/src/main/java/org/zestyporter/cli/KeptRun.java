@@ -226,6 +226,10 @@ final class KeptRun {
           "The run " + description.number() + " is going on just now.",
           "Wait until it is done, or stop it.");
     }
+    if (Files.exists(folder.resolve("run.json"))) {
+      // another process may have gone on with it since it was found
+      description = read(folder);
+    }
   }
 
   private static boolean isFree(FileChannel channel) throws IOException {
@@ -281,9 +285,12 @@ final class KeptRun {
           "There is no run " + (named ? number : "of this number") + " in " + home + ".",
           "Its number was told when it was done, such as 2026-0007; --home says in which folder.");
     }
-    return new KeptRun(
-        folder,
-        PlanJson.MAPPER.readValue(Files.readString(folder.resolve("run.json")), Description.class));
+    return new KeptRun(folder, read(folder));
+  }
+
+  private static Description read(Path folder) throws IOException {
+    return PlanJson.MAPPER.readValue(
+        Files.readString(folder.resolve("run.json")), Description.class);
   }
 
   Description description() {

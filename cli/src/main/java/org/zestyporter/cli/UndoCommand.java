@@ -58,8 +58,16 @@ final class UndoCommand implements Callable<Integer> {
   public Integer call() throws IOException {
     Path folder = home != null ? home : Server.defaultHome();
     KeptRun run = KeptRun.find(folder, number);
+    try {
+      run.claim();
+      return undo(folder, run);
+    } finally {
+      run.ended();
+    }
+  }
+
+  private int undo(Path folder, KeptRun run) throws IOException {
     Database database = Target.open(run.description().url(), System.getenv());
-    run.claim();
     run.settle(database);
     requireStanding(run);
     try (FolderPast past = new FolderPast(run)) {
@@ -81,8 +89,6 @@ final class UndoCommand implements Callable<Integer> {
       boolean whole =
           report.destinations().stream().allMatch(d -> d.rejected() == 0 && d.skipped() == 0);
       return whole ? Porter.DONE : Porter.REJECTED;
-    } finally {
-      run.ended();
     }
   }
 
