@@ -388,38 +388,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/work": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["work"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/work/events": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["workEvents"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/steps": {
         parameters: {
             query?: never;
@@ -780,6 +748,38 @@ export interface paths {
             cookie?: never;
         };
         get: operations["using"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/going-on": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["work"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/going-on/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["workEvents"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1677,32 +1677,6 @@ export interface components {
             /** Format: int32 */
             tables: number;
         };
-        Stand: {
-            /** Format: int64 */
-            id: number;
-            kind: string;
-            number?: string;
-            /** Format: int64 */
-            plan: number;
-            planName: string;
-            startedBy: string;
-            phase: string;
-            /** Format: int64 */
-            rows: number;
-            /** Format: int64 */
-            total: number;
-            /** Format: int64 */
-            rejected: number;
-            behind?: string;
-            /** Format: int64 */
-            perSecond?: number;
-            /** Format: int64 */
-            secondsLeft?: number;
-        };
-        SseEmitter: {
-            /** Format: int64 */
-            timeout?: number;
-        };
         SettingHelp: {
             name: string;
             type: string;
@@ -1914,6 +1888,32 @@ export interface components {
             name: string;
             table: string;
             field: string;
+        };
+        Stand: {
+            /** Format: int64 */
+            id: number;
+            kind: string;
+            number?: string;
+            /** Format: int64 */
+            plan: number;
+            planName: string;
+            startedBy: string;
+            phase: string;
+            /** Format: int64 */
+            rows: number;
+            /** Format: int64 */
+            total: number;
+            /** Format: int64 */
+            rejected: number;
+            behind?: string;
+            /** Format: int64 */
+            perSecond?: number;
+            /** Format: int64 */
+            secondsLeft?: number;
+        };
+        SseEmitter: {
+            /** Format: int64 */
+            timeout?: number;
         };
         Example: {
             formula: string;
@@ -2836,46 +2836,6 @@ export interface operations {
             };
         };
     };
-    work: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Stand"][];
-                };
-            };
-        };
-    };
-    workEvents: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "text/event-stream": components["schemas"]["SseEmitter"];
-                };
-            };
-        };
-    };
     steps: {
         parameters: {
             query?: never;
@@ -3457,6 +3417,46 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BookUse"][];
+                };
+            };
+        };
+    };
+    work: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stand"][];
+                };
+            };
+        };
+    };
+    workEvents: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": components["schemas"]["SseEmitter"];
                 };
             };
         };

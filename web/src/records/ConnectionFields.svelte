@@ -13,6 +13,28 @@
   }));
 </script>
 
+{#snippet number(
+  name: string,
+  title: string,
+  setting: 'statementSeconds' | 'lockSeconds' | 'atATime',
+  unit: string,
+  min: number,
+  max: number,
+)}
+  <label
+    ><span {title}>{name}</span><span class="unit"
+      ><input
+        class="entry"
+        type="number"
+        {min}
+        {max}
+        placeholder="as usual"
+        bind:value={() => form[setting], (v) => (form[setting] = String(v ?? ''))}
+      />
+      {unit}</span
+    ></label
+  >
+{/snippet}
 <Pick label="Kind of database" options={kinds} value={form.kind} pick={(k) => (form.kind = k)} />
 {#if form.isFile}
   <label
@@ -114,43 +136,30 @@
       title="The tables that are offered, parted by commas; * stands for any letters"
     /></label
   >
-  <label
-    ><span title="How long one statement may take">Statement</span><span class="unit"
-      ><input
-        class="entry"
-        type="number"
-        min="1"
-        max="86400"
-        placeholder="as usual"
-        bind:value={() => form.statementSeconds, (v) => (form.statementSeconds = String(v ?? ''))}
-      /> seconds</span
-    ></label
-  >
-  <label
-    ><span title="How long is waited for what somebody else has locked">Locks</span><span
-      class="unit"
-      ><input
-        class="entry"
-        type="number"
-        min="1"
-        max="3600"
-        placeholder="as usual"
-        bind:value={() => form.lockSeconds, (v) => (form.lockSeconds = String(v ?? ''))}
-      /> seconds</span
-    ></label
-  >
-  <label
-    ><span title="Connections to the database at a time">At a time</span><span class="unit"
-      ><input
-        class="entry"
-        type="number"
-        min="2"
-        max="50"
-        placeholder="6"
-        bind:value={() => form.atATime, (v) => (form.atATime = String(v ?? ''))}
-      /> connections</span
-    ></label
-  >
+  {@render number(
+    'Statement',
+    'How long one statement may take',
+    'statementSeconds',
+    'seconds',
+    1,
+    86400,
+  )}
+  {@render number(
+    'Locks',
+    'How long is waited for what somebody else has locked',
+    'lockSeconds',
+    'seconds',
+    1,
+    3600,
+  )}
+  {@render number(
+    'At a time',
+    'Connections to the database at a time',
+    'atATime',
+    'connections',
+    2,
+    50,
+  )}
 </details>
 <p class="q2 address" title="The address that the server is given">{putTogether(form.parts)}</p>
 

@@ -145,7 +145,7 @@
       <li>If another run goes into the same table, this one waits until it is done.</li>
       <li>
         Records are read anew as it goes. {open.plan.run.whenDifferent === 'refuse'
-          ? 'If a row comes out otherwise than rehearsed, nothing is written.'
+          ? `If a row comes out otherwise than rehearsed, it ends${open.plan.run.mode === 'batches' ? '; what was written before stands.' : ', and nothing is written.'}`
           : 'Rows that come out otherwise than rehearsed are named afterwards, with the reason.'}
       </li>
     </ul>

@@ -49,7 +49,7 @@ export class Work {
   /** Hears of everything from now on, as long as the page is seen. */
   listen() {
     if (this.events || typeof EventSource === 'undefined' || document.hidden) return;
-    this.events = new EventSource('/api/work/events');
+    this.events = new EventSource('/api/going-on/events');
     this.events.addEventListener('work', (event) =>
       this.hear(JSON.parse((event as MessageEvent<string>).data) as Going[]),
     );

@@ -34,7 +34,7 @@ final class FolderLedger implements Ledger, AutoCloseable {
 
   /** Begins a ledger, or goes on with what stands of it. */
   FolderLedger(KeptRun run, Ledger other) throws IOException {
-    KeptRun.Description d = run.description();
+    RunDescription d = run.description();
     this.run = run;
     this.other = other;
     this.layouts = new ArrayList<>(d.layouts());
@@ -104,7 +104,7 @@ final class FolderLedger implements Ledger, AutoCloseable {
     } catch (IOException e) {
       throw new UncheckedIOException(e);
     }
-    KeptRun.Part part = new KeptRun.Part(next.number(), next.rows(), bytes, report);
+    RunDescription.Part part = new RunDescription.Part(next.number(), next.rows(), bytes, report);
     run.write(run.description().committing(part, mark, layouts));
     other.beforeCommit(next, report, mark);
   }

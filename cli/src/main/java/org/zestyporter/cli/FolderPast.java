@@ -6,12 +6,12 @@ import java.io.UncheckedIOException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.IntStream;
+import java.util.stream.Stream;
 import org.zestyporter.core.run.Ledger;
 import org.zestyporter.core.run.LedgerChunk;
 import org.zestyporter.core.run.LedgerCodec;
 import org.zestyporter.core.run.LedgerEntry;
 import org.zestyporter.core.run.LedgerLayout;
-import org.zestyporter.core.run.Settlement;
 import org.zestyporter.core.undo.Past;
 
 /** What a run of the command line did, by the ledger in its folder. */
@@ -19,9 +19,9 @@ final class FolderPast implements Past, AutoCloseable {
   /** Bytes before a chunk: its destination, its batch, whether it was open, its length. */
   static final int HEAD = 13;
 
-  private final KeptRun.Description run;
+  private final RunDescription run;
   private final RandomAccessFile file;
-  private final KeptRun.Part part;
+  private final RunDescription.Part part;
   private final List<Piece> pieces = new ArrayList<>();
 
   /** Where a chunk lies. */
@@ -33,7 +33,7 @@ final class FolderPast implements Past, AutoCloseable {
   }
 
   /** A run up to the end of a part of it. */
-  FolderPast(KeptRun kept, KeptRun.Part part) throws IOException {
+  FolderPast(KeptRun kept, RunDescription.Part part) throws IOException {
     this.run = kept.description();
     this.part = part;
     this.file = new RandomAccessFile(kept.ledger().toFile(), "r");
@@ -98,14 +98,16 @@ final class FolderPast implements Past, AutoCloseable {
     }
   }
 
-  /** Entries of rows from one on whose records were written, some thousands of them. */
-  List<LedgerEntry> writtenFrom(long row, LedgerLayout layout) {
+  /** True if rows wait for others further on. */
+  boolean waits() {
+    return pieces.stream().anyMatch(Piece::isOpen);
+  }
+
+  /** All entries of a part. */
+  Stream<LedgerEntry> entries(LedgerLayout layout) {
     return IntStream.range(0, chunks(layout))
         .mapToObj(number -> chunk(layout, number))
-        .flatMap(chunk -> chunk.entries().stream())
-        .filter(e -> e.row() >= row && e.outcome().isWritten())
-        .limit(Settlement.RECORDS_LOOKED_AT)
-        .toList();
+        .flatMap(chunk -> chunk.entries().stream());
   }
 
   private LedgerChunk read(Piece piece, LedgerLayout layout) {

@@ -1,6 +1,5 @@
 package org.zestyporter.cli;
 
-import com.fasterxml.jackson.annotation.JsonIgnore;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.channels.FileChannel;
@@ -18,14 +17,10 @@ import java.time.LocalDateTime;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Settled;
-import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.application.jdbc.Database;
 import org.zestyporter.core.fill.RunContext;
 import org.zestyporter.core.plan.Plan;
 import org.zestyporter.core.plan.PlanJson;
-import org.zestyporter.core.run.LedgerEntry;
-import org.zestyporter.core.run.LedgerLayout;
-import org.zestyporter.core.run.RunReport;
 import org.zestyporter.core.run.Settlement;
 import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
@@ -40,124 +35,11 @@ final class KeptRun {
   private static final Duration KEPT = Duration.ofDays(90);
   private static final int MOST = 10_000;
 
-  /**
-   * What is said of a run.
-   *
-   * @param url where it was written to, without user and password
-   * @param state {@code going}, {@code committing} while a batch is being made lasting, or {@code
-   *     done}
-   * @param context who began it, when, and with which file: what its values are made of
-   * @param fingerprint what tells its plan and its file from others; null if it can't go on anyway
-   * @param stands what stands of it
-   * @param next what will stand once the batch is made lasting; null if none is
-   * @param mark what tells its transaction from all others; null if nothing does
-   * @param undoes number of the run that it takes back; null if it is no undo
-   * @param undoneBy number of the undo that took it back; null if it stands
-   */
-  record Description(
-      String number,
-      String plan,
-      String url,
-      String state,
-      RunContext context,
-      @Nullable String fingerprint,
-      Part stands,
-      @Nullable Part next,
-      @Nullable String mark,
-      @Nullable String undoes,
-      @Nullable String undoneBy,
-      List<LedgerLayout> layouts) {
-    public Description {
-      layouts = layouts == null ? List.of() : List.copyOf(layouts);
-    }
-
-    private Description at(String newState, Part now, @Nullable Part then, @Nullable String of) {
-      return new Description(
-          number,
-          plan,
-          url,
-          newState,
-          context,
-          fingerprint,
-          now,
-          then,
-          of,
-          undoes,
-          undoneBy,
-          layouts);
-    }
-
-    /** A batch is about to be made lasting. */
-    Description committing(Part then, @Nullable String of, List<LedgerLayout> all) {
-      return new Description(
-          number,
-          plan,
-          url,
-          "committing",
-          context,
-          fingerprint,
-          stands,
-          then,
-          of,
-          undoes,
-          undoneBy,
-          all);
-    }
-
-    /** The batch that was being made lasting stands. */
-    Description committed(boolean last) {
-      return at(last ? "done" : "going", next, null, null);
-    }
-
-    /** The batch that was being made lasting does not stand. */
-    Description takenBack() {
-      return at("going", stands, null, null);
-    }
-
-    Description undoneBy(@Nullable String undo) {
-      return new Description(
-          number,
-          plan,
-          url,
-          state,
-          context,
-          fingerprint,
-          stands,
-          next,
-          mark,
-          undoes,
-          undo,
-          layouts);
-    }
-
-    @JsonIgnore
-    boolean isDone() {
-      return state.equals("done");
-    }
-
-    /** True if anything of it stands. */
-    @JsonIgnore
-    boolean isAny() {
-      return isDone() || stands.batches() > 0;
-    }
-  }
-
-  /**
-   * A part of a run from its beginning.
-   *
-   * @param rows rows of the file that it took in
-   * @param bytes what its ledger takes
-   * @param report its books; null if it is empty
-   */
-  record Part(int batches, long rows, long bytes, @Nullable RunReport report) {
-    static final Part NOTHING = new Part(0, 0, 0, null);
-  }
-
   private final Path folder;
-  private Description description;
+  private RunDescription description;
   private @Nullable FileChannel claim;
 
-  private KeptRun(Path folder, Description description) {
+  private KeptRun(Path folder, RunDescription description) {
     this.folder = folder;
     this.description = description;
   }
@@ -192,14 +74,14 @@ final class KeptRun {
       KeptRun run =
           new KeptRun(
               OwnerOnly.folder(all.resolve(number)),
-              new Description(
+              new RunDescription(
                   number,
                   plan,
                   url,
                   "going",
                   context,
                   fingerprint,
-                  Part.NOTHING,
+                  RunDescription.Part.NOTHING,
                   null,
                   null,
                   undoes,
@@ -288,12 +170,12 @@ final class KeptRun {
     return new KeptRun(folder, read(folder));
   }
 
-  private static Description read(Path folder) throws IOException {
+  private static RunDescription read(Path folder) throws IOException {
     return PlanJson.MAPPER.readValue(
-        Files.readString(folder.resolve("run.json")), Description.class);
+        Files.readString(folder.resolve("run.json")), RunDescription.class);
   }
 
-  Description description() {
+  RunDescription description() {
     return description;
   }
 
@@ -302,7 +184,7 @@ final class KeptRun {
   }
 
   /** Notes what is said of the run; it is on the disk when this returns. */
-  void write(Description now) {
+  void write(RunDescription now) {
     try {
       byte[] json = PlanJson.MAPPER.writeValueAsString(now).getBytes(StandardCharsets.UTF_8);
       Lasting.write(folder.resolve("run.json"), json);
@@ -345,7 +227,7 @@ final class KeptRun {
    * @throws PorterException if that can't be told
    */
   void settle(Database database) throws IOException {
-    Part next = description.next();
+    RunDescription.Part next = description.next();
     if (next == null) {
       return;
     }
@@ -365,21 +247,17 @@ final class KeptRun {
     }
   }
 
-  private @Nullable Settled byRecords(Database database, Part next) throws IOException {
-    Settlement settlement = new Settlement(database);
-    boolean any = false;
-    try (FolderPast past = new FolderPast(this, next)) {
-      for (LedgerLayout layout : past.layouts()) {
-        List<LedgerEntry> written = past.writtenFrom(description.stands().rows(), layout);
-        any |= !written.isEmpty();
-        TableInfo table = database.table(layout.table());
-        Settled found = settlement.byRecords(table, layout.fields(), written.stream());
-        if (found != null) {
-          return found;
-        }
-      }
+  private @Nullable Settled byRecords(Database database, RunDescription.Part next)
+      throws IOException {
+    RunDescription.Part stands = description.stands();
+    try (FolderPast before = new FolderPast(this);
+        FolderPast past = new FolderPast(this, next)) {
+      return new Settlement(database)
+          .byLastBatch(
+              past.layouts(),
+              past::entries,
+              stands.rows(),
+              stands.batches() > 0 && !before.waits());
     }
-    // a batch that wrote nothing may as well be gone through again
-    return any || next.batches() == 1 ? null : Settled.TAKEN_BACK;
   }
 }

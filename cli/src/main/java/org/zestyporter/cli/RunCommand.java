@@ -130,7 +130,7 @@ final class RunCommand extends PlanCommand {
 
   /** What can be done with a run that was cut off; null if nothing of it stands. */
   private @Nullable String goesOn() {
-    KeptRun.Description of = kept.description();
+    RunDescription of = kept.description();
     return of.isDone() || of.stands().batches() == 0
         ? null
         : "It goes on with --resume "
@@ -143,7 +143,7 @@ final class RunCommand extends PlanCommand {
   private void cutOff() {
     String goesOn = goesOn();
     if (goesOn != null) {
-      KeptRun.Part stands = kept.description().stands();
+      RunDescription.Part stands = kept.description().stands();
       System.err.println();
       System.err.println(Standing.told(stands.rows(), stands.report().read()) + " " + goesOn);
     }
@@ -221,7 +221,7 @@ final class RunCommand extends PlanCommand {
     try {
       kept = KeptRun.find(folder(), resume);
       kept.claim();
-      KeptRun.Description of = kept.description();
+      RunDescription of = kept.description();
       if (of.fingerprint() == null) {
         throw ErrorCode.CANT_GO_ON.error("The run " + resume + " was not made in batches.");
       }
@@ -244,12 +244,12 @@ final class RunCommand extends PlanCommand {
   private RunReport run(
       Database database, Pipeline pipeline, FolderLedger ledger, Ledger written, Progress progress)
       throws IOException {
-    KeptRun.Description of = kept.description();
+    RunDescription of = kept.description();
     try {
       if (of.stands().batches() == 0) {
         return pipeline.run(of.number(), ledger, progress);
       }
-      KeptRun.Part stands = of.stands();
+      RunDescription.Part stands = of.stands();
       try (FolderPast past = new FolderPast(kept)) {
         past.tell(written);
         Standing standing = new Standing(stands.batches(), stands.rows(), stands.report(), past);

@@ -93,7 +93,7 @@ final class UndoCommand implements Callable<Integer> {
   }
 
   private RunReport go(Path folder, KeptRun run, Undo undo) throws IOException {
-    KeptRun.Description of = run.description();
+    RunDescription of = run.description();
     KeptRun kept =
         KeptRun.begin(
             folder,
@@ -133,7 +133,7 @@ final class UndoCommand implements Callable<Integer> {
   }
 
   private static void requireStanding(KeptRun run) {
-    KeptRun.Description of = run.description();
+    RunDescription of = run.description();
     if (of.undoneBy() != null) {
       throw ErrorCode.UNDONE.error(
           "The run " + of.number() + " was taken back already, by " + of.undoneBy() + ".",

@@ -34,7 +34,7 @@ class SecurityTest extends ServerTest {
         "/api/plans/1",
         "/api/runs",
         "/api/runs/1/ledger",
-        "/api/work/events",
+        "/api/going-on/events",
         "/api/sources/1",
         "/api/connections",
         "/api/connections/marina/tables/vessel/records",

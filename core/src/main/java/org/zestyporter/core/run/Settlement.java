@@ -4,6 +4,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.function.Function;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Application;
@@ -19,8 +20,7 @@ import org.zestyporter.core.value.Values;
  * the application: first by the mark of its transaction, else by the records of its ledger.
  */
 public final class Settlement {
-  /** More of the written records than this are not looked at. */
-  public static final int RECORDS_LOOKED_AT = 2_000;
+  private static final int RECORDS_LOOKED_AT = 2_000;
 
   private final Application application;
 
@@ -31,6 +31,43 @@ public final class Settlement {
   /** By the mark of the transaction; null if the database can't tell. */
   public @Nullable Settled byMark(@Nullable String mark) {
     return mark == null ? null : application.settled(mark);
+  }
+
+  /**
+   * By the records that the last batch of a run wrote, in any of its destinations.
+   *
+   * @param layouts the parts of the ledger
+   * @param entries the entries of a part
+   * @param rows the source's rows that stand for certain: records of these may have been written by
+   *     batches before, and say nothing
+   * @param isRepeatable true if the batch may be gone through again should it have written nothing:
+   *     it is not the first, and no row that stands for certain was waiting to be written by it
+   * @return null if the records speak for both, or for neither
+   */
+  public @Nullable Settled byLastBatch(
+      List<LedgerLayout> layouts,
+      Function<LedgerLayout, Stream<LedgerEntry>> entries,
+      long rows,
+      boolean isRepeatable) {
+    boolean any = false;
+    for (LedgerLayout layout : layouts) {
+      if (layout.isMade()) {
+        continue;
+      }
+      List<LedgerEntry> written =
+          entries
+              .apply(layout)
+              .filter(e -> e.row() >= rows && e.outcome().isWritten())
+              .limit(RECORDS_LOOKED_AT)
+              .toList();
+      any |= !written.isEmpty();
+      Settled found =
+          byRecords(application.table(layout.table()), layout.fields(), written.stream());
+      if (found != null) {
+        return found;
+      }
+    }
+    return isRepeatable && !any ? Settled.TAKEN_BACK : null;
   }
 
   /**

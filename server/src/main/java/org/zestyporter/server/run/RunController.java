@@ -139,13 +139,13 @@ class RunController {
   }
 
   /** All rehearsals, runs and undos that are going, by whomever they were begun. */
-  @GetMapping("/work")
+  @GetMapping("/going-on")
   List<Job.Stand> work() {
     return jobs.all();
   }
 
   /** The same as server-sent events named {@code work}, as often as anything moves. */
-  @GetMapping(value = "/work/events", produces = MediaType.TEXT_EVENT_STREAM_VALUE)
+  @GetMapping(value = "/going-on/events", produces = MediaType.TEXT_EVENT_STREAM_VALUE)
   SseEmitter workEvents() {
     return jobs.listen();
   }

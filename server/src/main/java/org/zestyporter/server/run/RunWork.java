@@ -150,7 +150,7 @@ class RunWork {
               + " out otherwise than rehearsed: "
               + named
               + (differences.total() > DIFFERENCES_NAMED ? " and more" : "")
-              + ". The plan says that nothing is written then.");
+              + ". The plan says that it does not go on then.");
     }
   }
 

@@ -14,7 +14,6 @@ import org.zestyporter.core.application.Settled;
 import org.zestyporter.core.application.jdbc.Database;
 import org.zestyporter.core.plan.Plan;
 import org.zestyporter.core.plan.PlanJson;
-import org.zestyporter.core.run.LedgerEntry;
 import org.zestyporter.core.run.LedgerLayout;
 import org.zestyporter.core.run.RunReport;
 import org.zestyporter.core.run.Settlement;
@@ -106,25 +105,17 @@ class Settling {
     if (byMark != null) {
       return byMark;
     }
-    boolean any = false;
-    for (int destination : runs.destinations(run.id())) {
-      LedgerLayout layout = ledgers.layout(run.id(), destination);
-      // rows before these may have been written by batches before
-      List<LedgerEntry> written =
-          ledgers
-              .all(run.id(), layout)
-              .filter(e -> e.row() >= run.batchRows() && e.outcome().isWritten())
-              .limit(Settlement.RECORDS_LOOKED_AT)
-              .toList();
-      any |= !written.isEmpty();
-      Settled found =
-          settlement.byRecords(database.table(layout.table()), layout.fields(), written.stream());
-      if (found != null) {
-        return found;
-      }
-    }
-    // a batch that wrote nothing may as well be gone through again
-    return any || run.batches() == 0 ? null : Settled.TAKEN_BACK;
+    List<LedgerLayout> layouts =
+        runs.destinations(run.id()).stream().map(d -> ledgers.layout(run.id(), d)).toList();
+    boolean waited =
+        layouts.stream()
+            .flatMap(l -> runs.chunks(run.id(), l.destination()).stream())
+            .anyMatch(c -> c.isOpen() && c.batch() == run.batches());
+    return settlement.byLastBatch(
+        layouts,
+        layout -> ledgers.all(run.id(), layout),
+        run.batchRows(),
+        run.batches() > 0 && !waited);
   }
 
   private boolean note(ExecutionRecord run, @Nullable Settled settled) {
