@@ -1,5 +1,6 @@
 package org.zestyporter.core.application;
 
+import java.math.BigDecimal;
 import java.util.Collection;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
@@ -107,6 +108,37 @@ public interface WriteSession extends Lookups, AutoCloseable {
    * @throws PorterException if the application is lost
    */
   List<List<Object>> write(TableInfo table, List<Change> changes, boolean inOrder);
+
+  /**
+   * Inserts records by columns, in whatever order.
+   *
+   * @return the primary key of each, in the order of the records
+   * @throws RefusedException as {@link #write} does
+   */
+  List<List<Object>> insert(NewRecords records);
+
+  /**
+   * True if what is written into a table stands there as it was given, since nothing of the
+   * application's own acts on its records. What was left to the application is not known by it.
+   *
+   * @param given the fields that values are given for
+   */
+  boolean keeps(TableInfo table, Collection<FieldInfo> given);
+
+  /**
+   * What the application says of some records.
+   *
+   * @param records how many of them are there
+   * @param sums by number field, what their values add up to; blanks count as nothing
+   */
+  record Totals(long records, List<BigDecimal> sums) {}
+
+  /**
+   * Counts and adds up records by their primary keys.
+   *
+   * @param keys in the form in which keys are compared
+   */
+  Totals totals(TableInfo table, List<FieldInfo> numbers, Collection<List<Object>> keys);
 
   /** Notes how things stand now. */
   Place place();

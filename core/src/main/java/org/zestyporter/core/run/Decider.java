@@ -38,6 +38,9 @@ final class Decider {
 
   private final boolean[] required;
 
+  /** Fills of fields whose values must be unique. */
+  private final boolean[] guarded;
+
   /** Fills whose values are the same only if they are equal in one form. */
   private final boolean[] isPlain;
 
@@ -46,10 +49,12 @@ final class Decider {
     this.writes = writes;
     this.touched = target.destination.keys().size() > 1 ? new KeyIndex() : null;
     this.required = new boolean[target.fills.size()];
+    this.guarded = new boolean[required.length];
     this.isPlain = new boolean[required.length];
     for (int f = 0; f < required.length; f++) {
       FieldInfo field = target.fills.get(f).field();
       required[f] = field.required();
+      guarded[f] = target.guard.uses(field.name());
       isPlain[f] =
           switch (field.storage().kind()) {
             case TEXT, NUMBER, DATE -> !target.matcher.loosens(field);
@@ -101,8 +106,8 @@ final class Decider {
     rows.outcomes[r] = (byte) Outcome.REJECTED.ordinal();
     rows.changed[r] = null;
     rows.waits[r] = false;
-    if (rows.changes != null) {
-      rows.changes[r] = null;
+    if (rows.updates != null) {
+      rows.updates[r] = null;
     }
   }
 
@@ -355,26 +360,6 @@ final class Decider {
             new RowRecord(
                 target.table, target.label(), line, values == null ? rows.values(r) : values));
       }
-      if (writes) {
-        rows.changes[r] = insert();
-      }
-    }
-
-    private WriteSession.Change insert() {
-      List<Integer> fields = new ArrayList<>(required.length);
-      List<Object> values = new ArrayList<>(required.length);
-      for (int f = 0; f < required.length; f++) {
-        Object value = rows.value(f, r);
-        if (value != null) {
-          fields.add(target.fills.get(f).fieldIndex());
-          values.add(value);
-        }
-      }
-      if (target.parent != null) {
-        fields.add(target.parent.fieldIndex());
-        values.add(rows.parent(r));
-      }
-      return new WriteSession.Change(line, null, fields, values);
     }
 
     private void update(List<Object> record) {
@@ -410,27 +395,42 @@ final class Decider {
         fields.add(target.parent.fieldIndex());
         values.add(rows.parent(r));
       }
+      rows.waits[r] = false;
+      if ((moves || isGuarded(changed) || !target.rules.isEmpty())
+          && isKept(record, fields, values)) {
+        return;
+      }
+      rows.changed[r] =
+          changed == null ? new int[0] : changed.stream().mapToInt(Integer::intValue).toArray();
+      outcome(Outcome.CHANGED);
+      if (writes) {
+        rows.updates[r] = new WriteSession.Change(line, record, fields, values);
+      }
+    }
+
+    /** True if others have to know of the new value of one of these fills. */
+    private boolean isGuarded(List<Integer> changed) {
+      return changed.stream().anyMatch(f -> guarded[f]);
+    }
+
+    /** True if the record may not become what it would be; takes what is unique in it if it may. */
+    private boolean isKept(List<Object> record, List<Integer> fields, List<Object> values) {
       Object[] after = rows.before(r);
       for (int i = 0; i < fields.size(); i++) {
         after[fields.get(i)] = values.get(i);
       }
       if (isBroken(after, false)) {
-        return;
+        return true;
       }
       long[] hashes = target.guard.hashes(after);
       int clash = target.guard.clash(hashes, record);
       if (clash >= 0) {
         rows.note(r, target.guard.told(clash, hashes, after));
         outcome(Outcome.REJECTED);
-        return;
+        return true;
       }
       rows.waits[r] = target.guard.take(line, hashes, record, before(rows, r), false);
-      rows.changed[r] =
-          changed == null ? new int[0] : changed.stream().mapToInt(Integer::intValue).toArray();
-      outcome(Outcome.CHANGED);
-      if (writes) {
-        rows.changes[r] = new WriteSession.Change(line, record, fields, values);
-      }
+      return false;
     }
 
     /** True if the record belongs to another parent than the row's. */

@@ -3,6 +3,7 @@ package org.zestyporter.core.run;
 import java.util.Collection;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.application.NewRecords;
 import org.zestyporter.core.application.Records;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.application.WriteSession;
@@ -45,6 +46,11 @@ record LastStage(@Nullable WriteSession session, boolean stays) {
    */
   List<List<Object>> write(TableInfo table, List<WriteSession.Change> changes, boolean inOrder) {
     return open().write(table, changes, inOrder);
+  }
+
+  /** Inserts records by columns and gives their primary keys. */
+  List<List<Object>> insert(NewRecords records) {
+    return open().insert(records);
   }
 
   /** The records as the table now holds them. */

@@ -136,7 +136,7 @@ final class Replay {
       rows.changed[r] = all.changed()[r];
       if (!past.isWaiting(r)) {
         if (isWritten(rows.outcomes[r])) {
-          WriteSession.Change change = Objects.requireNonNullElse(rows.changes[r], NOTHING);
+          WriteSession.Change change = Objects.requireNonNullElse(rows.change(r), NOTHING);
           books.written(rows, r, change, isRead ? left : null, all.written().get(r) ? r : -1);
         }
         // what was said then is not said twice

@@ -45,16 +45,21 @@ final class TargetBooks {
   /**
    * Notes how the record of a row stands that was written.
    *
+   * @param change what was written; null if it is known to stand so
    * @param stands records as they were read back; null if they can't be
    * @param at the row's record in them; under 0 if it was not found
    */
   void written(
-      TargetRows rows, int r, WriteSession.Change change, @Nullable Records stands, int at) {
+      TargetRows rows,
+      int r,
+      WriteSession.@Nullable Change change,
+      @Nullable Records stands,
+      int at) {
     if (stands == null) {
       totalUnread(rows, r);
       return;
     }
-    if (at >= 0) {
+    if (at >= 0 && change != null) {
       compare(rows, r, change, stands.columns(), at);
     }
     total(rows, r, stands.columns(), at);

@@ -7,10 +7,12 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.Records;
 import org.zestyporter.core.application.WriteSession;
 import org.zestyporter.core.fill.Filled;
 import org.zestyporter.core.fill.FilledChunk;
+import org.zestyporter.core.fill.Pending;
 import org.zestyporter.core.match.Matcher;
 import org.zestyporter.core.value.ColumnMaker;
 import org.zestyporter.core.value.Problem;
@@ -53,7 +55,10 @@ final class TargetRows {
 
   int[][] changed;
   List<LedgerEntry.Note>[] notes;
-  WriteSession.Change[] changes;
+
+  /** What is written of the records that rows change; null where one is new, or nothing is. */
+  WriteSession.Change[] updates;
+
   boolean[] waits;
 
   /** By row, the record that other records need: its key, or what stands for it; null if none. */
@@ -113,7 +118,7 @@ final class TargetRows {
     Arrays.fill(before, -1);
     changed = new int[count][];
     notes = new List[count];
-    changes = writes ? new WriteSession.Change[count] : null;
+    updates = writes ? new WriteSession.Change[count] : null;
     waits = new boolean[count];
     records = target.isNeeded ? new Object[count] : null;
     left = writes ? new Records[count] : null;
@@ -249,6 +254,68 @@ final class TargetRows {
       notes[r] = new ArrayList<>(1);
     }
     notes[r].add(note);
+  }
+
+  /** True if a decided row is written. */
+  boolean isWritten(int r) {
+    return outcomes[r] == Outcome.NEW.ordinal() || outcomes[r] == Outcome.CHANGED.ordinal();
+  }
+
+  /** What is written of a row's record; only of rows that are written. */
+  WriteSession.Change change(int r) {
+    return outcomes[r] == Outcome.NEW.ordinal() ? insert(r) : updates[r];
+  }
+
+  private WriteSession.Change insert(int r) {
+    List<Integer> fields = new ArrayList<>();
+    List<Object> values = new ArrayList<>();
+    for (int f = 0; f < target.fills.size(); f++) {
+      Object value = value(f, r);
+      if (value != null || isGivenBlank(target.fills.get(f).field())) {
+        fields.add(target.fills.get(f).fieldIndex());
+        values.add(value);
+      }
+    }
+    if (target.parent != null) {
+      fields.add(target.parent.fieldIndex());
+      values.add(parent(r));
+    }
+    return new WriteSession.Change(line(r), null, fields, values);
+  }
+
+  /** True if it makes no difference whether a blank is given: records go together then. */
+  private static boolean isGivenBlank(FieldInfo field) {
+    return !field.hasDefault() && !field.generated();
+  }
+
+  /**
+   * The columns of the table's fields, as they are written: with keys in the place of records that
+   * were pending; null where nothing is given. Without meaning for rows of which values were
+   * replaced.
+   */
+  ValueColumn[] given() {
+    ValueColumn[] given = byField.clone();
+    for (int f = 0; f < given.length; f++) {
+      if (given[f] != null && given[f].form() == ValueColumn.Form.ANY) {
+        given[f] = linked(given[f]);
+      }
+    }
+    if (target.parent != null) {
+      Object[] keys = parents == null ? new Object[count()] : parents;
+      given[target.parent.fieldIndex()] = linked(ValueColumn.of(keys.clone(), null));
+    }
+    return given;
+  }
+
+  private static ValueColumn linked(ValueColumn column) {
+    Object[] values = new Object[column.entries()];
+    boolean any = false;
+    for (int e = 0; e < values.length; e++) {
+      Object value = column.valueOf(e);
+      any |= value instanceof Pending;
+      values[e] = value instanceof Pending pending ? pending.key() : value;
+    }
+    return any ? column.with(values) : column;
   }
 
   /** The values of a row by the table's fields. */

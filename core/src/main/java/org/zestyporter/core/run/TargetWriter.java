@@ -1,18 +1,24 @@
 package org.zestyporter.core.run;
 
 import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.Collection;
+import java.util.Collections;
 import java.util.HashSet;
 import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.application.NewRecords;
 import org.zestyporter.core.application.Records;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.application.WriteSession;
 import org.zestyporter.core.fill.Pending;
 import org.zestyporter.core.fill.PendingRecord;
+import org.zestyporter.core.value.ValueColumn;
 import org.zestyporter.core.value.Values;
 
 /** Has the decided records of one destination written. */
@@ -26,6 +32,11 @@ final class TargetWriter {
   private final List<PendingRecord> claimed = new ArrayList<>();
 
   private final List<Made> unnoted = new ArrayList<>();
+
+  /** Tells how records stand without reading them back; null if they have to be. */
+  private @Nullable AsGiven asGiven;
+
+  private boolean isAsGivenKnown;
 
   TargetWriter(Target target, LastStage last, LedgerWriter ledger) {
     this.target = target;
@@ -42,7 +53,7 @@ final class TargetWriter {
    * @throws WriteSession.RefusedException if the application refuses any of them
    */
   @Nullable Sent send(TargetRows rows, List<Integer> places) {
-    List<Integer> written = places.stream().filter(r -> rows.changes[r] != null).toList();
+    List<Integer> written = places.stream().filter(rows::isWritten).toList();
     return written.isEmpty() ? null : sendAll(rows, written);
   }
 
@@ -68,14 +79,20 @@ final class TargetWriter {
     }
   }
 
-  /** Records that were written, and how they stand. */
+  /**
+   * Records that were written, and how they stand.
+   *
+   * @param places where each row's record stands among them; under 0 if it was not found
+   * @param asGiven true if they are known to stand as they were given
+   */
   record Sent(
       TargetWriter by,
       TargetRows rows,
       List<Integer> written,
-      List<WriteSession.Change> changes,
       List<List<Object>> keys,
-      @Nullable Records stands) {
+      @Nullable Records stands,
+      int[] places,
+      boolean asGiven) {
 
     /** Notes what was written, now that it is not taken back any more. */
     void note() {
@@ -92,19 +109,79 @@ final class TargetWriter {
       @Nullable Records stands) {}
 
   private Sent sendAll(TargetRows rows, List<Integer> written) {
-    List<WriteSession.Change> planned = written.stream().map(r -> rows.changes[r]).toList();
+    ValueColumn[] given = rows.given();
+    List<List<Object>> keys = new ArrayList<>(Collections.nCopies(rows.count(), null));
+    boolean inOrder = written.stream().anyMatch(r -> rows.waits[r]);
+    BitSet byColumns = inOrder ? new BitSet() : byColumns(rows, written);
+    List<Integer> others = written.stream().filter(r -> !byColumns.get(r)).toList();
+    List<WriteSession.Change> planned = others.stream().map(rows::change).toList();
     make(planned);
     List<WriteSession.Change> changes = planned.stream().map(TargetWriter::linked).toList();
-    boolean inOrder = written.stream().anyMatch(r -> rows.waits[r]);
-    List<List<Object>> keys = last.write(target.table, changes, inOrder);
-    for (int i = 0; rows.records != null && i < written.size(); i++) {
-      int r = written.get(i);
-      if (rows.records[r] instanceof RowRecord record) {
-        // known to those that are sent with it
-        record.made(rows.keys[r] == null ? keys.get(i) : rows.keys[r]);
+    List<List<Object>> made = last.write(target.table, changes, inOrder);
+    for (int i = 0; i < made.size(); i++) {
+      keys.set(others.get(i), made.get(i));
+    }
+    if (!byColumns.isEmpty()) {
+      int[] places = byColumns.stream().toArray();
+      long[] lines = byColumns.stream().mapToLong(rows::line).toArray();
+      made = last.insert(new NewRecords(target.table, given, places, lines));
+      for (int i = 0; i < places.length; i++) {
+        keys.set(places[i], made.get(i));
       }
     }
-    return new Sent(this, rows, written, changes, keys, readBack(keys));
+    List<List<Object>> all = new ArrayList<>(written.size());
+    for (int r : written) {
+      List<Object> key = rows.keys[r] == null ? keys.get(r) : rows.keys[r];
+      all.add(key);
+      if (rows.records != null && rows.records[r] instanceof RowRecord record) {
+        // known to those that are sent with it
+        record.made(key);
+      }
+    }
+    return sent(rows, written, given, all);
+  }
+
+  /** Tells how records stand that were written. */
+  private Sent sent(
+      TargetRows rows, List<Integer> written, ValueColumn[] given, List<List<Object>> keys) {
+    if (!isAsGivenKnown) {
+      isAsGivenKnown = true;
+      asGiven = AsGiven.of(target, last);
+    }
+    Records told =
+        asGiven == null || keys.contains(null) ? null : asGiven.records(rows, written, given, keys);
+    if (told != null) {
+      int[] places = IntStream.range(0, keys.size()).toArray();
+      return new Sent(this, rows, written, keys, told, places, true);
+    }
+    Records stands = readBack(keys);
+    int[] places =
+        keys.stream().mapToInt(k -> stands == null || k == null ? -1 : stands.at(k)).toArray();
+    return new Sent(this, rows, written, keys, stands, places, false);
+  }
+
+  /** New records of which all is known, so that they can go by columns. */
+  private BitSet byColumns(TargetRows rows, List<Integer> written) {
+    int[] open =
+        IntStream.range(0, target.fills.size())
+            .filter(f -> rows.filled.column(f).values().form() == ValueColumn.Form.ANY)
+            .toArray();
+    BitSet places = new BitSet();
+    for (int r : written) {
+      boolean isKnown =
+          rows.outcomes[r] == Outcome.NEW.ordinal()
+              && !rows.isSettled(r)
+              && !isPending(rows.parent(r));
+      for (int f = 0; isKnown && f < open.length; f++) {
+        isKnown = !isPending(rows.value(open[f], r));
+      }
+      places.set(r, isKnown);
+    }
+    return places;
+  }
+
+  private static boolean isPending(@Nullable Object value) {
+    return value instanceof Pending pending && pending.key() == null;
   }
 
   private void note(Sent sent) {
@@ -124,10 +201,9 @@ final class TargetWriter {
     Records stands = sent.stands();
     for (int i = 0; i < sent.written().size(); i++) {
       int r = sent.written().get(i);
-      List<Object> key = rows.keys[r] == null ? sent.keys().get(i) : rows.keys[r];
-      int at = stands == null || key == null ? -1 : stands.at(key);
-      books.written(rows, r, sent.changes().get(i), stands, at);
-      rows.keys[r] = key;
+      int at = sent.places()[i];
+      books.written(rows, r, sent.asGiven() ? null : linked(rows.change(r)), stands, at);
+      rows.keys[r] = sent.keys().get(i);
       if (at >= 0 && last.stays()) {
         rows.leave(r, stands, at);
       }
@@ -135,7 +211,7 @@ final class TargetWriter {
   }
 
   /** A change with keys in the place of records that were pending. */
-  private static WriteSession.Change linked(WriteSession.Change change) {
+  static WriteSession.Change linked(WriteSession.Change change) {
     if (change.values().stream().noneMatch(Pending.class::isInstance)) {
       return change;
     }
@@ -191,7 +267,7 @@ final class TargetWriter {
         });
   }
 
-  private @Nullable Records readBack(List<List<Object>> written) {
+  private @Nullable Records readBack(Collection<List<Object>> written) {
     Set<List<Object>> keys = new HashSet<>(written);
     keys.remove(null);
     return keys.isEmpty() || target.table.primaryKey().isEmpty()

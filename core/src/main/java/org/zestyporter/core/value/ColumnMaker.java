@@ -86,6 +86,31 @@ public final class ColumnMaker {
     ends[count - 1] = bytes.put(text, from, to).size();
   }
 
+  /** Adds the value of a row of a column. */
+  public void put(ValueColumn from, int row) {
+    if (from.isBlank(row)) {
+      blank();
+      return;
+    }
+    switch (from.form()) {
+      case ANY -> put(from.value(row));
+      case TEXT -> {
+        if (form == null) {
+          begin(ValueColumn.Form.TEXT, 0);
+        }
+        if (form == ValueColumn.Form.TEXT) {
+          count++;
+          room();
+          from.text(row, bytes);
+          ends[count - 1] = bytes.size();
+        } else {
+          put(from.value(row));
+        }
+      }
+      default -> put(from.form(), from.number(row), from.scale());
+    }
+  }
+
   /** Adds a value of any kind; null for a blank. */
   public void put(@Nullable Object value) {
     if (value == null) {

@@ -80,6 +80,15 @@ public final class Utf8 {
     return this;
   }
 
+  /** The lowest so many bytes of a number, the highest of them first. */
+  public Utf8 putBytes(long number, int count) {
+    room(count);
+    for (int shift = (count - 1) * 8; shift >= 0; shift -= 8) {
+      bytes[size++] = (byte) (number >> shift);
+    }
+    return this;
+  }
+
   /** A whole number in decimal digits. */
   public Utf8 putDigits(long number) {
     if (number == Long.MIN_VALUE) {

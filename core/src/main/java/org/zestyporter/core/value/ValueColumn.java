@@ -266,6 +266,11 @@ public final class ValueColumn {
     out.put(bytes, starts[entry], ends[entry]);
   }
 
+  /** Bytes of a row's text; the column must hold texts, and the row one of them. */
+  public int textLength(int row) {
+    return length(entry(row));
+  }
+
   /** Writes the form in which a row's text is compared; false if that is not plain to tell. */
   public boolean prepare(int row, Comparison comparison, Utf8 out) {
     int entry = entry(row);
@@ -291,6 +296,11 @@ public final class ValueColumn {
     return end < 0 || otherEnd < 0
         ? end < 0 && otherEnd < 0
         : Arrays.equals(bytes, starts[entry], end, other.bytes, other.starts[otherEntry], otherEnd);
+  }
+
+  /** A column whose rows have these values in the place of its entries. */
+  public ValueColumn with(Object[] values) {
+    return of(values, codes);
   }
 
   /**

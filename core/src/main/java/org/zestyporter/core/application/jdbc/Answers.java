@@ -17,6 +17,7 @@ import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.FieldType;
 import org.zestyporter.core.application.Records;
 import org.zestyporter.core.application.TableInfo;
+import org.zestyporter.core.application.WriteSession;
 import org.zestyporter.core.value.ColumnMaker;
 import org.zestyporter.core.value.Comparison;
 import org.zestyporter.core.value.Storage;
@@ -64,7 +65,8 @@ final class Answers {
       keyed(
           connection,
           ask.table(),
-          ask.fields(),
+          list(ask.fields()),
+          "",
           ask.by(),
           some,
           array,
@@ -143,14 +145,16 @@ final class Answers {
   private void keyed(
       Connection connection,
       TableInfo table,
-      List<FieldInfo> fields,
+      String wanted,
+      String condition,
       List<FieldInfo> by,
       List<List<Object>> keys,
       boolean array,
       Going.Use<Boolean> read)
       throws SQLException {
     String where = array ? dialect.quote(by.get(0).name()) + " = ANY (?)" : inList(by, keys.size());
-    String sql = "SELECT " + list(fields) + " FROM " + dialect.name(table) + " WHERE " + where;
+    String from = " FROM " + dialect.name(table);
+    String sql = "SELECT " + wanted + from + " WHERE (" + where + ")" + condition;
     going.use(
         connection,
         sql,
@@ -174,27 +178,95 @@ final class Answers {
   Records fetch(Connection connection, TableInfo table, Collection<List<Object>> keys)
       throws SQLException {
     ColumnMaker[] columns = makers(table.fields());
+    inSets(
+        connection,
+        table,
+        list(table.fields()),
+        "",
+        keys,
+        query -> {
+          dialect.toRead(query);
+          try (ResultSet found = query.executeQuery()) {
+            return read(found, table.fields(), columns, Integer.MAX_VALUE);
+          }
+        });
+    return Records.of(table, columns);
+  }
+
+  /** Counts and adds up the records of a set of primary keys. */
+  WriteSession.Totals totals(
+      Connection connection,
+      TableInfo table,
+      List<FieldInfo> numbers,
+      Collection<List<Object>> keys)
+      throws SQLException {
+    String wanted =
+        "COUNT(*)"
+            + numbers.stream()
+                .map(f -> ", SUM(" + dialect.quote(f.name()) + ")")
+                .collect(Collectors.joining());
+    String near = keys.isEmpty() ? null : dialect.near(connection, table, keys.iterator().next());
+    if (near != null) {
+      WriteSession.Totals found = totals(connection, table, wanted, near, numbers.size(), keys);
+      if (found.records() == keys.size()) {
+        return found;
+      }
+    }
+    return totals(connection, table, wanted, "", numbers.size(), keys);
+  }
+
+  private WriteSession.Totals totals(
+      Connection connection,
+      TableInfo table,
+      String wanted,
+      String condition,
+      int numbers,
+      Collection<List<Object>> keys)
+      throws SQLException {
+    BigDecimal[] sums = new BigDecimal[numbers];
+    Arrays.fill(sums, BigDecimal.ZERO);
+    long[] records = new long[1];
+    inSets(
+        connection,
+        table,
+        wanted,
+        condition,
+        keys,
+        query -> {
+          try (ResultSet found = query.executeQuery()) {
+            found.next();
+            records[0] += found.getLong(1);
+            for (int f = 0; f < sums.length; f++) {
+              BigDecimal sum = found.getBigDecimal(f + 2);
+              sums[f] = sum == null ? sums[f] : sums[f].add(sum);
+            }
+          }
+          return true;
+        });
+    return new WriteSession.Totals(records[0], List.of(sums));
+  }
+
+  /**
+   * Asks for records by their primary keys, so many at a time as the database takes.
+   *
+   * @param condition what else holds for them, to be appended
+   */
+  private void inSets(
+      Connection connection,
+      TableInfo table,
+      String wanted,
+      String condition,
+      Collection<List<Object>> keys,
+      Going.Use<Boolean> read)
+      throws SQLException {
     List<List<Object>> all = new ArrayList<>(keys);
     List<FieldInfo> keyFields = table.fields(table.primaryKey());
     boolean array = keyFields.size() == 1 && dialect.arrayOf(keyFields.get(0)) != null;
     int most = array ? KEYS_IN_ARRAY : KEYS_IN_LIST;
     for (int from = 0; from < all.size(); from += most) {
       List<List<Object>> some = all.subList(from, Math.min(all.size(), from + most));
-      keyed(
-          connection,
-          table,
-          table.fields(),
-          keyFields,
-          some,
-          array,
-          query -> {
-            dialect.toRead(query);
-            try (ResultSet found = query.executeQuery()) {
-              return read(found, table.fields(), columns, Integer.MAX_VALUE);
-            }
-          });
+      keyed(connection, table, wanted, condition, keyFields, some, array, read);
     }
-    return Records.of(table, columns);
   }
 
   private static ColumnMaker[] makers(List<FieldInfo> fields) {

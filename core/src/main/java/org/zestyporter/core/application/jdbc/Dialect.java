@@ -14,6 +14,7 @@ import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Abilities;
 import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.NewRecords;
 import org.zestyporter.core.application.Settled;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.application.WriteSession;
@@ -225,24 +226,15 @@ interface Dialect {
     // a server tells by itself
   }
 
-  /** Inserts records that all have the same fields. */
-  @FunctionalInterface
-  interface Insert {
-    /**
-     * @return the primary key of each, in their order; fewer if some were not kept
-     */
-    List<List<Object>> insert(List<WriteSession.Change> changes) throws SQLException;
-  }
-
   /**
-   * A way into a table other than statements that tell the keys they made; it must give and leave
-   * the same.
+   * Inserts records in a way other than by statements that tell the keys they made; it must give
+   * and leave the same.
    *
-   * @param fields what the records have values for
-   * @param changes what it is wanted for
-   * @return null if there is none for these
+   * @param fields what all of them have values for
+   * @return the primary key of each, in their order, fewer if some were not kept; null if there is
+   *     no such way for these
    */
-  default @Nullable Insert insert(
+  default @Nullable List<List<Object>> insert(
       Connection connection,
       Going going,
       TableInfo table,
@@ -250,6 +242,60 @@ interface Dialect {
       List<WriteSession.Change> changes)
       throws SQLException {
     return null;
+  }
+
+  /**
+   * Updates records in a way other than by a statement for each; it must leave the same.
+   *
+   * @param fields what all of them are given values for
+   * @return how many there were to update; under 0 if there is no such way for these
+   */
+  default int update(
+      Connection connection,
+      Going going,
+      TableInfo table,
+      List<FieldInfo> fields,
+      List<WriteSession.Change> changes)
+      throws SQLException {
+    return -1;
+  }
+
+  /**
+   * Inserts records by columns, which must give and leave the same as statements.
+   *
+   * @return their primary keys, in their order; null if they have to go by statements
+   */
+  default @Nullable List<List<Object>> copy(Connection connection, NewRecords records)
+      throws SQLException {
+    return null;
+  }
+
+  /**
+   * A condition that records written after another one fulfil as a rule, and that spares the
+   * database to look for each of them; null if there is none.
+   *
+   * @param first primary key of the first of them
+   */
+  default @Nullable String near(Connection connection, TableInfo table, List<Object> first)
+      throws SQLException {
+    return null;
+  }
+
+  /** True if a value that was written into the field stands there as it was given. */
+  default boolean keeps(FieldInfo field) {
+    return switch (field.storage().kind()) {
+      case NUMBER, DATE, BOOLEAN, UUID -> true;
+      case TEXT -> field.choices() == null;
+      default -> false;
+    };
+  }
+
+  /**
+   * True if nothing of the database's own, such as a trigger, changes the records that are written
+   * into a table.
+   */
+  default boolean isUntouched(Connection connection, TableInfo table) throws SQLException {
+    return false;
   }
 
   default String quote(String identifier) {

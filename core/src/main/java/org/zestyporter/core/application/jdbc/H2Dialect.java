@@ -17,6 +17,7 @@ import java.util.Map;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.FieldType;
+import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.application.jdbc.DatabaseErrors.Failing;
 import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.Storage.Kind;
@@ -86,6 +87,23 @@ final class H2Dialect implements Dialect {
         "SELECT 'trigger ' || TRIGGER_NAME FROM INFORMATION_SCHEMA.TRIGGERS"
             + " WHERE EVENT_OBJECT_SCHEMA = ? AND EVENT_OBJECT_TABLE = ?";
     return Queries.texts(connection, sql, schema, table);
+  }
+
+  @Override
+  public boolean isUntouched(Connection connection, TableInfo table) throws SQLException {
+    String sql =
+        """
+        SELECT 'trigger' FROM INFORMATION_SCHEMA.TRIGGERS
+        WHERE EVENT_OBJECT_SCHEMA = ? AND EVENT_OBJECT_TABLE = ?
+        UNION ALL
+        SELECT 'on update' FROM INFORMATION_SCHEMA.COLUMNS
+        WHERE TABLE_SCHEMA = ? AND TABLE_NAME = ? AND COLUMN_ON_UPDATE IS NOT NULL
+        UNION ALL
+        SELECT 'no table' FROM INFORMATION_SCHEMA.TABLES
+        WHERE TABLE_SCHEMA = ? AND TABLE_NAME = ? AND TABLE_TYPE <> 'BASE TABLE'""";
+    String in = table.schema();
+    String of = table.relation();
+    return Queries.texts(connection, sql, in, of, in, of, in, of).isEmpty();
   }
 
   @Override

@@ -6,6 +6,7 @@ import java.sql.Savepoint;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.Collections;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -14,6 +15,8 @@ import java.util.function.Consumer;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Ask;
+import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.NewRecords;
 import org.zestyporter.core.application.Records;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.application.WriteSession;
@@ -34,6 +37,9 @@ final class JdbcSession implements WriteSession {
   private final Claims claims;
   private final String name;
   private @Nullable String behind;
+
+  /** By table, whether nothing of the database's own acts on its records. */
+  private final Map<String, Boolean> untouched = new HashMap<>();
 
   JdbcSession(
       Answers answers,
@@ -103,6 +109,32 @@ final class JdbcSession implements WriteSession {
       }
     }
     return keys;
+  }
+
+  @Override
+  public List<List<Object>> insert(NewRecords records) {
+    List<List<Object>> keys = new ArrayList<>(Collections.nCopies(records.count(), null));
+    for (int[] places : records.alike()) {
+      NewRecords alike = records.some(places);
+      List<List<Object>> made =
+          taken(records.table(), alike.lines()[0], () -> statements.insert(alike));
+      for (int i = 0; i < places.length; i++) {
+        keys.set(places[i], made.get(i));
+      }
+    }
+    return keys;
+  }
+
+  @Override
+  public boolean keeps(TableInfo table, Collection<FieldInfo> given) {
+    return given.stream().allMatch(dialect::keeps)
+        && untouched.computeIfAbsent(
+            table.name(), name -> use(() -> dialect.isUntouched(connection, table)));
+  }
+
+  @Override
+  public Totals totals(TableInfo table, List<FieldInfo> numbers, Collection<List<Object>> keys) {
+    return use(() -> answers.totals(connection, table, numbers, keys));
   }
 
   /** Changes that can go together, by their places; in order, only neighbours can. */

@@ -109,6 +109,24 @@ final class MariaDialect implements Dialect {
     return new SqlRule.Ways(true, false);
   }
 
+  @Override
+  public boolean isUntouched(Connection connection, TableInfo table) throws SQLException {
+    String sql =
+        """
+        SELECT 1 FROM information_schema.triggers
+        WHERE event_object_schema = COALESCE(?, DATABASE()) AND event_object_table = ?
+        UNION ALL
+        SELECT 1 FROM information_schema.columns
+        WHERE table_schema = COALESCE(?, DATABASE()) AND table_name = ?
+          AND extra LIKE '%on update%'
+        UNION ALL
+        SELECT 1 FROM information_schema.views
+        WHERE table_schema = COALESCE(?, DATABASE()) AND table_name = ?""";
+    String in = table.schema();
+    String of = table.relation();
+    return Queries.texts(connection, sql, in, of, in, of, in, of).isEmpty();
+  }
+
   private static boolean isMySql(Connection connection) throws SQLException {
     return connection.getMetaData().getDatabaseProductName().equals("MySQL");
   }
@@ -267,7 +285,7 @@ final class MariaDialect implements Dialect {
   }
 
   @Override
-  public @Nullable Insert insert(
+  public @Nullable List<List<Object>> insert(
       Connection connection,
       Going going,
       TableInfo table,
@@ -278,24 +296,22 @@ final class MariaDialect implements Dialect {
     Returning returning = new Returning(this, connection, going, table, fields);
     boolean triggered = table.ownRules().stream().anyMatch(r -> r.startsWith(TRIGGER));
     if (returning.knowsKeys() && !triggered) {
-      return returning::silently;
+      return returning.silently(changes);
     }
     if (isMySql(connection) || !tells(meta) || fields.isEmpty()) {
       return null;
     }
     int most = Math.max(1, Math.min(RECORDS, PARAMETERS / fields.size()));
-    return some -> {
-      List<List<Object>> keys = new ArrayList<>(some.size());
-      for (int from = 0; from < some.size(); ) {
-        int to = from;
-        for (long weight = 0; to < some.size() && to - from < most && weight < WEIGHT; to++) {
-          weight += weight(some.get(to));
-        }
-        keys.addAll(returning.together(some.subList(from, to)));
-        from = to;
+    List<List<Object>> keys = new ArrayList<>(changes.size());
+    for (int from = 0; from < changes.size(); ) {
+      int to = from;
+      for (long weight = 0; to < changes.size() && to - from < most && weight < WEIGHT; to++) {
+        weight += weight(changes.get(to));
       }
-      return keys;
-    };
+      keys.addAll(returning.together(changes.subList(from, to)));
+      from = to;
+    }
+    return keys;
   }
 
   private static boolean tells(DatabaseMetaData meta) throws SQLException {

@@ -1,15 +1,13 @@
 package org.zestyporter.core.application.jdbc;
 
 import java.math.BigDecimal;
-import java.nio.charset.StandardCharsets;
 import java.sql.Connection;
 import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
-import java.time.LocalDate;
-import java.time.LocalDateTime;
-import java.time.OffsetDateTime;
 import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Iterator;
 import java.util.List;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -18,12 +16,14 @@ import org.jspecify.annotations.Nullable;
 import org.postgresql.PGConnection;
 import org.postgresql.copy.CopyIn;
 import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.NewRecords;
 import org.zestyporter.core.application.TableInfo;
-import org.zestyporter.core.application.WriteSession.Change;
+import org.zestyporter.core.value.Utf8;
+import org.zestyporter.core.value.ValueColumn;
 
 /**
- * Inserts records by {@code COPY … FROM STDIN} in its text format (PostgreSQL's documentation, part
- * VI), which takes a fraction of the time of statements.
+ * Inserts records by {@code COPY … FROM STDIN} (PostgreSQL's documentation, part VI), which takes a
+ * fraction of the time of statements.
  *
  * <p>COPY does not tell the keys of what it wrote. They are known nevertheless where they are
  * given, or where a sequence numbers them, whose numbers are then taken beforehand. Where something
@@ -32,6 +32,12 @@ import org.zestyporter.core.application.WriteSession.Change;
  */
 final class PostgresCopy {
   private static final Pattern SEQUENCE = Pattern.compile("nextval\\('(.+)'::regclass\\)");
+
+  /** Fewer records go as well by statements. */
+  static final int FEWEST = 64;
+
+  /** Bytes that are sent at once. */
+  private static final int PIECE = 1 << 16;
 
   private final Dialect dialect;
   private final Connection connection;
@@ -49,15 +55,21 @@ final class PostgresCopy {
   }
 
   /**
-   * A way to insert records of some fields.
+   * Inserts records.
    *
-   * @return null if they have to go by statements
+   * @return their primary keys, in their order; null if they have to go by statements
    */
-  static @Nullable PostgresCopy of(
-      Dialect dialect, Connection connection, TableInfo table, List<FieldInfo> fields)
-      throws SQLException {
-    PostgresCopy copy = new PostgresCopy(dialect, connection, table);
-    return !fields.isEmpty() && copy.isPlain() && copy.knowsKeys(fields) ? copy : null;
+  static @Nullable List<List<Object>> insert(
+      Dialect dialect, Connection connection, NewRecords records) throws SQLException {
+    List<FieldInfo> fields = records.fields();
+    PostgresCopy copy = new PostgresCopy(dialect, connection, records.table());
+    boolean can =
+        records.count() >= FEWEST
+            && !fields.isEmpty()
+            && copy.isPlain()
+            && copy.knowsKeys(fields)
+            && PostgresText.canTell(records.given(), records.rows());
+    return can ? copy.insert(records) : null;
   }
 
   /** True if what is copied in is what will stand. */
@@ -133,30 +145,27 @@ final class PostgresCopy {
   }
 
   /**
-   * Inserts records, all with the same fields.
+   * Inserts records.
    *
    * @return their primary keys, in their order
    */
-  List<List<Object>> insert(List<FieldInfo> fields, List<Change> changes) throws SQLException {
-    List<BigDecimal> numbers = numbered == null ? null : numbers(changes.size());
-    List<FieldInfo> columns = new ArrayList<>(fields);
+  private List<List<Object>> insert(NewRecords records) throws SQLException {
+    List<FieldInfo> fields = new ArrayList<>(records.fields());
+    ValueColumn[] columns = records.given();
+    int[] rows = records.rows();
     if (numbered != null) {
-      columns.add(numbered);
-    }
-    StringBuilder rows = new StringBuilder(changes.size() * columns.size() * 12);
-    for (int i = 0; i < changes.size(); i++) {
-      List<Object> values = changes.get(i).values();
-      for (int f = 0; f < fields.size(); f++) {
-        rows.append(f == 0 ? "" : "\t");
-        write(values.get(f), rows);
+      fields.add(numbered);
+      columns = Arrays.copyOf(columns, fields.size());
+      // numbered as the rows of the other columns are
+      Object[] numbers = new Object[Arrays.stream(rows).max().orElse(0) + 1];
+      Iterator<BigDecimal> next = numbers(rows.length).iterator();
+      for (int row : rows) {
+        numbers[row] = next.next();
       }
-      if (numbers != null) {
-        rows.append('\t').append(numbers.get(i));
-      }
-      rows.append('\n');
+      columns[columns.length - 1] = ValueColumn.of(numbers, null);
     }
-    send(columns, rows.toString().getBytes(StandardCharsets.UTF_8));
-    return keys(fields, changes, numbers);
+    send(dialect, connection, dialect.name(table), fields, columns, rows);
+    return keys(fields, columns, rows);
   }
 
   private List<BigDecimal> numbers(int count) throws SQLException {
@@ -174,16 +183,43 @@ final class PostgresCopy {
     return numbers;
   }
 
-  private void send(List<FieldInfo> columns, byte[] rows) throws SQLException {
+  /**
+   * Copies records into a table.
+   *
+   * @param into its name, as SQL has it
+   */
+  static void send(
+      Dialect dialect,
+      Connection connection,
+      String into,
+      List<FieldInfo> fields,
+      ValueColumn[] columns,
+      int[] rows)
+      throws SQLException {
+    PostgresRows format = PostgresBinary.of(fields, columns, rows);
+    if (format == null) {
+      format = new PostgresText(columns);
+    }
     String names =
-        columns.stream().map(f -> dialect.quote(f.name())).collect(Collectors.joining(", "));
+        fields.stream().map(f -> dialect.quote(f.name())).collect(Collectors.joining(", "));
     CopyIn copy =
         connection
             .unwrap(PGConnection.class)
             .getCopyAPI()
-            .copyIn("COPY " + dialect.name(table) + " (" + names + ") FROM STDIN");
+            .copyIn("COPY " + into + " (" + names + ") FROM STDIN" + format.options());
     try {
-      copy.writeToCopy(rows, 0, rows.length);
+      Utf8 out = new Utf8(PIECE * 2);
+      format.begin(out);
+      for (int row : rows) {
+        format.row(row, out);
+        if (out.size() >= PIECE) {
+          // the database takes them while the next are made ready
+          copy.writeToCopy(out.array(), 0, out.size());
+          out.clear();
+        }
+      }
+      format.end(out);
+      copy.writeToCopy(out.array(), 0, out.size());
       copy.endCopy();
     } finally {
       if (copy.isActive()) {
@@ -192,49 +228,16 @@ final class PostgresCopy {
     }
   }
 
-  private List<List<Object>> keys(
-      List<FieldInfo> fields, List<Change> changes, @Nullable List<BigDecimal> numbers) {
+  private List<List<Object>> keys(List<FieldInfo> fields, ValueColumn[] columns, int[] rows) {
     List<FieldInfo> keyFields = table.fields(table.primaryKey());
-    List<List<Object>> keys = new ArrayList<>(changes.size());
-    for (int i = 0; i < changes.size(); i++) {
+    List<List<Object>> keys = new ArrayList<>(rows.length);
+    for (int row : rows) {
       List<Object> key = new ArrayList<>(keyFields.size());
       for (FieldInfo field : keyFields) {
-        int at = fields.indexOf(field);
-        Object value = at < 0 ? numbers.get(i) : changes.get(i).values().get(at);
-        key.add(field.storage().canonical(value));
+        key.add(field.storage().canonical(columns[fields.indexOf(field)].value(row)));
       }
       keys.add(keyFields.isEmpty() ? null : key);
     }
     return keys;
-  }
-
-  /** True if a value has a text that the database reads as that very value. */
-  static boolean isWritable(@Nullable Object value) {
-    if (value instanceof LocalDate day) {
-      return day.getYear() >= 1 && day.getYear() <= 9_999;
-    }
-    if (value instanceof LocalDateTime moment) {
-      return moment.getYear() >= 1 && moment.getYear() <= 9_999;
-    }
-    return !(value instanceof OffsetDateTime moment)
-        || moment.getYear() >= 1 && moment.getYear() <= 9_999;
-  }
-
-  private static void write(@Nullable Object value, StringBuilder row) {
-    if (value == null) {
-      row.append("\\N");
-      return;
-    }
-    String text = value instanceof BigDecimal number ? number.toPlainString() : value.toString();
-    for (int i = 0; i < text.length(); i++) {
-      char c = text.charAt(i);
-      switch (c) {
-        case '\\' -> row.append("\\\\");
-        case '\t' -> row.append("\\t");
-        case '\n' -> row.append("\\n");
-        case '\r' -> row.append("\\r");
-        default -> row.append(c);
-      }
-    }
   }
 }

@@ -16,6 +16,7 @@ import org.postgresql.util.ServerErrorMessage;
 import org.zestyporter.core.application.Abilities;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.FieldType;
+import org.zestyporter.core.application.NewRecords;
 import org.zestyporter.core.application.Settled;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.application.WriteSession;
@@ -26,7 +27,6 @@ import org.zestyporter.core.value.ErrorCode;
 /** PostgreSQL 12 and newer. */
 final class PostgresDialect implements Dialect {
   /** Records from which on COPY is worth its preparations. */
-  private static final int BULK = 64;
 
   /** Its states are those of the documentation's appendix A. */
   private static final DatabaseErrors ERRORS =
@@ -258,19 +258,68 @@ final class PostgresDialect implements Dialect {
   }
 
   @Override
-  public @Nullable Insert insert(
+  public @Nullable List<List<Object>> insert(
       Connection connection,
       Going going,
       TableInfo table,
       List<FieldInfo> fields,
       List<WriteSession.Change> changes)
       throws SQLException {
-    boolean writable =
-        changes.size() >= BULK
-            && changes.stream()
-                .allMatch(c -> c.values().stream().allMatch(PostgresCopy::isWritable));
-    PostgresCopy copy = writable ? PostgresCopy.of(this, connection, table, fields) : null;
-    return copy == null ? null : some -> copy.insert(fields, some);
+    return copy(connection, NewRecords.of(table, changes));
+  }
+
+  @Override
+  public int update(
+      Connection connection,
+      Going going,
+      TableInfo table,
+      List<FieldInfo> fields,
+      List<WriteSession.Change> changes)
+      throws SQLException {
+    return new PostgresUpdate(this, connection, going, table, fields).update(changes);
+  }
+
+  @Override
+  public @Nullable List<List<Object>> copy(Connection connection, NewRecords records)
+      throws SQLException {
+    return PostgresCopy.insert(this, connection, records);
+  }
+
+  /** Records that are copied in stand one behind the other. */
+  @Override
+  public @Nullable String near(Connection connection, TableInfo table, List<Object> first)
+      throws SQLException {
+    if (first.size() != 1 || arrayOf(table.field(table.primaryKey().get(0))) == null) {
+      return null;
+    }
+    FieldInfo key = table.field(table.primaryKey().get(0));
+    String sql = "SELECT ctid::text FROM " + name(table) + " WHERE " + quote(key.name()) + " = ?";
+    try (PreparedStatement query = connection.prepareStatement(sql)) {
+      Fields.bind(query, 1, key, first.get(0), this);
+      try (ResultSet found = query.executeQuery()) {
+        return found.next() ? " AND ctid >= '" + found.getString(1) + "'::tid" : null;
+      }
+    }
+  }
+
+  /** Values come in the form in which the field's storage keeps them. */
+  @Override
+  public boolean keeps(FieldInfo field) {
+    return switch (field.storage().kind()) {
+      case NUMBER, DATE, BOOLEAN, UUID, TEXT, PADDED, CASELESS, MOMENT, INSTANT, TIME -> true;
+      default -> false;
+    };
+  }
+
+  @Override
+  public boolean isUntouched(Connection connection, TableInfo table) throws SQLException {
+    String sql =
+        """
+        SELECT (c.relkind = 'r' AND NOT c.relhasrules AND NOT EXISTS (
+          SELECT 1 FROM pg_trigger t
+          WHERE t.tgrelid = c.oid AND NOT t.tgisinternal AND t.tgenabled <> 'D'))::text
+        FROM pg_class c WHERE c.oid = ?::regclass""";
+    return Queries.texts(connection, sql, name(table)).contains("true");
   }
 
   @Override

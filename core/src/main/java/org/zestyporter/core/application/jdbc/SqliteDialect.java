@@ -198,13 +198,14 @@ final class SqliteDialect implements Dialect {
   }
 
   @Override
-  public Insert insert(
+  public List<List<Object>> insert(
       Connection connection,
       Going going,
       TableInfo table,
       List<FieldInfo> fields,
-      List<WriteSession.Change> changes) {
-    return new Returning(this, connection, going, table, fields)::each;
+      List<WriteSession.Change> changes)
+      throws SQLException {
+    return new Returning(this, connection, going, table, fields).each(changes);
   }
 
   @Override

@@ -10,6 +10,7 @@ import java.util.Collections;
 import java.util.List;
 import java.util.stream.Collectors;
 import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.NewRecords;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.application.WriteSession.Change;
 import org.zestyporter.core.application.WriteSession.Refusal;
@@ -38,9 +39,16 @@ final class Statements {
   List<List<Object>> write(TableInfo table, List<Change> changes) throws SQLException {
     boolean insert = changes.get(0).key() == null;
     List<FieldInfo> fields = changes.get(0).fields().stream().map(table.fields()::get).toList();
-    Dialect.Insert own = insert ? dialect.insert(connection, going, table, fields, changes) : null;
-    if (own != null) {
-      return all(own.insert(changes), changes);
+    List<List<Object>> made =
+        insert ? dialect.insert(connection, going, table, fields, changes) : null;
+    if (made != null) {
+      return all(made, changes);
+    }
+    int updated = insert ? -1 : dialect.update(connection, going, table, fields, changes);
+    if (updated >= 0) {
+      // which of several was not there shows once each is tried alone
+      requireUpdated(changes, new int[] {updated == changes.size() ? 1 : 0});
+      return changes.stream().map(Change::key).toList();
     }
     List<FieldInfo> keyFields = table.fields(table.primaryKey());
     String[] generated = keyFields.stream().map(FieldInfo::name).toArray(String[]::new);
@@ -66,6 +74,17 @@ final class Statements {
           }
           return insertedKeys(statement, keyFields, changes);
         });
+  }
+
+  /**
+   * Inserts records, by columns if the database takes them so.
+   *
+   * @return their primary keys, in their order
+   * @throws RefusedException if one of them was not written, though the database said nothing
+   */
+  List<List<Object>> insert(NewRecords records) throws SQLException {
+    List<List<Object>> keys = dialect.copy(connection, records);
+    return keys == null ? write(records.table(), records.changes()) : keys;
   }
 
   private void bind(

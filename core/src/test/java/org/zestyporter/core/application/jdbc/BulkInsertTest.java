@@ -14,13 +14,16 @@ import java.util.List;
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.MethodSource;
 import org.junit.jupiter.params.provider.ValueSource;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.Halving;
+import org.zestyporter.core.application.NewRecords;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.application.WriteSession;
 import org.zestyporter.core.application.WriteSession.Change;
 import org.zestyporter.core.application.WriteSession.RefusedException;
+import org.zestyporter.core.value.ValueColumn;
 
 /** Many records at once go another way than a few; what stands afterwards is the same. */
 class BulkInsertTest {
@@ -214,12 +217,170 @@ class BulkInsertTest {
           "SET ROLE " + clerk);
       assertThat(copy(on, table)).isNull();
       on.execute("RESET ROLE");
-      assertThat(copy(on, table)).isNotNull();
+      assertThat(copy(on, table)).hasSize(MANY);
     }
   }
 
-  private static PostgresCopy copy(Databases.Fresh on, TableInfo table) throws SQLException {
-    List<FieldInfo> name = table.fields(List.of("name"));
-    return PostgresCopy.of(new PostgresDialect(), on.connection(), table, name);
+  private static List<List<Object>> copy(Databases.Fresh on, TableInfo table) throws SQLException {
+    ValueColumn[] columns = {null, ValueColumn.of(names().toArray(), null)};
+    int[] all = IntStream.range(0, MANY).toArray();
+    return PostgresCopy.insert(
+        new PostgresDialect(),
+        on.connection(),
+        new NewRecords(table, columns, all, new long[MANY]));
+  }
+
+  private static final String PLAIN =
+      "(id INTEGER PRIMARY KEY, small SMALLINT, large BIGINT, whole NUMERIC(18,0), money"
+          + " NUMERIC(12,2), fine NUMERIC(18,7), tiny NUMERIC(18,18), open NUMERIC, words TEXT,"
+          + " name VARCHAR(40), code CHAR(4), day DATE, moment TIMESTAMP, to_millis TIMESTAMP(3),"
+          + " mark UUID, yes BOOLEAN, never TEXT)";
+
+  /** Numbers from the smallest to the largest of so many digits, and some about every power. */
+  private static BigDecimal number(int i, int digits, int scale) {
+    BigDecimal power = BigDecimal.TEN.pow(i / 6 % (digits + 1));
+    BigDecimal one =
+        switch (i % 6) {
+          case 0 -> power.subtract(BigDecimal.ONE);
+          case 1 -> power.subtract(BigDecimal.ONE).negate();
+          case 2 -> power.divideToIntegralValue(BigDecimal.valueOf(3));
+          case 3 -> power.divideToIntegralValue(BigDecimal.TEN);
+          case 4 -> power.divideToIntegralValue(BigDecimal.valueOf(-7));
+          default -> BigDecimal.ZERO;
+        };
+    return new BigDecimal(one.unscaledValue(), scale);
+  }
+
+  private static Change plain(TableInfo table, int i) {
+    boolean blank = i % 11 == 10;
+    List<Object> values = new ArrayList<>();
+    values.add(new BigDecimal(i));
+    values.add(blank ? null : number(i, 4, 0));
+    values.add(blank ? null : number(i, 18, 0));
+    values.add(blank ? null : number(i, 18, 0));
+    values.add(blank ? null : number(i, 12, 2));
+    values.add(blank ? null : number(i, 18, 7));
+    values.add(blank ? null : number(i, 18, 18));
+    values.add(blank ? null : number(i, 18, 5));
+    values.add(TEXTS.get(i % TEXTS.size()));
+    values.add(blank ? null : "Zoë '" + i);
+    values.add(blank ? null : i % 2 == 0 ? "ab" : "äöüß");
+    values.add(blank ? null : LocalDate.of(1, 1, 1).plusDays(i * 18_250L));
+    values.add(blank ? null : LocalDateTime.of(1, 1, 1, 0, 0, 0, 1_000).plusHours(i * 432_000L));
+    values.add(blank ? null : LocalDateTime.of(1999, 12, 31, 23, 59, 59, 999_000_000).plusDays(i));
+    values.add(blank ? null : "ff0c2f1e-0000-4000-8000-0000000000" + String.format("%02x", i));
+    values.add(blank ? null : i % 2 == 0);
+    values.add(null);
+    return new Change(i, null, IntStream.range(0, values.size()).boxed().toList(), values);
+  }
+
+  /** Fields of plain types go in the binary format. */
+  @Test
+  void inBytesNothingBecomesSomethingElse() throws SQLException {
+    try (Databases.Fresh on = Databases.postgres()) {
+      on.execute("CREATE TABLE bytes " + PLAIN, "CREATE TABLE \"by ones\" " + PLAIN);
+      TableInfo bytes = on.database().table("bytes");
+      TableInfo ones = on.database().table("by ones");
+      NewRecords records =
+          NewRecords.of(bytes, IntStream.range(0, MANY).mapToObj(i -> plain(bytes, i)).toList());
+      assertThat(PostgresBinary.of(records.fields(), records.given(), records.rows())).isNotNull();
+      List<List<Object>> keys;
+      List<List<Object>> single = new ArrayList<>();
+      try (WriteSession session = on.database().begin()) {
+        keys = session.insert(records);
+        for (int i = 0; i < MANY; i++) {
+          single.addAll(session.write(ones, List.of(plain(ones, i)), false));
+        }
+        session.commit();
+      }
+      assertThat(keys).isEqualTo(single);
+      assertThat(stand(on, bytes, keys)).isEqualTo(stand(on, ones, single));
+      assertThat(on.one("SELECT COUNT(*) FROM bytes a JOIN \"by ones\" b ON a::text = b::text"))
+          .isEqualTo((long) MANY);
+    }
+  }
+
+  /** A number too large for its field is for the database to refuse, not to be cut. */
+  @Test
+  void aNumberTooLargeIsRefused() throws SQLException {
+    try (Databases.Fresh on = Databases.postgres()) {
+      on.execute("CREATE TABLE t (id INTEGER PRIMARY KEY, small SMALLINT)");
+      TableInfo table = on.database().table("t");
+      List<Change> changes =
+          IntStream.range(0, MANY)
+              .mapToObj(
+                  i ->
+                      new Change(
+                          i,
+                          null,
+                          List.of(0, 1),
+                          List.<Object>of(new BigDecimal(i), new BigDecimal(i == 90 ? 40_000 : i))))
+              .toList();
+      assertThatThrownBy(() -> write(on, table, changes)).isInstanceOf(RefusedException.class);
+    }
+  }
+
+  /** Records that leave a field with a default blank get the default; a blank in others stays. */
+  @ParameterizedTest
+  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
+  void aBlankIsLeftToTheDefault(Databases.Fresh on) throws SQLException {
+    try (on) {
+      on.execute(
+          "CREATE TABLE t (id INTEGER NOT NULL PRIMARY KEY, name VARCHAR(20) DEFAULT 'none',"
+              + " note VARCHAR(20))");
+      TableInfo table = on.database().table("t");
+      Object[] ids = IntStream.range(0, MANY).mapToObj(BigDecimal::new).toArray();
+      Object[] odd = IntStream.range(0, MANY).mapToObj(i -> i % 2 == 0 ? null : "n" + i).toArray();
+      ValueColumn[] columns = {
+        ValueColumn.of(ids, null), ValueColumn.of(odd, null), ValueColumn.of(odd, null)
+      };
+      int[] rows = IntStream.range(5, MANY).toArray();
+      List<List<Object>> keys;
+      try (WriteSession session = on.database().begin()) {
+        keys = session.insert(new NewRecords(table, columns, rows, new long[rows.length]));
+        session.commit();
+      }
+      assertThat(keys)
+          .extracting(k -> ((BigDecimal) k.get(0)).intValue())
+          .containsExactly(IntStream.range(5, MANY).boxed().toArray(Integer[]::new));
+      assertThat(stand(on, table, keys).get(1)).isEqualTo(Arrays.asList(ids[6], "none", null));
+      assertThat(stand(on, table, keys).get(2)).isEqualTo(List.of(ids[7], "n7", "n7"));
+    }
+  }
+
+  /** Many updates at once leave what one by one would, and tell of a record that is gone. */
+  @Test
+  void manyUpdatesGoTogether() throws SQLException {
+    try (Databases.Fresh on = Databases.postgres()) {
+      on.execute(
+          "CREATE TABLE t (\"Key a\" INTEGER, b TEXT, \"Some name\" TEXT, n NUMERIC(9,3),"
+              + " PRIMARY KEY (\"Key a\", b))",
+          "INSERT INTO t SELECT i, 'k' || i, 'before', i FROM generate_series(1, 300) i");
+      TableInfo table = on.database().table("t");
+      List<Change> changes =
+          IntStream.rangeClosed(1, MANY)
+              .mapToObj(
+                  i ->
+                      new Change(
+                          i,
+                          List.of(new BigDecimal(i), "k" + i),
+                          List.of(2, 3),
+                          Arrays.asList(TEXTS.get(i % TEXTS.size()), new BigDecimal(-i))))
+              .toList();
+      List<List<Object>> keys = write(on, table, changes);
+      assertThat(keys).isEqualTo(changes.stream().map(Change::key).toList());
+      List<List<Object>> stand = stand(on, table, keys);
+      for (int i = 0; i < MANY; i++) {
+        assertThat(stand.get(i).get(2)).isEqualTo(changes.get(i).values().get(0));
+        assertThat((BigDecimal) stand.get(i).get(3)).isEqualByComparingTo("-" + (i + 1));
+      }
+      assertThat(on.one("SELECT COUNT(*) FROM t WHERE \"Some name\" = 'before'"))
+          .isEqualTo(300L - MANY);
+      assertThat(on.one("SELECT current_setting('enable_hashjoin')")).isEqualTo("on");
+      on.execute("DELETE FROM t WHERE \"Key a\" = 77");
+      assertThatThrownBy(() -> write(on, table, changes))
+          .isInstanceOf(RefusedException.class)
+          .hasMessageContaining("was removed while the run went on");
+    }
   }
 }
