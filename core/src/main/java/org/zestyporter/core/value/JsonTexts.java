@@ -1,5 +1,7 @@
 package org.zestyporter.core.value;
 
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
@@ -26,6 +28,21 @@ final class JsonTexts {
     } catch (JacksonException e) {
       return "no valid JSON"
           + (e.getLocation() == null ? "" : ", at character " + e.getLocation().getColumnNr());
+    }
+  }
+
+  /** The values of an array of plain values, null for null; null if the text is none. */
+  static @Nullable List<@Nullable String> values(String text) {
+    try {
+      JsonNode node = MAPPER.readTree(text);
+      if (!node.isArray() || node.valueStream().anyMatch(JsonNode::isContainer)) {
+        return null;
+      }
+      List<@Nullable String> values = new ArrayList<>();
+      node.valueStream().forEach(v -> values.add(v.isNull() ? null : v.asString()));
+      return values;
+    } catch (JacksonException e) {
+      return null;
     }
   }
 

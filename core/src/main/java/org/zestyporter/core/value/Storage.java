@@ -32,8 +32,10 @@ import org.jspecify.annotations.Nullable;
  * @param kind the family of types
  * @param digits digits of a second that a time keeps; null if all, or if it is no time
  * @param members what a set may hold, in its own order; empty if it is no set
+ * @param element how a list keeps each of its values; null if it is no list
  */
-public record Storage(Kind kind, @Nullable Integer digits, List<String> members) {
+public record Storage(
+    Kind kind, @Nullable Integer digits, List<String> members, @Nullable Storage element) {
 
   /** Families of types that compare alike. */
   public enum Kind {
@@ -64,6 +66,10 @@ public record Storage(Kind kind, @Nullable Integer digits, List<String> members)
     BINARY,
     /** Some of the values of a list, with commas between them; their order has no meaning. */
     SET,
+    /** Any number of values of one type, in their order. */
+    LIST,
+    /** A length of time, in months, days and a part of a day. */
+    INTERVAL,
     /** Anything else, as the database writes it. */
     OTHER;
 
@@ -78,17 +84,22 @@ public record Storage(Kind kind, @Nullable Integer digits, List<String> members)
       Pattern.compile("\\{?(\\p{XDigit}{8}-?(?:\\p{XDigit}{4}-?){3}\\p{XDigit}{12})}?");
 
   public static Storage of(Kind kind) {
-    return new Storage(kind, null, List.of());
+    return new Storage(kind, null, List.of(), null);
   }
 
   /** A kind of time that keeps so many digits of a second. */
   public static Storage timed(Kind kind, int digits) {
-    return new Storage(kind, digits, List.of());
+    return new Storage(kind, digits, List.of(), null);
   }
 
   /** A set of some of these values. */
   public static Storage set(List<String> members) {
-    return new Storage(Kind.SET, null, List.copyOf(members));
+    return new Storage(Kind.SET, null, List.copyOf(members), null);
+  }
+
+  /** A list of values that are kept so. */
+  public static Storage list(Storage element) {
+    return new Storage(Kind.LIST, null, List.of(), element);
   }
 
   /**
@@ -118,6 +129,8 @@ public record Storage(Kind kind, @Nullable Integer digits, List<String> members)
       case JSON -> value instanceof String text ? json(text) : value;
       case BINARY -> value instanceof String text ? binary(text) : value;
       case SET -> value instanceof String text ? set(text) : value;
+      case LIST -> value instanceof String text ? ListTexts.canonical(text, element) : value;
+      case INTERVAL -> value instanceof String text ? interval(text) : value;
       default -> value;
     };
   }
@@ -240,6 +253,14 @@ public record Storage(Kind kind, @Nullable Integer digits, List<String> members)
       given.add(member);
     }
     return members.stream().filter(given::contains).collect(Collectors.joining(","));
+  }
+
+  private static Object interval(String text) {
+    String span = TimeSpans.canonical(text);
+    return span == null
+        ? new Problem(
+            ProblemCode.MALFORMED, text, "no length of time, such as 2 days 03:30 or P2DT3H30M")
+        : span;
   }
 
   private static Object binary(String text) {

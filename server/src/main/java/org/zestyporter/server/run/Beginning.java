@@ -28,6 +28,11 @@ final class Beginning {
     return plan;
   }
 
+  /** Nobody waits to hear of it. */
+  void isAlone() {
+    heard.set(true);
+  }
+
   /** The job goes. */
   void begun() {
     known.complete(null);

@@ -10,6 +10,7 @@ import org.jspecify.annotations.Nullable;
  * @param batchRows rows that they took in, of which {@code reportJson} are the books
  * @param nextRows rows up to the end of the batch that is being committed, of which {@code
  *     nextReportJson} are the books
+ * @param begun how often it was begun, since the server ended before it had done anything
  */
 record ExecutionRecord(
     Long id,
@@ -31,7 +32,8 @@ record ExecutionRecord(
     int batches,
     long batchRows,
     Long nextRows,
-    String nextReportJson) {
+    String nextReportJson,
+    int begun) {
 
   /** One that is about to begin. */
   static ExecutionRecord beginning(
@@ -63,7 +65,8 @@ record ExecutionRecord(
         0,
         0,
         null,
-        null);
+        null,
+        1);
   }
 
   /** True if it is not over. */

@@ -38,6 +38,7 @@ class Jobs {
   private final Map<Long, Job> going = new ConcurrentHashMap<>();
   private final List<SseEmitter> listeners = new CopyOnWriteArrayList<>();
   private final AtomicBoolean toTell = new AtomicBoolean();
+  private volatile boolean ending;
 
   /** A task that is told how to report and when to stop. */
   interface Task {
@@ -86,6 +87,11 @@ class Jobs {
     if (job != null) {
       job.stop();
     }
+  }
+
+  /** True if the server ends, and what goes on is stopped for that. */
+  boolean isEnding() {
+    return ending;
   }
 
   /** All that is going, the one that began first first. */
@@ -141,6 +147,7 @@ class Jobs {
   /** Pages that listen would keep the server from ending. */
   @EventListener(ContextClosedEvent.class)
   void ends() {
+    ending = true;
     going.keySet().forEach(this::stop);
     teller.shutdownNow();
     for (SseEmitter listener : listeners) {

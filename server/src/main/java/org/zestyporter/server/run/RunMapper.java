@@ -75,8 +75,11 @@ interface RunMapper {
       """
       UPDATE execution SET state = 'failed', code = 'interrupted', finished_at = #{at},
         message = 'The server stopped while it went on. Nothing was written.'
-      WHERE state = 'going' AND batches = 0""")
-  int failInterrupted(LocalDateTime at);
+      WHERE id = #{id}""")
+  void failInterrupted(@Param("id") long id, @Param("at") LocalDateTime at);
+
+  @Update("UPDATE execution SET begun = begun + 1 WHERE id = #{id}")
+  void beginAgain(long id);
 
   @Update(
       """

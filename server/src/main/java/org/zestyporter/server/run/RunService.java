@@ -28,6 +28,9 @@ public class RunService implements DependsOnPlans {
   static final String REHEARSAL = "rehearsal";
   private static final Duration PATIENCE = Duration.ofSeconds(2);
 
+  /** One that ends the server each time is not begun again for ever. */
+  private static final int MOST_BEGINNINGS = 3;
+
   private final RunMapper runs;
   private final PlanService plans;
   private final SourceService sources;
@@ -98,19 +101,41 @@ public class RunService implements DependsOnPlans {
     this.clock = clock;
   }
 
-  /** What was going when the server stopped is over; what was being made lasting is looked into. */
+  /**
+   * What was going when the server stopped is over, but for what had done nothing yet, which is
+   * begun again; what was being made lasting is looked into.
+   */
   @EventListener(ApplicationReadyEvent.class)
   void afterStart() {
+    List<ExecutionRecord> again = new ArrayList<>();
     for (long id : runs.inState("going")) {
       ExecutionRecord run = record(id);
       if (run.batches() > 0) {
         interruptions.serverEnded(run);
+      } else if (canBeginAgain(run)) {
+        again.add(run);
       } else {
         runs.dropLedger(id);
+        runs.failInterrupted(id, Times.now(clock));
       }
     }
-    runs.failInterrupted(Times.now(clock));
     settling.begin();
+    again.forEach(this::beginAgain);
+  }
+
+  /** True if it waited for others, or has only read. */
+  private boolean canBeginAgain(ExecutionRecord run) {
+    boolean wrote = !run.kind().equals(REHEARSAL) && !runs.layouts(run.id()).isEmpty();
+    return !run.kind().equals(UndoService.UNDO) && !wrote && run.begun() < MOST_BEGINNINGS;
+  }
+
+  private void beginAgain(ExecutionRecord run) {
+    runs.dropLedger(run.id());
+    runs.beginAgain(run.id());
+    Beginning beginning = busy.begin(run.planId());
+    // whoever asked for it is not there any more
+    beginning.isAlone();
+    jobs.start(about(run), progress -> work.go(run, beginning, progress));
   }
 
   public RunView rehearse(long plan, String who) {

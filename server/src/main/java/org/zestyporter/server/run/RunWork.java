@@ -12,6 +12,7 @@ import org.zestyporter.core.run.Progress;
 import org.zestyporter.core.run.RunReport;
 import org.zestyporter.core.run.Standing;
 import org.zestyporter.core.value.ErrorCode;
+import org.zestyporter.core.value.PorterException;
 import org.zestyporter.server.plan.PlanService;
 
 /** Does the work of a rehearsal or run, in a job's own thread. */
@@ -163,6 +164,11 @@ class RunWork {
   /** Whoever sees that it is over can start the next one. */
   private void failed(Beginning beginning, long id, Throwable e) {
     busy.free(beginning);
+    boolean isStopped = e instanceof PorterException p && p.code() == ErrorCode.STOPPED;
+    if (isStopped && jobs.isEnding()) {
+      // nobody stopped it but the server, which sees to it when it starts again
+      return;
+    }
     endings.failed(id, e);
   }
 }

@@ -70,6 +70,6 @@ class LedgerLimitsTest {
   private static ExecutionRecord run(long id, String kind, String state, LocalDateTime end) {
     return new ExecutionRecord(
         id, kind, null, 1L, 1, 1L, null, state, "odile", end, end, null, null, null, null, null, 0,
-        0, null, null);
+        0, null, null, 1);
   }
 }

@@ -6,6 +6,7 @@ import static org.mockito.ArgumentMatchers.any;
 import static org.mockito.ArgumentMatchers.anyLong;
 import static org.mockito.Mockito.mock;
 import static org.mockito.Mockito.never;
+import static org.mockito.Mockito.times;
 import static org.mockito.Mockito.verify;
 import static org.mockito.Mockito.when;
 
@@ -45,18 +46,43 @@ class RunServiceTest {
           mock(Space.class),
           CLOCK);
 
+  private static ExecutionRecord going(long id, String kind, int begun) {
+    LocalDateTime then = LocalDateTime.of(2026, 11, 23, 8, 0);
+    return new ExecutionRecord(
+        id, kind, null, id, 1, 1L, null, "going", "odile", then, null, null, null, null, null, null,
+        0, 0, null, null, begun);
+  }
+
   @Test
-  void whatWasGoingWhenTheServerStoppedIsOverAndKeepsNoLedger() {
-    when(runs.inState("going")).thenReturn(List.of(4L, 5L));
-    when(runs.find(anyLong()))
-        .thenReturn(
-            ExecutionRecord.beginning(
-                "run", 1, 1, 1, null, "odile", LocalDateTime.of(2026, 11, 23, 8, 0), null));
+  void whatHadBegunToWriteWhenTheServerStoppedIsOverAndKeepsNoLedger() {
+    when(runs.inState("going")).thenReturn(List.of(4L, 5L, 6L));
+    when(runs.find(4)).thenReturn(going(4, "run", 1));
+    when(runs.find(5)).thenReturn(going(5, "undo", 1));
+    when(runs.find(6)).thenReturn(going(6, "run", 3));
+    when(runs.layouts(4)).thenReturn(List.of("goods"));
     service.afterStart();
-    verify(runs).dropLedger(4);
-    verify(runs).dropLedger(5);
-    verify(runs).failInterrupted(LocalDateTime.of(2026, 11, 23, 9, 0));
+    for (long id : new long[] {4, 5, 6}) {
+      verify(runs).dropLedger(id);
+      verify(runs).failInterrupted(id, LocalDateTime.of(2026, 11, 23, 9, 0));
+    }
+    verify(jobs, never()).start(any(), any());
     verify(settling).begin();
+  }
+
+  @Test
+  void whatHadOnlyWaitedWhenTheServerStoppedIsBegunAgain() {
+    when(runs.inState("going")).thenReturn(List.of(4L, 5L));
+    when(runs.find(4)).thenReturn(going(4, "run", 1));
+    when(runs.find(5)).thenReturn(going(5, "rehearsal", 2));
+    when(runs.layouts(5)).thenReturn(List.of("goods"));
+    service.afterStart();
+    verify(runs, never()).failInterrupted(anyLong(), any());
+    verify(runs).beginAgain(4);
+    verify(runs).beginAgain(5);
+    verify(jobs, times(2)).start(any(), any());
+    assertThatThrownBy(() -> service.run(4, "odile"))
+        .as("its plan is busy")
+        .isInstanceOf(RuntimeException.class);
   }
 
   @Test

@@ -21,7 +21,8 @@ final class Fields {
   static Object read(ResultSet found, int column, FieldInfo field) throws SQLException {
     Object value =
         switch (field.storage().kind()) {
-          case TEXT, PADDED, CASELESS, UUID, JSON, SET, OTHER -> found.getString(column);
+          case TEXT, PADDED, CASELESS, UUID, JSON, SET, LIST, INTERVAL, OTHER ->
+              found.getString(column);
           case NUMBER -> number(found.getObject(column));
           case REAL -> {
             float held = found.getFloat(column);

@@ -5,12 +5,14 @@ import java.sql.DatabaseMetaData;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.TreeMap;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.FieldType;
@@ -131,7 +133,9 @@ final class Metadata {
             .filter(fields -> !fields.equals(key) && own.keySet().containsAll(fields))
             .distinct()
             .toList();
-    Map<String, LinkInfo> links = links(schema, relation);
+    Collection<List<Dialect.Pointer>> foreignKeys =
+        dialect.foreignKeys(connection, catalog, schema, relation);
+    Map<String, LinkInfo> links = links(foreignKeys);
     Map<String, CheckRule> checks = new HashMap<>();
     Map<String, String> texts = dialect.checkTexts(connection, schema, relation);
     List<String> others = new ArrayList<>();
@@ -166,6 +170,7 @@ final class Metadata {
       }
     }
     ownRules.addAll(dialect.ruleTexts(connection, schema, relation));
+    ownRules.addAll(widerLinks(foreignKeys));
     return new TableInfo(
         schema, name, relation, comment(table), fields, key, uniques, rules, ownRules, texts);
   }
@@ -221,19 +226,32 @@ final class Metadata {
     return List.copyOf(fields.values());
   }
 
-  /** Links of one field; a foreign key over several fields is left to the database. */
-  private Map<String, LinkInfo> links(@Nullable String schema, String relation)
-      throws SQLException {
+  /** Links of one field, by the fields. */
+  private Map<String, LinkInfo> links(Collection<List<Dialect.Pointer>> foreignKeys) {
     Map<String, LinkInfo> links = new HashMap<>();
-    for (List<Dialect.Pointer> key : dialect.foreignKeys(connection, catalog, schema, relation)) {
-      if (key.size() == 1) {
-        Dialect.Pointer only = key.get(0);
-        if (isOffered(only.schema(), only.table())) {
-          links.put(only.field(), new LinkInfo(shown(only.schema(), only.table()), only.to()));
-        }
+    for (List<Dialect.Pointer> key : foreignKeys) {
+      Dialect.Pointer only = key.get(0);
+      if (key.size() == 1 && isOffered(only.schema(), only.table())) {
+        links.put(only.field(), new LinkInfo(shown(only.schema(), only.table()), only.to()));
       }
     }
     return links;
+  }
+
+  /** Links of several fields, which are left to the database, in a few words each. */
+  private List<String> widerLinks(Collection<List<Dialect.Pointer>> foreignKeys) {
+    return foreignKeys.stream()
+        .filter(key -> key.size() > 1)
+        .map(
+            key ->
+                "link of "
+                    + key.stream().map(Dialect.Pointer::field).collect(Collectors.joining(", "))
+                    + " to "
+                    + shown(key.get(0).schema(), key.get(0).table())
+                    + " ("
+                    + key.stream().map(Dialect.Pointer::to).collect(Collectors.joining(", "))
+                    + ")")
+        .toList();
   }
 
   private @Nullable String escaped(@Nullable String name) throws SQLException {

@@ -97,6 +97,10 @@ record NativeType(
     return withName(shown).withDomain(added);
   }
 
+  boolean isFillable() {
+    return unfillable == null;
+  }
+
   /** The database gives every value itself, for a reason. */
   NativeType always(String reason) {
     return withAlways(true).withUnfillable(reason);

@@ -120,14 +120,14 @@ final class PostgresDialect implements Dialect {
 
   @Override
   public List<String> settings(long lockMillis) {
-    return List.of("SET lock_timeout = " + lockMillis);
+    return List.of("SET lock_timeout = " + lockMillis, "SET intervalstyle = postgres");
   }
 
   /** Only texts go as texts: the server then reads a value as the field's own type. */
   @Override
   public boolean openTyped(FieldInfo field) {
     return switch (field.storage().kind()) {
-      case UUID, JSON, OTHER, CASELESS, PADDED -> true;
+      case UUID, JSON, OTHER, CASELESS, PADDED, LIST, INTERVAL -> true;
       case TEXT -> field.choices() != null || !field.typeName().matches("text|character varying.*");
       default -> false;
     };

@@ -9,8 +9,10 @@ import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.FieldType;
+import org.zestyporter.core.value.Storage;
 import org.zestyporter.core.value.Storage.Kind;
 
 /** The types of fields as PostgreSQL's catalogue has them: its own, enumerations and domains. */
@@ -102,8 +104,25 @@ final class PostgresTypes {
       return NativeType.text(shown, Kind.TEXT, null).withChoices(texts(sql, oid));
     }
     return found.category().equals("A")
-        ? NativeType.leftAlone(shown)
+        ? array(oid, modifier, shown)
         : base(found, modifier, shown);
+  }
+
+  /** An array of plain values; of others it is left alone. */
+  private NativeType array(long oid, int modifier, String shown) throws SQLException {
+    List<String> of = texts("SELECT typelem::bigint::text FROM pg_type WHERE oid = ?::oid", oid);
+    long element = Long.parseLong(of.get(0));
+    NativeType type = element == 0 ? null : known(element, modifier, format(element, modifier));
+    boolean isPlain =
+        type != null
+            && type.domain() == null
+            && type.choices() == null
+            && type.isFillable()
+            && Set.of(Kind.TEXT, Kind.NUMBER, Kind.BOOLEAN, Kind.DATE, Kind.UUID)
+                .contains(type.storage().kind());
+    return isPlain
+        ? NativeType.of(shown, FieldType.OTHER, Storage.list(type.storage()))
+        : NativeType.leftAlone(shown);
   }
 
   private static NativeType base(Found found, int modifier, String shown) {
@@ -127,6 +146,11 @@ final class PostgresTypes {
           NativeType.timed(shown, FieldType.DATETIME, Kind.MOMENT, digits(modifier));
       case "timestamptz" ->
           NativeType.timed(shown, FieldType.DATETIME, Kind.INSTANT, digits(modifier));
+      case "interval" ->
+          // one that keeps only some of its parts has another number here
+          modifier < 0
+              ? NativeType.of(shown, FieldType.OTHER, Kind.INTERVAL)
+              : NativeType.leftAlone(shown);
       case "uuid" -> NativeType.of(shown, FieldType.OTHER, Kind.UUID);
       case "json", "jsonb" -> NativeType.of(shown, FieldType.OTHER, Kind.JSON);
       case "bytea" -> NativeType.of(shown, FieldType.OTHER, Kind.BINARY);

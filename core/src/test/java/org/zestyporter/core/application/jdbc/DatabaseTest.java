@@ -241,4 +241,19 @@ class DatabaseTest {
   private static int index(TableInfo table, String field) {
     return table.fields().indexOf(table.field(field));
   }
+
+  @ParameterizedTest
+  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
+  void aLinkOfSeveralFieldsIsTheDatabasesOwnRule(Databases.Fresh on) throws SQLException {
+    try (on) {
+      on.execute(
+          "CREATE TABLE pier (area VARCHAR(5) NOT NULL, nr INTEGER NOT NULL,"
+              + " PRIMARY KEY (area, nr))",
+          "CREATE TABLE place (id INTEGER NOT NULL PRIMARY KEY, area VARCHAR(5), nr INTEGER,"
+              + " FOREIGN KEY (area, nr) REFERENCES pier (area, nr))");
+      TableInfo place = on.database().table("place");
+      assertThat(place.ownRules()).containsExactly("link of area, nr to pier (area, nr)");
+      assertThat(place.field("nr").link()).isNull();
+    }
+  }
 }
