@@ -34,6 +34,7 @@ final class KilledServer {
   static final int BATCH_ROWS = 18_000;
 
   private static final String WHO = "odile";
+  private static final String CONNECTION = "theirs";
 
   private final RunService runs;
   private final UndoService undos;
@@ -117,19 +118,28 @@ final class KilledServer {
     return state.equals("going") || state.equals("committing");
   }
 
-  private void go(String url, int first) throws Exception {
+  /** Who signs in to the database of an address, without a password that matters. */
+  static String user(String url) {
+    return url.startsWith("jdbc:mariadb:") ? "root" : "postgres";
+  }
+
+  private void connect(String url) {
     if (connections.all().isEmpty()) {
+      String product = url.startsWith("jdbc:mariadb:") ? "MariaDB" : "PostgreSQL";
       connections.add(
-          "pg",
-          new ConnectionService.Wanted(
-              "PostgreSQL", url, "postgres", "postgres", ConnectionSettings.USUAL));
+          CONNECTION,
+          new ConnectionService.Wanted(product, url, user(url), "", ConnectionSettings.USUAL));
     }
+  }
+
+  private void go(String url, int first) throws Exception {
+    connect(url);
     for (int batch = first; ; batch++) {
       long source = bring(batch, ROWS);
       List<PlanViews.PlanSummary> known = plans.all();
       long plan =
           known.isEmpty()
-              ? plans.create(new PlanViews.NewPlan(source, "pg", "thing"), WHO)
+              ? plans.create(new PlanViews.NewPlan(source, CONNECTION, "thing"), WHO)
               : known.get(0).id();
       if (!known.isEmpty()) {
         plans.useSource(plan, source);
@@ -159,12 +169,7 @@ final class KilledServer {
 
   /** Makes runs in batches; the database may be away now and then. */
   private void goInBatches(String url) throws Exception {
-    if (connections.all().isEmpty()) {
-      connections.add(
-          "pg",
-          new ConnectionService.Wanted(
-              "PostgreSQL", url, "postgres", "postgres", ConnectionSettings.USUAL));
-    }
+    connect(url);
     // until it was looked at what stands
     System.in.read();
     System.out.println("BEGIN");
@@ -193,7 +198,7 @@ final class KilledServer {
   private long planOf(int file) throws Exception {
     long source = bring(file, BATCH_ROWS);
     if (plans.all().isEmpty()) {
-      long plan = plans.create(new PlanViews.NewPlan(source, "pg", "thing"), WHO);
+      long plan = plans.create(new PlanViews.NewPlan(source, CONNECTION, "thing"), WHO);
       Plan made = plans.revision(plan, 1);
       RunSettings settings = made.run().withMode(RunSettings.Mode.BATCHES).withBatchRows(1);
       plans.save(plan, new PlanViews.SavePlan(1, made.withRun(settings)), WHO);
