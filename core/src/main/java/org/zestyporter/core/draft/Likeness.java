@@ -42,7 +42,7 @@ record Likeness(int score, String because) {
     }
     String comment = field.comment();
     if (comment != null) {
-      String first = Words.of(column).get(0);
+      String first = Words.split(column).get(0);
       if (first.length() >= 3 && Words.initials(comment).startsWith(first)) {
         return best.score() >= 80 ? best : new Likeness(80, "short for “" + comment + "”");
       }

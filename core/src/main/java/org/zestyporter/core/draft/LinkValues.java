@@ -1,11 +1,13 @@
 package org.zestyporter.core.draft;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Application;
 import org.zestyporter.core.application.Ask;
 import org.zestyporter.core.application.FieldInfo;
@@ -16,6 +18,7 @@ import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.value.Cell;
 import org.zestyporter.core.value.Comparison;
 import org.zestyporter.core.value.DistinctValues;
+import org.zestyporter.core.value.Words;
 
 /** Tells which field of a linked table holds a column's values. */
 final class LinkValues {
@@ -24,6 +27,9 @@ final class LinkValues {
 
   private static final Comparison COMPARISON = Comparison.ignoring(IGNORED);
   private static final int VALUES_KEPT = 200_000;
+
+  /** One of so many values may stand twice. */
+  private static final int REPEATED_AT_MOST = 20;
 
   /** How many rows of a column are found in a field. */
   record Overlap(String field, long found, long rows) {
@@ -51,6 +57,29 @@ final class LinkValues {
       }
     }
     return best;
+  }
+
+  /**
+   * The field by which records of a linked table are called.
+   *
+   * @param most records that it may have
+   * @return null if it has more of them, or no such field
+   */
+  @Nullable Overlap label(FieldInfo link, int most) {
+    Map<String, Set<String>> values = values(link.link().table());
+    TableInfo table = application.table(link.link().table());
+    FieldInfo label =
+        table.fields().stream()
+            .filter(f -> values.containsKey(f.name()))
+            .min(Comparator.comparingInt(LinkValues::rank))
+            .orElse(null);
+    int held = label == null ? 0 : values.get(label.name()).size();
+    return label == null || held > most ? null : new Overlap(label.name(), 0, held);
+  }
+
+  /** What is unique names a record first, then what is called its name. */
+  private static int rank(FieldInfo field) {
+    return field.unique() ? 0 : Words.of(field.name()).contains("name") ? 1 : 2;
   }
 
   static Overlap choices(List<String> choices, DistinctValues column) {
@@ -86,7 +115,7 @@ final class LinkValues {
                         || (f.unique() && f.type() == FieldType.WHOLE && !f.generated()))
             .toList();
     Map<String, Set<String>> values = new HashMap<>();
-    Set<String> repeating = new HashSet<>();
+    Map<String, Integer> repeats = new HashMap<>();
     if (fields.isEmpty()) {
       return values;
     }
@@ -100,11 +129,15 @@ final class LinkValues {
                 Set<String> known = values.get(read.get(i).name());
                 String prepared = COMPARISON.prepare(found[i]);
                 if (prepared != null && known.size() < VALUES_KEPT && !known.add(prepared)) {
-                  repeating.add(read.get(i).name());
+                  repeats.merge(read.get(i).name(), 1, Integer::sum);
                 }
               }
             }));
-    values.keySet().removeAll(repeating);
+    // a label that stands twice by mistake does not make the others useless
+    values
+        .entrySet()
+        .removeIf(
+            e -> repeats.getOrDefault(e.getKey(), 0) * REPEATED_AT_MOST > e.getValue().size());
     return values;
   }
 }

@@ -12,6 +12,7 @@ import org.zestyporter.core.plan.Fill;
  * @param link how a link is found by the column; null if it is no link
  * @param because why they fit, in words
  * @param remembered the fill that did so in an earlier plan; null if none did
+ * @param isByValues true if only values speak for it
  */
 record Pair(
     FieldInfo field,
@@ -19,9 +20,14 @@ record Pair(
     int score,
     LinkValues.@Nullable Overlap link,
     String because,
-    @Nullable Fill remembered) {
+    @Nullable Fill remembered,
+    boolean isByValues) {
 
   Pair(FieldInfo field, int column, int score, LinkValues.@Nullable Overlap link, String because) {
-    this(field, column, score, link, because, null);
+    this(field, column, score, link, because, null, false);
+  }
+
+  Pair withScore(int other) {
+    return new Pair(field, column, other, link, because, remembered, isByValues);
   }
 }

@@ -12,8 +12,10 @@ import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.value.Cell;
 import org.zestyporter.core.value.ColumnProfile;
 import org.zestyporter.core.value.DistinctValues;
+import org.zestyporter.core.value.LocaleSettings;
 import org.zestyporter.core.value.Measures;
 import org.zestyporter.core.value.Problem;
+import org.zestyporter.core.value.ValueReader;
 import org.zestyporter.core.value.ValueType;
 
 /** Judges how well a column fits a field: by names, by values, by what earlier plans did. */
@@ -26,14 +28,38 @@ final class Pairing {
 
   private static final int VALUES_TRIED = 200;
 
+  /** So many values must be readable for a title to be believed. */
+  private static final double SOME = 0.25;
+
   private final SourceTable source;
   private final LinkValues linkValues;
   private final List<Fill> memory;
+  private final Sketches sketches;
 
   Pairing(Application application, SourceTable source, List<Fill> memory) {
     this.source = source;
     this.linkValues = new LinkValues(application, source);
     this.memory = memory;
+    this.sketches = new Sketches(application, source);
+  }
+
+  /** How well a column's values agree with those that a field holds already. */
+  Sketch.Agreement agreement(TableInfo table, FieldInfo field, int column) {
+    return sketches.agreement(table, field, column);
+  }
+
+  /** True if a text field holds values already, of which none is written as any of a column. */
+  boolean isUnlike(TableInfo table, FieldInfo field, int column) {
+    return field.type() == FieldType.TEXT && sketches.isUnlike(table, field, column);
+  }
+
+  /** True if a column holds something else than texts, and the field nothing of the kind so far. */
+  private boolean isNoText(TableInfo table, FieldInfo field, int column) {
+    ValueType type = source.profiles().get(column).type();
+    return type != ValueType.TEXT
+        && type != ValueType.EMPTY
+        && isUnlike(table, field, column)
+        && (!type.isNumber() || sketches.isWithoutDigits(table, field));
   }
 
   /**
@@ -68,7 +94,13 @@ final class Pairing {
       if (fill.field().equalsIgnoreCase(field.name())
           && name.equalsIgnoreCase(fill.origin().column())) {
         return new Pair(
-            field, column, REMEMBERED, null, "an earlier plan fills it from this column", fill);
+            field,
+            column,
+            REMEMBERED,
+            null,
+            "an earlier plan fills it from this column",
+            fill,
+            false);
       }
     }
     return null;
@@ -96,13 +128,60 @@ final class Pairing {
       because = "it is named like the table, and " + field.name() + " identifies its records";
     }
     int fit = typeFit(profile, field);
-    if (fit < 0 && field.type().isNumber() && measuresShare(column) >= 0.5) {
-      fit = 0;
+    if (fit < 0) {
+      double readable = readable(column, field);
+      fit = field.type().isNumber() && readable >= 0.5 ? 0 : fit;
+      // a title over other values than it says is none to go by
+      if (fit < 0 && (score < 90 || readable < SOME)) {
+        return null;
+      }
     }
-    if (fit < 0 && score < 90) {
-      return null;
+    return isNoText(table, field, column)
+        ? null
+        : byValues(table, new Pair(field, column, score + fit, null, because));
+  }
+
+  /** Where the names say little, the values that the field holds already may say more. */
+  private Pair byValues(TableInfo table, Pair byName) {
+    Sketch.Agreement agreement = agreement(table, byName.field(), byName.column());
+    if (byName.score() >= ENOUGH) {
+      String because =
+          agreement.score() >= ENOUGH
+              ? byName.because() + ", and " + agreement.because()
+              : byName.because();
+      int score = byName.score() + agreement.score() / 5;
+      return new Pair(byName.field(), byName.column(), score, null, because);
     }
-    return new Pair(field, column, score + fit, null, because);
+    int score = agreement.score() + Math.max(0, byName.score()) / 4;
+    return new Pair(byName.field(), byName.column(), score, null, agreement.because(), null, true);
+  }
+
+  /** Share of a column's first distinct values that a field could be given. */
+  private double readable(int column, FieldInfo field) {
+    if (field.type().isNumber()) {
+      return measuresShare(column);
+    }
+    LocaleSettings locale = source.locale(column);
+    List<Cell> cells =
+        source.distinct(column).tallies().keySet().stream().limit(VALUES_TRIED).toList();
+    long fitting =
+        cells.stream().filter(c -> !(read(c.text(), field, locale) instanceof Problem)).count();
+    return cells.isEmpty() ? 0 : (double) fitting / cells.size();
+  }
+
+  private static Object read(String text, FieldInfo field, LocaleSettings locale) {
+    return switch (field.type()) {
+      case DATE -> ValueReader.date(text, locale.dateOrder(), locale.century());
+      case DATETIME -> {
+        Object moment = ValueReader.dateTime(text, locale.dateOrder(), locale.century());
+        yield moment instanceof Problem
+            ? ValueReader.date(text, locale.dateOrder(), locale.century())
+            : moment;
+      }
+      case TIME -> ValueReader.time(text);
+      case BOOLEAN -> ValueReader.truth(text);
+      default -> text;
+    };
   }
 
   /** Share of a column's first distinct values that are numbers, or numbers with their unit. */
@@ -121,15 +200,37 @@ final class Pairing {
     LinkValues.Overlap overlap = linkValues.best(field, column);
     // a few known words are enough where the names agree, for the others may be spelt otherwise
     if (overlap == null || overlap.share() < (name.score() >= 70 ? 0.1 : 0.4)) {
-      return null;
+      return name.score() >= 70 ? sparse(field, column, name) : null;
     }
-    int score = name.score() / 2 + (int) Math.round(60 * overlap.share());
+    int score = name.score() / 2 + (int) Math.round(40 + 40 * overlap.share());
     return new Pair(
         field,
         column,
         score,
         overlap,
         share(overlap) + " are found as " + field.link().table() + "." + overlap.field());
+  }
+
+  /** A link by its name alone, where the other table holds hardly any of what it will hold. */
+  private @Nullable Pair sparse(FieldInfo field, int column, Likeness name) {
+    if (source.profiles().get(column).type() != ValueType.TEXT) {
+      return null;
+    }
+    LinkValues.Overlap label =
+        linkValues.label(field, source.distinct(column).tallies().size() / 2);
+    return label == null
+        ? null
+        : new Pair(
+            field,
+            column,
+            name.score() * 8 / 10,
+            label,
+            name.because()
+                + "; "
+                + field.link().table()
+                + " holds only "
+                + label.rows()
+                + " records to look in yet");
   }
 
   private static String share(LinkValues.Overlap overlap) {

@@ -2,8 +2,11 @@ package org.zestyporter.core.draft;
 
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Set;
 import java.util.function.Function;
 import java.util.stream.IntStream;
@@ -35,6 +38,21 @@ public final class PlanDraft {
   private static final int COLUMNS_RANKED = 200;
 
   private static final int COLUMNS_DRAFTED = 500;
+
+  /** Tables and columns whose values are compared to find the table, and how long at most. */
+  private static final int TABLES_COMPARED = 60;
+
+  private static final int COLUMNS_COMPARED = 30;
+  private static final long LOOKING_NANOS = 800_000_000L;
+
+  private static final Set<FieldType> ONLY_THEMSELVES =
+      Set.of(FieldType.DATE, FieldType.DATETIME, FieldType.TIME, FieldType.BOOLEAN);
+
+  /** From here on values speak plainly. */
+  private static final int PLAIN = 60;
+
+  /** What a pair for which only values speak must be better by than any other. */
+  private static final int MARGIN = 12;
 
   private final Application application;
   private final SourceTable source;
@@ -74,12 +92,49 @@ public final class PlanDraft {
 
   /** Proposals for the tables that fit best, best first. */
   public List<Proposal> rank() {
-    return tables(application).stream()
-        .sorted(Comparator.comparingInt((TableInfo t) -> -nameScore(t)))
-        .limit(TABLES_LOOKED_INTO)
+    List<TableInfo> byName =
+        tables(application).stream()
+            .sorted(Comparator.comparingInt((TableInfo t) -> -nameScore(t)))
+            .toList();
+    Set<TableInfo> looked = new LinkedHashSet<>();
+    byName.stream().limit(TABLES_LOOKED_INTO).forEach(looked::add);
+    byValues(byName).stream().limit(TABLES_LOOKED_INTO).forEach(looked::add);
+    return looked.stream()
         .map(this::draft)
         .sorted(Comparator.comparingInt((Proposal p) -> -p.score()))
+        .limit(TABLES_LOOKED_INTO)
         .toList();
+  }
+
+  /**
+   * The tables whose records are like the file's rows, the likest first, whatever the names say.
+   */
+  private List<TableInfo> byValues(List<TableInfo> tables) {
+    long end = System.nanoTime() + LOOKING_NANOS;
+    Map<TableInfo, Integer> scores = new LinkedHashMap<>();
+    for (TableInfo table : tables) {
+      if (scores.size() == TABLES_COMPARED || System.nanoTime() > end) {
+        break;
+      }
+      scores.put(table, valueScore(table));
+    }
+    return scores.entrySet().stream()
+        .filter(e -> e.getValue() > 0)
+        .sorted(Comparator.comparingInt(e -> -e.getValue()))
+        .map(Map.Entry::getKey)
+        .toList();
+  }
+
+  private int valueScore(TableInfo table) {
+    int sum = 0;
+    for (int c = 0; c < Math.min(COLUMNS_COMPARED, source.columns().size()); c++) {
+      int best = 0;
+      for (FieldInfo field : table.fields()) {
+        best = Math.max(best, pairing.agreement(table, field, c).score());
+      }
+      sum += best;
+    }
+    return sum;
   }
 
   /** The tables that may be proposed; one that can't be filled keeps nobody from the others. */
@@ -153,14 +208,86 @@ public final class PlanDraft {
         }
       }
     }
+    disbelieve(table, fields, titles, pairs, scores);
     int[] assigned = Assignment.best(scores);
     List<Pair> chosen = new ArrayList<>();
     for (int f = 0; f < assigned.length; f++) {
-      if (assigned[f] >= 0) {
+      if (assigned[f] >= 0 && !isDoubtful(pairs, f, assigned[f], assigned)) {
         chosen.add(pairs[f][assigned[f]]);
       }
     }
     return chosen;
+  }
+
+  /**
+   * A title counts less where its values are none of the field's, but are plainly those of another
+   * one.
+   */
+  private void disbelieve(
+      TableInfo table, List<FieldInfo> fields, List<Title> titles, Pair[][] pairs, int[][] scores) {
+    for (int t = 0; t < titles.size(); t++) {
+      int column = titles.get(t).column();
+      int most = 0;
+      for (FieldInfo field : fields) {
+        most = Math.max(most, pairing.agreement(table, field, column).score());
+      }
+      for (int f = 0; f < pairs.length; f++) {
+        Pair pair = pairs[f][t];
+        FieldInfo field = fields.get(f);
+        boolean isOdd =
+            pair != null
+                && !pair.isByValues()
+                && pair.remembered() == null
+                && pair.link() == null
+                && isElsewhere(table, field, column, most);
+        if (isOdd) {
+          pairs[f][t] = pair.withScore(pair.score() / 2);
+          scores[f][t] /= 2;
+        }
+      }
+    }
+  }
+
+  private boolean isElsewhere(TableInfo table, FieldInfo field, int column, int most) {
+    int own = pairing.agreement(table, field, column).score();
+    return most >= PLAIN && own < most - 2 * MARGIN || pairing.isUnlike(table, field, column);
+  }
+
+  /** True if only values speak for a pair, and they speak nearly as well for another. */
+  private static boolean isDoubtful(Pair[][] pairs, int f, int t, int[] assigned) {
+    Pair pair = pairs[f][t];
+    if (!pair.isByValues()) {
+      return false;
+    }
+    for (int other = 0; other < pairs[f].length; other++) {
+      if (other != t && isNear(pairs[f][other], pair) && !isTaken(assigned, pairs, other, f)) {
+        return true;
+      }
+    }
+    for (int other = 0; other < pairs.length; other++) {
+      if (other != f && isNear(pairs[other][t], pair) && !isSure(pairs, assigned, other)) {
+        return true;
+      }
+    }
+    return false;
+  }
+
+  private static boolean isNear(@Nullable Pair other, Pair pair) {
+    return other != null && other.score() > pair.score() - MARGIN;
+  }
+
+  /** True if a column feeds another field for which more speaks than values. */
+  private static boolean isTaken(int[] assigned, Pair[][] pairs, int title, int but) {
+    for (int f = 0; f < assigned.length; f++) {
+      if (f != but && assigned[f] == title) {
+        return !pairs[f][title].isByValues();
+      }
+    }
+    return false;
+  }
+
+  private static boolean isSure(Pair[][] pairs, int[] assigned, int f) {
+    return assigned[f] >= 0 && !pairs[f][assigned[f]].isByValues();
   }
 
   /** Proposals for tables whose records belong to those of a proposed destination. */
@@ -169,26 +296,37 @@ public final class PlanDraft {
   }
 
   /**
-   * Required fields that nothing fills, and columns that feed nothing: where only one column is
-   * left that fits a field, and only one field that it fits, they are paired.
+   * Fields that nothing fills, and columns that feed nothing: where only one column is left that
+   * fits a field, and only one field that it fits, they are paired. Of fields that need no value
+   * only days, times, and yes or no, which hardly anything else is taken for.
    */
   private List<Pair> byElimination(List<FieldInfo> fields, List<Pair> chosen) {
-    List<FieldInfo> open =
-        fields.stream()
-            .filter(f -> f.required() && f.link() == null && f.choices() == null && !f.unique())
-            .filter(f -> !isWho(f) && chosen.stream().noneMatch(p -> p.field() == f))
-            .toList();
     List<Integer> free =
         IntStream.range(0, Math.min(COLUMNS_DRAFTED, source.columns().size()))
             .filter(c -> chosen.stream().noneMatch(p -> p.column() == c))
             .filter(c -> !pairing.isConstant(c))
             .boxed()
             .toList();
+    List<FieldInfo> open =
+        fields.stream()
+            .filter(f -> f.link() == null && f.choices() == null && !f.unique() && !isWho(f))
+            .filter(f -> chosen.stream().noneMatch(p -> p.field() == f))
+            .toList();
     List<Pair> pairs = new ArrayList<>();
     for (FieldInfo field : open) {
+      boolean isOfAKind = ONLY_THEMSELVES.contains(field.type());
+      if (!field.required() && (!isOfAKind || field.hasDefault())) {
+        continue;
+      }
       List<Integer> fitting = free.stream().filter(c -> pairing.fits(c, field)).toList();
-      if (fitting.size() == 1
-          && open.stream().filter(f -> pairing.fits(fitting.get(0), f)).count() == 1) {
+      long rivals =
+          fitting.size() != 1
+              ? 0
+              : open.stream()
+                  .filter(f -> f.required() || isOfAKind && ONLY_THEMSELVES.contains(f.type()))
+                  .filter(f -> pairing.fits(fitting.get(0), f))
+                  .count();
+      if (rivals == 1) {
         pairs.add(
             new Pair(
                 field,

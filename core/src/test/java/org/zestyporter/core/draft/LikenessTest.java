@@ -50,6 +50,45 @@ class LikenessTest {
 
   @ParameterizedTest
   @CsvSource({
+    "Geburtsdatum,birth_date",
+    "Date de naissance,dob",
+    "Fecha de nacimiento,birth_date",
+    "Telefonnummer,phone",
+    "Straße,street",
+    "Prénom,first_name",
+    "Cognome,last_name",
+    "Código postal,postcode",
+    "Kundennummer,customer_no",
+    "Rechnungsdatum,invoice_date",
+    "Opmerkingen,remark",
+    "Menge,qty",
+    "Liegeplatz,berth_id",
+    "Tiefe,depth_m",
+    "cust_nm,customer_name",
+    "dpth,depth",
+    "wthr,weather",
+    "Vorname,first_name",
+    "name,nachname",
+  })
+  void soDoTheseInOtherWordsAndLanguages(String column, String field) {
+    assertThat(of(column, field, null, "thing").score()).as(column).isGreaterThanOrEqualTo(ENOUGH);
+  }
+
+  @ParameterizedTest
+  @CsvSource({
+    "Prénom,last_name",
+    "Straße,state",
+    "Ort,order_no",
+    "Ende,begin_on",
+    "Menge,price",
+    "st,street_lamp",
+  })
+  void theseDoNotEither(String column, String field) {
+    assertThat(of(column, field, null, "thing").score()).as(column).isLessThan(ENOUGH);
+  }
+
+  @ParameterizedTest
+  @CsvSource({
     "Colour,length_m",
     "Postal street,postcode",
     "Berth,beam_m",
@@ -64,7 +103,7 @@ class LikenessTest {
   @ParameterizedTest
   @CsvSource({
     "LOA (ft),length_m,'length over all, in metres',short for",
-    "Width,beam_m,'greatest width, in metres',the field is described as",
+    "Girth,beam_m,'greatest girth, in metres',the field is described as",
   })
   void commentsOfTheDatabaseHelp(String column, String field, String comment, String because) {
     Likeness found = of(column, field, comment, "vessel");

@@ -194,7 +194,7 @@ final class Metadata {
         exact ? type.scale() : null,
         column.getInt("NULLABLE") != DatabaseMetaData.columnNoNulls
             && (domain == null || !domain.required()),
-        column.getString("COLUMN_DEF") != null || domain != null && domain.hasDefault(),
+        isDefault(column.getString("COLUMN_DEF")) || domain != null && domain.hasDefault(),
         type.always()
             || type.numbered()
             || "YES".equals(column.getString("IS_AUTOINCREMENT"))
@@ -210,6 +210,11 @@ final class Metadata {
         type.name(),
         type.unfillable(),
         type.ignored());
+  }
+
+  /** True if a default is anything but nothing, which some databases spell out. */
+  private static boolean isDefault(@Nullable String sql) {
+    return sql != null && !sql.toUpperCase(Locale.ROOT).matches("NULL(::.*)?");
   }
 
   private static @Nullable String comment(Named table) {

@@ -5,7 +5,6 @@ import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.Collections;
 import java.util.List;
 import java.util.stream.Collectors;
@@ -19,6 +18,9 @@ import org.zestyporter.core.application.WriteSession.Removal;
 
 /** The statements by which records are inserted, updated and deleted, many at a time. */
 final class Statements {
+  /** Records that are named in one statement. */
+  private static final int KEYS_IN_LIST = 500;
+
   private final Connection connection;
   private final Dialect dialect;
   private final Going going;
@@ -240,17 +242,32 @@ final class Statements {
         });
   }
 
+  /** By the keys themselves, so many at a time; keys of several fields one by one. */
   private int deleteEach(TableInfo table, List<FieldInfo> keyFields, List<Removal> removals)
       throws SQLException {
-    return going.use(
-        connection,
-        "DELETE FROM " + dialect.name(table) + where(keyFields),
-        statement -> {
-          for (Removal removal : removals) {
-            bind(statement, keyFields, removal.key(), 1);
-            statement.addBatch();
-          }
-          return (int) Arrays.stream(statement.executeBatch()).filter(count -> count != 0).count();
-        });
+    int most = keyFields.size() == 1 ? KEYS_IN_LIST : 1;
+    int gone = 0;
+    for (int from = 0; from < removals.size(); from += most) {
+      List<Removal> some = removals.subList(from, Math.min(removals.size(), from + most));
+      String where =
+          some.size() == 1
+              ? where(keyFields)
+              : " WHERE "
+                  + dialect.quote(keyFields.get(0).name())
+                  + " IN ("
+                  + "?, ".repeat(some.size() - 1)
+                  + "?)";
+      gone +=
+          going.use(
+              connection,
+              "DELETE FROM " + dialect.name(table) + where,
+              statement -> {
+                for (int i = 0; i < some.size(); i++) {
+                  bind(statement, keyFields, some.get(i).key(), i + 1);
+                }
+                return statement.executeUpdate();
+              });
+    }
+    return gone;
   }
 }

@@ -1,0 +1,107 @@
+package org.zestyporter.core.draft;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import org.zestyporter.core.application.Application;
+import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.TableInfo;
+import org.zestyporter.core.source.SourceTable;
+import org.zestyporter.core.value.Cell;
+import org.zestyporter.core.value.DistinctValues;
+import org.zestyporter.core.value.LocaleSettings;
+import org.zestyporter.core.value.PorterException;
+import org.zestyporter.core.value.Problem;
+import org.zestyporter.core.value.ValueReader;
+import org.zestyporter.core.value.ValueType;
+
+/** What the columns of a source, and the first records of tables, are like; made as asked for. */
+final class Sketches {
+  private static final int RECORDS = 500;
+  private static final int VALUES = 2_000;
+
+  private final Application application;
+  private final SourceTable source;
+  private final Map<String, List<Sketch>> tables = new HashMap<>();
+  private final Map<Integer, Sketch> columns = new HashMap<>();
+
+  Sketches(Application application, SourceTable source) {
+    this.application = application;
+    this.source = source;
+  }
+
+  /** How well a column's values agree with those that a field holds already. */
+  Sketch.Agreement agreement(TableInfo table, FieldInfo field, int column) {
+    return column(column).with(field(table, field), table.name() + "." + field.name());
+  }
+
+  /** True if no value of a column is written as any that a text field holds. */
+  boolean isUnlike(TableInfo table, FieldInfo field, int column) {
+    return column(column).isUnlike(field(table, field));
+  }
+
+  /** True if a text field holds values, and hardly any digit in them. */
+  boolean isWithoutDigits(TableInfo table, FieldInfo field) {
+    Sketch held = field(table, field);
+    return held.isTelling() && held.isWithoutDigits();
+  }
+
+  private Sketch field(TableInfo table, FieldInfo field) {
+    return tables
+        .computeIfAbsent(table.name(), name -> read(table))
+        .get(table.fields().indexOf(field));
+  }
+
+  private List<Sketch> read(TableInfo table) {
+    List<Sketch> fields = new ArrayList<>();
+    table.fields().forEach(f -> fields.add(new Sketch()));
+    try {
+      for (Object[] record : application.page(table, null, 0, RECORDS)) {
+        for (int f = 0; f < record.length; f++) {
+          if (record[f] != null) {
+            fields.get(f).add(record[f], 1);
+          }
+        }
+      }
+    } catch (PorterException e) {
+      // who may not read the records is served by the names alone
+      return fields;
+    }
+    return fields;
+  }
+
+  private Sketch column(int column) {
+    return columns.computeIfAbsent(column, this::sketch);
+  }
+
+  private Sketch sketch(int column) {
+    Sketch sketch = new Sketch();
+    ValueType type = source.profiles().get(column).type();
+    LocaleSettings locale = source.locale(column);
+    int count = 0;
+    for (Map.Entry<Cell, DistinctValues.Tally> e : source.distinct(column).tallies().entrySet()) {
+      Object value = value(e.getKey(), type, locale);
+      if (value != null && !(value instanceof Problem)) {
+        sketch.add(e.getKey().text().strip(), value, e.getValue().rows());
+      }
+      if (++count == VALUES) {
+        break;
+      }
+    }
+    return sketch;
+  }
+
+  private static Object value(Cell cell, ValueType type, LocaleSettings locale) {
+    Object value = cell.value();
+    if (!(value instanceof String text)) {
+      return value;
+    }
+    return switch (type) {
+      case WHOLE, DECIMAL -> ValueReader.number(text, locale.decimal());
+      case DATE -> ValueReader.date(text, locale.dateOrder(), locale.century());
+      case DATETIME -> ValueReader.dateTime(text, locale.dateOrder(), locale.century());
+      default -> text;
+    };
+  }
+}

@@ -1,0 +1,117 @@
+package org.zestyporter.core.value;
+
+import java.io.BufferedReader;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.InputStreamReader;
+import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
+import java.util.BitSet;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+
+/** What everyday words of titles and field names mean, by the list {@code words.txt}. */
+final class Vocabulary {
+  static final Vocabulary INSTANCE = new Vocabulary();
+
+  private static final int SHORTEST_COMPOUND = 7;
+  private static final int SHORTEST_PART = 3;
+
+  /** What makes several of one in some languages, or links the parts of a compound. */
+  private static final List<String> ENDINGS = List.of("s", "n", "en", "es", "er", "e");
+
+  /** By word, the numbers of its meanings. */
+  private final Map<String, BitSet> meanings = new HashMap<>();
+
+  private final Map<String, List<String>> shortForms = new HashMap<>();
+  private final Set<String> fillers = new HashSet<>();
+
+  private Vocabulary() {
+    try (InputStream in = Vocabulary.class.getResourceAsStream("words.txt");
+        BufferedReader lines =
+            new BufferedReader(new InputStreamReader(in, StandardCharsets.UTF_8))) {
+      int meaning = 0;
+      for (String line = lines.readLine(); line != null; line = lines.readLine()) {
+        if (!line.isBlank() && !line.startsWith("#")) {
+          take(line.strip(), meaning++);
+        }
+      }
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+
+  private void take(String line, int meaning) {
+    int colon = line.indexOf(':');
+    if (line.startsWith("-")) {
+      fillers.addAll(List.of(line.substring(1).strip().split(" ")));
+    } else if (colon > 0) {
+      shortForms.put(
+          line.substring(0, colon), List.of(line.substring(colon + 1).strip().split(" ")));
+    } else {
+      for (String word : line.split(" ")) {
+        meanings.computeIfAbsent(word, w -> new BitSet()).set(meaning);
+      }
+    }
+  }
+
+  /** True for a word that says nothing by itself. */
+  boolean isFiller(String word) {
+    return fillers.contains(word);
+  }
+
+  boolean meanTheSame(String a, String b) {
+    BitSet of = meanings(a);
+    BitSet other = meanings(b);
+    return of != null && other != null && of.intersects(other);
+  }
+
+  /** The meanings of a word, or of that which it is several of; null if it has none. */
+  private @Nullable BitSet meanings(String word) {
+    BitSet own = meanings.get(word);
+    for (int e = 0; own == null && e < ENDINGS.size(); e++) {
+      String ending = ENDINGS.get(e);
+      boolean hasIt = word.endsWith(ending) && word.length() - ending.length() > SHORTEST_PART;
+      own = hasIt ? meanings.get(word.substring(0, word.length() - ending.length())) : null;
+    }
+    return own;
+  }
+
+  /** The words that a short form or a compound is made of; the word itself if it is neither. */
+  List<String> parts(String word) {
+    List<String> meant = shortForms.get(word);
+    if (meant != null) {
+      return meant;
+    }
+    if (word.length() >= SHORTEST_COMPOUND && !meanings.containsKey(word)) {
+      for (int at = SHORTEST_PART; at <= word.length() - SHORTEST_PART; at++) {
+        String first = word.substring(0, at);
+        String last = word.substring(at);
+        String linked = meanings.containsKey(last) ? unlinked(first) : null;
+        if (linked != null) {
+          return List.of(linked, last);
+        }
+      }
+    }
+    return List.of(word);
+  }
+
+  /** The first part of a compound without what links it to the next; null if nobody knows it. */
+  private @Nullable String unlinked(String first) {
+    if (meanings.containsKey(first)) {
+      return first;
+    }
+    // Geburts-datum, Kunden-nummer
+    for (String ending : ENDINGS) {
+      String bare = first.substring(0, Math.max(0, first.length() - ending.length()));
+      if (first.endsWith(ending) && meanings.containsKey(bare)) {
+        return bare;
+      }
+    }
+    return null;
+  }
+}
