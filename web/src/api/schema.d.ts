@@ -676,6 +676,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plans/{id}/offers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["offers"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plans/{id}/match": {
         parameters: {
             query?: never;
@@ -1700,6 +1716,7 @@ export interface components {
             /** Format: int64 */
             plan?: number;
             name: string;
+            connection?: string;
             table: string;
             /** Format: int32 */
             columns: number;
@@ -1858,6 +1875,16 @@ export interface components {
         RowIndex: {
             /** Format: int64 */
             row: number;
+        };
+        Offer: {
+            column: string;
+            fill: components["schemas"]["Fill"];
+            because: string;
+            samples: string[];
+            /** Format: int64 */
+            passes: number;
+            /** Format: int64 */
+            rows: number;
         };
         MatchClasses: {
             /** Format: int64 */
@@ -3280,6 +3307,31 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RowIndex"];
+                };
+            };
+        };
+    };
+    offers: {
+        parameters: {
+            query: {
+                field: string;
+                column?: string;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Offer"][];
                 };
             };
         };

@@ -28,7 +28,7 @@
   // what has ended stands among the runs
   onMount(() => work.whenEnded(() => void desk.loadRuns()));
 
-  async function begin(proposal: { plan?: number; table: string }) {
+  async function begin(proposal: { plan?: number; table: string; connection?: string }) {
     const begun = await desk.begin(proposal);
     if (begun)
       void navigate('/plans/:id/:stop', {
@@ -135,7 +135,13 @@
           {/if}
         </div>
       {:else if desk.source}
-        <Proposals source={desk.source} proposals={desk.proposals} tables={desk.tables} {begin} />
+        <Proposals
+          source={desk.source}
+          proposals={desk.proposals}
+          tables={desk.tables}
+          elsewhere={(c) => desk.elsewhere(c)}
+          {begin}
+        />
       {:else}
         <button class="empty" onclick={() => chooser?.click()}>
           <b>Drop a file</b>

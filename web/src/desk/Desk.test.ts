@@ -181,4 +181,24 @@ describe('the Desk', () => {
     const bad = screen.getByText('2026-0002').closest('tr')!;
     expect(bad).toHaveTextContent('The database refused line 8.');
   });
+
+  it('begins in another connection where a table fits better', async () => {
+    answers['/api/connections'] = [
+      { name: 'marina', shownName: 'Quillhaven Marina', url: '', user: 'sa' },
+      { name: 'yard', shownName: 'Quillhaven Yard', url: '', user: 'sa' },
+    ];
+    answers['/api/sources/{source}/proposals'] = [
+      { name: 'New plan', connection: 'yard', table: 'hull', columns: 2, of: 2, because: '' },
+      { name: 'New plan', connection: 'marina', table: 'owner', columns: 1, of: 2, because: '' },
+    ];
+    const post = vi.spyOn(api, 'POST').mockResolvedValue({ data: { id: 9 } } as never);
+    render(Desk);
+    await drop();
+    expect(await screen.findByText('in Quillhaven Yard')).toBeInTheDocument();
+    expect(screen.queryByText('in Quillhaven Marina')).not.toBeInTheDocument();
+    await userEvent.click(screen.getAllByRole('button', { name: 'Begin' })[0]!);
+    expect(post).toHaveBeenCalledWith('/api/plans', {
+      body: { source: source.id, connection: 'yard', table: 'hull' },
+    });
+  });
 });

@@ -7,9 +7,10 @@
     source: Source;
     proposals: Proposal[];
     tables: string[];
-    begin: (proposal: { plan?: number; table: string }) => void;
+    elsewhere: (connection: string | undefined) => string | null;
+    begin: (proposal: { plan?: number; table: string; connection?: string }) => void;
   }
-  let { source, proposals, tables, begin }: Props = $props();
+  let { source, proposals, tables, elsewhere, begin }: Props = $props();
 
   /** Height of the part of the column that is filled, in pixels. */
   const filled = (p: Proposal) => (31.5 * p.columns) / Math.max(p.of, p.columns);
@@ -22,7 +23,8 @@
       >{many(source.rows, 'row')}, {many(source.columns.length, 'column')}, dropped just now</span
     >
   </div>
-  {#each proposals as proposal, i (`${proposal.plan}${proposal.table}`)}
+  {#each proposals as proposal, i (`${proposal.plan} ${proposal.connection} ${proposal.table}`)}
+    {@const other = elsewhere(proposal.connection)}
     <div class="proposal">
       <svg width="9" height="32" viewBox="0 0 9 32" aria-hidden="true">
         <rect x=".5" y=".5" width="8" height="31" fill="none" stroke="currentColor" />
@@ -36,7 +38,8 @@
       </svg>
       <div>
         {#if proposal.plan}<b>{proposal.name}</b> <span class="q">into</span>{:else}New Plan into{/if}
-        <b class="m">{proposal.table}</b><br /><span class="q2">{proposal.because}</span>
+        <b class="m">{proposal.table}</b>{#if other}&nbsp;<span class="q">in {other}</span>{/if}<br
+        /><span class="q2">{proposal.because}</span>
       </div>
       <button class="button" class:main={i === 0} onclick={() => begin(proposal)}>
         {proposal.plan ? 'Open' : 'Begin'}

@@ -112,6 +112,12 @@ export class DeskState {
     }
   }
 
+  /** What a connection other than the one at hand is called; null for that one. */
+  elsewhere(connection: string | undefined): string | null {
+    if (!connection || connection === this.connection) return null;
+    return this.connections.find((c) => c.name === connection)?.shownName ?? connection;
+  }
+
   /** Goes into another connection. */
   async goInto(connection: string) {
     this.connection = connection;
@@ -136,7 +142,11 @@ export class DeskState {
   }
 
   /** Takes a proposal up; null if that did not come about, which is told. */
-  async begin(proposal: { plan?: number; table: string }): Promise<Begun | null> {
+  async begin(proposal: {
+    plan?: number;
+    table: string;
+    connection?: string;
+  }): Promise<Begun | null> {
     if (!this.source) return null;
     const source = this.source.id;
     try {
@@ -150,7 +160,8 @@ export class DeskState {
         // a file unlike the last one is looked at first
         return { plan: proposal.plan, stop: view.source.changes.length ? 'read' : 'fill' };
       }
-      const body = { source, connection: this.connection, table: proposal.table };
+      const connection = proposal.connection ?? this.connection;
+      const body = { source, connection, table: proposal.table };
       const made = await got(api.POST('/api/plans', { body }));
       return { plan: made.id, stop: 'fill' };
     } catch (error) {

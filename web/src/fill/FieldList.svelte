@@ -7,12 +7,15 @@
   import { columnsOf, count, fieldWords, many, phrase } from '../ui/words';
   import Checks from './Checks.svelte';
   import Corrections from './Corrections.svelte';
+  import { COLUMN, feed } from './offers.svelte';
 
   let { open, rows }: { open: OpenPlan; rows: WindowRow[] } = $props();
 
   let finder = $state<HTMLInputElement>();
   let list = $state<HTMLElement>();
   let search = $state('');
+  /** The field that a dragged column is over. */
+  let over = $state('');
   let checking = $state(false);
   let correcting = $state(false);
   const fields = $derived(
@@ -74,7 +77,20 @@
         class:on={field.name === open.field}
         data-field={field.name}
         aria-current={field.name === open.field}
+        class:over={over === field.name}
         onclick={() => (open.field = field.name)}
+        ondragover={(e) => {
+          if (!e.dataTransfer?.types.includes(COLUMN)) return;
+          e.preventDefault();
+          over = field.name;
+        }}
+        ondragleave={() => (over = '')}
+        ondrop={(e) => {
+          e.preventDefault();
+          over = '';
+          const column = e.dataTransfer?.getData(COLUMN);
+          if (column) void feed(open, field.name, column);
+        }}
       >
         <span class="n"><b class="m">{field.name}</b><i>{fieldWords(field)}</i></span>
         <span class="s m"
@@ -111,7 +127,12 @@
       >
     {/if}
     <b>Columns not used:</b>
-    {#if unused.length}{#each unused.slice(0, 12) as name (name)}<span class="col">{name}</span
+    {#if unused.length}{#each unused.slice(0, 12) as name (name)}<button
+          class="col point"
+          draggable="true"
+          title="Click to fill {open.field} with it, or drag it onto a field"
+          ondragstart={(e) => e.dataTransfer?.setData(COLUMN, name)}
+          onclick={() => void feed(open, open.field, name)}>{name}</button
         >{/each}{unused.length > 12 ? ` and ${count(unused.length - 12)} more` : ''}{:else}none. All {open
         .view.source.columns.length} go somewhere.{/if}
   </div>
@@ -129,6 +150,13 @@
   }
   h2 .m {
     font-size: 15px;
+  }
+  .point {
+    cursor: grab;
+  }
+  .f.over {
+    outline: 2px solid var(--ink);
+    outline-offset: -2px;
   }
   .find {
     width: 64px;

@@ -5,6 +5,7 @@
   import type { OpenPlan } from '../plan/plan.svelte';
   import { useKeys } from '../ui/keys.svelte';
   import { count, many } from '../ui/words';
+  import Offers from './Offers.svelte';
   import OriginEditor from './OriginEditor.svelte';
   import { changeStep } from './repairs';
   import StageGrid from './StageGrid.svelte';
@@ -22,6 +23,7 @@
   // there is one of this for each field
   const stages = untrack(() => new Stages(open, field.name));
   let grid = $state<HTMLElement>();
+  let offering = $state(false);
   const { table, fill, kept, trial, trials, editing, filledHere } = $derived(stages);
   const formula = $derived(editing >= 0 ? kept?.steps[editing] : undefined);
   const before = $derived(
@@ -53,6 +55,7 @@
   });
 
   useKeys(() => [
+    { keys: ['c'], say: 'choose the column', act: () => (offering = !offering) },
     { keys: ['a'], say: 'add a step', act: () => stages.addAt(-1) },
     {
       keys: ['e'],
@@ -119,10 +122,16 @@
           default, existing ones keep what they have.
         {:else if field.nullable}Nothing fills this field: new records are blank here, existing ones
           keep what they have.
-        {:else}<b>This field is required.</b> Choose above where its value comes from.{/if}
+        {:else}<b>This field is required.</b> Choose where its value comes from.{/if}
       </p>
+      {#if !field.unfillable}
+        <Offers {open} {field} letters={offering} done={() => (offering = false)} />
+      {/if}
     {:else if stages.refusal}
       <p class="message mild">{stages.refusal}</p>
+    {/if}
+    {#if offering && filledHere && !field.unfillable}
+      <Offers {open} {field} letters done={() => (offering = false)} />
     {/if}
     {#if table && fill && filledHere}
       <StageGrid

@@ -3,6 +3,9 @@ package org.zestyporter.server;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.charset.StandardCharsets;
+import java.sql.Connection;
+import java.sql.DriverManager;
+import java.sql.Statement;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
 import org.springframework.http.MediaType;
@@ -235,6 +238,47 @@ class FillStopTest extends ServerTest {
                 Map.of("fill", fill(plan, "length_m"), "offset", 0, "limit", 9))
             .body();
     assertThat(stages.path("rows").findValuesAsString("origin")).contains("32,5");
+  }
+
+  @Test
+  void columnsAreOfferedForAFieldWithWhatWouldPass() throws Exception {
+    long plan = plan(marina("offers"));
+    String offers = "/api/plans/" + plan + "/offers?field=";
+    JsonNode owner = get(offers + "owner_id").body().get(0);
+    assertThat(owner.path("column").asString()).isEqualTo("Owner e-mail");
+    assertThat(owner.path("fill")).isEqualTo(fill(plan, "owner_id"));
+    assertThat(owner.path("passes").asInt()).isEqualTo(3);
+    assertThat(owner.path("rows").asInt()).isEqualTo(3);
+    JsonNode length = get(offers + "length_m").body().get(0);
+    assertThat(length.path("column").asString()).isEqualTo("LOA (ft)");
+    assertThat(length.path("passes").asInt()).as("32' 6\" is no number").isEqualTo(2);
+    assertThat(length.path("samples").size()).isEqualTo(3);
+    // whatever was offered, a column can be chosen
+    JsonNode chosen = get(offers + "owner_id&column=Kind").body().get(0);
+    assertThat(chosen.path("fill").path("origin").path("kind").asString()).isEqualTo("link");
+    assertThat(chosen.path("passes").asInt()).isZero();
+    assertThat(get(offers + "owner_id&column=Mast").code()).isEqualTo("no-such-column");
+    assertThat(get(offers + "mast").code()).isEqualTo("no-such-field");
+  }
+
+  @Test
+  void aTableOfAnotherConnectionIsProposedWhereItFitsBetter() throws Exception {
+    String here = marina("here");
+    String there = marina("there");
+    try (Connection connection =
+            DriverManager.getConnection(
+                "jdbc:h2:file:" + HOME.resolve(there) + ";DATABASE_TO_LOWER=TRUE", "sa", "");
+        Statement statement = connection.createStatement()) {
+      statement.execute(
+          "CREATE TABLE swan (ring VARCHAR(9) PRIMARY KEY, wingspan INTEGER, plumage VARCHAR(9))");
+    }
+    String file = "Ring;Wingspan;Plumage\nA-1;210;grey\nA-2;222;white\n";
+    long source =
+        upload("swans.csv", file.getBytes(StandardCharsets.UTF_8)).body().path("id").asLong();
+    JsonNode first = get("/api/sources/" + source + "/proposals?connection=" + here).body().get(0);
+    assertThat(first.path("connection").asString()).isEqualTo(there);
+    assertThat(first.path("table").asString()).isEqualTo("swan");
+    assertThat(first.path("because").asString()).isEqualTo("3 of 3 columns find a field");
   }
 
   @Test

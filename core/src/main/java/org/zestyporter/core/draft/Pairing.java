@@ -74,6 +74,46 @@ final class Pairing {
     return pair == null || pair.score() < ENOUGH ? null : pair;
   }
 
+  /**
+   * How well a column fits a field that somebody wants to fill, also where nothing would be
+   * proposed.
+   *
+   * @return null if the field can take none of its values
+   */
+  @Nullable Pair offer(TableInfo table, FieldInfo field, int column) {
+    Pair remembered = remembered(field, column);
+    Pair pair =
+        remembered == null ? pair(table, field, column, source.columns().get(column)) : remembered;
+    if (pair != null) {
+      boolean isSilent = pair.because().isEmpty() || pair.score() < ENOUGH;
+      return isSilent && field.link() == null
+          ? new Pair(field, column, pair.score(), pair.link(), "its values can be taken")
+          : pair;
+    }
+    LinkValues.Overlap some = field.link() == null ? null : linkValues.best(field, column);
+    if (some != null) {
+      return new Pair(field, column, 1, some, found(field, some));
+    }
+    return field.link() == null && fits(column, field)
+        ? new Pair(field, column, 0, null, "its values can be taken")
+        : null;
+  }
+
+  /** A column that somebody has chosen though the field can take none of its values so far. */
+  Pair anyway(FieldInfo field, int column) {
+    LinkValues.Overlap label =
+        field.link() == null ? null : linkValues.label(field, Integer.MAX_VALUE);
+    String because =
+        label == null
+            ? "its values are none that the field can take"
+            : "none of its values is found in " + field.link().table() + " so far";
+    return new Pair(field, column, 0, label, because);
+  }
+
+  private static String found(FieldInfo field, LinkValues.Overlap overlap) {
+    return share(overlap) + " are found as " + field.link().table() + "." + overlap.field();
+  }
+
   /** True if a column holds one value only. */
   boolean isConstant(int column) {
     DistinctValues values = source.distinct(column);
@@ -203,12 +243,7 @@ final class Pairing {
       return name.score() >= 70 ? sparse(field, column, name) : null;
     }
     int score = name.score() / 2 + (int) Math.round(40 + 40 * overlap.share());
-    return new Pair(
-        field,
-        column,
-        score,
-        overlap,
-        share(overlap) + " are found as " + field.link().table() + "." + overlap.field());
+    return new Pair(field, column, score, overlap, found(field, overlap));
   }
 
   /** A link by its name alone, where the other table holds hardly any of what it will hold. */

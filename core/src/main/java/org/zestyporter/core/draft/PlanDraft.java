@@ -7,6 +7,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import java.util.function.Function;
 import java.util.stream.IntStream;
@@ -24,6 +25,7 @@ import org.zestyporter.core.plan.Policies;
 import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.step.Step;
 import org.zestyporter.core.step.StepKind;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
 import org.zestyporter.core.value.Words;
 
@@ -47,6 +49,11 @@ public final class PlanDraft {
 
   private static final Set<FieldType> ONLY_THEMSELVES =
       Set.of(FieldType.DATE, FieldType.DATETIME, FieldType.TIME, FieldType.BOOLEAN);
+
+  private static final int MOST_OFFERS = 8;
+
+  /** Below it nothing but that its values can be taken speaks for a column. */
+  private static final int SLIGHT = 30;
 
   /** From here on values speak plainly. */
   private static final int PLAIN = 60;
@@ -288,6 +295,45 @@ public final class PlanDraft {
 
   private static boolean isSure(Pair[][] pairs, int[] assigned, int f) {
     return assigned[f] >= 0 && !pairs[f][assigned[f]].isByValues();
+  }
+
+  /**
+   * A column that could feed a field.
+   *
+   * @param fill what a draft would make of it
+   */
+  public record Offer(String column, Fill fill, String because) {}
+
+  /**
+   * The columns that could feed a field, the likeliest first.
+   *
+   * @param used columns that feed something already: of equals they come last
+   */
+  public List<Offer> offers(TableInfo table, FieldInfo field, Set<String> used) {
+    return IntStream.range(0, Math.min(COLUMNS_RANKED, source.columns().size()))
+        .mapToObj(c -> pairing.offer(table, field, c))
+        .filter(Objects::nonNull)
+        .sorted(
+            Comparator.comparingInt((Pair p) -> p.score() < SLIGHT ? 0 : -p.score())
+                .thenComparing(p -> used.contains(source.columns().get(p.column()))))
+        .limit(MOST_OFFERS)
+        .map(p -> new Offer(source.columns().get(p.column()), fills.of(p), p.because()))
+        .toList();
+  }
+
+  /**
+   * What a draft makes of a column that somebody has chosen for a field.
+   *
+   * @throws PorterException if the file has no such column
+   */
+  public Offer offer(TableInfo table, FieldInfo field, String column) {
+    int index = source.columns().indexOf(column);
+    if (index < 0) {
+      throw ErrorCode.NO_SUCH_COLUMN.error("The file has no column “" + column + "”.");
+    }
+    Pair fitting = pairing.offer(table, field, index);
+    Pair pair = fitting == null ? pairing.anyway(field, index) : fitting;
+    return new Offer(column, fills.of(pair), pair.because());
   }
 
   /** Proposals for tables whose records belong to those of a proposed destination. */

@@ -1,6 +1,7 @@
 package org.zestyporter.core.draft;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.io.IOException;
 import java.nio.file.Files;
@@ -8,10 +9,12 @@ import java.nio.file.Path;
 import java.sql.SQLException;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.stream.Collectors;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
+import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.application.jdbc.Databases;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.MatchKey;
@@ -333,6 +336,49 @@ class PlanDraftTest {
       assertThat(origin.link().by()).isEqualTo("name");
       assertThat(proposal.evidence().get(0).because())
           .isEqualTo("the names agree; orchard holds only 0 records to look in yet");
+    }
+  }
+
+  @ParameterizedTest
+  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
+  void columnsAreOfferedForAFieldTheLikeliestFirst(Databases.Fresh on)
+      throws SQLException, IOException {
+    schema(on);
+    try (on;
+        SourceTable source = file(LOG)) {
+      PlanDraft draft = new PlanDraft(on.database(), source);
+      TableInfo crossing = on.database().table("crossing");
+      List<PlanDraft.Offer> helms = draft.offers(crossing, crossing.field("skipper_id"), Set.of());
+      assertThat(helms).extracting(PlanDraft.Offer::column).containsExactly("Helm");
+      assertThat(helms.get(0).fill()).isEqualTo(fill(draft(on, source), "skipper_id"));
+      assertThat(draft.offers(crossing, crossing.field("miles"), Set.of("Miles")))
+          .extracting(PlanDraft.Offer::column)
+          .containsExactly("Miles", "No");
+      assertThat(draft.offers(crossing, crossing.field("remark"), Set.of("Wind", "Helm")))
+          .extracting(PlanDraft.Offer::column)
+          .startsWith("Remarks")
+          .endsWith("Helm", "Wind");
+      // what is chosen all the same is looked up, too, and never read as a number
+      PlanDraft.Offer colour = draft.offer(crossing, crossing.field("skipper_id"), "Colour");
+      assertThat(colour.fill().origin().link().by()).isEqualTo("email");
+      assertThat(colour.because()).isEqualTo("none of its values is found in member so far");
+      assertThatThrownBy(() -> draft.offer(crossing, crossing.field("miles"), "Knots"))
+          .hasMessage("The file has no column “Knots”.");
+    }
+  }
+
+  @ParameterizedTest
+  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
+  void numbersWithTheirUnitAreReadAsMeasures(Databases.Fresh on) throws SQLException, IOException {
+    on.execute("CREATE TABLE spar (id INTEGER PRIMARY KEY, length_m NUMERIC(6,2), price INTEGER)");
+    try (on;
+        SourceTable source =
+            file("Id;Länge (m);Price", "1;18,80 m;7", "2;9,5 m;8", "3;12 m;9", "4;7;3")) {
+      PlanDraft.Proposal proposal =
+          new PlanDraft(on.database(), source).draft(on.database().table("spar"));
+      assertThat(fill(proposal, "length_m").steps())
+          .containsExactly(Step.of(StepKind.READ_MEASURE, "in", "m"));
+      assertThat(kinds(proposal, "price")).containsExactly(StepKind.READ_NUMBER);
     }
   }
 }

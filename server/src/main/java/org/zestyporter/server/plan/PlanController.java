@@ -3,6 +3,7 @@ package org.zestyporter.server.plan;
 import java.security.Principal;
 import java.util.Arrays;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -95,6 +96,20 @@ class PlanController {
   StageTable stages(
       @PathVariable long id, @RequestBody PlanViews.FillTrial trial, Principal principal) {
     return viewer.stages(plans.open(id), trial, principal.getName());
+  }
+
+  /**
+   * The columns that could feed a field, the likeliest first; the plan stays as it is.
+   *
+   * @param column the one that is wanted; all if none is said
+   */
+  @GetMapping("/plans/{id}/offers")
+  List<PlanViews.Offer> offers(
+      @PathVariable long id,
+      @RequestParam String field,
+      @RequestParam(required = false) @Nullable String column,
+      Principal principal) {
+    return viewer.offers(plans.open(id), field, column, principal.getName());
   }
 
   /** Kinds of steps, the one that frees most troubled rows first; the plan stays as it is. */

@@ -38,6 +38,8 @@ import org.zestyporter.server.web.Times;
 /** Keeps plans with their revisions and proposes them for files. */
 @Service
 public class PlanService implements UsesConnections, UsesSources {
+  private static final int MOST_PROPOSALS = 5;
+
   private final PlanMapper plans;
   private final SourceService sources;
   private final ConnectionService connections;
@@ -261,7 +263,10 @@ public class PlanService implements UsesConnections, UsesSources {
     return sources.text(opened.source().id(), opened.rows().reading(), lines);
   }
 
-  /** What can be done with a file, best first. */
+  /**
+   * What can be done with a file, best first: plans that fit it, then tables of the connection,
+   * then those of others that fit better than any of these.
+   */
   public List<PlanViews.Proposal> proposals(long sourceId, String connection) {
     SourceService.Source source = sources.find(sourceId);
     TreeSet<String> columns = new TreeSet<>(String.CASE_INSENSITIVE_ORDER);
@@ -275,6 +280,7 @@ public class PlanService implements UsesConnections, UsesSources {
             new PlanViews.Proposal(
                 record.id(),
                 record.name(),
+                null,
                 PlanJson.read(record.document()).shownTable(),
                 same,
                 columns.size(),
@@ -282,22 +288,48 @@ public class PlanService implements UsesConnections, UsesSources {
       }
     }
     proposals.sort(java.util.Comparator.comparingInt(p -> -p.columns()));
-    for (PlanDraft.Proposal draft :
-        new PlanDraft(connections.database(connection), sources.table(sourceId, Reading.FIND))
-            .rank()) {
-      boolean worth = draft.columnsUsed() * 5 >= columns.size() * 2L;
-      if (worth && proposals.size() < 5) {
-        proposals.add(
+    SourceTable rows = sources.table(sourceId, Reading.FIND);
+    List<PlanViews.Proposal> drafts = drafts(connections.database(connection), connection, rows);
+    int most = drafts.isEmpty() ? 0 : drafts.get(0).columns();
+    for (ConnectionService.ConnectionView other : connections.all()) {
+      if (!other.name().equals(connection) && !other.settings().readOnly()) {
+        elsewhere(other.name(), rows).stream()
+            .filter(p -> p.columns() > most)
+            .findFirst()
+            .ifPresent(better -> drafts.add(0, better));
+      }
+    }
+    proposals.addAll(drafts);
+    return proposals.subList(0, Math.min(MOST_PROPOSALS, proposals.size()));
+  }
+
+  /** Tables of another connection; none if it can't be reached. */
+  private List<PlanViews.Proposal> elsewhere(String connection, SourceTable rows) {
+    try {
+      return drafts(connections.database(connection), connection, rows);
+    } catch (PorterException e) {
+      return List.of();
+    }
+  }
+
+  private static List<PlanViews.Proposal> drafts(
+      Database database, String connection, SourceTable rows) {
+    List<PlanViews.Proposal> drafts = new ArrayList<>();
+    int columns = rows.columns().size();
+    for (PlanDraft.Proposal draft : new PlanDraft(database, rows).rank()) {
+      if (draft.columnsUsed() * 5 >= columns * 2L) {
+        drafts.add(
             new PlanViews.Proposal(
                 null,
                 "New plan",
+                connection,
                 draft.destination().table(),
                 (int) draft.columnsUsed(),
-                columns.size(),
-                draft.columnsUsed() + " of " + columns.size() + " headings read like its fields"));
+                columns,
+                draft.columnsUsed() + " of " + columns + " columns find a field"));
       }
     }
-    return proposals;
+    return drafts;
   }
 
   /** Drafts a plan for a file and a table. */

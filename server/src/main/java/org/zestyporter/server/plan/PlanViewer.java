@@ -3,9 +3,12 @@ package org.zestyporter.server.plan;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Objects;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.zestyporter.core.application.Ask;
 import org.zestyporter.core.application.FieldInfo;
@@ -37,6 +40,7 @@ import org.zestyporter.core.source.reading.Reading;
 import org.zestyporter.core.source.reading.SheetPart;
 import org.zestyporter.core.value.Alike;
 import org.zestyporter.core.value.Cell;
+import org.zestyporter.core.value.ColumnProfile;
 import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.Problem;
 import org.zestyporter.core.value.Values;
@@ -44,6 +48,7 @@ import org.zestyporter.core.value.Values;
 /** Shows the effect of a plan on real rows, before anything is rehearsed. */
 @Component
 class PlanViewer {
+  private static final int SAMPLES = 4;
   private static final int MAX_ROWS = 200;
   private static final int MAX_COLUMNS = 120;
   private static final int MAX_VALUES = 100_000;
@@ -164,6 +169,43 @@ class PlanViewer {
     requireUsable(trial.fill());
     CompiledFill fill = compiled(opened, table, trial.fill(), who).fill();
     return StageTable.of(fill, opened.rows(), trial.offset(), Math.min(MAX_ROWS, trial.limit()));
+  }
+
+  /** Columns that could feed a field, each with how many of its values the field could take. */
+  List<PlanViews.Offer> offers(
+      PlanService.Opened opened, String name, @Nullable String wanted, String who) {
+    TableInfo table = opened.database().table(opened.destination().table());
+    FieldInfo field = table.field(name);
+    if (!field.isFillable()) {
+      return List.of();
+    }
+    List<PlanViews.Offer> offers = new ArrayList<>();
+    Set<String> used =
+        opened.destination().fills().stream()
+            .map(f -> f.origin().column())
+            .filter(Objects::nonNull)
+            .collect(Collectors.toSet());
+    PlanDraft draft = new PlanDraft(opened.database(), opened.rows());
+    for (PlanDraft.Offer offer :
+        wanted == null
+            ? draft.offers(table, field, used)
+            : List.of(draft.offer(table, field, wanted))) {
+      CompiledFill fill = compiled(opened, table, offer.fill(), who).fill();
+      StageTable stages = StageTable.of(fill, opened.rows(), 0, 1);
+      int column = opened.rows().columns().indexOf(offer.column());
+      offers.add(
+          new PlanViews.Offer(
+              offer.column(),
+              offer.fill(),
+              offer.because(),
+              opened.rows().profiles().get(column).samples().stream()
+                  .map(ColumnProfile.ValueCount::text)
+                  .limit(SAMPLES)
+                  .toList(),
+              opened.rows().rowCount() - stages.troubledRows(),
+              opened.rows().rowCount()));
+    }
+    return offers;
   }
 
   /** Kinds of steps by how many troubled rows of a fill each would free. */

@@ -98,9 +98,19 @@ public final class PlanViews {
       List<TableCheck> checks,
       List<Correction> lapsed) {}
 
-  /** What can be done with a file: a plan that fits it, or a new plan for a table. */
+  /**
+   * What can be done with a file: a plan that fits it, or a new plan for a table.
+   *
+   * @param connection where the table is; null for a plan, which knows it
+   */
   public record Proposal(
-      @Nullable Long plan, String name, String table, int columns, int of, String because) {}
+      @Nullable Long plan,
+      String name,
+      @Nullable String connection,
+      String table,
+      int columns,
+      int of,
+      String because) {}
 
   /**
    * A row before and after its fills.
@@ -150,6 +160,18 @@ public final class PlanViews {
 
   /** A plan to be made for a file. */
   public record NewPlan(long source, String connection, String table) {}
+
+  /**
+   * A column that could feed a field.
+   *
+   * @param fill what a draft would make of it
+   * @param because why it could, in words
+   * @param samples some of its values
+   * @param passes rows whose value the field could take
+   * @param rows all of them
+   */
+  public record Offer(
+      String column, Fill fill, String because, List<String> samples, long passes, long rows) {}
 
   /** A fill to be tried. */
   public record FillTrial(Fill fill, int offset, int limit) {}
