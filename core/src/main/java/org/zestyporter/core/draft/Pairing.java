@@ -1,7 +1,9 @@
 package org.zestyporter.core.draft;
 
+import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Application;
 import org.zestyporter.core.application.FieldInfo;
@@ -35,6 +37,9 @@ final class Pairing {
   private final LinkValues linkValues;
   private final List<Fill> memory;
   private final Sketches sketches;
+
+  /** By column, the share of its values that are numbers, with a unit or without. */
+  private final Map<Integer, Double> measures = new HashMap<>();
 
   Pairing(Application application, SourceTable source, List<Fill> memory) {
     this.source = source;
@@ -168,13 +173,12 @@ final class Pairing {
       because = "it is named like the table, and " + field.name() + " identifies its records";
     }
     int fit = typeFit(profile, field);
-    if (fit < 0) {
-      double readable = readable(column, field);
-      fit = field.type().isNumber() && readable >= 0.5 ? 0 : fit;
-      // a title over other values than it says is none to go by
-      if (fit < 0 && (score < 90 || readable < SOME)) {
-        return null;
-      }
+    if (fit < 0 && field.type().isNumber() && readable(column, field) >= 0.5) {
+      fit = 0;
+    }
+    // a title over other values than it says is none to go by
+    if (fit < 0 && (score < 90 || readable(column, field) < SOME)) {
+      return null;
     }
     return isNoText(table, field, column)
         ? null
@@ -226,6 +230,10 @@ final class Pairing {
 
   /** Share of a column's first distinct values that are numbers, or numbers with their unit. */
   private double measuresShare(int column) {
+    return measures.computeIfAbsent(column, this::shareOfMeasures);
+  }
+
+  private double shareOfMeasures(int column) {
     String decimal = source.locale(column).decimal();
     List<Cell> cells =
         source.distinct(column).tallies().keySet().stream().limit(VALUES_TRIED).toList();

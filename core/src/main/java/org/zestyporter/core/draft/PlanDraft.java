@@ -2,8 +2,7 @@ package org.zestyporter.core.draft;
 
 import java.util.ArrayList;
 import java.util.Comparator;
-import java.util.LinkedHashMap;
-import java.util.LinkedHashSet;
+import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -37,7 +36,9 @@ public final class PlanDraft {
   private static final int TABLES_LOOKED_INTO = 4;
 
   /** Of very wide files only so many columns are compared with tables, and with fields. */
-  private static final int COLUMNS_RANKED = 200;
+  private static final int COLUMNS_RANKED = 60;
+
+  private static final int COLUMNS_OFFERED = 200;
 
   private static final int COLUMNS_DRAFTED = 500;
 
@@ -99,13 +100,17 @@ public final class PlanDraft {
 
   /** Proposals for the tables that fit best, best first. */
   public List<Proposal> rank() {
-    List<TableInfo> byName =
-        tables(application).stream()
-            .sorted(Comparator.comparingInt((TableInfo t) -> -nameScore(t)))
-            .toList();
-    Set<TableInfo> looked = new LinkedHashSet<>();
-    byName.stream().limit(TABLES_LOOKED_INTO).forEach(looked::add);
-    byValues(byName).stream().limit(TABLES_LOOKED_INTO).forEach(looked::add);
+    long[] traits = traits();
+    Map<TableInfo, Integer> scores = new IdentityHashMap<>();
+    List<TableInfo> byName = new ArrayList<>(tables(application));
+    byName.forEach(t -> scores.put(t, nameScore(t, traits)));
+    byName.sort(Comparator.comparingInt(t -> -scores.get(t)));
+    List<TableInfo> looked =
+        new ArrayList<>(byName.subList(0, Math.min(TABLES_LOOKED_INTO, byName.size())));
+    byValues(byName).stream()
+        .limit(TABLES_LOOKED_INTO)
+        .filter(t -> looked.stream().noneMatch(l -> l == t))
+        .forEach(looked::add);
     return looked.stream()
         .map(this::draft)
         .sorted(Comparator.comparingInt((Proposal p) -> -p.score()))
@@ -118,17 +123,16 @@ public final class PlanDraft {
    */
   private List<TableInfo> byValues(List<TableInfo> tables) {
     long end = System.nanoTime() + LOOKING_NANOS;
-    Map<TableInfo, Integer> scores = new LinkedHashMap<>();
+    Map<TableInfo, Integer> scores = new IdentityHashMap<>();
     for (TableInfo table : tables) {
       if (scores.size() == TABLES_COMPARED || System.nanoTime() > end) {
         break;
       }
       scores.put(table, valueScore(table));
     }
-    return scores.entrySet().stream()
-        .filter(e -> e.getValue() > 0)
-        .sorted(Comparator.comparingInt(e -> -e.getValue()))
-        .map(Map.Entry::getKey)
+    return tables.stream()
+        .filter(t -> scores.getOrDefault(t, 0) > 0)
+        .sorted(Comparator.comparingInt(t -> -scores.get(t)))
         .toList();
   }
 
@@ -164,17 +168,29 @@ public final class PlanDraft {
     return tables;
   }
 
-  private int nameScore(TableInfo table) {
+  private int nameScore(TableInfo table, long[] traits) {
+    List<FieldInfo> fields = table.fields();
+    long[] ofFields = fields.stream().mapToLong(f -> Words.traits(f.name())).toArray();
     int sum = 0;
-    for (String column :
-        source.columns().subList(0, Math.min(COLUMNS_RANKED, source.columns().size()))) {
-      sum +=
-          table.fields().stream()
-              .mapToInt(f -> Likeness.of(table, f, column).score())
-              .max()
-              .orElse(0);
+    for (int c = 0; c < traits.length; c++) {
+      int best = 0;
+      for (int f = 0; f < ofFields.length; f++) {
+        if ((traits[c] & ofFields[f]) != 0 || fields.get(f).comment() != null) {
+          best = Math.max(best, Likeness.of(table, fields.get(f), source.columns().get(c)).score());
+        }
+      }
+      sum += best;
     }
     return sum;
+  }
+
+  /** What the titles that are compared with tables begin with and mean. */
+  private long[] traits() {
+    return source.columns().stream()
+        .limit(COLUMNS_RANKED)
+        // the last part of a dotted title may be all that counts
+        .mapToLong(c -> Words.traits(c) | Words.traits(c.substring(c.lastIndexOf('.') + 1)))
+        .toArray();
   }
 
   /**
@@ -310,7 +326,7 @@ public final class PlanDraft {
    * @param used columns that feed something already: of equals they come last
    */
   public List<Offer> offers(TableInfo table, FieldInfo field, Set<String> used) {
-    return IntStream.range(0, Math.min(COLUMNS_RANKED, source.columns().size()))
+    return IntStream.range(0, Math.min(COLUMNS_OFFERED, source.columns().size()))
         .mapToObj(c -> pairing.offer(table, field, c))
         .filter(Objects::nonNull)
         .sorted(

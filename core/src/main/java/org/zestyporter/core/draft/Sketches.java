@@ -19,12 +19,15 @@ import org.zestyporter.core.value.ValueType;
 /** What the columns of a source, and the first records of tables, are like; made as asked for. */
 final class Sketches {
   private static final int RECORDS = 500;
-  private static final int VALUES = 2_000;
+  private static final int VALUES = 400;
 
   private final Application application;
   private final SourceTable source;
   private final Map<String, List<Sketch>> tables = new HashMap<>();
   private final Map<Integer, Sketch> columns = new HashMap<>();
+  private final Map<Compared, Sketch.Agreement> agreements = new HashMap<>();
+
+  private record Compared(String table, String field, int column) {}
 
   Sketches(Application application, SourceTable source) {
     this.application = application;
@@ -33,7 +36,9 @@ final class Sketches {
 
   /** How well a column's values agree with those that a field holds already. */
   Sketch.Agreement agreement(TableInfo table, FieldInfo field, int column) {
-    return column(column).with(field(table, field), table.name() + "." + field.name());
+    return agreements.computeIfAbsent(
+        new Compared(table.name(), field.name(), column),
+        c -> column(column).with(field(table, field), table.name() + "." + field.name()));
   }
 
   /** True if no value of a column is written as any that a text field holds. */

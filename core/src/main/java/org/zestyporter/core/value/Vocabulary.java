@@ -1,5 +1,6 @@
 package org.zestyporter.core.value;
 
+import com.github.benmanes.caffeine.cache.Caffeine;
 import java.io.BufferedReader;
 import java.io.IOException;
 import java.io.InputStream;
@@ -12,6 +13,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.concurrent.ConcurrentMap;
 import org.jspecify.annotations.Nullable;
 
 /** What everyday words of titles and field names mean, by the list {@code words.txt}. */
@@ -26,6 +28,10 @@ final class Vocabulary {
 
   /** By word, the numbers of its meanings. */
   private final Map<String, BitSet> meanings = new HashMap<>();
+
+  /** The same for words as they were asked for. */
+  private final ConcurrentMap<String, BitSet> looked =
+      Caffeine.newBuilder().maximumSize(20_000).<String, BitSet>build().asMap();
 
   private final Map<String, List<String>> shortForms = new HashMap<>();
   private final Set<String> fillers = new HashSet<>();
@@ -72,6 +78,15 @@ final class Vocabulary {
 
   /** The meanings of a word, or of that which it is several of; null if it has none. */
   private @Nullable BitSet meanings(String word) {
+    BitSet known = looked.computeIfAbsent(word, w -> orNone(look(w)));
+    return known.isEmpty() ? null : known;
+  }
+
+  private static BitSet orNone(@Nullable BitSet meanings) {
+    return meanings == null ? new BitSet() : meanings;
+  }
+
+  private @Nullable BitSet look(String word) {
     BitSet own = meanings.get(word);
     for (int e = 0; own == null && e < ENDINGS.size(); e++) {
       String ending = ENDINGS.get(e);
@@ -79,6 +94,16 @@ final class Vocabulary {
       own = hasIt ? meanings.get(word.substring(0, word.length() - ending.length())) : null;
     }
     return own;
+  }
+
+  /** A word's meanings as bits, of which several may share one. */
+  long traits(String word) {
+    BitSet of = meanings(word);
+    long traits = 0;
+    for (int m = of == null ? -1 : of.nextSetBit(0); m >= 0; m = of.nextSetBit(m + 1)) {
+      traits |= 1L << Words.LETTERS + m % (Long.SIZE - Words.LETTERS);
+    }
+    return traits;
   }
 
   /** The words that a short form or a compound is made of; the word itself if it is neither. */

@@ -1,5 +1,7 @@
 package org.zestyporter.core.value;
 
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
 import java.text.Normalizer;
 import java.util.ArrayList;
 import java.util.List;
@@ -11,6 +13,13 @@ public final class Words {
   private static final Vocabulary KNOWN = Vocabulary.INSTANCE;
 
   private static final Pattern ACCENTS = Pattern.compile("\\p{M}");
+
+  /** Names are compared with many others. */
+  private static final Cache<String, List<String>> PARTED =
+      Caffeine.newBuilder().maximumSize(20_000).build();
+
+  /** Bits for the letters that words begin with; the others are for meanings. */
+  static final int LETTERS = 26;
 
   /** Likeness of words that mean the same. */
   private static final double SAME = 0.9;
@@ -25,6 +34,10 @@ public final class Words {
    * and compounds parted into the words that they stand for.
    */
   public static List<String> of(String name) {
+    return PARTED.get(name, Words::part);
+  }
+
+  private static List<String> part(String name) {
     List<String> words = new ArrayList<>();
     List<String> fillers = new ArrayList<>();
     for (String word : split(name)) {
@@ -34,7 +47,7 @@ public final class Words {
         words.addAll(KNOWN.parts(word));
       }
     }
-    return words.isEmpty() ? (fillers.isEmpty() ? split(name) : fillers) : words;
+    return List.copyOf(words.isEmpty() ? (fillers.isEmpty() ? split(name) : fillers) : words);
   }
 
   public static List<String> split(String name) {
@@ -55,6 +68,20 @@ public final class Words {
     return words;
   }
 
+  /**
+   * What a name's words begin with and mean, as bits: names without a common one don't agree at
+   * all. To spare comparing each of many names with each of many others.
+   */
+  public static long traits(String name) {
+    List<String> words = of(name);
+    long traits = KNOWN.traits(String.join("", words));
+    for (String word : words) {
+      int letter = word.charAt(0) % LETTERS;
+      traits |= 1L << letter | KNOWN.traits(word);
+    }
+    return traits;
+  }
+
   /** How well two names agree, 0 to 100. */
   public static int agreement(List<String> a, List<String> b) {
     if (a.isEmpty() || b.isEmpty()) {
@@ -63,14 +90,20 @@ public final class Words {
     if (a.equals(b)) {
       return 100;
     }
-    String wholeA = String.join("", a);
-    String wholeB = String.join("", b);
-    if (wholeA.equals(wholeB) || KNOWN.meanTheSame(wholeA, wholeB)) {
-      return 90;
+    if (a.size() + b.size() > 2) {
+      String wholeA = String.join("", a);
+      String wholeB = String.join("", b);
+      if (wholeA.equals(wholeB) || KNOWN.meanTheSame(wholeA, wholeB)) {
+        return 90;
+      }
     }
     double matched = 0;
     for (String word : a) {
-      matched += b.stream().mapToDouble(other -> alike(word, other)).max().orElse(0);
+      double best = 0;
+      for (String other : b) {
+        best = Math.max(best, alike(word, other));
+      }
+      matched += best;
     }
     return (int) Math.round(95 * matched * 2 / (a.size() + b.size()));
   }
@@ -104,8 +137,7 @@ public final class Words {
         || shorter.charAt(0) != longer.charAt(0)) {
       return false;
     }
-    String skeleton = longer.charAt(0) + longer.substring(1).replaceAll("[aeiou]", "");
-    if (skeleton.startsWith(shorter)) {
+    if (isSkeleton(shorter, longer)) {
       return true;
     }
     int at = 0;
@@ -114,6 +146,21 @@ public final class Words {
     }
     // three letters of a long word may be those of many
     return shorter.length() >= 3 && at == shorter.length() && longer.length() <= 2 * at;
+  }
+
+  /** True for the first letter of a word and the first consonants behind it. */
+  private static boolean isSkeleton(String shorter, String longer) {
+    int at = 1;
+    for (int i = 1; i < longer.length() && at < shorter.length(); i++) {
+      char c = longer.charAt(i);
+      if ("aeiou".indexOf(c) < 0) {
+        if (c != shorter.charAt(at)) {
+          return false;
+        }
+        at++;
+      }
+    }
+    return at == shorter.length();
   }
 
   /** The first letters of the words of a text, fillers included. */
