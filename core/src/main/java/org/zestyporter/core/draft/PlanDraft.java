@@ -205,7 +205,7 @@ public final class PlanDraft {
     List<FieldInfo> fields =
         table.fields().stream().filter(f -> !f.generated() && f.isFillable()).toList();
     List<Pair> chosen = assign(table, fields, titles);
-    chosen.addAll(byElimination(fields, chosen));
+    chosen.addAll(byElimination(table, fields, chosen));
     return proposal(table, chosen);
   }
 
@@ -360,9 +360,10 @@ public final class PlanDraft {
   /**
    * Fields that nothing fills, and columns that feed nothing: where only one column is left that
    * fits a field, and only one field that it fits, they are paired. Of fields that need no value
-   * only days, times, and yes or no, which hardly anything else is taken for.
+   * only days, times, and yes or no, which hardly anything else is taken for, and only where the
+   * title says nothing or the values agree.
    */
-  private List<Pair> byElimination(List<FieldInfo> fields, List<Pair> chosen) {
+  private List<Pair> byElimination(TableInfo table, List<FieldInfo> fields, List<Pair> chosen) {
     List<Integer> free =
         IntStream.range(0, Math.min(COLUMNS_DRAFTED, source.columns().size()))
             .filter(c -> chosen.stream().noneMatch(p -> p.column() == c))
@@ -388,7 +389,13 @@ public final class PlanDraft {
                   .filter(f -> f.required() || isOfAKind && ONLY_THEMSELVES.contains(f.type()))
                   .filter(f -> pairing.fits(fitting.get(0), f))
                   .count();
-      if (rivals == 1) {
+      // a title that says something, but not this, is not passed over for what need not be filled
+      boolean isOpen =
+          field.required()
+              || fitting.size() == 1
+                  && (isSilent(source.columns().get(fitting.get(0)))
+                      || pairing.agreement(table, field, fitting.get(0)).score() >= Pairing.ENOUGH);
+      if (rivals == 1 && isOpen) {
         pairs.add(
             new Pair(
                 field,
@@ -399,6 +406,11 @@ public final class PlanDraft {
       }
     }
     return pairs;
+  }
+
+  /** True for a title that was made up, since there was none, or that says as little. */
+  private static boolean isSilent(String title) {
+    return title.matches("Column [A-Z]+") || title.strip().length() <= 2;
   }
 
   private Proposal proposal(TableInfo table, List<Pair> chosen) {
