@@ -56,7 +56,7 @@ class JourneyTest extends DemoVisit {
   @Order(3)
   void droppedFileFillsTheFieldsByItself() throws IOException {
     drop(demo.files().resolve("winter-arrivals.xlsx"));
-    browser.sees("10 of 10 headings read like its fields");
+    browser.sees("10 of 10 columns find a field");
     browser.click(".proposal button", "Begin");
     browser.sees("Fields of vessel");
     browser.sees("Columns not used:");
@@ -259,7 +259,7 @@ class JourneyTest extends DemoVisit {
     Files.write(file, "Code;Name\nHBT;houseboat\nSLP;sloop\n".getBytes(StandardCharsets.UTF_8));
     browser.click("a.place", "Desk");
     drop(file);
-    browser.sees("2 of 2 headings read like its fields");
+    browser.sees("2 of 2 columns find a field");
     assertThat(browser.text(".proposal")).contains("vessel_type");
     browser.click(".proposal button", "Begin");
     browser.sees("Fields of vessel_type");
