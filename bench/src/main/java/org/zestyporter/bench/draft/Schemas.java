@@ -1,5 +1,13 @@
 package org.zestyporter.bench.draft;
 
+import static org.zestyporter.bench.draft.Made.date;
+import static org.zestyporter.bench.draft.Made.decimal;
+import static org.zestyporter.bench.draft.Made.email;
+import static org.zestyporter.bench.draft.Made.link;
+import static org.zestyporter.bench.draft.Made.number;
+import static org.zestyporter.bench.draft.Made.of;
+import static org.zestyporter.bench.draft.Made.person;
+import static org.zestyporter.bench.draft.Made.sometimes;
 import static org.zestyporter.bench.draft.Schema.column;
 import static org.zestyporter.bench.draft.Schema.one;
 import static org.zestyporter.bench.draft.Schema.plain;
@@ -8,7 +16,6 @@ import static org.zestyporter.bench.draft.Schema.quoted;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.Random;
 import org.zestyporter.bench.draft.Schema.Value;
 
@@ -16,74 +23,10 @@ import org.zestyporter.bench.draft.Schema.Value;
  * Six invented applications: a library, a choir, an orchard, a museum, allotments, a ferry line.
  */
 final class Schemas {
-  private static final String[] FIRST = {
-    "Hana", "Odile", "Kofi", "Mirza", "Tuva", "Ansel", "Bibi", "Ciro", "Dagny", "Ezio", "Fenna",
-    "Goran", "Heike", "Ilan", "Jorun", "Kaja", "Lorin", "Mads", "Nuria", "Oskar"
-  };
-  private static final String[] LAST = {
-    "Voss",
-    "Okoro",
-    "Lind",
-    "Marchetti",
-    "Duarte",
-    "Keller",
-    "Brandt",
-    "Sorel",
-    "Tamm",
-    "Urban",
-    "Vidal",
-    "Weiss",
-    "Yilmaz",
-    "Zeman",
-    "Achterberg",
-    "Bonnet",
-    "Castell",
-    "Dekker"
-  };
-  private static final String[] STREETS = {"Mill Lane", "Hill Road", "Oak Street", "Quay"};
-  private static final String[] TOWNS = {"Oxbow", "Fernley", "Harrow End", "Saltby", "Mossley"};
-
   private Schemas() {}
 
   static List<Schema> all() {
     return List.of(library(), choir(), orchard(), museum(), allotments(), ferry());
-  }
-
-  private static String person(int n) {
-    return FIRST[n % FIRST.length] + " " + LAST[n * 7 % LAST.length];
-  }
-
-  private static String email(int n) {
-    return person(n).toLowerCase(Locale.ROOT).replace(' ', '.') + n + "@post.example";
-  }
-
-  private static Value date(int year, int days) {
-    return (random, row) -> LocalDate.of(year, 1, 1).plusDays(random.nextInt(days)).toString();
-  }
-
-  private static Value number(int least, int most) {
-    return (random, row) -> String.valueOf(least + random.nextInt(most - least));
-  }
-
-  private static Value decimal(int least, int most, int places) {
-    return (random, row) ->
-        String.format(
-            Locale.ROOT, "%." + places + "f", least + random.nextDouble() * (most - least));
-  }
-
-  private static Value of(String... words) {
-    return (random, row) -> one(random, words);
-  }
-
-  private static Value sometimes(Value value) {
-    return (random, row) -> random.nextInt(3) == 0 ? "" : value.of(random, row);
-  }
-
-  private static Value link(String table, String by, Value value) {
-    return (random, row) ->
-        String.format(
-            "COALESCE((SELECT MAX(id) FROM %1$s WHERE %2$s = %3$s), (SELECT MIN(id) FROM %1$s))",
-            table, by, quoted(value.of(random, row)));
   }
 
   private static List<String> with(List<String> tables, int count, Value insert) {
@@ -194,11 +137,11 @@ final class Schemas {
             plain(
                 "first_name",
                 "First name|Given name|fname|Vorname|Prénom|Nombre|Nome|Voornaam",
-                (r, row) -> FIRST[row * 3 % FIRST.length]),
+                (r, row) -> Made.FIRST[row * 3 % Made.FIRST.length]),
             plain(
                 "last_name",
                 "Last name|Surname|lname|Nachname|Nom|Apellidos|Cognome|Achternaam",
-                (r, row) -> LAST[row * 5 % LAST.length]),
+                (r, row) -> Made.LAST[row * 5 % Made.LAST.length]),
             plain(
                 "email",
                 "Email|E-mail address|eml|E-Mail-Adresse|Courriel|Correo electrónico"
@@ -211,12 +154,12 @@ final class Schemas {
             plain(
                 "street",
                 "Street|Address|str|Straße|Rue|Calle|Via|Straat",
-                (r, row) -> one(r, STREETS) + " " + (1 + r.nextInt(90))),
+                (r, row) -> one(r, Made.STREETS) + " " + (1 + r.nextInt(90))),
             plain(
                 "postcode",
                 "Postcode|Zip code|zip|PLZ|Code postal|Código postal|CAP|Postcode",
                 (r, row) -> String.valueOf(10_000 + r.nextInt(80_000))),
-            plain("city", "City|Town|municipality|Ort|Ville|Ciudad|Città|Plaats", of(TOWNS)),
+            plain("city", "City|Town|municipality|Ort|Ville|Ciudad|Città|Plaats", of(Made.TOWNS)),
             plain(
                 "birth_date",
                 "Birth date|Born|dob|Geburtsdatum|Date de naissance|Fecha de nacimiento"

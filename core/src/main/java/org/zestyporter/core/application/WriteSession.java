@@ -126,6 +126,13 @@ public interface WriteSession extends Lookups, AutoCloseable {
   boolean keeps(TableInfo table, Collection<FieldInfo> given);
 
   /**
+   * Some fields of records, as {@link #fetch(TableInfo, Collection)}.
+   *
+   * @param fields with those of the primary key among them; the columns of others are blank
+   */
+  Records fetch(TableInfo table, Collection<FieldInfo> fields, Collection<List<Object>> keys);
+
+  /**
    * What the application says of some records.
    *
    * @param records how many of them are there

@@ -2,10 +2,8 @@ package org.zestyporter.core.draft;
 
 import java.util.ArrayList;
 import java.util.Comparator;
-import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Locale;
-import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import java.util.function.Function;
@@ -33,34 +31,14 @@ import org.zestyporter.core.value.Words;
  * fields identify a record. Each proposal says its evidence.
  */
 public final class PlanDraft {
-  private static final int TABLES_LOOKED_INTO = 4;
-
-  /** Of very wide files only so many columns are compared with tables, and with fields. */
-  private static final int COLUMNS_RANKED = 60;
+  /** Of very wide files only so many columns are drafted, and offered. */
+  static final int COLUMNS_DRAFTED = 500;
 
   private static final int COLUMNS_OFFERED = 200;
-
-  private static final int COLUMNS_DRAFTED = 500;
-
-  /** Tables and columns whose values are compared to find the table, and how long at most. */
-  private static final int TABLES_COMPARED = 60;
-
-  private static final int COLUMNS_COMPARED = 30;
-  private static final long LOOKING_NANOS = 800_000_000L;
-
-  private static final Set<FieldType> ONLY_THEMSELVES =
-      Set.of(FieldType.DATE, FieldType.DATETIME, FieldType.TIME, FieldType.BOOLEAN);
-
   private static final int MOST_OFFERS = 8;
 
   /** Below it nothing but that its values can be taken speaks for a column. */
   private static final int SLIGHT = 30;
-
-  /** From here on values speak plainly. */
-  private static final int PLAIN = 60;
-
-  /** What a pair for which only values speak must be better by than any other. */
-  private static final int MARGIN = 12;
 
   private final Application application;
   private final SourceTable source;
@@ -100,97 +78,12 @@ public final class PlanDraft {
 
   /** Proposals for the tables that fit best, best first. */
   public List<Proposal> rank() {
-    long[] traits = traits();
-    Map<TableInfo, Integer> scores = new IdentityHashMap<>();
-    List<TableInfo> byName = new ArrayList<>(tables(application));
-    byName.forEach(t -> scores.put(t, nameScore(t, traits)));
-    byName.sort(Comparator.comparingInt(t -> -scores.get(t)));
-    List<TableInfo> looked =
-        new ArrayList<>(byName.subList(0, Math.min(TABLES_LOOKED_INTO, byName.size())));
-    byValues(byName).stream()
-        .limit(TABLES_LOOKED_INTO)
-        .filter(t -> looked.stream().noneMatch(l -> l == t))
-        .forEach(looked::add);
-    return looked.stream()
-        .map(this::draft)
-        .sorted(Comparator.comparingInt((Proposal p) -> -p.score()))
-        .limit(TABLES_LOOKED_INTO)
-        .toList();
-  }
-
-  /**
-   * The tables whose records are like the file's rows, the likest first, whatever the names say.
-   */
-  private List<TableInfo> byValues(List<TableInfo> tables) {
-    long end = System.nanoTime() + LOOKING_NANOS;
-    Map<TableInfo, Integer> scores = new IdentityHashMap<>();
-    for (TableInfo table : tables) {
-      if (scores.size() == TABLES_COMPARED || System.nanoTime() > end) {
-        break;
-      }
-      scores.put(table, valueScore(table));
-    }
-    return tables.stream()
-        .filter(t -> scores.getOrDefault(t, 0) > 0)
-        .sorted(Comparator.comparingInt(t -> -scores.get(t)))
-        .toList();
-  }
-
-  private int valueScore(TableInfo table) {
-    int sum = 0;
-    for (int c = 0; c < Math.min(COLUMNS_COMPARED, source.columns().size()); c++) {
-      int best = 0;
-      for (FieldInfo field : table.fields()) {
-        best = Math.max(best, pairing.agreement(table, field, c).score());
-      }
-      sum += best;
-    }
-    return sum;
-  }
-
-  /** The tables that may be proposed; one that can't be filled keeps nobody from the others. */
-  static List<TableInfo> tables(Application application) {
-    List<String> own = application.ownTableNames();
-    List<String> names = own.isEmpty() ? application.tableNames() : own;
-    application.read(names);
-    List<TableInfo> tables = new ArrayList<>();
-    PorterException first = null;
-    for (String name : names) {
-      try {
-        tables.add(application.table(name));
-      } catch (PorterException e) {
-        first = first == null ? e : first;
-      }
-    }
-    if (tables.isEmpty() && first != null) {
-      throw first;
-    }
-    return tables;
-  }
-
-  private int nameScore(TableInfo table, long[] traits) {
-    List<FieldInfo> fields = table.fields();
-    long[] ofFields = fields.stream().mapToLong(f -> Words.traits(f.name())).toArray();
-    int sum = 0;
-    for (int c = 0; c < traits.length; c++) {
-      int best = 0;
-      for (int f = 0; f < ofFields.length; f++) {
-        if ((traits[c] & ofFields[f]) != 0 || fields.get(f).comment() != null) {
-          best = Math.max(best, Likeness.of(table, fields.get(f), source.columns().get(c)).score());
-        }
-      }
-      sum += best;
-    }
-    return sum;
-  }
-
-  /** What the titles that are compared with tables begin with and mean. */
-  private long[] traits() {
-    return source.columns().stream()
-        .limit(COLUMNS_RANKED)
-        // the last part of a dotted title may be all that counts
-        .mapToLong(c -> Words.traits(c) | Words.traits(c.substring(c.lastIndexOf('.') + 1)))
-        .toArray();
+    return new TableRank(application, source, pairing)
+        .likely().stream()
+            .map(this::draft)
+            .sorted(Comparator.comparingInt((Proposal p) -> -p.score()))
+            .limit(TableRank.LIKELY)
+            .toList();
   }
 
   /**
@@ -205,7 +98,7 @@ public final class PlanDraft {
     List<FieldInfo> fields =
         table.fields().stream().filter(f -> !f.generated() && f.isFillable()).toList();
     List<Pair> chosen = assign(table, fields, titles);
-    chosen.addAll(byElimination(table, fields, chosen));
+    chosen.addAll(new Elimination(pairing, source, table).of(fields, chosen));
     return proposal(table, chosen);
   }
 
@@ -218,99 +111,7 @@ public final class PlanDraft {
 
   /** The best way to pair columns and fields. */
   List<Pair> assign(TableInfo table, List<FieldInfo> fields, List<Title> titles) {
-    Pair[][] pairs = new Pair[fields.size()][titles.size()];
-    int[][] scores = new int[fields.size()][titles.size()];
-    for (int f = 0; f < fields.size(); f++) {
-      for (int t = 0; t < titles.size(); t++) {
-        Title title = titles.get(t);
-        Pair pair = pairing.of(table, fields.get(f), title.column(), title.words());
-        if (pair != null) {
-          pairs[f][t] = pair;
-          // of equals the one that stands first in the file
-          scores[f][t] = pair.score() * COLUMNS_DRAFTED - t;
-        }
-      }
-    }
-    disbelieve(table, fields, titles, pairs, scores);
-    int[] assigned = Assignment.best(scores);
-    List<Pair> chosen = new ArrayList<>();
-    for (int f = 0; f < assigned.length; f++) {
-      if (assigned[f] >= 0 && !isDoubtful(pairs, f, assigned[f], assigned)) {
-        chosen.add(pairs[f][assigned[f]]);
-      }
-    }
-    return chosen;
-  }
-
-  /**
-   * A title counts less where its values are none of the field's, but are plainly those of another
-   * one.
-   */
-  private void disbelieve(
-      TableInfo table, List<FieldInfo> fields, List<Title> titles, Pair[][] pairs, int[][] scores) {
-    for (int t = 0; t < titles.size(); t++) {
-      int column = titles.get(t).column();
-      int most = 0;
-      for (FieldInfo field : fields) {
-        most = Math.max(most, pairing.agreement(table, field, column).score());
-      }
-      for (int f = 0; f < pairs.length; f++) {
-        Pair pair = pairs[f][t];
-        FieldInfo field = fields.get(f);
-        boolean isOdd =
-            pair != null
-                && !pair.isByValues()
-                && pair.remembered() == null
-                && pair.link() == null
-                && isElsewhere(table, field, column, most);
-        if (isOdd) {
-          pairs[f][t] = pair.withScore(pair.score() / 2);
-          scores[f][t] /= 2;
-        }
-      }
-    }
-  }
-
-  private boolean isElsewhere(TableInfo table, FieldInfo field, int column, int most) {
-    int own = pairing.agreement(table, field, column).score();
-    return most >= PLAIN && own < most - 2 * MARGIN || pairing.isUnlike(table, field, column);
-  }
-
-  /** True if only values speak for a pair, and they speak nearly as well for another. */
-  private static boolean isDoubtful(Pair[][] pairs, int f, int t, int[] assigned) {
-    Pair pair = pairs[f][t];
-    if (!pair.isByValues()) {
-      return false;
-    }
-    for (int other = 0; other < pairs[f].length; other++) {
-      if (other != t && isNear(pairs[f][other], pair) && !isTaken(assigned, pairs, other, f)) {
-        return true;
-      }
-    }
-    for (int other = 0; other < pairs.length; other++) {
-      if (other != f && isNear(pairs[other][t], pair) && !isSure(pairs, assigned, other)) {
-        return true;
-      }
-    }
-    return false;
-  }
-
-  private static boolean isNear(@Nullable Pair other, Pair pair) {
-    return other != null && other.score() > pair.score() - MARGIN;
-  }
-
-  /** True if a column feeds another field for which more speaks than values. */
-  private static boolean isTaken(int[] assigned, Pair[][] pairs, int title, int but) {
-    for (int f = 0; f < assigned.length; f++) {
-      if (f != but && assigned[f] == title) {
-        return !pairs[f][title].isByValues();
-      }
-    }
-    return false;
-  }
-
-  private static boolean isSure(Pair[][] pairs, int[] assigned, int f) {
-    return assigned[f] >= 0 && !pairs[f][assigned[f]].isByValues();
+    return new PairTable(pairing, table, fields, titles).best();
   }
 
   /**
@@ -355,62 +156,6 @@ public final class PlanDraft {
   /** Proposals for tables whose records belong to those of a proposed destination. */
   public List<Proposal> children(Proposal of) {
     return new ChildDraft(application, source, this, keys).of(of);
-  }
-
-  /**
-   * Fields that nothing fills, and columns that feed nothing: where only one column is left that
-   * fits a field, and only one field that it fits, they are paired. Of fields that need no value
-   * only days, times, and yes or no, which hardly anything else is taken for, and only where the
-   * title says nothing or the values agree.
-   */
-  private List<Pair> byElimination(TableInfo table, List<FieldInfo> fields, List<Pair> chosen) {
-    List<Integer> free =
-        IntStream.range(0, Math.min(COLUMNS_DRAFTED, source.columns().size()))
-            .filter(c -> chosen.stream().noneMatch(p -> p.column() == c))
-            .filter(c -> !pairing.isConstant(c))
-            .boxed()
-            .toList();
-    List<FieldInfo> open =
-        fields.stream()
-            .filter(f -> f.link() == null && f.choices() == null && !f.unique() && !isWho(f))
-            .filter(f -> chosen.stream().noneMatch(p -> p.field() == f))
-            .toList();
-    List<Pair> pairs = new ArrayList<>();
-    for (FieldInfo field : open) {
-      boolean isOfAKind = ONLY_THEMSELVES.contains(field.type());
-      if (!field.required() && (!isOfAKind || field.hasDefault())) {
-        continue;
-      }
-      List<Integer> fitting = free.stream().filter(c -> pairing.fits(c, field)).toList();
-      long rivals =
-          fitting.size() != 1
-              ? 0
-              : open.stream()
-                  .filter(f -> f.required() || isOfAKind && ONLY_THEMSELVES.contains(f.type()))
-                  .filter(f -> pairing.fits(fitting.get(0), f))
-                  .count();
-      // a title that says something, but not this, is not passed over for what need not be filled
-      boolean isOpen =
-          field.required()
-              || fitting.size() == 1
-                  && (isSilent(source.columns().get(fitting.get(0)))
-                      || pairing.agreement(table, field, fitting.get(0)).score() >= Pairing.ENOUGH);
-      if (rivals == 1 && isOpen) {
-        pairs.add(
-            new Pair(
-                field,
-                fitting.get(0),
-                Pairing.ENOUGH,
-                null,
-                "the only column left whose values it can take; please check"));
-      }
-    }
-    return pairs;
-  }
-
-  /** True for a title that was made up, since there was none, or that says as little. */
-  private static boolean isSilent(String title) {
-    return title.matches("Column [A-Z]+") || title.strip().length() <= 2;
   }
 
   private Proposal proposal(TableInfo table, List<Pair> chosen) {
@@ -500,7 +245,8 @@ public final class PlanDraft {
     return null;
   }
 
-  private static boolean isWho(FieldInfo field) {
+  /** True if a field asks who entered the record. */
+  static boolean isWho(FieldInfo field) {
     return field.type() == FieldType.TEXT
         && field.name().toLowerCase(Locale.ROOT).matches("(created|entered|added|recorded)_?by");
   }

@@ -7,9 +7,7 @@ import java.util.List;
 import java.util.function.IntPredicate;
 import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
-import org.zestyporter.core.application.Ask;
 import org.zestyporter.core.application.FieldInfo;
-import org.zestyporter.core.application.KeyIndex;
 import org.zestyporter.core.application.Records;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.application.WriteSession;
@@ -72,12 +70,12 @@ final class AsGiven {
   /**
    * The records of rows that were written, in the order of the rows.
    *
-   * @param given the rows' columns, as {@link TargetRows#given}
    * @param keys the records' primary keys
    * @return null if the application says something else
    */
-  @Nullable Records records(
-      TargetRows rows, List<Integer> written, ValueColumn[] given, List<List<Object>> keys) {
+  @Nullable Records records(TargetRows rows, List<Integer> written, List<List<Object>> keys) {
+    // what was pending before they were written is known now
+    ValueColumn[] given = rows.given();
     boolean isPlain = written.stream().allMatch(r -> rows.before[r] < 0 && !rows.isSettled(r));
     ValueColumn[] columns =
         isPlain ? picked(written, given, keys) : merged(rows, written, given, keys);
@@ -182,39 +180,18 @@ final class AsGiven {
 
   /** Asks for what the application has filled by itself. */
   private boolean fill(ValueColumn[] columns, List<List<Object>> keys) {
+    if (own.length == 0) {
+      return true;
+    }
     List<FieldInfo> asked = new ArrayList<>(keyFields);
     for (int f : own) {
       asked.add(table.fields().get(f));
     }
-    if (own.length == 0) {
-      return true;
+    Records found = session.fetch(table, asked, keys);
+    int[] places = keys.stream().mapToInt(found::at).toArray();
+    for (int f : own) {
+      columns[f] = found.columns()[f].pick(places);
     }
-    KeyIndex places = new KeyIndex();
-    for (int i = 0; i < keys.size(); i++) {
-      places.put(keys.get(i), i);
-    }
-    Object[][] found = new Object[keys.size()][];
-    session.look(
-        Ask.keyed(table, asked, keyFields, keys),
-        Records.each(
-            values -> {
-              List<Object> key = new ArrayList<>(keyFields.size());
-              for (int k = 0; k < keyFields.size(); k++) {
-                key.add(keyFields.get(k).storage().canonical(values[k]));
-              }
-              int at = places.get(key);
-              if (at >= 0) {
-                found[at] = values;
-              }
-            }));
-    if (Arrays.asList(found).contains(null)) {
-      return false;
-    }
-    for (int n = 0; n < own.length; n++) {
-      int field = own[n];
-      int at = keyFields.size() + n;
-      columns[field] = column(found.length, i -> found[i][at]);
-    }
-    return true;
+    return Arrays.stream(places).allMatch(at -> at >= 0);
   }
 }

@@ -109,7 +109,6 @@ final class TargetWriter {
       @Nullable Records stands) {}
 
   private Sent sendAll(TargetRows rows, List<Integer> written) {
-    ValueColumn[] given = rows.given();
     List<List<Object>> keys = new ArrayList<>(Collections.nCopies(rows.count(), null));
     boolean inOrder = written.stream().anyMatch(r -> rows.waits[r]);
     BitSet byColumns = inOrder ? new BitSet() : byColumns(rows, written);
@@ -124,7 +123,7 @@ final class TargetWriter {
     if (!byColumns.isEmpty()) {
       int[] places = byColumns.stream().toArray();
       long[] lines = byColumns.stream().mapToLong(rows::line).toArray();
-      made = last.insert(new NewRecords(target.table, given, places, lines));
+      made = last.insert(new NewRecords(target.table, rows.given(), places, lines));
       for (int i = 0; i < places.length; i++) {
         keys.set(places[i], made.get(i));
       }
@@ -138,18 +137,17 @@ final class TargetWriter {
         record.made(key);
       }
     }
-    return sent(rows, written, given, all);
+    return sent(rows, written, all);
   }
 
   /** Tells how records stand that were written. */
-  private Sent sent(
-      TargetRows rows, List<Integer> written, ValueColumn[] given, List<List<Object>> keys) {
+  private Sent sent(TargetRows rows, List<Integer> written, List<List<Object>> keys) {
     if (!isAsGivenKnown) {
       isAsGivenKnown = true;
       asGiven = AsGiven.of(target, last);
     }
     Records told =
-        asGiven == null || keys.contains(null) ? null : asGiven.records(rows, written, given, keys);
+        asGiven == null || keys.contains(null) ? null : asGiven.records(rows, written, keys);
     if (told != null) {
       int[] places = IntStream.range(0, keys.size()).toArray();
       return new Sent(this, rows, written, keys, told, places, true);

@@ -133,7 +133,7 @@ public final class Words {
   /** True for the first consonants of a word, or some of its letters with the first. */
   private static boolean isShortFor(String shorter, String longer) {
     if (shorter.length() < 2
-        || shorter.length() * 2 > longer.length() * 2 - 2
+        || shorter.length() == longer.length()
         || shorter.charAt(0) != longer.charAt(0)) {
       return false;
     }

@@ -28,10 +28,12 @@ import org.zestyporter.server.web.Deletion;
 class PlanController {
   private final PlanService plans;
   private final PlanViewer viewer;
+  private final Proposals proposals;
 
-  PlanController(PlanService plans, PlanViewer viewer) {
+  PlanController(PlanService plans, PlanViewer viewer, Proposals proposals) {
     this.plans = plans;
     this.viewer = viewer;
+    this.proposals = proposals;
   }
 
   record Created(long id) {}
@@ -47,7 +49,7 @@ class PlanController {
 
   @GetMapping("/sources/{source}/proposals")
   List<PlanViews.Proposal> proposals(@PathVariable long source, @RequestParam String connection) {
-    return plans.proposals(source, connection);
+    return proposals.of(source, connection);
   }
 
   @PostMapping("/plans")

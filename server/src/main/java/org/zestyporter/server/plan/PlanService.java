@@ -6,7 +6,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Objects;
-import java.util.TreeSet;
 import org.jspecify.annotations.Nullable;
 import org.springframework.beans.factory.ObjectProvider;
 import org.springframework.stereotype.Service;
@@ -38,8 +37,6 @@ import org.zestyporter.server.web.Times;
 /** Keeps plans with their revisions and proposes them for files. */
 @Service
 public class PlanService implements UsesConnections, UsesSources {
-  private static final int MOST_PROPOSALS = 5;
-
   private final PlanMapper plans;
   private final SourceService sources;
   private final ConnectionService connections;
@@ -261,75 +258,6 @@ public class PlanService implements UsesConnections, UsesSources {
   List<String> text(long id, int lines) {
     Opened opened = open(id);
     return sources.text(opened.source().id(), opened.rows().reading(), lines);
-  }
-
-  /**
-   * What can be done with a file, best first: plans that fit it, then tables of the connection,
-   * then those of others that fit better than any of these.
-   */
-  public List<PlanViews.Proposal> proposals(long sourceId, String connection) {
-    SourceService.Source source = sources.find(sourceId);
-    TreeSet<String> columns = new TreeSet<>(String.CASE_INSENSITIVE_ORDER);
-    columns.addAll(source.columns());
-    List<PlanViews.Proposal> proposals = new ArrayList<>();
-    for (PlanRecord record : plans.all()) {
-      String[] known = PlanJson.MAPPER.readValue(record.columnsJson(), String[].class);
-      int same = (int) java.util.Arrays.stream(known).filter(columns::contains).count();
-      if (known.length > 0 && same * 10 >= known.length * 7) {
-        proposals.add(
-            new PlanViews.Proposal(
-                record.id(),
-                record.name(),
-                null,
-                PlanJson.read(record.document()).shownTable(),
-                same,
-                columns.size(),
-                same + " of " + columns.size() + " headings the same as last time"));
-      }
-    }
-    proposals.sort(java.util.Comparator.comparingInt(p -> -p.columns()));
-    SourceTable rows = sources.table(sourceId, Reading.FIND);
-    List<PlanViews.Proposal> drafts = drafts(connections.database(connection), connection, rows);
-    int most = drafts.isEmpty() ? 0 : drafts.get(0).columns();
-    for (ConnectionService.ConnectionView other : connections.all()) {
-      if (!other.name().equals(connection) && !other.settings().readOnly()) {
-        elsewhere(other.name(), rows).stream()
-            .filter(p -> p.columns() > most)
-            .findFirst()
-            .ifPresent(better -> drafts.add(0, better));
-      }
-    }
-    proposals.addAll(drafts);
-    return proposals.subList(0, Math.min(MOST_PROPOSALS, proposals.size()));
-  }
-
-  /** Tables of another connection; none if it can't be reached. */
-  private List<PlanViews.Proposal> elsewhere(String connection, SourceTable rows) {
-    try {
-      return drafts(connections.database(connection), connection, rows);
-    } catch (PorterException e) {
-      return List.of();
-    }
-  }
-
-  private static List<PlanViews.Proposal> drafts(
-      Database database, String connection, SourceTable rows) {
-    List<PlanViews.Proposal> drafts = new ArrayList<>();
-    int columns = rows.columns().size();
-    for (PlanDraft.Proposal draft : new PlanDraft(database, rows).rank()) {
-      if (draft.columnsUsed() * 5 >= columns * 2L) {
-        drafts.add(
-            new PlanViews.Proposal(
-                null,
-                "New plan",
-                connection,
-                draft.destination().table(),
-                (int) draft.columnsUsed(),
-                columns,
-                draft.columnsUsed() + " of " + columns + " columns find a field"));
-      }
-    }
-    return drafts;
   }
 
   /** Drafts a plan for a file and a table. */

@@ -5,6 +5,7 @@ import java.io.IOException;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.ExecutorService;
@@ -38,7 +39,9 @@ class Jobs {
   private final Map<Long, Job> going = new ConcurrentHashMap<>();
   private final List<SseEmitter> listeners = new CopyOnWriteArrayList<>();
   private final AtomicBoolean toTell = new AtomicBoolean();
-  private volatile boolean ending;
+
+  /** What goes on no longer since the server ends, and not since somebody stopped it. */
+  private final Set<Long> ended = ConcurrentHashMap.newKeySet();
 
   /** A task that is told how to report and when to stop. */
   interface Task {
@@ -89,9 +92,9 @@ class Jobs {
     }
   }
 
-  /** True if the server ends, and what goes on is stopped for that. */
-  boolean isEnding() {
-    return ending;
+  /** True if it was stopped because the server ends. */
+  boolean isEnded(long id) {
+    return ended.contains(id);
   }
 
   /** All that is going, the one that began first first. */
@@ -147,8 +150,12 @@ class Jobs {
   /** Pages that listen would keep the server from ending. */
   @EventListener(ContextClosedEvent.class)
   void ends() {
-    ending = true;
-    going.keySet().forEach(this::stop);
+    for (Job job : going.values()) {
+      if (!job.stopped()) {
+        ended.add(job.id());
+        job.stop();
+      }
+    }
     teller.shutdownNow();
     for (SseEmitter listener : listeners) {
       try {

@@ -165,7 +165,7 @@ class RunWork {
   private void failed(Beginning beginning, long id, Throwable e) {
     busy.free(beginning);
     boolean isStopped = e instanceof PorterException p && p.code() == ErrorCode.STOPPED;
-    if (isStopped && jobs.isEnding()) {
+    if (isStopped && jobs.isEnded(id)) {
       // nobody stopped it but the server, which sees to it when it starts again
       return;
     }

@@ -1,6 +1,7 @@
 package org.zestyporter.server.kill;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
 import java.io.BufferedReader;
 import java.io.IOException;
@@ -14,8 +15,8 @@ import java.sql.Statement;
 import java.util.Random;
 import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.condition.DisabledIfEnvironmentVariable;
 import org.junit.jupiter.api.io.TempDir;
+import org.zestyporter.core.application.jdbc.MariaServer;
 
 /**
  * The server and the database are killed at random moments of runs in batches (SIGKILL). After each
@@ -45,8 +46,8 @@ class BatchKillTest {
 
   /** It tells nothing of its transactions: what was being committed is settled by the records. */
   @Test
-  @DisabledIfEnvironmentVariable(named = "PORTER_TEST_WITHOUT_MARIADB", matches = ".+")
   void everyRowIsThereOnceInMariaDb() throws Exception {
+    assumeTrue(MariaServer.isWanted(), "without MariaDB");
     everyRowIsThereOnce(new KillableDatabase.Maria(), KILLS / 2);
   }
 

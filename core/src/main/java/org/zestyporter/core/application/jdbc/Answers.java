@@ -174,22 +174,34 @@ final class Answers {
         });
   }
 
-  /** The records of a set of primary keys; keys without a record are left out. */
-  Records fetch(Connection connection, TableInfo table, Collection<List<Object>> keys)
+  /** Some fields of the records of a set of primary keys; keys without a record are left out. */
+  Records fetch(
+      Connection connection,
+      TableInfo table,
+      Collection<FieldInfo> fields,
+      Collection<List<Object>> keys)
       throws SQLException {
     ColumnMaker[] columns = makers(table.fields());
+    List<FieldInfo> asked = table.fields().stream().filter(fields::contains).toList();
+    ColumnMaker[] read =
+        asked.stream().map(f -> columns[table.fields().indexOf(f)]).toArray(ColumnMaker[]::new);
     inSets(
         connection,
         table,
-        list(table.fields()),
+        list(asked),
         "",
         keys,
         query -> {
           dialect.toRead(query);
           try (ResultSet found = query.executeQuery()) {
-            return read(found, table.fields(), columns, Integer.MAX_VALUE);
+            return read(found, asked, read, Integer.MAX_VALUE);
           }
         });
+    for (ColumnMaker column : columns) {
+      while (column.count() < read[0].count()) {
+        column.blank();
+      }
+    }
     return Records.of(table, columns);
   }
 

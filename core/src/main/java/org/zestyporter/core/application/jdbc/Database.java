@@ -297,7 +297,7 @@ public final class Database implements Application {
 
   @Override
   public Records fetch(TableInfo table, Collection<List<Object>> keys) {
-    return use(connection -> answers.fetch(connection, table, keys));
+    return use(connection -> answers.fetch(connection, table, table.fields(), keys));
   }
 
   @Override

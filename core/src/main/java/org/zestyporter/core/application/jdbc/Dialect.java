@@ -17,7 +17,6 @@ import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.NewRecords;
 import org.zestyporter.core.application.Settled;
 import org.zestyporter.core.application.TableInfo;
-import org.zestyporter.core.application.WriteSession;
 import org.zestyporter.core.value.ColumnMaker;
 import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
@@ -230,33 +229,19 @@ interface Dialect {
    * Inserts records in a way other than by statements that tell the keys they made; it must give
    * and leave the same.
    *
-   * @param fields what all of them have values for
    * @return the primary key of each, in their order, fewer if some were not kept; null if there is
    *     no such way for these
    */
-  default @Nullable List<List<Object>> insert(
-      Connection connection,
-      Going going,
-      TableInfo table,
-      List<FieldInfo> fields,
-      List<WriteSession.Change> changes)
-      throws SQLException {
+  default @Nullable List<List<Object>> insert(Load load) throws SQLException {
     return null;
   }
 
   /**
    * Updates records in a way other than by a statement for each; it must leave the same.
    *
-   * @param fields what all of them are given values for
    * @return how many there were to update; under 0 if there is no such way for these
    */
-  default int update(
-      Connection connection,
-      Going going,
-      TableInfo table,
-      List<FieldInfo> fields,
-      List<WriteSession.Change> changes)
-      throws SQLException {
+  default int update(Load load) throws SQLException {
     return -1;
   }
 

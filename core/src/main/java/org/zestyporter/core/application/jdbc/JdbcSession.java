@@ -231,7 +231,13 @@ final class JdbcSession implements WriteSession {
 
   @Override
   public Records fetch(TableInfo table, Collection<List<Object>> keys) {
-    return use(() -> answers.fetch(connection, table, keys));
+    return fetch(table, table.fields(), keys);
+  }
+
+  @Override
+  public Records fetch(
+      TableInfo table, Collection<FieldInfo> fields, Collection<List<Object>> keys) {
+    return use(() -> answers.fetch(connection, table, fields, keys));
   }
 
   @Override

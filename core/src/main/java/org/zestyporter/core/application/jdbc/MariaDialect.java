@@ -285,23 +285,18 @@ final class MariaDialect implements Dialect {
   }
 
   @Override
-  public @Nullable List<List<Object>> insert(
-      Connection connection,
-      Going going,
-      TableInfo table,
-      List<FieldInfo> fields,
-      List<WriteSession.Change> changes)
-      throws SQLException {
-    DatabaseMetaData meta = connection.getMetaData();
-    Returning returning = new Returning(this, connection, going, table, fields);
-    boolean triggered = table.ownRules().stream().anyMatch(r -> r.startsWith(TRIGGER));
+  public @Nullable List<List<Object>> insert(Load load) throws SQLException {
+    Returning returning = new Returning(this, load);
+    boolean triggered = load.table().ownRules().stream().anyMatch(r -> r.startsWith(TRIGGER));
     if (returning.knowsKeys() && !triggered) {
-      return returning.silently(changes);
+      return returning.silently();
     }
-    if (isMySql(connection) || !tells(meta) || fields.isEmpty()) {
+    DatabaseMetaData meta = load.connection().getMetaData();
+    if (isMySql(load.connection()) || !tells(meta) || load.fields().isEmpty()) {
       return null;
     }
-    int most = Math.max(1, Math.min(RECORDS, PARAMETERS / fields.size()));
+    List<WriteSession.Change> changes = load.changes();
+    int most = Math.max(1, Math.min(RECORDS, PARAMETERS / load.fields().size()));
     List<List<Object>> keys = new ArrayList<>(changes.size());
     for (int from = 0; from < changes.size(); ) {
       int to = from;

@@ -19,7 +19,6 @@ import org.zestyporter.core.application.FieldType;
 import org.zestyporter.core.application.NewRecords;
 import org.zestyporter.core.application.Settled;
 import org.zestyporter.core.application.TableInfo;
-import org.zestyporter.core.application.WriteSession;
 import org.zestyporter.core.application.jdbc.DatabaseErrors.Failing;
 import org.zestyporter.core.value.ColumnMaker;
 import org.zestyporter.core.value.ErrorCode;
@@ -258,25 +257,13 @@ final class PostgresDialect implements Dialect {
   }
 
   @Override
-  public @Nullable List<List<Object>> insert(
-      Connection connection,
-      Going going,
-      TableInfo table,
-      List<FieldInfo> fields,
-      List<WriteSession.Change> changes)
-      throws SQLException {
-    return copy(connection, NewRecords.of(table, changes));
+  public @Nullable List<List<Object>> insert(Load load) throws SQLException {
+    return copy(load.connection(), NewRecords.of(load.table(), load.changes()));
   }
 
   @Override
-  public int update(
-      Connection connection,
-      Going going,
-      TableInfo table,
-      List<FieldInfo> fields,
-      List<WriteSession.Change> changes)
-      throws SQLException {
-    return new PostgresUpdate(this, connection, going, table, fields).update(changes);
+  public int update(Load load) throws SQLException {
+    return new PostgresUpdate(this, load).update();
   }
 
   @Override

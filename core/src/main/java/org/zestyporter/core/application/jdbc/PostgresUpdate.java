@@ -1,6 +1,5 @@
 package org.zestyporter.core.application.jdbc;
 
-import java.sql.Connection;
 import java.sql.PreparedStatement;
 import java.sql.SQLException;
 import java.sql.Statement;
@@ -9,7 +8,6 @@ import java.util.List;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import org.zestyporter.core.application.FieldInfo;
-import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.application.WriteSession.Change;
 import org.zestyporter.core.value.ValueColumn;
 
@@ -19,27 +17,15 @@ import org.zestyporter.core.value.ValueColumn;
  */
 final class PostgresUpdate {
   private final Dialect dialect;
-  private final Connection connection;
-  private final Going going;
-  private final TableInfo table;
+  private final Load load;
   private final List<FieldInfo> keyFields;
   private final List<FieldInfo> fields;
 
-  /**
-   * @param fields what all records are given
-   */
-  PostgresUpdate(
-      Dialect dialect,
-      Connection connection,
-      Going going,
-      TableInfo table,
-      List<FieldInfo> fields) {
+  PostgresUpdate(Dialect dialect, Load load) {
     this.dialect = dialect;
-    this.connection = connection;
-    this.going = going;
-    this.table = table;
-    this.keyFields = table.fields(table.primaryKey());
-    this.fields = fields;
+    this.load = load;
+    this.keyFields = load.keyFields();
+    this.fields = load.fields();
   }
 
   /**
@@ -47,14 +33,15 @@ final class PostgresUpdate {
    *
    * @return how many there were to update; under 0 if they have to go by statements
    */
-  int update(List<Change> changes) throws SQLException {
+  int update() throws SQLException {
+    List<Change> changes = load.changes();
     if (changes.size() < PostgresCopy.FEWEST || fields.stream().anyMatch(keyFields::contains)) {
       return -1;
     }
-    ValueColumn[] columns = columns(changes);
+    ValueColumn[] columns = columns();
     int[] rows = IntStream.range(0, changes.size()).toArray();
     // a trigger would see them in another order
-    if (!dialect.isUntouched(connection, table)
+    if (!dialect.isUntouched(load.connection(), load.table())
         || !mayHaveTemporary()
         || !PostgresText.canTell(columns, rows)) {
       return -1;
@@ -62,9 +49,10 @@ final class PostgresUpdate {
     List<FieldInfo> all = new ArrayList<>(keyFields);
     all.addAll(fields);
     String staged = staged(all);
-    PostgresCopy.send(dialect, connection, staged, all, columns, rows);
+    PostgresCopy.send(dialect, load.connection(), staged, all, columns, rows);
     execute("SET LOCAL enable_hashjoin = off; SET LOCAL enable_mergejoin = off");
-    int updated = going.use(connection, sql(staged), PreparedStatement::executeUpdate);
+    int updated =
+        load.going().use(load.connection(), sql(staged), PreparedStatement::executeUpdate);
     execute(
         "SET LOCAL enable_hashjoin TO DEFAULT; SET LOCAL enable_mergejoin TO DEFAULT; TRUNCATE "
             + staged);
@@ -73,7 +61,7 @@ final class PostgresUpdate {
 
   private boolean mayHaveTemporary() throws SQLException {
     String sql = "SELECT has_database_privilege(current_database(), 'TEMP')::text";
-    return Queries.texts(connection, sql).contains("true");
+    return Queries.texts(load.connection(), sql).contains("true");
   }
 
   /** The temporary table for these fields, which stays until the transaction ends. */
@@ -82,8 +70,8 @@ final class PostgresUpdate {
     String name =
         "pg_temp."
             + dialect.quote(
-                "porter " + Integer.toHexString((dialect.name(table) + names).hashCode()));
-    List<String> known = Queries.texts(connection, "SELECT to_regclass(?)::text", name);
+                "porter " + Integer.toHexString((dialect.name(load.table()) + names).hashCode()));
+    List<String> known = Queries.texts(load.connection(), "SELECT to_regclass(?)::text", name);
     if (known.get(0) == null) {
       execute(
           "CREATE TEMPORARY TABLE "
@@ -91,7 +79,7 @@ final class PostgresUpdate {
               + " ON COMMIT DROP AS SELECT "
               + names
               + " FROM "
-              + dialect.name(table)
+              + dialect.name(load.table())
               + " WITH NO DATA");
     }
     return name;
@@ -99,7 +87,7 @@ final class PostgresUpdate {
 
   private String sql(String staged) {
     return "UPDATE "
-        + dialect.name(table)
+        + dialect.name(load.table())
         + " AS t SET "
         + fields.stream()
             .map(f -> dialect.quote(f.name()) + " = s." + dialect.quote(f.name()))
@@ -112,7 +100,8 @@ final class PostgresUpdate {
             .collect(Collectors.joining(" AND "));
   }
 
-  private ValueColumn[] columns(List<Change> changes) {
+  private ValueColumn[] columns() {
+    List<Change> changes = load.changes();
     ValueColumn[] columns = new ValueColumn[keyFields.size() + fields.size()];
     for (int c = 0; c < columns.length; c++) {
       Object[] values = new Object[changes.size()];
@@ -126,7 +115,7 @@ final class PostgresUpdate {
   }
 
   private void execute(String sql) throws SQLException {
-    try (Statement statement = connection.createStatement()) {
+    try (Statement statement = load.connection().createStatement()) {
       statement.execute(sql);
     }
   }

@@ -1,6 +1,5 @@
 package org.zestyporter.core.application.jdbc;
 
-import java.sql.Connection;
 import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
@@ -9,7 +8,6 @@ import java.util.Collections;
 import java.util.List;
 import java.util.stream.Collectors;
 import org.zestyporter.core.application.FieldInfo;
-import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.application.WriteSession.Change;
 
 /**
@@ -18,79 +16,70 @@ import org.zestyporter.core.application.WriteSession.Change;
  */
 final class Returning {
   private final Dialect dialect;
-  private final Connection connection;
-  private final Going going;
-  private final TableInfo table;
+  private final Load load;
   private final List<FieldInfo> fields;
   private final List<FieldInfo> keyFields;
 
-  /**
-   * @param fields what the records have values for
-   */
-  Returning(
-      Dialect dialect,
-      Connection connection,
-      Going going,
-      TableInfo table,
-      List<FieldInfo> fields) {
+  Returning(Dialect dialect, Load load) {
     this.dialect = dialect;
-    this.connection = connection;
-    this.going = going;
-    this.table = table;
-    this.fields = fields;
-    this.keyFields = table.fields(table.primaryKey());
+    this.load = load;
+    this.fields = load.fields();
+    this.keyFields = load.keyFields();
   }
 
-  /** Inserts all of them by one statement. */
+  /** Inserts some of them by one statement. */
   List<List<Object>> together(List<Change> changes) throws SQLException {
-    return going.use(
-        connection,
-        sql(changes.size()),
-        statement -> {
-          int parameter = 1;
-          for (Change change : changes) {
-            Statements.bind(dialect, statement, fields, change.values(), parameter);
-            parameter += fields.size();
-          }
-          return keys(statement, changes.size());
-        });
+    return load.going()
+        .use(
+            load.connection(),
+            sql(changes.size()),
+            statement -> {
+              int parameter = 1;
+              for (Change change : changes) {
+                Statements.bind(dialect, statement, fields, change.values(), parameter);
+                parameter += fields.size();
+              }
+              return keys(statement, changes.size());
+            });
   }
 
   /** Inserts them one after another. */
-  List<List<Object>> each(List<Change> changes) throws SQLException {
-    return going.use(
-        connection,
-        sql(1),
-        statement -> {
-          List<List<Object>> keys = new ArrayList<>(changes.size());
-          for (Change change : changes) {
-            Statements.bind(dialect, statement, fields, change.values(), 1);
-            keys.addAll(keys(statement, 1));
-          }
-          return keys;
-        });
+  List<List<Object>> each() throws SQLException {
+    return load.going()
+        .use(
+            load.connection(),
+            sql(1),
+            statement -> {
+              List<List<Object>> keys = new ArrayList<>(load.changes().size());
+              for (Change change : load.changes()) {
+                Statements.bind(dialect, statement, fields, change.values(), 1);
+                keys.addAll(keys(statement, 1));
+              }
+              return keys;
+            });
   }
 
   /** Inserts them by a batch, which tells nothing: for records that stand as they are given. */
-  List<List<Object>> silently(List<Change> changes) throws SQLException {
+  List<List<Object>> silently() throws SQLException {
     int[] keyAt = keyFields.stream().mapToInt(fields::indexOf).toArray();
-    return going.use(
-        connection,
-        Statements.insertSql(dialect, table, fields, 1),
-        statement -> {
-          List<List<Object>> keys = new ArrayList<>(changes.size());
-          for (Change change : changes) {
-            Statements.bind(dialect, statement, fields, change.values(), 1);
-            statement.addBatch();
-            List<Object> key = new ArrayList<>(keyAt.length);
-            for (int i = 0; i < keyAt.length; i++) {
-              key.add(keyFields.get(i).storage().canonical(change.values().get(keyAt[i])));
-            }
-            keys.add(keyAt.length == 0 ? null : key);
-          }
-          statement.executeBatch();
-          return keys;
-        });
+    return load.going()
+        .use(
+            load.connection(),
+            Statements.insertSql(dialect, load.table(), fields, 1),
+            statement -> {
+              List<List<Object>> keys = new ArrayList<>(load.changes().size());
+              for (Change change : load.changes()) {
+                Statements.bind(dialect, statement, fields, change.values(), 1);
+                statement.addBatch();
+                List<Object> key = new ArrayList<>(keyAt.length);
+                for (int i = 0; i < keyAt.length; i++) {
+                  key.add(keyFields.get(i).storage().canonical(change.values().get(keyAt[i])));
+                }
+                keys.add(keyAt.length == 0 ? null : key);
+              }
+              statement.executeBatch();
+              return keys;
+            });
   }
 
   /** True if all parts of the primary key are among the fields. */
@@ -99,7 +88,7 @@ final class Returning {
   }
 
   private String sql(int records) {
-    String insert = Statements.insertSql(dialect, table, fields, records);
+    String insert = Statements.insertSql(dialect, load.table(), fields, records);
     return keyFields.isEmpty()
         ? insert
         : insert

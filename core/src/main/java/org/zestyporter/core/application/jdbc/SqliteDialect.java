@@ -18,8 +18,6 @@ import org.jspecify.annotations.Nullable;
 import org.sqlite.SQLiteConfig.TransactionMode;
 import org.sqlite.SQLiteConnection;
 import org.zestyporter.core.application.FieldInfo;
-import org.zestyporter.core.application.TableInfo;
-import org.zestyporter.core.application.WriteSession;
 import org.zestyporter.core.application.jdbc.DatabaseErrors.Failing;
 import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.Storage.Kind;
@@ -198,14 +196,8 @@ final class SqliteDialect implements Dialect {
   }
 
   @Override
-  public List<List<Object>> insert(
-      Connection connection,
-      Going going,
-      TableInfo table,
-      List<FieldInfo> fields,
-      List<WriteSession.Change> changes)
-      throws SQLException {
-    return new Returning(this, connection, going, table, fields).each(changes);
+  public List<List<Object>> insert(Load load) throws SQLException {
+    return new Returning(this, load).each();
   }
 
   @Override

@@ -41,12 +41,12 @@ final class Statements {
   List<List<Object>> write(TableInfo table, List<Change> changes) throws SQLException {
     boolean insert = changes.get(0).key() == null;
     List<FieldInfo> fields = changes.get(0).fields().stream().map(table.fields()::get).toList();
-    List<List<Object>> made =
-        insert ? dialect.insert(connection, going, table, fields, changes) : null;
+    Load load = new Load(connection, going, table, fields, changes);
+    List<List<Object>> made = insert ? dialect.insert(load) : null;
     if (made != null) {
       return all(made, changes);
     }
-    int updated = insert ? -1 : dialect.update(connection, going, table, fields, changes);
+    int updated = insert ? -1 : dialect.update(load);
     if (updated >= 0) {
       // which of several was not there shows once each is tried alone
       requireUpdated(changes, new int[] {updated == changes.size() ? 1 : 0});

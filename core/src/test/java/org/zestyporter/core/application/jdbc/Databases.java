@@ -13,13 +13,13 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.UUID;
 import java.util.stream.Stream;
+import org.junit.jupiter.api.Assumptions;
 
 /** Real databases for tests: one server for the suite, a schema of its own for each test. */
 public final class Databases {
   /** Lets a machine do without a database server that could not be had. */
-  private static final String WITHOUT_MARIADB = "PORTER_TEST_WITHOUT_MARIADB";
-
   private static EmbeddedPostgres postgres;
+
   private static MariaServer maria;
 
   private Databases() {}
@@ -106,8 +106,7 @@ public final class Databases {
   /** One of each kind, for parameterised tests. */
   public static Stream<Fresh> all() throws SQLException {
     Stream<Fresh> own = Stream.of(h2(), postgres(), sqlite());
-    if (System.getenv(WITHOUT_MARIADB) != null) {
-      System.err.println("Not tested on MariaDB: " + WITHOUT_MARIADB + " is set");
+    if (!MariaServer.isWanted()) {
       return own;
     }
     return Stream.concat(own, Stream.of(maria()));
@@ -126,6 +125,7 @@ public final class Databases {
   }
 
   public static synchronized Fresh maria() throws SQLException {
+    Assumptions.assumeTrue(MariaServer.isWanted(), "without MariaDB");
     try {
       if (maria == null) {
         maria = MariaServer.start();

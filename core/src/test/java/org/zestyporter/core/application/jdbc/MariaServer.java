@@ -14,6 +14,7 @@ import java.util.stream.Stream;
 /** A MariaDB server of this process's own, in a folder that goes with it. */
 public final class MariaServer implements AutoCloseable {
   private static final int SECONDS = 60;
+  private static final String WITHOUT = "PORTER_TEST_WITHOUT_MARIADB";
 
   private final Path folder;
   private final int port;
@@ -22,6 +23,15 @@ public final class MariaServer implements AutoCloseable {
   private MariaServer(Path folder, int port) {
     this.folder = folder;
     this.port = port;
+  }
+
+  /** True unless it was said that tests are to do without it, which is told. */
+  public static boolean isWanted() {
+    boolean isWanted = System.getenv(WITHOUT) == null;
+    if (!isWanted) {
+      System.err.println("Not tested on MariaDB: " + WITHOUT + " is set");
+    }
+    return isWanted;
   }
 
   /**

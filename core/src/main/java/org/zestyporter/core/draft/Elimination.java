@@ -1,0 +1,88 @@
+package org.zestyporter.core.draft;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Set;
+import java.util.stream.IntStream;
+import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.FieldType;
+import org.zestyporter.core.application.TableInfo;
+import org.zestyporter.core.source.SourceTable;
+
+/** Pairs what is left over. */
+final class Elimination {
+  private static final Set<FieldType> ONLY_THEMSELVES =
+      Set.of(FieldType.DATE, FieldType.DATETIME, FieldType.TIME, FieldType.BOOLEAN);
+
+  private final Pairing pairing;
+  private final SourceTable source;
+  private final TableInfo table;
+
+  Elimination(Pairing pairing, SourceTable source, TableInfo table) {
+    this.pairing = pairing;
+    this.source = source;
+    this.table = table;
+  }
+
+  /**
+   * Fields that nothing fills, and columns that feed nothing: where only one column is left that
+   * fits a field, and only one field that it fits, they are paired. Of fields that need no value
+   * only days, times, and yes or no, which hardly anything else is taken for, and only where the
+   * title says nothing or the values agree.
+   */
+  List<Pair> of(List<FieldInfo> fields, List<Pair> chosen) {
+    List<Integer> free =
+        IntStream.range(0, Math.min(PlanDraft.COLUMNS_DRAFTED, source.columns().size()))
+            .filter(c -> chosen.stream().noneMatch(p -> p.column() == c))
+            .filter(c -> !pairing.isConstant(c))
+            .boxed()
+            .toList();
+    List<FieldInfo> open =
+        fields.stream()
+            .filter(
+                f -> f.link() == null && f.choices() == null && !f.unique() && !PlanDraft.isWho(f))
+            .filter(f -> chosen.stream().noneMatch(p -> p.field() == f))
+            .toList();
+    List<Pair> pairs = new ArrayList<>();
+    for (FieldInfo field : open) {
+      List<Integer> fitting = free.stream().filter(c -> pairing.fits(c, field)).toList();
+      if (!isWanted(field) || fitting.size() != 1) {
+        continue;
+      }
+      int column = fitting.get(0);
+      long rivals =
+          open.stream()
+              .filter(f -> f.required() || areOfAKind(f, field))
+              .filter(f -> pairing.fits(column, f))
+              .count();
+      // a title that says something, but not this, is not passed over for what need not be filled
+      boolean isOpen =
+          field.required()
+              || isSilent(source.columns().get(column))
+              || pairing.agreement(table, field, column).score() >= Pairing.ENOUGH;
+      if (rivals == 1 && isOpen) {
+        pairs.add(
+            new Pair(
+                field,
+                column,
+                Pairing.ENOUGH,
+                null,
+                "the only column left whose values it can take; please check"));
+      }
+    }
+    return pairs;
+  }
+
+  private static boolean isWanted(FieldInfo field) {
+    return field.required() || ONLY_THEMSELVES.contains(field.type()) && !field.hasDefault();
+  }
+
+  private static boolean areOfAKind(FieldInfo a, FieldInfo b) {
+    return ONLY_THEMSELVES.contains(a.type()) && ONLY_THEMSELVES.contains(b.type());
+  }
+
+  /** True for a title that was made up, since there was none, or that says as little. */
+  private static boolean isSilent(String title) {
+    return title.matches("Column [A-Z]+") || title.strip().length() <= 2;
+  }
+}

@@ -1,0 +1,130 @@
+package org.zestyporter.core.draft;
+
+import java.util.ArrayList;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.TableInfo;
+
+/**
+ * All pairs that columns and fields could make. They are assigned as a whole: of all ways to pair
+ * them the one with the highest sum is taken, without those of which nobody can be sure.
+ */
+final class PairTable {
+  /** From here on values speak plainly. */
+  private static final int PLAIN = 60;
+
+  /** What a pair for which only values speak must be better by than any other. */
+  private static final int MARGIN = 12;
+
+  private final Pairing pairing;
+  private final TableInfo table;
+  private final List<FieldInfo> fields;
+  private final List<PlanDraft.Title> titles;
+  private final Pair[][] pairs;
+
+  PairTable(
+      Pairing pairing, TableInfo table, List<FieldInfo> fields, List<PlanDraft.Title> titles) {
+    this.pairing = pairing;
+    this.table = table;
+    this.fields = fields;
+    this.titles = titles;
+    this.pairs = new Pair[fields.size()][titles.size()];
+    for (int f = 0; f < pairs.length; f++) {
+      for (int t = 0; t < titles.size(); t++) {
+        PlanDraft.Title title = titles.get(t);
+        pairs[f][t] = pairing.of(table, fields.get(f), title.column(), title.words());
+      }
+    }
+  }
+
+  /** The pairs that are proposed. */
+  List<Pair> best() {
+    disbelieve();
+    int[][] scores = new int[fields.size()][titles.size()];
+    for (int f = 0; f < pairs.length; f++) {
+      for (int t = 0; t < titles.size(); t++) {
+        // of equals the one that stands first in the file
+        scores[f][t] =
+            pairs[f][t] == null ? 0 : pairs[f][t].score() * PlanDraft.COLUMNS_DRAFTED - t;
+      }
+    }
+    int[] assigned = Assignment.best(scores);
+    List<Pair> chosen = new ArrayList<>();
+    for (int f = 0; f < assigned.length; f++) {
+      if (assigned[f] >= 0 && !isDoubtful(f, assigned[f], assigned)) {
+        chosen.add(pairs[f][assigned[f]]);
+      }
+    }
+    return chosen;
+  }
+
+  /**
+   * A title counts less where its values are none of the field's, but are plainly those of another
+   * one.
+   */
+  private void disbelieve() {
+    for (int t = 0; t < titles.size(); t++) {
+      int column = titles.get(t).column();
+      int most = 0;
+      for (FieldInfo field : fields) {
+        most = Math.max(most, pairing.agreement(table, field, column).score());
+      }
+      for (int f = 0; f < pairs.length; f++) {
+        Pair pair = pairs[f][t];
+        FieldInfo field = fields.get(f);
+        boolean isOdd =
+            pair != null
+                && !pair.isByValues()
+                && pair.remembered() == null
+                && pair.link() == null
+                && isElsewhere(field, column, most);
+        if (isOdd) {
+          pairs[f][t] = pair.withScore(pair.score() / 2);
+        }
+      }
+    }
+  }
+
+  private boolean isElsewhere(FieldInfo field, int column, int most) {
+    int own = pairing.agreement(table, field, column).score();
+    return most >= PLAIN && own < most - 2 * MARGIN || pairing.isUnlike(table, field, column);
+  }
+
+  /** True if only values speak for a pair, and they speak nearly as well for another. */
+  private boolean isDoubtful(int f, int t, int[] assigned) {
+    Pair pair = pairs[f][t];
+    if (!pair.isByValues()) {
+      return false;
+    }
+    for (int other = 0; other < pairs[f].length; other++) {
+      if (other != t && isNear(pairs[f][other], pair) && !isTaken(assigned, other, f)) {
+        return true;
+      }
+    }
+    for (int other = 0; other < pairs.length; other++) {
+      if (other != f && isNear(pairs[other][t], pair) && !isSure(assigned, other)) {
+        return true;
+      }
+    }
+    return false;
+  }
+
+  private static boolean isNear(@Nullable Pair other, Pair pair) {
+    return other != null && other.score() > pair.score() - MARGIN;
+  }
+
+  /** True if a column feeds another field for which more speaks than values. */
+  private boolean isTaken(int[] assigned, int title, int but) {
+    for (int f = 0; f < assigned.length; f++) {
+      if (f != but && assigned[f] == title) {
+        return !pairs[f][title].isByValues();
+      }
+    }
+    return false;
+  }
+
+  private boolean isSure(int[] assigned, int f) {
+    return assigned[f] >= 0 && !pairs[f][assigned[f]].isByValues();
+  }
+}

@@ -1,0 +1,135 @@
+package org.zestyporter.core.draft;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.IdentityHashMap;
+import java.util.List;
+import java.util.Map;
+import org.zestyporter.core.application.Application;
+import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.TableInfo;
+import org.zestyporter.core.source.SourceTable;
+import org.zestyporter.core.value.PorterException;
+import org.zestyporter.core.value.Words;
+
+/**
+ * Tells which tables a file may be meant for, by the names of their fields and by their records.
+ */
+final class TableRank {
+  /** So many are likely by their names, and by their records. */
+  static final int LIKELY = 4;
+
+  /** Of very wide files only so many columns are compared with tables. */
+  private static final int COLUMNS_RANKED = 60;
+
+  /** Tables and columns whose values are compared, and how long at most. */
+  private static final int TABLES_COMPARED = 60;
+
+  private static final int COLUMNS_COMPARED = 30;
+  private static final long LOOKING_NANOS = 800_000_000L;
+
+  private final Application application;
+  private final SourceTable source;
+  private final Pairing pairing;
+
+  TableRank(Application application, SourceTable source, Pairing pairing) {
+    this.application = application;
+    this.source = source;
+    this.pairing = pairing;
+  }
+
+  /** The tables that are worth drafting for. */
+  List<TableInfo> likely() {
+    List<TableInfo> byName = byName();
+    List<TableInfo> likely = new ArrayList<>(byName.subList(0, Math.min(LIKELY, byName.size())));
+    byValues(byName).stream()
+        .limit(LIKELY)
+        .filter(t -> likely.stream().noneMatch(l -> l == t))
+        .forEach(likely::add);
+    return likely;
+  }
+
+  private List<TableInfo> byName() {
+    long[] traits = traits();
+    Map<TableInfo, Integer> scores = new IdentityHashMap<>();
+    List<TableInfo> tables = new ArrayList<>(tables(application));
+    tables.forEach(t -> scores.put(t, nameScore(t, traits)));
+    tables.sort(Comparator.comparingInt(t -> -scores.get(t)));
+    return tables;
+  }
+
+  /** The tables that may be proposed; one that can't be filled keeps nobody from the others. */
+  static List<TableInfo> tables(Application application) {
+    List<String> own = application.ownTableNames();
+    List<String> names = own.isEmpty() ? application.tableNames() : own;
+    application.read(names);
+    List<TableInfo> tables = new ArrayList<>();
+    PorterException first = null;
+    for (String name : names) {
+      try {
+        tables.add(application.table(name));
+      } catch (PorterException e) {
+        first = first == null ? e : first;
+      }
+    }
+    if (tables.isEmpty() && first != null) {
+      throw first;
+    }
+    return tables;
+  }
+
+  private int nameScore(TableInfo table, long[] traits) {
+    List<FieldInfo> fields = table.fields();
+    long[] ofFields = fields.stream().mapToLong(f -> Words.traits(f.name())).toArray();
+    int sum = 0;
+    for (int c = 0; c < traits.length; c++) {
+      int best = 0;
+      for (int f = 0; f < ofFields.length; f++) {
+        if ((traits[c] & ofFields[f]) != 0 || fields.get(f).comment() != null) {
+          best = Math.max(best, Likeness.of(table, fields.get(f), source.columns().get(c)).score());
+        }
+      }
+      sum += best;
+    }
+    return sum;
+  }
+
+  /** What the titles that are compared with tables begin with and mean. */
+  private long[] traits() {
+    return source.columns().stream()
+        .limit(COLUMNS_RANKED)
+        // the last part of a dotted title may be all that counts
+        .mapToLong(c -> Words.traits(c) | Words.traits(c.substring(c.lastIndexOf('.') + 1)))
+        .toArray();
+  }
+
+  /**
+   * The tables whose records are like the file's rows, the likest first, whatever the names say.
+   */
+  private List<TableInfo> byValues(List<TableInfo> tables) {
+    long end = System.nanoTime() + LOOKING_NANOS;
+    Map<TableInfo, Integer> scores = new IdentityHashMap<>();
+    for (TableInfo table : tables) {
+      if (scores.size() == TABLES_COMPARED || System.nanoTime() > end) {
+        break;
+      }
+      scores.put(table, valueScore(table));
+    }
+    return tables.stream()
+        .filter(t -> scores.getOrDefault(t, 0) > 0)
+        .sorted(Comparator.comparingInt(t -> -scores.get(t)))
+        .toList();
+  }
+
+  private int valueScore(TableInfo table) {
+    int sum = 0;
+    for (int c = 0; c < Math.min(COLUMNS_COMPARED, source.columns().size()); c++) {
+      int best = 0;
+      for (FieldInfo field : table.fields()) {
+        best = Math.max(best, pairing.agreement(table, field, c).score());
+      }
+      sum += best;
+    }
+    return sum;
+  }
+}

@@ -1,0 +1,121 @@
+package org.zestyporter.server.plan;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Comparator;
+import java.util.List;
+import java.util.TreeSet;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.TimeUnit;
+import org.springframework.stereotype.Component;
+import org.zestyporter.core.application.jdbc.Database;
+import org.zestyporter.core.draft.PlanDraft;
+import org.zestyporter.core.plan.PlanJson;
+import org.zestyporter.core.source.SourceTable;
+import org.zestyporter.core.source.reading.Reading;
+import org.zestyporter.core.value.PorterException;
+import org.zestyporter.server.connection.ConnectionService;
+import org.zestyporter.server.source.SourceService;
+
+/** Tells what can be done with a file that was brought in. */
+@Component
+class Proposals {
+  private static final int MOST = 5;
+  private static final long PATIENCE_SECONDS = 3;
+
+  private final PlanMapper plans;
+  private final SourceService sources;
+  private final ConnectionService connections;
+
+  Proposals(PlanMapper plans, SourceService sources, ConnectionService connections) {
+    this.plans = plans;
+    this.sources = sources;
+    this.connections = connections;
+  }
+
+  /**
+   * What can be done with a file, best first: plans that fit it, then tables of the connection,
+   * then those of others that fit better, where none of these fits well.
+   */
+  List<PlanViews.Proposal> of(long sourceId, String connection) {
+    List<PlanViews.Proposal> proposals = new ArrayList<>(plansThatFit(sources.find(sourceId)));
+    SourceTable rows = sources.table(sourceId, Reading.FIND);
+    List<PlanViews.Proposal> drafts = drafts(connections.database(connection), connection, rows);
+    int most = drafts.isEmpty() ? 0 : drafts.get(0).columns();
+    if (most * 5 < rows.columns().size() * 4) {
+      elsewhere(connection, rows).stream()
+          .filter(p -> p.columns() > most)
+          .forEach(better -> drafts.add(0, better));
+    }
+    proposals.addAll(drafts);
+    return proposals.subList(0, Math.min(MOST, proposals.size()));
+  }
+
+  /** The best table of each other connection, as far as they answer in time. */
+  private List<PlanViews.Proposal> elsewhere(String connection, SourceTable rows) {
+    List<CompletableFuture<List<PlanViews.Proposal>>> asked =
+        connections.all().stream()
+            .filter(c -> !c.name().equals(connection) && !c.settings().readOnly())
+            .map(
+                c ->
+                    CompletableFuture.supplyAsync(() -> best(c.name(), rows))
+                        .completeOnTimeout(List.of(), PATIENCE_SECONDS, TimeUnit.SECONDS))
+            .toList();
+    return asked.stream()
+        .flatMap(answer -> answer.join().stream())
+        .sorted(Comparator.comparingInt(PlanViews.Proposal::columns))
+        .toList();
+  }
+
+  /** The best table of a connection; none if it can't be reached. */
+  private List<PlanViews.Proposal> best(String connection, SourceTable rows) {
+    try {
+      return drafts(connections.database(connection), connection, rows).stream().limit(1).toList();
+    } catch (PorterException e) {
+      return List.of();
+    }
+  }
+
+  private static List<PlanViews.Proposal> drafts(
+      Database database, String connection, SourceTable rows) {
+    List<PlanViews.Proposal> drafts = new ArrayList<>();
+    int columns = rows.columns().size();
+    for (PlanDraft.Proposal draft : new PlanDraft(database, rows).rank()) {
+      if (draft.columnsUsed() * 5 >= columns * 2L) {
+        drafts.add(
+            new PlanViews.Proposal(
+                null,
+                "New plan",
+                connection,
+                draft.destination().table(),
+                (int) draft.columnsUsed(),
+                columns,
+                draft.columnsUsed() + " of " + columns + " columns find a field"));
+      }
+    }
+    return drafts;
+  }
+
+  private List<PlanViews.Proposal> plansThatFit(SourceService.Source source) {
+    TreeSet<String> columns = new TreeSet<>(String.CASE_INSENSITIVE_ORDER);
+    columns.addAll(source.columns());
+    List<PlanViews.Proposal> proposals = new ArrayList<>();
+    for (PlanRecord record : plans.all()) {
+      String[] known = PlanJson.MAPPER.readValue(record.columnsJson(), String[].class);
+      int same = (int) Arrays.stream(known).filter(columns::contains).count();
+      if (known.length > 0 && same * 10 >= known.length * 7) {
+        proposals.add(
+            new PlanViews.Proposal(
+                record.id(),
+                record.name(),
+                null,
+                PlanJson.read(record.document()).shownTable(),
+                same,
+                columns.size(),
+                same + " of " + columns.size() + " headings the same as last time"));
+      }
+    }
+    proposals.sort(Comparator.comparingInt(p -> -p.columns()));
+    return proposals;
+  }
+}
