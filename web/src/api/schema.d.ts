@@ -1053,6 +1053,7 @@ export interface components {
             where?: string;
             skip?: components["schemas"]["SkippedLine"][];
             totals?: boolean;
+            section?: string;
             omit?: string[];
             fillDown?: string[];
             blankWords?: string[];
@@ -1225,6 +1226,13 @@ export interface components {
             field?: string;
             message: string;
         };
+        OtherTable: {
+            /** Format: int64 */
+            titles: number;
+            words: string[];
+            /** Format: int64 */
+            lines: number;
+        };
         PlanView: {
             /** Format: int64 */
             id: number;
@@ -1248,6 +1256,7 @@ export interface components {
             picks: components["schemas"]["Pick"][];
             fold?: components["schemas"]["Fold"];
             fillDown: string[];
+            others: components["schemas"]["OtherTable"][];
         };
         SheetInfo: {
             name: string;

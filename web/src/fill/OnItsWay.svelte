@@ -55,7 +55,7 @@
   });
 
   useKeys(() => [
-    { keys: ['c'], say: 'choose the column', act: () => (offering = !offering) },
+    { keys: ['c'], say: 'column', act: () => (offering = !offering) },
     { keys: ['a'], say: 'add a step', act: () => stages.addAt(-1) },
     {
       keys: ['e'],

@@ -106,7 +106,7 @@ export function aView(change: Partial<PlanView> = {}): PlanView {
       columns: [column('Reg No', 'A'), column('Boat name', 'B'), column('Colour', 'C')],
       evidence: [{ setting: 'delimiter', value: ';', because: '9 of 9 lines part into 3 cells' }],
       warnings: [],
-      proposals: { picks: [], fillDown: [] },
+      proposals: { picks: [], fillDown: [], others: [] },
       changes: [],
     },
     table: {

@@ -52,7 +52,7 @@ function view(revision: number, change: Partial<PlanView> = {}): PlanView {
       columns: [],
       evidence: [],
       warnings: [],
-      proposals: { picks: [], fillDown: [] },
+      proposals: { picks: [], fillDown: [], others: [] },
       changes: [],
     },
     table: { name: 'vessel', fields: [], primaryKey: ['id'], uniques: [], ownRules: [] },

@@ -2,12 +2,12 @@
   // How the file is read, each setting with its evidence and a way to change it.
   import type { Reading } from '../api/types';
   import type { OpenPlan } from '../plan/plan.svelte';
-  import { count } from '../ui/words';
+  import { count, many } from '../ui/words';
   import { region } from '../ui/region';
   import Columns from './Columns.svelte';
   import Conditions from './Conditions.svelte';
   import Matters from './Matters.svelte';
-  import { toggled, withPick } from './reading';
+  import { toggled, withPick, withTable } from './reading';
   import Setting from './Setting.svelte';
   import Words from './Words.svelte';
 
@@ -82,8 +82,17 @@
   </div>
   <div class="scroll" {@attach region('How the file is read')}>
     <Matters {open} />
-    {#if source.proposals.picks.length || source.proposals.fillDown.length}
+    {#if source.proposals.picks.length || source.proposals.fillDown.length || source.proposals.others.length}
       <div class="offer">
+        {#each source.proposals.others as other (other.titles)}
+          <span
+            ><button class="go" onclick={() => open.putReading(withTable(wanted, other.titles))}
+              >Read the table in line {count(other.titles)}</button
+            >
+            <span class="q2">instead: {other.words.join(', ')}; {many(other.lines, 'line')}</span
+            ></span
+          >
+        {/each}
         {#each source.proposals.picks as pick (pick.column + pick.line)}
           <span
             ><button class="go" onclick={() => open.putReading(withPick(wanted, pick))}
@@ -318,6 +327,27 @@
           >
         </span>
       </Setting>
+      {#if reading.section || wanted.section !== undefined}
+        <Setting
+          name="Sections"
+          evidence={why('section')}
+          said={wanted.section !== undefined}
+          again={() => put({ section: undefined })}
+        >
+          {#if reading.section}
+            column
+            <input
+              class="entry word"
+              aria-label="Name of the column that sections make"
+              value={reading.section}
+              maxlength="60"
+              onchange={(e) =>
+                e.currentTarget.value.trim() && put({ section: e.currentTarget.value.trim() })}
+            />
+            <button class="go q2" onclick={() => put({ section: '' })}>they are records</button>
+          {:else}<b>none</b>{/if}
+        </Setting>
+      {/if}
       <Setting name="Left out" evidence={why('leftOut')}>
         <Conditions {open} />
         {#if why('leftOut').some((e) => e.value === 'totals') || wanted.totals}
@@ -440,6 +470,9 @@
   select.ed {
     font-weight: 650;
     max-width: 190px;
+  }
+  .word {
+    width: 110px;
   }
   .sign {
     width: 52px;

@@ -70,4 +70,29 @@ describe('how the file is read', () => {
     render(Evidence, { open: anOpenPlan({ source }) });
     expect(screen.getByText(/“tbc” is no number/)).toBeInTheDocument();
   });
+
+  it('tells sections, which can be named or be records', async () => {
+    const view = aView().source;
+    const source = { ...view, reading: { ...view.reading, section: 'Steg' } };
+    const open = anOpenPlan({ source });
+    render(Evidence, { open });
+    const name = screen.getByLabelText('Name of the column that sections make');
+    await userEvent.clear(name);
+    await userEvent.type(name, 'Pier{Tab}');
+    expect(open.plan.reading.section).toBe('Pier');
+    await userEvent.click(screen.getByRole('button', { name: 'they are records' }));
+    expect(open.plan.reading.section).toBe('');
+  });
+
+  it('reads another table of the sheet', async () => {
+    const view = aView().source;
+    const others = [{ titles: 19, words: ['Part', 'Colour'], lines: 2 }];
+    const source = { ...view, proposals: { ...view.proposals, others } };
+    const open = anOpenPlan({ source });
+    open.putReading({ ...open.plan.reading, lastRow: 16 });
+    render(Evidence, { open });
+    await userEvent.click(screen.getByRole('button', { name: 'Read the table in line 19' }));
+    expect(open.plan.reading).toMatchObject({ titleRows: [19] });
+    expect(open.plan.reading.lastRow).toBeUndefined();
+  });
 });

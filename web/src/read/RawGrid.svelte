@@ -106,6 +106,7 @@
     if (!l) return '';
     if (l.role === 'titles') return 'titles';
     if (l.role === 'units') return 'units';
+    if (l.role === 'section') return 'section';
     if (line === reading.firstRow && l.role === 'record') return 'first record';
     if (line === reading.lastRow && l.role === 'record') return 'last record';
     if (l.role === 'left-out') {
@@ -245,6 +246,11 @@
     background: var(--ink);
     color: var(--sheet);
     font-weight: 650;
+  }
+  tr.section td:not(.role, .ln) {
+    font-weight: 700;
+    color: var(--ink-2);
+    background: var(--well);
   }
   tr.units td:not(.role, .ln) {
     background: var(--well);

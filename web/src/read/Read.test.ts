@@ -114,6 +114,7 @@ describe('the Read stop', () => {
     source.proposals = {
       picks: [],
       fillDown: [],
+      others: [],
       fold: { from: 'Sep 26', to: 'Oct 26', names: [{ name: 'Month' }], values: ['Value'] },
     };
     const open = anOpenPlan({ source });

@@ -19,6 +19,7 @@ export function elsewhere(reading: Reading, change: Partial<Reading>): Reading {
     firstRow: undefined,
     lastRow: undefined,
     skip: undefined,
+    section: undefined,
     fold: undefined,
     ...change,
   };
@@ -40,6 +41,11 @@ export function withTitles(reading: Reading, line: number | undefined): Reading 
     unitsRow: undefined,
     firstRow: undefined,
   };
+}
+
+/** Another table of the sheet, which begins with these titles. */
+export function withTable(reading: Reading, titles: number): Reading {
+  return { ...withTitles(reading, titles), lastRow: undefined, section: undefined };
 }
 
 /** The titles with one line more above or below, or without it. */

@@ -139,6 +139,26 @@ final class Findings {
                     : "%,d lines repeat the titles, the first is line %,d",
                 count[0],
                 count[1]);
+        case SECTION ->
+            found(
+                "section",
+                table.sections().name(),
+                (count[0] == 1
+                        ? "%,d line with one cell heads those below it: line %,d, “"
+                        : "%,d lines with one cell head those below them, the first is line %,d, “")
+                    + String.join("”, “", table.sections().samples()).replace("%", "%%")
+                    + "”",
+                count[0],
+                count[1]);
+        case PAGE ->
+            found(
+                "leftOut",
+                "pages",
+                count[0] == 1
+                    ? "%,d line only numbers a page: line %,d"
+                    : "%,d lines only number a page, the first is line %,d",
+                count[0],
+                count[1]);
         case TOTAL ->
             found(
                 "leftOut",

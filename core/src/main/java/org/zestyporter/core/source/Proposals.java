@@ -23,8 +23,10 @@ import org.zestyporter.core.value.ValueType;
  * @param picks cells above the table that have a label
  * @param fold columns whose titles form a series
  * @param fillDown columns that look grouped: a word, then blanks down to the next
+ * @param others other tables of the sheet
  */
-public record Proposals(List<Pick> picks, @Nullable Fold fold, List<String> fillDown) {
+public record Proposals(
+    List<Pick> picks, @Nullable Fold fold, List<String> fillDown, List<Layout.OtherTable> others) {
   private static final int LONGEST_LABEL = 40;
   private static final int FEWEST_FOLDED = 3;
   private static final int GROUPING_COLUMNS = 3;
@@ -34,7 +36,8 @@ public record Proposals(List<Pick> picks, @Nullable Fold fold, List<String> fill
     return new Proposals(
         table.reading().picks() == null ? picks(table, layout) : List.of(),
         folded || titles.levels() == 0 ? null : fold(table, layout, titles),
-        table.reading().fillDown() == null && !folded ? fillDown(table) : List.of());
+        table.reading().fillDown() == null && !folded ? fillDown(table) : List.of(),
+        layout.others());
   }
 
   /** A word and the cell behind it, in the lines above the titles. */

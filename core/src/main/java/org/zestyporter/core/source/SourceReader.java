@@ -19,6 +19,7 @@ import org.zestyporter.core.source.parse.Enough;
 import org.zestyporter.core.source.parse.FileFormat;
 import org.zestyporter.core.source.parse.FixedWidth;
 import org.zestyporter.core.source.parse.JsonParser;
+import org.zestyporter.core.source.parse.NoteCode;
 import org.zestyporter.core.source.parse.OldWorkbookParser;
 import org.zestyporter.core.source.parse.OpenDocumentParser;
 import org.zestyporter.core.source.parse.RowParser;
@@ -30,6 +31,7 @@ import org.zestyporter.core.source.reading.Evidence;
 import org.zestyporter.core.source.reading.ReadProgress;
 import org.zestyporter.core.source.reading.Reading;
 import org.zestyporter.core.source.reading.SheetInfo;
+import org.zestyporter.core.source.reading.SheetMarks;
 import org.zestyporter.core.source.reading.SheetPart;
 import org.zestyporter.core.source.reading.SourceFormat;
 import org.zestyporter.core.value.Cell;
@@ -71,7 +73,13 @@ public final class SourceReader {
       List<SheetPart> parts,
       List<Evidence> evidence,
       List<CellNote> notes,
-      List<RowParser.RowWidth> widths) {
+      List<RowParser.RowWidth> widths,
+      SheetMarks marks) {
+
+    public Parsed {
+      // a cache of an earlier version has none
+      marks = marks == null ? SheetMarks.NONE : marks;
+    }
 
     /** The same cells with the titles, range and locale of another reading. */
     public Parsed withLayout(Reading wanted) {
@@ -79,7 +87,7 @@ public final class SourceReader {
     }
 
     Parsed with(Reading other, List<Evidence> found) {
-      return new Parsed(other, sheets, entries, names, parts, found, notes, widths);
+      return new Parsed(other, sheets, entries, names, parts, found, notes, widths, marks);
     }
   }
 
@@ -201,7 +209,15 @@ public final class SourceReader {
 
   private static Parsed start(Reading reading, List<String> entries, List<Evidence> evidence) {
     return new Parsed(
-        reading, List.of(), entries, List.of(), List.of(), evidence, List.of(), List.of());
+        reading,
+        List.of(),
+        entries,
+        List.of(),
+        List.of(),
+        evidence,
+        List.of(),
+        List.of(),
+        SheetMarks.NONE);
   }
 
   private static String entry(Reading wanted, List<String> entries, List<Evidence> evidence) {
@@ -274,7 +290,8 @@ public final class SourceReader {
           told.parts(),
           evidence,
           writer.notes(),
-          told.widths());
+          told.widths(),
+          writer.marks());
     }
   }
 
@@ -304,6 +321,16 @@ public final class SourceReader {
     @Override
     public void text(int column, char[] chars, int from, int to, boolean whole) {
       writer.text(column, chars, from, to, whole);
+    }
+
+    @Override
+    public void note(NoteCode code, int column, String sample) {
+      writer.note(code, column, sample);
+    }
+
+    @Override
+    public void marks(SheetMarks marks) {
+      writer.marks(marks);
     }
 
     @Override

@@ -14,6 +14,7 @@ import org.zestyporter.core.source.cache.SourceCache;
 import org.zestyporter.core.source.layout.Layout;
 import org.zestyporter.core.source.layout.OutColumns;
 import org.zestyporter.core.source.layout.RowSelector;
+import org.zestyporter.core.source.layout.Sections;
 import org.zestyporter.core.source.layout.Titles;
 import org.zestyporter.core.source.reading.Evidence;
 import org.zestyporter.core.source.reading.Letters;
@@ -46,6 +47,7 @@ public final class SourceTable implements Columns, AutoCloseable {
   private final SourceReader.Parsed parsed;
   private final List<Evidence> evidence;
   private final Titles titles;
+  private final Sections sections;
   private final RowSelector selector;
   private final OutColumns out;
   private final Layout.Found layout;
@@ -77,13 +79,15 @@ public final class SourceTable implements Columns, AutoCloseable {
     this.parsed = parsed;
     this.evidence = new ArrayList<>(parsed.evidence());
     Reading wanted = parsed.reading();
-    this.layout = Layout.find(cache, wanted, !parsed.names().isEmpty());
+    this.layout = Layout.find(cache, wanted, !parsed.names().isEmpty(), parsed.marks());
     evidence.addAll(layout.evidence());
     Map<String, String> renamed = wanted.renamed() == null ? Map.of() : wanted.renamed();
-    this.titles = new Titles(cache, layout.titleRows(), parsed.names(), renamed);
+    this.titles = new Titles(cache, layout.titleRows(), parsed.names(), renamed, parsed.marks());
+    this.sections = new Sections(cache, layout, wanted, parsed.marks());
     LocaleSettings forTests = wanted.locale() == null ? LocaleSettings.DEFAULT : wanted.locale();
-    this.selector = new RowSelector(cache, titles, layout, wanted, forTests, parsed.parts());
-    this.out = new OutColumns(cache, titles, selector, layout, wanted, parsed.parts());
+    this.selector =
+        new RowSelector(cache, titles, layout, wanted, forTests, parsed.parts(), sections);
+    this.out = new OutColumns(cache, titles, selector, layout, wanted, parsed.parts(), sections);
     if (wanted.blankWords() != null) {
       out.blankWords(wanted.blankWords());
     }
@@ -103,7 +107,7 @@ public final class SourceTable implements Columns, AutoCloseable {
       int count = out.isFolded() ? out.records(i).count() : selector.count(i);
       recordsBefore[i + 1] = recordsBefore[i] + count;
     }
-    this.reading = complete(wanted, layout, locale, blankWords);
+    this.reading = complete(wanted, locale, blankWords);
   }
 
   private synchronized Profiled profiled() {
@@ -136,6 +140,7 @@ public final class SourceTable implements Columns, AutoCloseable {
     this.parsed = of.parsed;
     this.evidence = of.evidence;
     this.titles = of.titles;
+    this.sections = of.sections;
     this.selector = of.selector;
     this.out = of.out;
     this.reading = of.reading;
@@ -167,14 +172,14 @@ public final class SourceTable implements Columns, AutoCloseable {
     return combinations.get(columns, c -> Combinations.of(this, c));
   }
 
-  private static Reading complete(
-      Reading wanted, Layout.Found layout, LocaleSettings locale, List<String> blankWords) {
+  private Reading complete(Reading wanted, LocaleSettings locale, List<String> blankWords) {
     return wanted.with(
         b ->
             b.titleRows(layout.titleRows())
                 .unitsRow(layout.unitsRow())
                 .firstRow(layout.firstRow())
                 .lastRow(layout.lastRow())
+                .section(sections.name())
                 .blankWords(blankWords)
                 .locale(locale));
   }
@@ -280,6 +285,10 @@ public final class SourceTable implements Columns, AutoCloseable {
     return blank == null ? 0 : blank[0];
   }
 
+  Sections sections() {
+    return sections;
+  }
+
   RowSelector selector() {
     return selector;
   }
@@ -295,6 +304,11 @@ public final class SourceTable implements Columns, AutoCloseable {
     int chunk = cache.chunkOfLine(line);
     int row = chunk == cache.chunks() ? -1 : Arrays.binarySearch(cache.lines(chunk), line);
     return row >= 0 && selector.isRecord(chunk, row);
+  }
+
+  /** True if a line is no record but heads those below it. */
+  public boolean isSection(long line) {
+    return sections.isHead(line);
   }
 
   /** Sheet of a line where several are read as one; null if only one is. */

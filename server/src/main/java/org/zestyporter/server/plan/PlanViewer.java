@@ -377,6 +377,9 @@ class PlanViewer {
     if (rows.isRecord(line)) {
       return "record";
     }
+    if (rows.isSection(line)) {
+      return "section";
+    }
     boolean inside = line >= rows.reading().firstRow() && line <= rows.reading().lastRow();
     return inside && cells.stream().allMatch(Cell::isBlank) ? "blank" : "left-out";
   }

@@ -56,36 +56,32 @@ class BatchKillTest {
     Random random = new Random(20261126);
     database.begin();
     database.makeTable(COMMIT_MILLIS);
-    String url = database.url();
     int ofDatabase = 0;
     try {
-      for (int kill = 0; kill <= kills; kill++) {
-        Process process = KilledServer.start(home, url, 0, true);
-        try (BufferedReader out =
-            new BufferedReader(
-                new InputStreamReader(process.getInputStream(), StandardCharsets.UTF_8))) {
-          told(out);
-          if (kill == kills) {
-            break;
-          }
-          process.getOutputStream().write('\n');
-          process.getOutputStream().flush();
-          for (String line = out.readLine(); !line.startsWith("BEGIN"); line = out.readLine()) {
-            // it is about to go on
+      for (int kill = 0; kill < kills; kill++) {
+        try (Killed server = new Killed()) {
+          server.goOn();
+          if (kill == 0) {
+            // one is sure to be met between its batches, however slow the machine
+            untilSomeBatchStands();
+            continue;
           }
           Thread.sleep(random.nextInt(RUN_MILLIS));
-          if (random.nextInt(3) == 0) {
+          if (kill % 3 == 2) {
             ofDatabase++;
             database.kill();
             Thread.sleep(random.nextInt(400));
             database.begin();
             Thread.sleep(random.nextInt(RUN_MILLIS));
           }
-        } finally {
-          process.destroyForcibly();
-          process.waitFor(20, TimeUnit.SECONDS);
         }
       }
+      try (Killed server = new Killed()) {
+        server.goOn();
+        server.until("ENDED done");
+      }
+      // what came through is told by the next one
+      new Killed().close();
     } finally {
       database.close();
     }
@@ -100,6 +96,56 @@ class BatchKillTest {
             + done);
     assertThat(cutOff).as("runs that were found cut off between batches").isPositive();
     assertThat(done).as("runs that were done at last").isPositive();
+  }
+
+  /** Waits until records of a run stand of which more are to come. */
+  private void untilSomeBatchStands() throws SQLException, InterruptedException {
+    for (int i = 0; i < 6_000; i++) {
+      try (Connection connection = database.connect();
+          Statement statement = connection.createStatement();
+          ResultSet count = statement.executeQuery("SELECT COUNT(*) FROM thing")) {
+        count.next();
+        if (count.getLong(1) % KilledServer.BATCH_ROWS != 0) {
+          return;
+        }
+      }
+      Thread.sleep(10);
+    }
+    throw new AssertionError("no batch came to stand within a minute");
+  }
+
+  /** A server whose word about the runs that it found was held against what stands. */
+  private final class Killed implements AutoCloseable {
+    private final Process process;
+    private final BufferedReader out;
+
+    Killed() throws IOException, SQLException {
+      process = KilledServer.start(home, database.url(), 0, true);
+      out =
+          new BufferedReader(
+              new InputStreamReader(process.getInputStream(), StandardCharsets.UTF_8));
+      told(out);
+    }
+
+    /** Lets it make runs, or go on with the one that was cut off. */
+    void goOn() throws IOException {
+      process.getOutputStream().write('\n');
+      process.getOutputStream().flush();
+      until("BEGIN");
+    }
+
+    void until(String wanted) throws IOException {
+      for (String line = out.readLine(); !wanted.equals(line); line = out.readLine()) {
+        assertThat(line).as("the server ended by itself").isNotNull();
+      }
+    }
+
+    @Override
+    public void close() throws IOException, InterruptedException {
+      process.destroyForcibly();
+      process.waitFor(20, TimeUnit.SECONDS);
+      out.close();
+    }
   }
 
   /** Compares what a server says of the runs that it finds with what stands. */

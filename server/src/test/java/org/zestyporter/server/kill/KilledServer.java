@@ -178,7 +178,10 @@ final class KilledServer {
       try {
         List<RunService.RunView> all = runs.newest(1);
         boolean goesOn = !all.isEmpty() && all.get(0).state().equals("interrupted");
-        ended(goesOn ? runs.resume(all.get(0).id()) : runs.run(planOf(nextFile()), WHO));
+        RunService.RunView run =
+            ended(goesOn ? runs.resume(all.get(0).id()) : runs.run(planOf(nextFile()), WHO));
+        System.out.println("ENDED " + run.state());
+        System.out.flush();
       } catch (PorterException e) {
         Thread.sleep(50);
       }

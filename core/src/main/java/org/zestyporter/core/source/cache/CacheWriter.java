@@ -19,10 +19,12 @@ import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
 import net.jpountz.lz4.LZ4Compressor;
 import net.jpountz.lz4.LZ4Factory;
+import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.source.parse.CellNote;
 import org.zestyporter.core.source.parse.NoteCode;
 import org.zestyporter.core.source.parse.RowSink;
 import org.zestyporter.core.source.reading.ReadProgress;
+import org.zestyporter.core.source.reading.SheetMarks;
 import org.zestyporter.core.value.Cell;
 import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.Utf8;
@@ -55,6 +57,7 @@ public final class CacheWriter implements RowSink, Closeable {
 
   private final long[] lines = new long[SourceCache.CHUNK_ROWS];
   private final Map<NoteCode, Map<Integer, CellNote>> notes = new EnumMap<>(NoteCode.class);
+  private @Nullable SheetMarks marks;
   private final List<CellNote> rowNotes = new ArrayList<>();
   private final boolean packs;
   private final Utf8 block = new Utf8(1 << 16);
@@ -134,6 +137,17 @@ public final class CacheWriter implements RowSink, Closeable {
         || (long) rows * columns.size() > CHUNK_CELLS) {
       flush();
     }
+  }
+
+  @Override
+  public void marks(SheetMarks found) {
+    // of several sheets the first shows where the titles are
+    marks = marks == null ? found : marks;
+  }
+
+  /** What the first sheet shows beside its cells. */
+  public SheetMarks marks() {
+    return marks == null ? SheetMarks.NONE : marks;
   }
 
   /** What the parser noted, by code and column. */

@@ -22,13 +22,19 @@ public record RawRow(long line, List<Cell> cells) {
 
   /** Up to so many rows of a chunk, its first or its last ones. */
   public static List<RawRow> of(SourceCache cache, int chunk, int most, boolean atEnd) {
+    int count = chunk < cache.chunks() ? cache.rows(chunk) : 0;
+    return atEnd
+        ? range(cache, chunk, Math.max(0, count - most), count)
+        : range(cache, chunk, 0, Math.min(count, most));
+  }
+
+  /** Some rows of a chunk, by their places in it. */
+  public static List<RawRow> range(SourceCache cache, int chunk, int from, int to) {
     List<RawRow> rows = new ArrayList<>();
     if (chunk >= cache.chunks()) {
       return rows;
     }
     long[] lines = cache.lines(chunk);
-    int from = atEnd ? Math.max(0, lines.length - most) : 0;
-    int to = atEnd ? lines.length : Math.min(lines.length, most);
     List<ColumnChunk> columns = new ArrayList<>();
     for (int c = 0; c < cache.width(chunk); c++) {
       columns.add(cache.column(chunk, c));

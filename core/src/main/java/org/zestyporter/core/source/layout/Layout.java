@@ -1,30 +1,29 @@
 package org.zestyporter.core.source.layout;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Comparator;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
-import java.util.Set;
 import java.util.regex.Pattern;
+import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.source.cache.RawRow;
 import org.zestyporter.core.source.cache.SourceCache;
 import org.zestyporter.core.source.reading.Evidence;
 import org.zestyporter.core.source.reading.Reading;
+import org.zestyporter.core.source.reading.SheetMarks;
 import org.zestyporter.core.value.Cell;
-import org.zestyporter.core.value.DateOrder;
-import org.zestyporter.core.value.Problem;
-import org.zestyporter.core.value.ValueReader;
 
 /** Finds the titles, the units below them, the first and the last record in a sheet. */
 public final class Layout {
   public static final int SEARCHED_ROWS = 200;
-  private static final int TITLES_WITHIN = 100;
-  private static final int LONGEST_TITLE = 120;
   private static final int COMPARED_ROWS = 30;
-  private static final int COMPARED_COLUMNS = 60;
+  private static final int SHOWN_WORDS = 4;
+
+  /** How many times longer than the first a table must be to be taken instead. */
+  private static final int LONGER = 3;
+
   private static final String TOTAL_WORDS =
       "(?i)\\s*(grand\\s+|sub[- ]?)?(totals?|totaal|totale?|sum|somme|summe|gesamt|zwischensumme|suma)";
   private static final Pattern TOTAL = Pattern.compile(TOTAL_WORDS + "\\b.{0,40}");
@@ -37,39 +36,143 @@ public final class Layout {
               + "integer|int|decimal|double|date|datetime|time|timestamp|bool(ean)?|yes/no|y/n|"
               + "(var)?char\\(\\d+\\)|decimal\\(\\d+,\\d+\\)|[dmyh./: -]{4,16}|€/.{1,8}|m/s|kwh/.{1,8}");
 
-  /** What was found; titles may be none, a units row 0. */
+  /**
+   * What was found.
+   *
+   * @param titleRows lines of the titles; empty if there are none
+   * @param unitsRow line of the units; 0 if there is none
+   * @param usual how many cells most lines have filled
+   * @param others other tables of the sheet
+   */
   public record Found(
       List<Long> titleRows,
       long unitsRow,
       long firstRow,
       long lastRow,
       long usual,
-      List<Evidence> evidence) {}
+      List<OtherTable> others,
+      List<Evidence> evidence) {
+
+    boolean isInside(long line) {
+      return line >= firstRow && line <= lastRow && !titleRows.contains(line) && line != unitsRow;
+    }
+  }
+
+  /**
+   * A table that stands beside the one that is read.
+   *
+   * @param titles line of its titles
+   * @param words the titles
+   * @param lines how many lines it takes below them
+   */
+  public record OtherTable(long titles, List<String> words, long lines) {}
 
   private Layout() {}
 
   /** Completes what a reading leaves open. */
-  public static Found find(SourceCache cache, Reading wanted, boolean namesGiven) {
+  public static Found find(
+      SourceCache cache, Reading wanted, boolean namesGiven, SheetMarks marks) {
     List<Evidence> evidence = new ArrayList<>();
     List<RawRow> head = RawRow.of(cache, 0, SEARCHED_ROWS, false);
     long usual = usualFill(head);
-    List<Long> titles = wanted.titleRows();
     if (namesGiven) {
-      titles = List.of();
-    } else if (titles == null) {
-      titles = titles(head, usual, evidence);
+      return completed(cache, wanted, List.of(), null, usual, List.of(), evidence);
     }
+    List<Evidence> forTitles = new ArrayList<>();
+    List<Long> first = new TitleFinder(head, usual, marks).find(forTitles);
+    List<Blocks.Start> starts = starts(cache, head, first, marks);
+    List<Long> titles = wanted.titleRows();
+    if (titles == null) {
+      titles = first;
+      Long largest = largest(starts, cache.lastLine());
+      if (largest != null) {
+        titles = List.of(largest);
+        forTitles.clear();
+        forTitles.add(
+            new Evidence(
+                "titles",
+                "line " + largest,
+                "it begins the largest of " + starts.size() + " tables on the sheet"));
+      }
+      evidence.addAll(forTitles);
+    }
+    long last = titles.stream().mapToLong(Long::longValue).max().orElse(0);
+    Blocks.Start next =
+        starts.stream().filter(s -> s.titles() > last && last > 0).findFirst().orElse(null);
+    List<OtherTable> others = new ArrayList<>();
+    for (int i = 0; i < starts.size(); i++) {
+      long start = starts.get(i).titles();
+      long end = i + 1 < starts.size() ? starts.get(i + 1).first() - 1 : cache.lastLine();
+      if (!titles.contains(start)) {
+        others.add(new OtherTable(start, words(cache, start), end - start));
+      }
+    }
+    return completed(cache, wanted, titles, next, usual, others, evidence);
+  }
+
+  private static Found completed(
+      SourceCache cache,
+      Reading wanted,
+      List<Long> titles,
+      Blocks.@Nullable Start next,
+      long usual,
+      List<OtherTable> others,
+      List<Evidence> evidence) {
     long below = titles.stream().mapToLong(Long::longValue).max().orElse(0);
     long units = 0;
     if (wanted.unitsRow() != null) {
       units = wanted.unitsRow();
     } else if (!titles.isEmpty()) {
-      units = unitsRow(head, below, evidence);
+      units = unitsRow(RawRow.of(cache, 0, SEARCHED_ROWS, false), below, evidence);
     }
     long first = wanted.firstRow() != null ? wanted.firstRow() : Math.max(below, units) + 1;
     long last =
-        wanted.lastRow() != null ? wanted.lastRow() : lastRow(cache, below, usual, evidence);
-    return new Found(titles, units, first, last, usual, evidence);
+        wanted.lastRow() != null ? wanted.lastRow() : lastRow(cache, below, next, usual, evidence);
+    return new Found(titles, units, first, last, usual, others, evidence);
+  }
+
+  /** The first lines of the titles of all tables of the sheet; none if there is but one. */
+  private static List<Blocks.Start> starts(
+      SourceCache cache, List<RawRow> head, List<Long> titles, SheetMarks marks) {
+    if (titles.isEmpty()) {
+      return List.of();
+    }
+    long last = titles.get(titles.size() - 1);
+    List<RawRow> body = head.stream().filter(r -> r.line() > last).limit(COMPARED_ROWS).toList();
+    RawRow row = head.stream().filter(r -> r.line() == last).findFirst().orElseThrow();
+    List<Blocks.Start> further = new Blocks(cache, body, row, marks).below(last);
+    List<Blocks.Start> all = new ArrayList<>();
+    if (!further.isEmpty()) {
+      all.add(new Blocks.Start(titles.get(0), titles.get(0)));
+      all.addAll(further);
+    }
+    return all;
+  }
+
+  /** Where a further table begins that is far longer than the first; null if none is. */
+  private static @Nullable Long largest(List<Blocks.Start> starts, long lastLine) {
+    Long best = null;
+    long most = 0;
+    for (int i = 0; i < starts.size(); i++) {
+      long end = i + 1 < starts.size() ? starts.get(i + 1).first() : lastLine + 1;
+      long lines = end - starts.get(i).first();
+      if (i == 0 || lines > most * LONGER) {
+        most = lines;
+        best = i == 0 ? null : starts.get(i).titles();
+      }
+    }
+    return best;
+  }
+
+  private static List<String> words(SourceCache cache, long line) {
+    List<String> words = new ArrayList<>();
+    for (int c = 0; c < cache.width() && words.size() < SHOWN_WORDS; c++) {
+      String text = cache.cellAt(line, c).text().strip();
+      if (!text.isEmpty()) {
+        words.add(text);
+      }
+    }
+    return words;
   }
 
   /** The number of cells that most rows have filled. */
@@ -84,161 +187,6 @@ public final class Layout {
         .max(Map.Entry.<Long, Integer>comparingByValue().thenComparing(Map.Entry.comparingByKey()))
         .map(Map.Entry::getKey)
         .orElse(0L);
-  }
-
-  private static List<Long> titles(List<RawRow> head, long usual, List<Evidence> evidence) {
-    int at = titleRow(head, usual);
-    if (at < 0) {
-      evidence.add(new Evidence("titles", "none", "no line at the top holds only different words"));
-      return List.of();
-    }
-    RawRow row = head.get(at);
-    List<Long> lines = new ArrayList<>(List.of(row.line()));
-    if (at > 0 && isGroupedBy(head.get(at - 1), row)) {
-      lines.add(0, head.get(at - 1).line());
-    } else if (at + 1 < head.size() && isGroupedBy(row, head.get(at + 1))) {
-      lines.add(head.get(at + 1).line());
-    }
-    evidence.add(
-        lines.size() == 1
-            ? new Evidence(
-                "titles",
-                "line " + row.line(),
-                row.filled() + " words, and the lines below are filled like it")
-            : new Evidence(
-                "titles",
-                "lines " + lines.get(0) + " and " + lines.get(1),
-                "the upper line groups the columns of the lower one, whose words repeat"));
-    return lines;
-  }
-
-  private static int titleRow(List<RawRow> rows, long usual) {
-    for (int i = 0; i < Math.min(TITLES_WITHIN, rows.size()); i++) {
-      RawRow row = rows.get(i);
-      boolean full = row.filled() > 0 && row.filled() * 10 >= usual * 6;
-      if (full && (isTitles(row) || isSeriesOfTitles(row)) && !isLabels(rows, i, usual)) {
-        if (isLikeBelow(rows, i)) {
-          return -1;
-        }
-        return i;
-      }
-    }
-    return -1;
-  }
-
-  /**
-   * True if a cell is a code of the kind that stands below it, as QH-1 above QH-2: then the line is
-   * a record among others.
-   */
-  private static boolean isLikeBelow(List<RawRow> rows, int at) {
-    RawRow row = rows.get(at);
-    for (int c = 0; c < Math.min(COMPARED_COLUMNS, row.cells().size()); c++) {
-      String shape = shape(row.cell(c).text());
-      if (shape.indexOf('9') < 0 || shape.indexOf('A') < 0) {
-        continue;
-      }
-      int same = 0;
-      int filled = 0;
-      for (RawRow below : rows.subList(at + 1, Math.min(rows.size(), at + COMPARED_ROWS))) {
-        if (!below.cell(c).isBlank()) {
-          filled++;
-          same += shape(below.cell(c).text()).equals(shape) ? 1 : 0;
-        }
-      }
-      if (filled > 0 && same * 10 >= filled * 8) {
-        return true;
-      }
-    }
-    return false;
-  }
-
-  /** Letters as A, figures as 9, each run of them as one. */
-  private static String shape(String text) {
-    return text.strip().replaceAll("\\p{L}+", "A").replaceAll("\\d+", "9").replaceAll("\\s+", " ");
-  }
-
-  /** A line of two words above wider lines is a label with its value, not titles. */
-  private static boolean isLabels(List<RawRow> rows, int at, long usual) {
-    RawRow row = rows.get(at);
-    return row.filled() < usual
-        && at + 1 < rows.size()
-        && row.filled() <= 2
-        && rows.get(at + 1).filled() > row.filled();
-  }
-
-  private static boolean isTitles(RawRow row) {
-    Set<String> seen = new HashSet<>();
-    for (Cell cell : row.cells()) {
-      if (cell.isBlank()) {
-        continue;
-      }
-      if (!isWord(cell)) {
-        return false;
-      }
-      seen.add(cell.text().strip().toLowerCase(Locale.ROOT));
-    }
-    // titles may repeat now and then, the words of a record's choices repeat often
-    return seen.size() * 2 >= row.filled();
-  }
-
-  private static boolean isWord(Cell cell) {
-    String text = cell.text().strip();
-    return cell.kind() == Cell.Kind.TEXT
-        && text.length() <= LONGEST_TITLE
-        && (text.codePoints().anyMatch(Character::isLetter)
-            || text.codePoints().noneMatch(Character::isDigit))
-        && text.indexOf('@') < 0
-        && ValueReader.date(text, DateOrder.DAY_MONTH_YEAR, "20") instanceof Problem;
-  }
-
-  /** Words first, then years, dates or months that rise from cell to cell. */
-  private static boolean isSeriesOfTitles(RawRow row) {
-    int words = 0;
-    List<Cell> rest = new ArrayList<>();
-    for (Cell cell : row.cells()) {
-      if (cell.isBlank()) {
-        continue;
-      }
-      if (rest.isEmpty() && isWord(cell) && TitleSeries.of(cell) == null) {
-        words++;
-      } else {
-        rest.add(cell);
-      }
-    }
-    return words > 0 && rest.size() >= 3 && TitleSeries.rises(rest);
-  }
-
-  /** True if the upper line's words stand above groups of columns, and the lower one's repeat. */
-  private static boolean isGroupedBy(RawRow upper, RawRow lower) {
-    if (upper.filled() < 2 || lower.line() - upper.line() != 1 || !isAllWordsOrYears(lower)) {
-      return false;
-    }
-    int columns = Math.max(upper.cells().size(), lower.cells().size());
-    List<String> joined = new ArrayList<>();
-    Set<String> own = new HashSet<>();
-    boolean repeats = false;
-    String group = "";
-    boolean covered = false;
-    for (int c = 0; c < columns; c++) {
-      if (!upper.cell(c).isBlank()) {
-        group = upper.cell(c).text().strip();
-      } else {
-        covered |= !lower.cell(c).isBlank();
-      }
-      String word = lower.cell(c).text().strip().toLowerCase(Locale.ROOT);
-      if (!word.isEmpty()) {
-        repeats |= !own.add(word);
-        joined.add(group + " " + word);
-      }
-    }
-    return repeats && covered && new HashSet<>(joined).size() == joined.size();
-  }
-
-  private static boolean isAllWordsOrYears(RawRow row) {
-    return row.filled() > 1
-        && row.cells().stream()
-            .filter(c -> !c.isBlank())
-            .allMatch(c -> isWord(c) || TitleSeries.of(c) != null);
   }
 
   private static long unitsRow(List<RawRow> head, long titles, List<Evidence> evidence) {
@@ -279,10 +227,29 @@ public final class Layout {
     return at + 1 < head.size();
   }
 
-  private static long lastRow(SourceCache cache, long titles, long usual, List<Evidence> evidence) {
+  private static long lastRow(
+      SourceCache cache,
+      long titles,
+      Blocks.@Nullable Start next,
+      long usual,
+      List<Evidence> evidence) {
+    if (next != null) {
+      evidence.add(
+          new Evidence(
+              "lastRow",
+              "before line " + next.first(),
+              "line "
+                  + next.titles()
+                  + " begins another table: “"
+                  + String.join("”, “", words(cache, next.titles()))
+                  + "”"));
+    }
+    long before = next == null ? Long.MAX_VALUE : next.first();
     for (int chunk = cache.chunks() - 1; chunk >= 0; chunk--) {
+      int at = Arrays.binarySearch(cache.lines(chunk), before);
+      int end = at < 0 ? -at - 1 : at;
       List<RawRow> rows =
-          RawRow.of(cache, chunk, SEARCHED_ROWS, true).stream()
+          RawRow.range(cache, chunk, Math.max(0, end - SEARCHED_ROWS), end).stream()
               .sorted(Comparator.comparingLong(r -> -r.line()))
               .toList();
       for (int i = 0; i < rows.size(); i++) {

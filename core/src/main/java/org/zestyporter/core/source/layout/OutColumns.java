@@ -25,7 +25,8 @@ import org.zestyporter.core.value.Patterns;
 
 /**
  * The columns that a source has for a plan: those of the sheet, less what is left out and folded,
- * then what a fold makes of titles and values, picked cells, and the name of the sheet.
+ * then what a fold makes of titles and values, picked cells, the lines that head sections, and the
+ * name of the sheet.
  */
 public final class OutColumns {
   /** Where the cells of a column come from. */
@@ -34,6 +35,7 @@ public final class OutColumns {
     FOLD_TITLE,
     FOLD_VALUE,
     PICK,
+    SECTION,
     SHEET_NAME
   }
 
@@ -42,6 +44,7 @@ public final class OutColumns {
   private final SourceCache cache;
   private final RowSelector rows;
   private final List<SheetPart> parts;
+  private final Sections sections;
   private final List<Out> outs = new ArrayList<>();
   private final List<String> names = new ArrayList<>();
   private final List<String> letters = new ArrayList<>();
@@ -58,8 +61,10 @@ public final class OutColumns {
       RowSelector rows,
       Layout.Found layout,
       Reading reading,
-      List<SheetPart> parts) {
+      List<SheetPart> parts,
+      Sections sections) {
     this.cache = cache;
+    this.sections = sections;
     this.rows = rows;
     this.parts = parts;
     Fold fold = reading.fold();
@@ -83,6 +88,9 @@ public final class OutColumns {
     for (Pick pick : reading.picks() == null ? List.<Pick>of() : reading.picks()) {
       Cell cell = picked(pick, layout);
       add(new Out(From.PICK, 0, cell), pick.name(), pick.column() + pick.line());
+    }
+    if (!sections.name().isEmpty()) {
+      add(new Out(From.SECTION, 0, null), sections.name(), "");
     }
     if (parts.size() > 1) {
       add(new Out(From.SHEET_NAME, 0, null), "Sheet", "");
@@ -286,6 +294,10 @@ public final class OutColumns {
       case FOLD_TITLE -> new ColumnChunk(foldTitles[out.index()], records.groups());
       case FOLD_VALUE -> value(chunk, out.index(), records);
       case PICK -> new ColumnChunk(new Cell[] {out.constant()}, new int[records.count()]);
+      case SECTION -> {
+        ColumnChunk heads = sections.column(chunk);
+        yield records.whole() ? heads : heads.select(records.rows());
+      }
       case SHEET_NAME -> sheetNames(chunk, records);
     };
   }

@@ -27,6 +27,8 @@ public final class RowSelector {
   public enum LeftOut {
     BLANK,
     TITLES,
+    SECTION,
+    PAGE,
     TOTAL,
     LINE,
     CONDITION,
@@ -44,6 +46,7 @@ public final class RowSelector {
   private final Reading reading;
   private final LocaleSettings locale;
   private final List<SheetPart> parts;
+  private final Sections sections;
   private final int[] testColumns;
   private final @Nullable RowFilter filter;
 
@@ -63,8 +66,10 @@ public final class RowSelector {
       Layout.Found layout,
       Reading reading,
       LocaleSettings locale,
-      List<SheetPart> parts) {
+      List<SheetPart> parts,
+      Sections sections) {
     this.cache = cache;
+    this.sections = sections;
     this.titles = titles;
     this.layout = layout;
     this.reading = reading;
@@ -107,6 +112,8 @@ public final class RowSelector {
     dropBlank(lines, rows, blank);
     dropTitlesOfParts(chunk, lines, rows);
     dropRepeatedTitles(chunk, lines, rows);
+    dropLines(LeftOut.SECTION, sections.lines(), lines, rows);
+    dropLines(LeftOut.PAGE, sections.pages(), lines, rows);
     if (!Boolean.TRUE.equals(reading.totals())) {
       dropTotals(chunk, lines, rows);
     }
@@ -129,6 +136,16 @@ public final class RowSelector {
     int at = Arrays.binarySearch(lines, line);
     if (at >= 0) {
       rows.clear(at);
+    }
+  }
+
+  private void dropLines(LeftOut why, long[] left, long[] lines, BitSet rows) {
+    for (long line : left) {
+      int at = Arrays.binarySearch(lines, line);
+      if (at >= 0 && rows.get(at)) {
+        rows.clear(at);
+        leave(why, line);
+      }
     }
   }
 

@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.Set;
 import org.zestyporter.core.source.cache.SourceCache;
 import org.zestyporter.core.source.reading.Letters;
+import org.zestyporter.core.source.reading.SheetMarks;
 import org.zestyporter.core.value.Cell;
 import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
@@ -24,7 +25,11 @@ public final class Titles {
    * @param renamed names that the plan has for titles
    */
   public Titles(
-      SourceCache cache, List<Long> titleRows, List<String> given, Map<String, String> renamed) {
+      SourceCache cache,
+      List<Long> titleRows,
+      List<String> given,
+      Map<String, String> renamed,
+      SheetMarks marks) {
     this.width = given.isEmpty() ? usedWidth(cache, titleRows) : given.size();
     for (long line : titleRows) {
       List<Cell> level = new ArrayList<>();
@@ -33,7 +38,7 @@ public final class Titles {
       }
       levels.add(level);
     }
-    spread();
+    spread(titleRows, marks);
     Set<String> taken = new HashSet<>();
     for (int c = 0; c < width; c++) {
       String title = given.isEmpty() ? joined(c) : given.get(c);
@@ -66,16 +71,22 @@ public final class Titles {
     return titleRows.stream().allMatch(line -> cache.cellAt(line, column).isBlank());
   }
 
-  /** A word above a group of columns stands for all of them, up to the next word. */
-  private void spread() {
+  /**
+   * A word above a group of columns stands for all of them: for those that its cell is merged with,
+   * or, where none is merged, for those up to the next word.
+   */
+  private void spread(List<Long> lines, SheetMarks marks) {
     for (int l = 0; l + 1 < levels.size(); l++) {
       List<Cell> upper = levels.get(l);
       List<Cell> lower = levels.get(levels.size() - 1);
+      boolean merged = marks.isMerged(lines.get(l));
       Cell group = Cell.BLANK;
+      int end = width;
       for (int c = 0; c < width; c++) {
         if (!upper.get(c).isBlank()) {
           group = upper.get(c);
-        } else if (!lower.get(c).isBlank()) {
+          end = merged ? marks.end(lines.get(l), c) : width;
+        } else if (!lower.get(c).isBlank() && c <= end) {
           upper.set(c, group);
         }
       }

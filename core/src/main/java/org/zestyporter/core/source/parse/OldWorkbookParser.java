@@ -16,6 +16,7 @@ import org.apache.poi.hssf.eventusermodel.HSSFRequest;
 import org.apache.poi.hssf.eventusermodel.MissingRecordAwareHSSFListener;
 import org.apache.poi.hssf.eventusermodel.dummyrecord.LastCellOfRowDummyRecord;
 import org.apache.poi.hssf.record.BOFRecord;
+import org.apache.poi.hssf.record.BlankRecord;
 import org.apache.poi.hssf.record.BoolErrRecord;
 import org.apache.poi.hssf.record.BoundSheetRecord;
 import org.apache.poi.hssf.record.CellValueRecordInterface;
@@ -55,6 +56,7 @@ public final class OldWorkbookParser implements SheetParser {
     if (!listener.met) {
       throw SheetErrors.noSuchSheet(sheet);
     }
+    sink.marks(listener.marks.build(listener.found));
     return listener.last;
   }
 
@@ -103,6 +105,8 @@ public final class OldWorkbookParser implements SheetParser {
     private boolean met;
     private FormulaRecord formula;
     private long last;
+    private final OldWorkbookMarks marks = new OldWorkbookMarks();
+    private int found;
 
     Listener(String wanted, RowSink sink, long linesBefore) {
       this.wanted = wanted;
@@ -134,7 +138,10 @@ public final class OldWorkbookParser implements SheetParser {
                 (long) size.getLastRow(),
                 (int) size.getLastCol()));
       } else if (inside && depth == 1) {
+        marks.ofSheet(record);
         cell(record);
+      } else if (sheet < 0) {
+        marks.ofBook(record);
       }
     }
 
@@ -154,6 +161,7 @@ public final class OldWorkbookParser implements SheetParser {
         infos.add(
             new SheetInfo(one.getSheetname(), one.isHidden() || one.isVeryHidden(), null, null));
         inside = one.getSheetname().equals(wanted);
+        found = inside ? sheet : found;
         met |= inside;
       }
     }
@@ -172,6 +180,9 @@ public final class OldWorkbookParser implements SheetParser {
         return;
       }
       int column = value.getColumn();
+      if (!(record instanceof BlankRecord)) {
+        marks.cell(value);
+      }
       if (record instanceof LabelSSTRecord label) {
         text(column, strings.getString(label.getSSTIndex()).getString());
       } else if (record instanceof LabelRecord label) {
@@ -229,6 +240,7 @@ public final class OldWorkbookParser implements SheetParser {
 
     private void endRow(int row) {
       last = linesBefore + row + 1;
+      marks.endLine(row + 1L);
       try {
         sink.endRow(last);
       } catch (IOException e) {

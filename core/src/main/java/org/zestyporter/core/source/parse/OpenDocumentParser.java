@@ -3,6 +3,7 @@ package org.zestyporter.core.source.parse;
 import java.io.IOException;
 import java.io.InputStream;
 import java.math.BigDecimal;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.time.DateTimeException;
 import java.time.Duration;
@@ -13,6 +14,8 @@ import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipFile;
 import javax.xml.stream.XMLInputFactory;
@@ -20,6 +23,7 @@ import javax.xml.stream.XMLStreamConstants;
 import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamReader;
 import org.zestyporter.core.source.reading.SheetInfo;
+import org.zestyporter.core.source.reading.SheetMarks;
 import org.zestyporter.core.value.Cell;
 import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.Values;
@@ -30,6 +34,13 @@ public final class OpenDocumentParser implements SheetParser {
   private static final String OFFICE = "urn:oasis:names:tc:opendocument:xmlns:office:1.0";
   private static final String TEXT = "urn:oasis:names:tc:opendocument:xmlns:text:1.0";
   private static final String STYLE = "urn:oasis:names:tc:opendocument:xmlns:style:1.0";
+  private static final String FORMAT =
+      "urn:oasis:names:tc:opendocument:xmlns:xsl-fo-compatible:1.0";
+  private static final Pattern LINE = Pattern.compile("\\$?(.+)\\.\\$?[A-Z]+\\$?(\\d{1,7})");
+
+  private static final Pattern FROZEN = Pattern.compile("\"VerticalSplitMode\"[^>]*>2<");
+  private static final Pattern FROZEN_LINES =
+      Pattern.compile("\"VerticalSplitPosition\"[^>]*>(\\d{1,4})<");
 
   @Override
   public List<SheetInfo> sheets(Path file) throws IOException {
@@ -64,11 +75,35 @@ public final class OpenDocumentParser implements SheetParser {
               last[0] = content.rows(new Expanded(sink), linesBefore);
             }
           }
+          if (last[0] >= 0) {
+            content.filters(sheet);
+            content.marks.head(frozen(file, sheet), SheetMarks.Why.FROZEN);
+            sink.marks(content.marks.build());
+          }
         });
     if (last[0] < 0) {
       throw SheetErrors.noSuchSheet(sheet);
     }
     return last[0];
+  }
+
+  /** How many lines of a sheet stay in view, as the file's settings say; 0 if none do. */
+  private static long frozen(Path file, String sheet) throws IOException {
+    try (ZipFile zip = new ZipFile(file.toFile())) {
+      ZipEntry entry = zip.getEntry("settings.xml");
+      if (entry == null) {
+        return 0;
+      }
+      String text;
+      try (InputStream in = zip.getInputStream(entry)) {
+        text = new String(in.readNBytes(1 << 20), StandardCharsets.UTF_8);
+      }
+      int from = text.indexOf("config:name=\"" + sheet + "\"");
+      int to = from < 0 ? -1 : text.indexOf("</config:config-item-map-entry>", from);
+      String ofSheet = to < 0 ? "" : text.substring(from, to);
+      Matcher lines = FROZEN_LINES.matcher(ofSheet);
+      return FROZEN.matcher(ofSheet).find() && lines.find() ? Long.parseLong(lines.group(1)) : 0;
+    }
   }
 
   @FunctionalInterface
@@ -102,7 +137,7 @@ public final class OpenDocumentParser implements SheetParser {
       return;
     }
     try (InputStream in = zip.getInputStream(manifest)) {
-      String text = new String(in.readNBytes(1 << 20), java.nio.charset.StandardCharsets.UTF_8);
+      String text = new String(in.readNBytes(1 << 20), StandardCharsets.UTF_8);
       if (text.contains("encryption-data")) {
         throw SheetErrors.locked();
       }
@@ -159,6 +194,8 @@ public final class OpenDocumentParser implements SheetParser {
   private static final class Content {
     private final XMLStreamReader xml;
     private final Set<String> hiddenStyles = new HashSet<>();
+    private final Set<String> boldStyles = new HashSet<>();
+    private final SheetMarks.Builder marks = new SheetMarks.Builder();
     private String style = "";
     private String name = "";
     private boolean hidden;
@@ -179,6 +216,10 @@ public final class OpenDocumentParser implements SheetParser {
         } else if (STYLE.equals(xml.getNamespaceURI()) && "table-properties".equals(local)) {
           if ("false".equals(attribute(TABLE, "display", "true"))) {
             hiddenStyles.add(style);
+          }
+        } else if (is(STYLE, "text-properties")) {
+          if ("bold".equals(attribute(FORMAT, "font-weight", ""))) {
+            boldStyles.add(style);
           }
         } else if (TABLE.equals(xml.getNamespaceURI()) && "table".equals(local)) {
           name = attribute(TABLE, "name", "");
@@ -202,13 +243,18 @@ public final class OpenDocumentParser implements SheetParser {
         if (!ofTable) {
           continue;
         }
-        if ("table".equals(xml.getLocalName())) {
+        if ("table-header-rows".equals(xml.getLocalName()) && depth == 1) {
+          if (event == XMLStreamConstants.END_ELEMENT) {
+            // of the lines that are printed on every page the last is nearest to the records
+            marks.head(line - linesBefore, SheetMarks.Why.PRINTED);
+          }
+        } else if ("table".equals(xml.getLocalName())) {
           depth += event == XMLStreamConstants.START_ELEMENT ? 1 : -1;
         } else if (event == XMLStreamConstants.START_ELEMENT
             && depth == 1
             && "table-row".equals(xml.getLocalName())) {
           long repeated = number("number-rows-repeated");
-          List<Placed> cells = row();
+          List<Placed> cells = row(line + 1 - linesBefore);
           if (!cells.isEmpty()) {
             if (line + repeated - linesBefore > SheetErrors.MAX_LINES) {
               throw SheetErrors.repeats();
@@ -222,12 +268,31 @@ public final class OpenDocumentParser implements SheetParser {
       return last;
     }
 
-    private List<Placed> row() throws XMLStreamException {
+    /** The lines that the file's filters stand on, which are told behind all tables. */
+    void filters(String sheet) throws XMLStreamException {
+      while (xml.hasNext()) {
+        if (xml.next() != XMLStreamConstants.START_ELEMENT || !is(TABLE, "database-range")) {
+          continue;
+        }
+        String area = attribute(TABLE, "target-range-address", "");
+        Matcher first = LINE.matcher(area.substring(0, Math.max(0, area.indexOf(':'))));
+        boolean filtered = "true".equals(attribute(TABLE, "display-filter-buttons", "false"));
+        if (filtered && first.matches() && first.group(1).replace("'", "").equals(sheet)) {
+          marks.head(Long.parseLong(first.group(2)), SheetMarks.Why.FILTER);
+        }
+      }
+    }
+
+    private List<Placed> row(long line) throws XMLStreamException {
       List<Placed> cells = new ArrayList<>();
+      boolean allBold = true;
       int column = 0;
       while (true) {
         int event = xml.next();
         if (event == XMLStreamConstants.END_ELEMENT && is(TABLE, "table-row")) {
+          if (!cells.isEmpty()) {
+            marks.line(line, allBold);
+          }
           return cells;
         }
         if (event != XMLStreamConstants.START_ELEMENT) {
@@ -235,8 +300,12 @@ public final class OpenDocumentParser implements SheetParser {
         }
         if (is(TABLE, "table-cell") || is(TABLE, "covered-table-cell")) {
           long times = number("number-columns-repeated");
+          int spanned = (int) Math.min(number("number-columns-spanned"), SheetErrors.MAX_COLUMNS);
+          boolean isBold = boldStyles.contains(attribute(TABLE, "style-name", ""));
           Value value = cell();
           if (value != null) {
+            allBold &= isBold;
+            marks.merged(line, column, column + spanned - 1);
             if (column + times > SheetErrors.MAX_COLUMNS) {
               throw ErrorCode.TOO_WIDE.error(
                   "A line has more than 16,384 columns.",

@@ -1,6 +1,7 @@
 package org.zestyporter.core.source.parse;
 
 import java.io.IOException;
+import org.zestyporter.core.source.reading.SheetMarks;
 import org.zestyporter.core.value.Cell;
 
 /** Takes the rows of a file, cell by cell, one row after the other. */
@@ -29,6 +30,9 @@ public interface RowSink {
    * @param sample the cell as it is shown
    */
   default void note(NoteCode code, int column, String sample) {}
+
+  /** What the sheet at hand shows beside its cells; may come before or after its rows. */
+  default void marks(SheetMarks marks) {}
 
   /**
    * Ends the row.

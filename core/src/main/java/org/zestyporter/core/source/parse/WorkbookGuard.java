@@ -1,7 +1,9 @@
 package org.zestyporter.core.source.parse;
 
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
 import java.util.Locale;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipFile;
@@ -16,21 +18,30 @@ import org.zestyporter.core.value.PorterException;
 final class WorkbookGuard {
   private static final int BUFFER = 1 << 16;
 
+  /** How much of a sheet's beginning and of its end is handed on. */
+  private static final int END_BYTES = 1 << 19;
+
   /** What a text of a workbook costs in memory beside its characters. */
   private static final long A_TEXT = 60;
 
   private WorkbookGuard() {}
 
+  /** The first and the last of a sheet's markup. */
+  record Ends(String head, String tail) {}
+
   /**
    * Throws if a sheet has a cell outside of what a sheet can hold.
    *
+   * @return both ends of the sheet, where all that is beside the cells stands
    * @throws PorterException with code {@code too-wide}
    */
-  static void checkSheet(ZipFile zip, String part, ReadProgress progress) throws IOException {
+  static Ends checkSheet(ZipFile zip, String part, ReadProgress progress) throws IOException {
     ZipEntry entry = part == null ? null : zip.getEntry(part);
     if (entry == null) {
-      return;
+      return new Ends("", "");
     }
+    ByteArrayOutputStream head = new ByteArrayOutputStream();
+    ByteArrayOutputStream tail = new ByteArrayOutputStream();
     byte[] wanted = {' ', 'r', '=', '"'};
     try (InputStream in = zip.getInputStream(entry)) {
       byte[] buffer = new byte[BUFFER];
@@ -40,6 +51,15 @@ final class WorkbookGuard {
       int n;
       while ((n = in.read(buffer)) > 0) {
         progress.check();
+        if (head.size() < END_BYTES) {
+          head.write(buffer, 0, n);
+        }
+        if (tail.size() > 2 * END_BYTES) {
+          byte[] all = tail.toByteArray();
+          tail.reset();
+          tail.write(all, all.length - END_BYTES, END_BYTES);
+        }
+        tail.write(buffer, 0, n);
         for (int i = 0; i < n; i++) {
           byte b = buffer[i];
           if (letters >= 0) {
@@ -65,6 +85,7 @@ final class WorkbookGuard {
         }
       }
     }
+    return new Ends(head.toString(StandardCharsets.UTF_8), tail.toString(StandardCharsets.UTF_8));
   }
 
   /**

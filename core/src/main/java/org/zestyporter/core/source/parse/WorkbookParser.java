@@ -98,7 +98,11 @@ public final class WorkbookParser implements SheetParser {
       Sheet sheet = book.findSheet(name).orElseThrow(() -> SheetErrors.noSuchSheet(name));
       ReadProgress guarding = new ReadProgress();
       guarding.budget(0);
-      WorkbookGuard.checkSheet(zip, targets(zip).get(sheet.getId()), guarding);
+      String part = targets(zip).get(sheet.getId());
+      WorkbookGuard.Ends ends = WorkbookGuard.checkSheet(zip, part, guarding);
+      if (part != null) {
+        sink.marks(WorkbookMarks.of(zip, part, ends, sheet.getIndex()));
+      }
       WorkbookGuard.checkTexts(zip, guarding);
       boolean date1904 = book.isDate1904();
       try (Stream<Row> rows = sheet.openStream()) {

@@ -35,6 +35,8 @@ import org.zestyporter.core.value.LocaleSettings;
  * @param where formula that a row must hold for to be a record
  * @param skip single lines that are no records
  * @param totals true if total lines are records too; they are left out otherwise
+ * @param section name of the column that lines with a single cell make for the records below them;
+ *     empty if such lines are records, null if they are looked for
  * @param omit columns that are left out
  * @param fillDown columns whose blank cells take the value of the cell above
  * @param blankWords words that mean a blank cell
@@ -69,6 +71,7 @@ public record Reading(
     @Nullable String where,
     @Nullable List<SkippedLine> skip,
     @Nullable Boolean totals,
+    @Nullable String section,
     @Nullable List<String> omit,
     @Nullable List<String> fillDown,
     @Nullable List<String> blankWords,
