@@ -4,7 +4,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Set;
-import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.FieldType;
 import org.zestyporter.core.plan.Fill;
@@ -14,18 +13,16 @@ import org.zestyporter.core.step.Step;
 import org.zestyporter.core.step.StepKind;
 import org.zestyporter.core.value.Cell;
 import org.zestyporter.core.value.Measures;
-import org.zestyporter.core.value.Problem;
 import org.zestyporter.core.value.UnitWords;
-import org.zestyporter.core.value.ValueReader;
 
 /** Proposes the fill by which a column feeds a field: its origin, and the steps that it needs. */
 final class FillDraft {
-  private static final int VALUES_TRIED = 200;
-
   private final SourceTable source;
+  private final ColumnMeasures measures;
 
-  FillDraft(SourceTable source) {
+  FillDraft(SourceTable source, ColumnMeasures measures) {
     this.source = source;
+    this.measures = measures;
   }
 
   Fill of(Pair pair) {
@@ -55,11 +52,11 @@ final class FillDraft {
   private void addSteps(List<Step> steps, FieldInfo field, int column, String title) {
     switch (field.type()) {
       case WHOLE, DECIMAL -> {
-        String unit = unitOfMeasures(field, column, title);
+        Measures.Measure unit = measures.unitFor(column, field.name());
         steps.add(
             unit == null
                 ? Step.of(StepKind.READ_NUMBER)
-                : Step.of(StepKind.READ_MEASURE, "in", unit));
+                : Step.of(StepKind.READ_MEASURE, "in", unit.symbol()));
         if (UnitWords.differ(title, field.name())) {
           steps.add(
               Step.of(
@@ -80,27 +77,6 @@ final class FillDraft {
         // taken as it comes
       }
     }
-  }
-
-  /**
-   * The unit in which a column's values are read if most of them are no bare numbers, but numbers
-   * with their unit; null if they are not, or if neither title nor field says one.
-   */
-  private @Nullable String unitOfMeasures(FieldInfo field, int column, String title) {
-    Measures.Measure unit =
-        UnitWords.in(title) == null ? UnitWords.in(field.name()) : UnitWords.in(title);
-    if (unit == null) {
-      return null;
-    }
-    String decimal = source.locale(column).decimal();
-    List<Cell> cells =
-        source.distinct(column).tallies().keySet().stream().limit(VALUES_TRIED).toList();
-    long with =
-        cells.stream()
-            .filter(c -> ValueReader.number(c.text(), decimal) instanceof Problem)
-            .filter(c -> !(Measures.read(c.text(), unit.symbol(), decimal) instanceof Problem))
-            .count();
-    return with * 2 > cells.size() ? unit.symbol() : null;
   }
 
   private void addTextSteps(List<Step> steps, FieldInfo field, int column) {

@@ -1,9 +1,7 @@
 package org.zestyporter.core.draft;
 
-import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
-import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Application;
 import org.zestyporter.core.application.FieldInfo;
@@ -15,7 +13,6 @@ import org.zestyporter.core.value.Cell;
 import org.zestyporter.core.value.ColumnProfile;
 import org.zestyporter.core.value.DistinctValues;
 import org.zestyporter.core.value.LocaleSettings;
-import org.zestyporter.core.value.Measures;
 import org.zestyporter.core.value.Problem;
 import org.zestyporter.core.value.ValueReader;
 import org.zestyporter.core.value.ValueType;
@@ -31,18 +28,19 @@ final class Pairing {
   private static final int VALUES_TRIED = 200;
 
   /** So many values must be readable for a title to be believed. */
+  private static final double MOSTLY = 0.5;
+
   private static final double SOME = 0.25;
 
   private final SourceTable source;
   private final LinkValues linkValues;
   private final List<Fill> memory;
   private final Sketches sketches;
-
-  /** By column, the share of its values that are numbers, with a unit or without. */
-  private final Map<Integer, Double> measures = new HashMap<>();
+  private final ColumnMeasures measures;
 
   Pairing(Application application, SourceTable source, List<Fill> memory) {
     this.source = source;
+    this.measures = new ColumnMeasures(source);
     this.linkValues = new LinkValues(application, source);
     this.memory = memory;
     this.sketches = new Sketches(application, source);
@@ -128,8 +126,15 @@ final class Pairing {
   /** True if a field can take a column's values, whatever the names say. */
   boolean fits(int column, FieldInfo field) {
     ColumnProfile profile = source.profiles().get(column);
-    boolean number = field.type().isNumber() && profile.type().isNumber();
-    return number || (typeFit(profile, field) > 0);
+    boolean number =
+        field.type().isNumber()
+            && (profile.type().isNumber() || measures.unitFor(column, field.name()) != null);
+    return number || typeFit(profile, field) > 0;
+  }
+
+  /** What is known of columns that hold numbers with their unit. */
+  ColumnMeasures measures() {
+    return measures;
   }
 
   /** The pair that an earlier plan made of a column of this name; null if none did. */
@@ -173,7 +178,7 @@ final class Pairing {
       because = "it is named like the table, and " + field.name() + " identifies its records";
     }
     int fit = typeFit(profile, field);
-    if (fit < 0 && field.type().isNumber() && readable(column, field) >= 0.5) {
+    if (fit < 0 && field.type().isNumber() && readable(column, field) >= MOSTLY) {
       fit = 0;
     }
     // a title over other values than it says is none to go by
@@ -203,7 +208,7 @@ final class Pairing {
   /** Share of a column's first distinct values that a field could be given. */
   private double readable(int column, FieldInfo field) {
     if (field.type().isNumber()) {
-      return measuresShare(column);
+      return measures.of(column).numbers();
     }
     LocaleSettings locale = source.locale(column);
     List<Cell> cells =
@@ -226,22 +231,6 @@ final class Pairing {
       case BOOLEAN -> ValueReader.truth(text);
       default -> text;
     };
-  }
-
-  /** Share of a column's first distinct values that are numbers, or numbers with their unit. */
-  private double measuresShare(int column) {
-    return measures.computeIfAbsent(column, this::shareOfMeasures);
-  }
-
-  private double shareOfMeasures(int column) {
-    String decimal = source.locale(column).decimal();
-    List<Cell> cells =
-        source.distinct(column).tallies().keySet().stream().limit(VALUES_TRIED).toList();
-    long fitting =
-        cells.stream()
-            .filter(c -> !(Measures.read(c.text(), "m", decimal) instanceof Problem))
-            .count();
-    return cells.isEmpty() ? 0 : (double) fitting / cells.size();
   }
 
   private @Nullable Pair linkPair(FieldInfo field, int column, Likeness name) {

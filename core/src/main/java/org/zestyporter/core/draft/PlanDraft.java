@@ -57,7 +57,7 @@ public final class PlanDraft {
     this.application = application;
     this.source = source;
     this.pairing = new Pairing(application, source, memory);
-    this.fills = new FillDraft(source);
+    this.fills = new FillDraft(source, pairing.measures());
     this.keys = new KeyDraft(source);
   }
 

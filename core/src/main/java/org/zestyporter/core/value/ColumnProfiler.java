@@ -34,7 +34,9 @@ public final class ColumnProfiler {
   private static final Pattern SHORT_YEAR =
       Pattern.compile("\\d{1,2}([./-])\\s?\\d{1,2}\\1\\s?\\d{2}|\\d{1,2}[ -]\\p{L}{3,9}[ -]\\d{2}");
   private static final Pattern BLANK_WORD =
-      Pattern.compile("[-–—]{1,4}|(?i)n/a|n\\.a\\.|#n/a|null|nil|\\(null\\)|\\(blank\\)");
+      Pattern.compile(
+          "[-–—]{1,4}|(?i)n/a|n\\. ?a\\.|#n/[avd]|#nv|null|nil|\\(null\\)|\\(blank\\)"
+              + "|k\\. ?a\\.|o\\. ?a\\.|n\\. ?v\\. ?t\\.|s/d|s\\. ?d\\.|n\\. ?d\\.");
   private static final Pattern NUMBER_BLANK_WORD = Pattern.compile("(?i)na|none|nan|\\?{1,3}|\\.");
   private static final Pattern DAY_AND_MONTH = Pattern.compile("\\d{1,2}-(\\p{L}{3})");
   private static final int SHOWN = 12;
@@ -213,7 +215,7 @@ public final class ColumnProfiler {
   /** True if a word that may stand for a blank can begin so: with a sign, or a byte of UTF-8. */
   public static boolean mayBeBlankWord(int first) {
     return switch (first) {
-      case '-', 'n', 'N', '#', '(', '?', '.' -> true;
+      case '-', 'n', 'N', '#', '(', '?', '.', 'k', 'K', 'o', 'O', 's', 'S' -> true;
       // a dash, or what begins with spaces
       default -> first >= 0x80 || first > 0 && first <= ' ';
     };
@@ -228,7 +230,11 @@ public final class ColumnProfiler {
     votes = votes.plus(Votes.ofNumber(text, count));
     String currency = NumberReader.currencyOf(text);
     if (currency != null) {
-      count(currencies, currency, count, line);
+      count(
+          currencies,
+          Codes.currency(currency) instanceof String code ? code : currency,
+          count,
+          line);
     }
     maxScale = Math.max(maxScale, number.scale());
     if (number.precision() - number.scale() > 3) {

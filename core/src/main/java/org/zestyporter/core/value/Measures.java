@@ -13,6 +13,7 @@ import java.util.regex.Pattern;
 import javax.measure.IncommensurableException;
 import javax.measure.Unit;
 import javax.measure.UnitConverter;
+import org.jspecify.annotations.Nullable;
 import tech.units.indriya.unit.Units;
 
 /**
@@ -32,7 +33,7 @@ public final class Measures {
   private static final Pattern NUMBER_AND_UNIT =
       Pattern.compile(
           "\\G\\s*(?:and|,)?\\s*([0-9][0-9.,\\u00A0 ]*?|[0-9]*\\s?[0-9]+/[0-9]+)\\s*"
-              + "('{1,2}|’{1,2}|\"|″|′|”|°|\\p{L}[\\p{L}²³]*\\.?)(?=[\\s0-9,]|$)");
+              + "('{1,2}|’{1,2}|\"|″|′|”|°|%|\\p{L}[\\p{L}²³]*\\.?)(?=[\\s0-9,]|$)");
 
   static {
     length();
@@ -126,6 +127,7 @@ public final class Measures {
         "°F",
         "fahrenheit");
     add("K", "kelvin", Units.KELVIN, "kel");
+    add("%", "per cent", Units.PERCENT, "percent", "pct", "prozent");
     add("J", "joules", Units.JOULE, "joule");
     add("Wh", "watt-hours", Units.JOULE.multiply(3600));
     add("kWh", "kilowatt-hours", Units.JOULE.multiply(3_600_000));
@@ -246,6 +248,12 @@ public final class Measures {
     return end > 0 && trimmed.substring(end).isBlank()
         ? sum
         : new Problem(ProblemCode.NOT_A_NUMBER, text, "no number with its unit");
+  }
+
+  /** The unit that stands behind the first number of a text; null if there is none. */
+  public static @Nullable Measure unitOf(String text) {
+    Matcher first = NUMBER_AND_UNIT.matcher(text.strip());
+    return first.find() ? find(first.group(2)) : null;
   }
 
   /** A number, also with a common fraction: 7 1/2. */

@@ -7,6 +7,7 @@ import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Reads numbers as offices write them: grouped, with a sign before or behind or parentheses for
@@ -39,6 +40,16 @@ final class NumberReader {
 
   private static final int MOST_ZEROS = 400;
 
+  /** Thousands and millions of a currency: 1,5 T€, 3 Mio. EUR, k$ 20. */
+  private static final Pattern THOUSANDS =
+      Pattern.compile(
+          "(?<number>[-+(−]?\\d.*?)\\s?(?<by>T|k|K|M|Mio\\.?|Mrd\\.?)\\s?"
+              + "(?<after>\\p{Sc}|EUR|USD|GBP|CHF)");
+
+  private static final Pattern THOUSANDS_BEFORE =
+      Pattern.compile(
+          "(?<by>T|k|K|M|Mio\\.?|Mrd\\.?)\\s?(?<after>\\p{Sc}|EUR|USD|GBP|CHF)\\s?(?<number>[-+(−]?\\d.*)");
+
   private NumberReader() {}
 
   /** Groups of three, or of two and a last one of three as written in India. */
@@ -63,6 +74,9 @@ final class NumberReader {
   /** False for what has too many letters, or letters that are no currency. */
   private static boolean mayBeNumber(String text) {
     int letters = 0;
+    if (thousands(text) != null) {
+      return true;
+    }
     if (SURE_POWER.matcher(text).matches()) {
       return true;
     }
@@ -70,6 +84,31 @@ final class NumberReader {
       letters += Character.isLetter(text.charAt(i)) ? 1 : 0;
     }
     return letters == 0 || letters <= 3 && currency(withoutSign(text)) != null;
+  }
+
+  /** The parts of an amount in thousands or more of a currency; null if it is none. */
+  private static @Nullable Matcher thousands(String text) {
+    if (text.length() < 3) {
+      return null;
+    }
+    char last = text.charAt(text.length() - 1);
+    boolean before = "TkKM".indexOf(text.charAt(0)) >= 0;
+    boolean after =
+        Character.getType(last) == Character.CURRENCY_SYMBOL || "RDPF".indexOf(last) >= 0;
+    if (!before && !after) {
+      return null;
+    }
+    Matcher parts = (before ? THOUSANDS_BEFORE : THOUSANDS).matcher(text);
+    return parts.matches() ? parts : null;
+  }
+
+  private static BigDecimal times(BigDecimal amount, int zeros) {
+    BigDecimal scaled = amount.scaleByPowerOfTen(zeros);
+    return scaled.setScale(Math.max(0, scaled.scale()));
+  }
+
+  private static int zeros(String word) {
+    return word.startsWith("Mrd") ? 9 : word.startsWith("M") ? 6 : 3;
   }
 
   private static String withoutSign(String text) {
@@ -93,6 +132,13 @@ final class NumberReader {
       if (behind instanceof BigDecimal amount && amount.signum() >= 0) {
         return trimmed.charAt(0) == '-' ? amount.negate() : amount;
       }
+    }
+    Matcher thousands = thousands(trimmed);
+    if (thousands != null) {
+      Object number = read(thousands.group("number"), decimal);
+      return number instanceof BigDecimal amount
+          ? times(amount, zeros(thousands.group("by")))
+          : new Problem(ProblemCode.NOT_A_NUMBER, text, whyNot(trimmed, decimal));
     }
     Matcher power = POWER.matcher(trimmed);
     if (power.matches() && read(power.group(1), decimal) instanceof BigDecimal mantissa) {
@@ -158,7 +204,8 @@ final class NumberReader {
 
   /** The currency of a number that may have its sign before the currency; null if there is none. */
   static String currencyOf(String text) {
-    return currency(withoutSign(text.strip()));
+    Matcher thousands = thousands(text.strip());
+    return thousands != null ? thousands.group("after") : currency(withoutSign(text.strip()));
   }
 
   /** The currency that stands beside a number, as written; null if there is none. */

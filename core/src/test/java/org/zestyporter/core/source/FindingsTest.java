@@ -108,7 +108,7 @@ class FindingsTest extends TestTables {
     assertThat(one.profiles().get(1).least()).isEqualTo("-12.25");
     assertThat(warning(one, "currency").confirm()).isFalse();
     SourceTable two = text("n;price\n1;€ 8,00\n2;8,00 GBP\n3;€ 9,50\n");
-    assertThat(warning(two, "several-currencies").message()).contains("€, GBP");
+    assertThat(warning(two, "several-currencies").message()).contains("EUR, GBP");
   }
 
   @Test
@@ -161,5 +161,31 @@ class FindingsTest extends TestTables {
     assertThat(column.misfits())
         .extracting(ColumnProfile.ValueCount::text, ColumnProfile.ValueCount::line)
         .containsExactly(org.assertj.core.groups.Tuple.tuple("tbc", (long) rows - 5));
+  }
+
+  @Test
+  void oneCurrencyMayBeWrittenInManyWays() throws IOException {
+    SourceTable one = text("No;Due\n1;€ 5,00\n2;7,10 EUR\n3;1,5 T€\n");
+    assertThat(one.profiles().get(1).type()).isEqualTo(ValueType.DECIMAL);
+    assertThat(one.warnings())
+        .extracting(Warning::code)
+        .doesNotContain(WarningCode.SEVERAL_CURRENCIES);
+    SourceTable two = text("No;Due\n1;€ 5,00\n2;7,10 GBP\n3;£ 8,00\n");
+    assertThat(two.warnings())
+        .filteredOn(w -> w.code() == WarningCode.SEVERAL_CURRENCIES)
+        .extracting(Warning::message)
+        .singleElement()
+        .asString()
+        .contains("(EUR, GBP)");
+  }
+
+  @Test
+  void wordsForBlankAreKnownInOtherLanguages() throws IOException {
+    SourceTable table =
+        text(
+            "Nr;Ort;Tag\n1;k. A.;3.4.2026\n2;Kiel;#N/V\n3;n.v.t.;5.4.2026\n4;Ulm;s/d\n5;oak;6.4.2026\n");
+    assertThat(table.profiles().get(1).blank()).isEqualTo(2);
+    assertThat(table.profiles().get(2).blank()).isEqualTo(2);
+    assertThat(table.profiles().get(2).type()).isEqualTo(ValueType.DATE);
   }
 }

@@ -94,11 +94,14 @@ public final class Titles {
   }
 
   private String joined(int column) {
-    StringBuilder title = new StringBuilder();
+    String title = "";
     for (List<Cell> level : levels) {
-      title.append(' ').append(level.get(column).text().strip());
+      String word = level.get(column).text().strip();
+      // “Owner” above “Owner's mail” is said once
+      boolean again = word.toLowerCase(Locale.ROOT).startsWith(title.toLowerCase(Locale.ROOT));
+      title = again ? word : title + " " + word;
     }
-    return title.toString().strip().replaceAll("\\s+", " ");
+    return title.strip().replaceAll("\\s+", " ");
   }
 
   public int width() {

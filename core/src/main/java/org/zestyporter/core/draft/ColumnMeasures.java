@@ -1,0 +1,84 @@
+package org.zestyporter.core.draft;
+
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.source.SourceTable;
+import org.zestyporter.core.value.Cell;
+import org.zestyporter.core.value.Measures;
+import org.zestyporter.core.value.Problem;
+import org.zestyporter.core.value.UnitWords;
+import org.zestyporter.core.value.ValueReader;
+
+/** Tells of columns whether they hold numbers with their unit, such as 18.80 m, and in which. */
+final class ColumnMeasures {
+  private static final int VALUES_TRIED = 200;
+
+  private final SourceTable source;
+  private final Map<Integer, Found> found = new HashMap<>();
+
+  ColumnMeasures(SourceTable source) {
+    this.source = source;
+  }
+
+  /**
+   * What a column's first distinct values are.
+   *
+   * @param numbers share of those that are numbers, with a unit or without
+   * @param withUnit share of those that have their unit beside them
+   * @param unit the unit that most of these have; null if none has any
+   */
+  record Found(double numbers, double withUnit, Measures.@Nullable Measure unit) {}
+
+  Found of(int column) {
+    return found.computeIfAbsent(column, this::find);
+  }
+
+  private Found find(int column) {
+    String decimal = source.locale(column).decimal();
+    List<Cell> cells =
+        source.distinct(column).tallies().keySet().stream().limit(VALUES_TRIED).toList();
+    Map<Measures.Measure, Integer> units = new HashMap<>();
+    int bare = 0;
+    for (Cell cell : cells) {
+      if (!(ValueReader.number(cell.text(), decimal) instanceof Problem)) {
+        bare++;
+      } else {
+        Measures.Measure unit = Measures.unitOf(cell.text());
+        if (unit != null
+            && !(Measures.read(cell.text(), unit.symbol(), decimal) instanceof Problem)) {
+          units.merge(unit, 1, Integer::sum);
+        }
+      }
+    }
+    Measures.Measure most =
+        units.entrySet().stream()
+            .max(Map.Entry.comparingByValue())
+            .map(Map.Entry::getKey)
+            .orElse(null);
+    int with = units.values().stream().mapToInt(Integer::intValue).sum();
+    double all = Math.max(1, cells.size());
+    return new Found((bare + with) / all, with / all, most);
+  }
+
+  /**
+   * The unit in which a column is read for a field: that of the title, of the field, or of the
+   * values themselves. Null if most values are bare numbers, or measure something else.
+   *
+   * @param field the field's name
+   */
+  Measures.@Nullable Measure unitFor(int column, String field) {
+    Found measures = of(column);
+    if (measures.unit() == null || measures.withUnit() * 2 <= 1) {
+      return null;
+    }
+    Measures.Measure wanted = UnitWords.in(source.columns().get(column));
+    wanted = wanted == null ? UnitWords.in(field) : wanted;
+    if (wanted == null) {
+      return measures.unit();
+    }
+    boolean same = Measures.conversion(measures.unit().symbol(), wanted.symbol()) != null;
+    return same ? wanted : null;
+  }
+}
