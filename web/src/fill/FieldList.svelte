@@ -105,6 +105,11 @@
           {#if matter}<span class="o waiting" title={matter.message}
               ><Slip of="waiting" />to fill</span
             >
+          {:else if open.guesses.includes(field.name)}<span
+              class="o waiting"
+              title="a guess of the draft, which nobody has confirmed"
+              ><Slip of="waiting" />to confirm</span
+            >
           {:else}
             {#if asked}<span class="o waiting" title="rows that one answer for each word would free"
                 ><Slip of="waiting" />{count(asked)}</span

@@ -42,6 +42,13 @@ describe('the list of fields', () => {
     expect(anOpenPlan().field).toBe('registration');
   });
 
+  it('marks what is to be confirmed', () => {
+    const open = anOpenPlan();
+    open.editDestination((d) => ({ ...d, fills: d.fills.map((f) => ({ ...f, guess: true })) }));
+    render(FieldList, { open, rows });
+    expect(screen.getByRole('button', { name: /registration/ })).toHaveTextContent('to confirm');
+  });
+
   it('names the columns that go nowhere', () => {
     render(FieldList, { open: anOpenPlan(), rows });
     const unused = screen.getByText('Columns not used:').parentElement!;

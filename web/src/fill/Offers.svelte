@@ -57,9 +57,8 @@
           {#if letters}<kbd>{letter(i).toUpperCase()}</kbd>{:else}<span
               >{#if i === 0}<kbd>↵</kbd>{/if}</span
             >{/if}
-          <span class="what"
-            ><span class="col">{offer.column}</span><br /><span class="q2">{offer.because}</span
-            ></span
+          <span class="what" title={offer.because}
+            ><span class="col">{offer.column}</span> <span class="q2">{offer.because}</span></span
           >
           <span class="m q samples">{offer.samples.join(' · ')}</span>
           <span class="pass" class:few={offer.passes * 2 < offer.rows}
@@ -92,11 +91,11 @@
   }
   .offer {
     display: grid;
-    grid-template-columns: 22px minmax(150px, 1.2fr) minmax(0, 1fr) auto;
+    grid-template-columns: 22px minmax(0, 1.5fr) minmax(0, 1fr) auto;
     gap: 10px;
     align-items: center;
     width: 100%;
-    padding: 5px 10px;
+    padding: 3px 10px;
     text-align: left;
     line-height: 20px;
   }
@@ -108,8 +107,6 @@
   .samples {
     overflow: hidden;
     text-overflow: ellipsis;
-  }
-  .samples {
     white-space: nowrap;
   }
   .pass {

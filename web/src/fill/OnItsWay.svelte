@@ -12,6 +12,7 @@
   import { Stages } from './stages.svelte';
   import StepMenu from './StepMenu.svelte';
   import { region } from '../ui/region';
+  import Slip from '../ui/Slip.svelte';
 
   interface Props {
     open: OpenPlan;
@@ -22,6 +23,7 @@
 
   // there is one of this for each field
   const stages = untrack(() => new Stages(open, field.name));
+  const SURE = { plain: 'Plain', likely: 'Likely', guess: 'A guess' };
   let grid = $state<HTMLElement>();
   let offering = $state(false);
   const { table, fill, kept, trial, trials, editing, filledHere } = $derived(stages);
@@ -37,8 +39,10 @@
     const drafted = found?.column
       ? found.column === kept?.origin.column
       : kind === 'generated' || kind === 'joined';
-    return found && drafted ? found.because : '';
+    if (!found || !drafted) return '';
+    return `${SURE[found.sure ?? 'likely']}: ${found.because}`;
   });
+  const guessed = $derived(open.guesses.includes(field.name));
 
   $effect(() => {
     void stages.fill;
@@ -55,6 +59,7 @@
   });
 
   useKeys(() => [
+    ...(guessed ? [{ keys: ['y'], say: 'confirm', act: () => open.confirm(field.name) }] : []),
     { keys: ['c'], say: 'column', act: () => (offering = !offering) },
     { keys: ['a'], say: 'add a step', act: () => stages.addAt(-1) },
     {
@@ -133,6 +138,22 @@
     {#if offering && filledHere && !field.unfillable}
       <Offers {open} {field} letters done={() => (offering = false)} />
     {/if}
+    {#if guessed}
+      <p class="guess">
+        <span class="o waiting"><Slip of="waiting" /><b>To confirm</b></span>
+        {because}. It is rehearsed so, but nothing is written before you say so.
+        <span class="end">
+          <button class="button small" onclick={() => open.confirm(field.name)}
+            >Yes, fill it so <kbd>Y</kbd></button
+          >
+          <button
+            class="button small"
+            onclick={() => stages.put({ ...kept!, origin: { kind: 'database' }, steps: [] })}
+            >No</button
+          >
+        </span>
+      </p>
+    {/if}
     {#if table && fill && filledHere}
       <StageGrid
         {open}
@@ -157,7 +178,7 @@
               : ''}
           </button>
         {/if}
-        {#if because}<span class="because" title={because}>Drafted so: {because}.</span>{/if}
+        {#if because && !guessed}<span class="because" title={because}>{because}.</span>{/if}
         <span class="end">pale = the step left it as it was</span>
       </div>
     {/if}
@@ -191,6 +212,19 @@
   }
   .ofstep {
     padding: 0 12px 4px;
+  }
+  .guess {
+    display: flex;
+    align-items: center;
+    gap: 10px;
+    padding: 6px 12px;
+    background: var(--ask-w);
+  }
+  .guess .end {
+    margin-left: auto;
+    display: flex;
+    gap: 6px;
+    flex: none;
   }
   .none {
     padding: 14px 16px;

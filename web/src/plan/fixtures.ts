@@ -124,6 +124,7 @@ export function aView(change: Partial<PlanView> = {}): PlanView {
     tableRecords: 1873,
     checks: [],
     lapsed: [],
+    followed: [],
     matters: [],
     evidence: [],
     troubles: [],

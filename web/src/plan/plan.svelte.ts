@@ -11,7 +11,8 @@ import type {
   UndoRequest,
 } from '../api/types';
 import { work } from '../run/work.svelte';
-import { tell } from '../ui/toaster';
+import { note, tell } from '../ui/toaster';
+import { listed } from '../ui/words';
 
 const PAUSE = 250;
 
@@ -40,6 +41,8 @@ export class OpenPlan {
   /** Values that can't be taken, and those of them that an answer would free. */
   trouble = $derived(this.view.troubles.reduce((sum, t) => sum + t.rows, 0));
   questions = $derived(this.view.troubles.reduce((sum, t) => sum + t.questions, 0));
+  /** Fields that a draft fills on slight evidence, which nobody has confirmed. */
+  guesses = $derived(this.destination.fills.filter((f) => f.guess).map((f) => f.field));
   /** True if the last rehearsal is of this plan and this file as they stand. */
   rehearsed = $derived(
     this.rehearsal?.state === 'done' &&
@@ -61,6 +64,7 @@ export class OpenPlan {
     this.take(view);
     this.field =
       view.matters.find((m) => m.code === 'required-field')?.field ??
+      this.guesses[0] ??
       view.troubles.find((t) => t.rows > 0)?.field ??
       view.plan.destinations[0]?.fills[0]?.field ??
       view.table.fields[0]?.name ??
@@ -112,12 +116,19 @@ export class OpenPlan {
     }));
   }
 
-  /** Puts a fill in the place of the field's old one. */
+  /** Puts a fill in the place of the field's old one. What a person puts is no guess. */
   putFill(fill: Fill) {
+    const sure = { ...fill, guess: undefined };
     this.editDestination((d) => ({
       ...d,
-      fills: [...d.fills.filter((f) => f.field !== fill.field), fill],
+      fills: [...d.fills.filter((f) => f.field !== fill.field), sure],
     }));
+  }
+
+  /** Settles that a field is filled as the draft guessed. */
+  confirm(field: string) {
+    const fill = this.fill(field);
+    if (fill?.guess) this.putFill(fill);
   }
 
   /** Reads a cell as another text, as long as it holds what it holds now. */
@@ -181,7 +192,9 @@ export class OpenPlan {
       );
       this.view = view;
       this.refusal = '';
-      if (this.plan === sent) {
+      const unchanged = this.plan === sent;
+      if (view.followed.length) this.takeDraft(view);
+      if (unchanged) {
         this.saving = 'saved';
       } else {
         this.saveSoon();
@@ -190,6 +203,25 @@ export class OpenPlan {
       this.saving = 'unsaved';
       this.onRefused(error);
     }
+  }
+
+  /** Takes what the server has drafted anew; what was changed here meanwhile stays. */
+  private takeDraft(view: PlanView) {
+    const into = view.plan.destinations[0]!;
+    const drafted = (f: Fill) => view.followed.includes(f.field);
+    this.plan = {
+      ...this.plan,
+      destinations: this.plan.destinations.map((d, i) =>
+        i === 0
+          ? {
+              ...d,
+              keys: into.keys,
+              fills: [...d.fills.filter((f) => !drafted(f)), ...into.fills.filter(drafted)],
+            }
+          : d,
+      ),
+    };
+    note(`Read otherwise, so drafted anew: ${listed(view.followed)}. Ctrl Z takes it back.`);
   }
 
   private onRefused(error: unknown) {
@@ -284,6 +316,7 @@ export class OpenPlan {
 
   private async go(kind: 'rehearsal' | 'run', begin: () => Promise<RunView>) {
     if (this.busy || this.view.matters.length) return null;
+    if (kind === 'run' && this.guesses.length) return null;
     this.busy = kind;
     try {
       await this.save();

@@ -62,6 +62,7 @@ function view(revision: number, change: Partial<PlanView> = {}): PlanView {
     troubles: [],
     checks: [],
     lapsed: [],
+    followed: [],
     ...change,
   };
 }
@@ -137,6 +138,56 @@ describe('an open plan', () => {
     open.putReading({ encoding: 'x' });
     await open.save();
     expect(open.refusal).toContain('no encoding');
+  });
+
+  it('follows what was drafted anew, and keeps what was changed meanwhile', async () => {
+    const fill = (field: string, column: string, guess?: boolean) =>
+      ({
+        ...view(1).plan.destinations[0]!.fills[0],
+        field,
+        origin: { kind: 'column', column },
+        guess,
+      }) as never;
+    const start = view(1);
+    const into = start.plan.destinations[0]!;
+    const before = {
+      ...start.plan,
+      destinations: [{ ...into, fills: [fill('a', 'Column A'), fill('b', 'Column B')] }],
+    };
+    const after = {
+      ...before,
+      destinations: [{ ...into, fills: [fill('a', 'Reg'), fill('b', 'Name', true)] }],
+    };
+    let open!: OpenPlan;
+    vi.spyOn(api, 'PUT').mockImplementation((async (
+      _: string,
+      sent: { body: { plan: Plan; revision: number } },
+    ) => {
+      if (sent.body.revision > 1) return { data: { ...view(3), plan: sent.body.plan } };
+      open.edit(named('Mine'));
+      return { data: { ...view(2, { plan: after, followed: ['a', 'b'] }) } };
+    }) as never);
+    open = new OpenPlan(view(1, { plan: before }));
+    open.putReading({ titleRows: [2] });
+    await open.save();
+    expect(open.plan.name).toBe('Mine');
+    expect(open.fill('a')?.origin.column).toBe('Reg');
+    expect(open.guesses).toEqual(['b']);
+    expect(standing(open, 'fill').words).toBe('1 guess to confirm');
+    open.confirm('b');
+    expect(open.guesses).toEqual([]);
+    expect(open.fill('b')?.origin.column).toBe('Name');
+    await open.save();
+  });
+
+  it('runs nothing that is a guess', async () => {
+    const post = vi.spyOn(api, 'POST');
+    const start = view(1).plan;
+    const into = start.destinations[0]!;
+    const fills = [{ field: 'a', origin: { kind: 'column', column: 'A' }, guess: true } as never];
+    const plan = { ...start, destinations: [{ ...into, fills }] };
+    expect(await new OpenPlan(view(1, { plan })).start()).toBeNull();
+    expect(post).not.toHaveBeenCalled();
   });
 
   it('does not run or rehearse what could not be saved', async () => {

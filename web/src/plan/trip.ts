@@ -42,6 +42,9 @@ export function standing(open: OpenPlan, stop: Stop): Standing {
       ).size;
       if (unfilled)
         return { words: `${many(unfilled, 'field')} to fill`, tone: 'waiting', open: true };
+      const n = open.guesses.length;
+      if (n)
+        return { words: `${many(n, 'guess', 'guesses')} to confirm`, tone: 'waiting', open: true };
       const bad = open.trouble - open.questions;
       const asked = open.questions ? `${count(open.questions)} to answer` : '';
       if (bad) {

@@ -30,6 +30,7 @@
         name,
         field: first.field,
         here: first.destination === shown,
+        guess: first.code === 'guess',
         words,
         rows: words.reduce((sum, q) => sum + q.rows, 0),
       };
@@ -84,7 +85,8 @@
         <div class="group" data-code="question">
           <b class="waiting r n">{count(question.rows)}</b>
           <div>
-            <b class="m">{question.name}</b> knows no such word
+            <b class="m">{question.name}</b>
+            {question.guess ? 'is filled by a guess, from' : 'knows no such word'}
             <div class="values">
               {#each question.words.slice(0, 6) as word (word.value)}
                 <button
@@ -101,7 +103,7 @@
             </div>
           </div>
           {#if fix && question.here}<button class="button small" onclick={() => fix(question.field)}
-              >Answer</button
+              >{question.guess ? 'Confirm' : 'Answer'}</button
             >{/if}
         </div>
       {/each}

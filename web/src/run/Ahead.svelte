@@ -4,7 +4,7 @@
   import type { OpenPlan } from '../plan/plan.svelte';
   import type { Stop } from '../plan/trip';
   import LedgerView from '../rehearse/LedgerView.svelte';
-  import { count, many, OUTCOMES, when } from '../ui/words';
+  import { count, listed, many, OUTCOMES, when } from '../ui/words';
   import { deed, sumsOf } from './books';
   import FieldsChanged from './FieldsChanged.svelte';
   import OutcomeTitles from './OutcomeTitles.svelte';
@@ -46,7 +46,16 @@
   <h2>What is about to happen</h2>
   <span class="q2">as rehearsed {when(rehearsal.startedAt)}, by this Plan and this file</span>
   <span class="end">
-    {#if refused}
+    {#if open.guesses.length}
+      <b class="waiting">{listed(open.guesses)}: filled by a guess that nobody has confirmed.</b>
+      <button
+        class="button"
+        onclick={() => {
+          open.field = open.guesses[0]!;
+          goTo('fill');
+        }}>Confirm</button
+      >
+    {:else if refused}
       <b class="rejected">The database refuses {many(refused, 'row')}: nothing would be written.</b>
       <button class="button" onclick={() => goTo('rehearse')}>Set aside or mend</button>
     {:else if doing}

@@ -12,6 +12,14 @@ export function many(value: number, one: string, more = `${one}s`): string {
   return `${count(value)} ${value === 1 ? one : more}`;
 }
 
+/** Some words in a row: the first few, and how many more there are. */
+export function listed(words: string[], most = 4): string {
+  const more = words.length - most;
+  return more > 1
+    ? `${words.slice(0, most).join(', ')} and ${more} more`
+    : words.slice(0, most + 1).join(', ');
+}
+
 /** What a row can come to when it is brought in. */
 export const OUTCOMES = [
   'new',

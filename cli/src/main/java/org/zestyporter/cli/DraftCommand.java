@@ -186,7 +186,9 @@ final class DraftCommand implements Callable<Integer> {
 
   private static void print(PlanDraft.Proposal proposal, PrintWriter out) {
     for (PlanDraft.FillEvidence e : proposal.evidence()) {
-      out.printf("%-20s %-24s %s%n", e.field(), e.column() == null ? "-" : e.column(), e.because());
+      out.printf(
+          "%-20s %-24s %-7s %s%n",
+          e.field(), e.column() == null ? "-" : e.column(), e.sure().word(), e.because());
     }
   }
 
@@ -226,6 +228,8 @@ final class DraftCommand implements Callable<Integer> {
         .with(
             b ->
                 b.lastRow(null)
+                    .section(
+                        source.reading().section().isEmpty() ? null : source.reading().section())
                     .skip(null)
                     .blankWords(null)
                     .confirmed(null)

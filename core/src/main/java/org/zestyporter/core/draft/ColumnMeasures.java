@@ -27,9 +27,10 @@ final class ColumnMeasures {
    *
    * @param numbers share of those that are numbers, with a unit or without
    * @param withUnit share of those that have their unit beside them
-   * @param unit the unit that most of these have; null if none has any
+   * @param percent share of those that are shares of a hundred, such as 12 %
+   * @param unit the unit that most of those with a unit have; null if none has any
    */
-  record Found(double numbers, double withUnit, Measures.@Nullable Measure unit) {}
+  record Found(double numbers, double withUnit, double percent, Measures.@Nullable Measure unit) {}
 
   Found of(int column) {
     return found.computeIfAbsent(column, this::find);
@@ -41,9 +42,12 @@ final class ColumnMeasures {
         source.distinct(column).tallies().keySet().stream().limit(VALUES_TRIED).toList();
     Map<Measures.Measure, Integer> units = new HashMap<>();
     int bare = 0;
+    int percent = 0;
     for (Cell cell : cells) {
       if (!(ValueReader.number(cell.text(), decimal) instanceof Problem)) {
         bare++;
+      } else if (isPercent(cell.text().strip(), decimal)) {
+        percent++;
       } else {
         Measures.Measure unit = Measures.unitOf(cell.text());
         if (unit != null
@@ -59,7 +63,18 @@ final class ColumnMeasures {
             .orElse(null);
     int with = units.values().stream().mapToInt(Integer::intValue).sum();
     double all = Math.max(1, cells.size());
-    return new Found((bare + with) / all, with / all, most);
+    return new Found((bare + with + percent) / all, with / all, percent / all, most);
+  }
+
+  private static boolean isPercent(String text, String decimal) {
+    return text.endsWith("%")
+        && !(ValueReader.number(text.substring(0, text.length() - 1).strip(), decimal)
+            instanceof Problem);
+  }
+
+  /** True if most values of a column are shares of a hundred. */
+  boolean isPercent(int column) {
+    return of(column).percent() * 2 > 1;
   }
 
   /**

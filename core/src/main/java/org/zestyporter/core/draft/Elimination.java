@@ -67,7 +67,8 @@ final class Elimination {
                 column,
                 Pairing.ENOUGH,
                 null,
-                "the only column left whose values it can take; please check"));
+                "the only column left whose values it can take",
+                Certainty.GUESS));
       }
     }
     return pairs;

@@ -52,11 +52,7 @@ final class FillDraft {
   private void addSteps(List<Step> steps, FieldInfo field, int column, String title) {
     switch (field.type()) {
       case WHOLE, DECIMAL -> {
-        Measures.Measure unit = measures.unitFor(column, field.name());
-        steps.add(
-            unit == null
-                ? Step.of(StepKind.READ_NUMBER)
-                : Step.of(StepKind.READ_MEASURE, "in", unit.symbol()));
+        steps.add(numberStep(field, column));
         if (UnitWords.differ(title, field.name())) {
           steps.add(
               Step.of(
@@ -77,6 +73,21 @@ final class FillDraft {
         // taken as it comes
       }
     }
+  }
+
+  private Step numberStep(FieldInfo field, int column) {
+    if (measures.isPercent(column)) {
+      // a field without room for figures before the sign holds fractions
+      boolean fraction =
+          field.precision() != null
+              && field.scale() != null
+              && field.precision() - field.scale() <= 1;
+      return Step.of(StepKind.READ_PERCENT, "as", fraction ? "fraction" : "points");
+    }
+    Measures.Measure unit = measures.unitFor(column, field.name());
+    return unit == null
+        ? Step.of(StepKind.READ_NUMBER)
+        : Step.of(StepKind.READ_MEASURE, "in", unit.symbol());
   }
 
   private void addTextSteps(List<Step> steps, FieldInfo field, int column) {

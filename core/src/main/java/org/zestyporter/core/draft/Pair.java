@@ -13,6 +13,7 @@ import org.zestyporter.core.plan.Fill;
  * @param because why they fit, in words
  * @param remembered the fill that did so in an earlier plan; null if none did
  * @param isByValues true if only values speak for it
+ * @param sure how sure it is
  */
 record Pair(
     FieldInfo field,
@@ -21,13 +22,21 @@ record Pair(
     LinkValues.@Nullable Overlap link,
     String because,
     @Nullable Fill remembered,
-    boolean isByValues) {
+    boolean isByValues,
+    Certainty sure) {
 
-  Pair(FieldInfo field, int column, int score, LinkValues.@Nullable Overlap link, String because) {
-    this(field, column, score, link, because, null, false);
+  /** A pair that names speak for. */
+  Pair(
+      FieldInfo field,
+      int column,
+      int score,
+      LinkValues.@Nullable Overlap link,
+      String because,
+      Certainty sure) {
+    this(field, column, score, link, because, null, false, sure);
   }
 
   Pair withScore(int other) {
-    return new Pair(field, column, other, link, because, remembered, isByValues);
+    return new Pair(field, column, other, link, because, remembered, isByValues, sure);
   }
 }

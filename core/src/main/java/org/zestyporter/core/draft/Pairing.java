@@ -30,6 +30,14 @@ final class Pairing {
   /** So many values must be readable for a title to be believed. */
   private static final double MOSTLY = 0.5;
 
+  private static final double NEARLY_ALL = 0.9;
+
+  /** A name that says just what the field is called. */
+  private static final int SAME_NAME = 90;
+
+  /** Values that hardly anything else than the field could hold. */
+  private static final int STRONG = 65;
+
   private static final double SOME = 0.25;
 
   private final SourceTable source;
@@ -90,15 +98,16 @@ final class Pairing {
     if (pair != null) {
       boolean isSilent = pair.because().isEmpty() || pair.score() < ENOUGH;
       return isSilent && field.link() == null
-          ? new Pair(field, column, pair.score(), pair.link(), "its values can be taken")
+          ? new Pair(
+              field, column, pair.score(), pair.link(), "its values can be taken", Certainty.GUESS)
           : pair;
     }
     LinkValues.Overlap some = field.link() == null ? null : linkValues.best(field, column);
     if (some != null) {
-      return new Pair(field, column, 1, some, found(field, some));
+      return new Pair(field, column, 1, some, found(field, some), Certainty.GUESS);
     }
     return field.link() == null && fits(column, field)
-        ? new Pair(field, column, 0, null, "its values can be taken")
+        ? new Pair(field, column, 0, null, "its values can be taken", Certainty.GUESS)
         : null;
   }
 
@@ -110,7 +119,7 @@ final class Pairing {
         label == null
             ? "its values are none that the field can take"
             : "none of its values is found in " + field.link().table() + " so far";
-    return new Pair(field, column, 0, label, because);
+    return new Pair(field, column, 0, label, because, Certainty.GUESS);
   }
 
   private static String found(FieldInfo field, LinkValues.Overlap overlap) {
@@ -128,7 +137,9 @@ final class Pairing {
     ColumnProfile profile = source.profiles().get(column);
     boolean number =
         field.type().isNumber()
-            && (profile.type().isNumber() || measures.unitFor(column, field.name()) != null);
+            && (profile.type().isNumber()
+                || measures.isPercent(column)
+                || measures.unitFor(column, field.name()) != null);
     return number || typeFit(profile, field) > 0;
   }
 
@@ -149,8 +160,9 @@ final class Pairing {
             REMEMBERED,
             null,
             "an earlier plan fills it from this column",
-            fill,
-            false);
+            fill.withGuess(false),
+            false,
+            Certainty.PLAIN);
       }
     }
     return null;
@@ -187,7 +199,24 @@ final class Pairing {
     }
     return isNoText(table, field, column)
         ? null
-        : byValues(table, new Pair(field, column, score + fit, null, because));
+        : byValues(
+            table,
+            new Pair(
+                field,
+                column,
+                score + fit,
+                null,
+                because,
+                byName(name.score(), score > name.score())));
+  }
+
+  /**
+   * How sure a pair is that names speak for.
+   *
+   * @param backed true if choices or the table's own name speak for it too
+   */
+  private static Certainty byName(int score, boolean backed) {
+    return score >= SAME_NAME || backed && score >= ENOUGH ? Certainty.PLAIN : Certainty.LIKELY;
   }
 
   /** Where the names say little, the values that the field holds already may say more. */
@@ -199,10 +228,25 @@ final class Pairing {
               ? byName.because() + ", and " + agreement.because()
               : byName.because();
       int score = byName.score() + agreement.score() / 5;
-      return new Pair(byName.field(), byName.column(), score, null, because);
+      boolean both = agreement.score() >= ENOUGH;
+      return new Pair(
+          byName.field(),
+          byName.column(),
+          score,
+          null,
+          because,
+          both ? Certainty.PLAIN : byName.sure());
     }
     int score = agreement.score() + Math.max(0, byName.score()) / 4;
-    return new Pair(byName.field(), byName.column(), score, null, agreement.because(), null, true);
+    return new Pair(
+        byName.field(),
+        byName.column(),
+        score,
+        null,
+        agreement.because(),
+        null,
+        true,
+        agreement.score() >= STRONG ? Certainty.LIKELY : Certainty.GUESS);
   }
 
   /** Share of a column's first distinct values that a field could be given. */
@@ -240,7 +284,12 @@ final class Pairing {
       return name.score() >= 70 ? sparse(field, column, name) : null;
     }
     int score = name.score() / 2 + (int) Math.round(40 + 40 * overlap.share());
-    return new Pair(field, column, score, overlap, found(field, overlap));
+    boolean mostly = overlap.share() >= MOSTLY;
+    Certainty sure =
+        mostly && name.score() >= ENOUGH || overlap.share() >= NEARLY_ALL
+            ? Certainty.PLAIN
+            : mostly || name.score() >= ENOUGH ? Certainty.LIKELY : Certainty.GUESS;
+    return new Pair(field, column, score, overlap, found(field, overlap), sure);
   }
 
   /** A link by its name alone, where the other table holds hardly any of what it will hold. */
@@ -262,7 +311,8 @@ final class Pairing {
                 + field.link().table()
                 + " holds only "
                 + label.rows()
-                + " records to look in yet");
+                + " records to look in yet",
+            Certainty.LIKELY);
   }
 
   private static String share(LinkValues.Overlap overlap) {

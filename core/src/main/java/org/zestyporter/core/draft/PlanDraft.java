@@ -73,8 +73,13 @@ public final class PlanDraft {
     }
   }
 
-  /** Why a field is filled so. */
-  public record FillEvidence(String field, @Nullable String column, String because) {}
+  /**
+   * Why a field is filled so.
+   *
+   * @param sure how sure that is; null in what an earlier version kept
+   */
+  public record FillEvidence(
+      String field, @Nullable String column, String because, @Nullable Certainty sure) {}
 
   /** Proposals for the tables that fit best, best first. */
   public List<Proposal> rank() {
@@ -119,7 +124,7 @@ public final class PlanDraft {
    *
    * @param fill what a draft would make of it
    */
-  public record Offer(String column, Fill fill, String because) {}
+  public record Offer(String column, Fill fill, String because, Certainty sure) {}
 
   /**
    * The columns that could feed a field, the likeliest first.
@@ -134,7 +139,7 @@ public final class PlanDraft {
             Comparator.comparingInt((Pair p) -> p.score() < SLIGHT ? 0 : -p.score())
                 .thenComparing(p -> used.contains(source.columns().get(p.column()))))
         .limit(MOST_OFFERS)
-        .map(p -> new Offer(source.columns().get(p.column()), fills.of(p), p.because()))
+        .map(p -> new Offer(source.columns().get(p.column()), fills.of(p), p.because(), p.sure()))
         .toList();
   }
 
@@ -150,7 +155,7 @@ public final class PlanDraft {
     }
     Pair fitting = pairing.offer(table, field, index);
     Pair pair = fitting == null ? pairing.anyway(field, index) : fitting;
-    return new Offer(column, fills.of(pair), pair.because());
+    return new Offer(column, fills.of(pair), pair.because(), pair.sure());
   }
 
   /** Proposals for tables whose records belong to those of a proposed destination. */
@@ -187,13 +192,15 @@ public final class PlanDraft {
       if (pair != null) {
         Fill fill = this.fills.of(pair);
         boolean inKey = key != null && key.fields().contains(field.name());
+        fill = fill.withGuess(pair.sure() == Certainty.GUESS);
         proposed.add(inKey && !key.ignoring().isEmpty() ? fill.forNewOnly() : fill);
         evidence.add(
-            new FillEvidence(field.name(), source.columns().get(pair.column()), pair.because()));
+            new FillEvidence(
+                field.name(), source.columns().get(pair.column()), pair.because(), pair.sure()));
         score += pair.score();
       } else if (other != null) {
         proposed.add(other.fill());
-        evidence.add(new FillEvidence(field.name(), null, other.because()));
+        evidence.add(new FillEvidence(field.name(), null, other.because(), Certainty.LIKELY));
         score += other.score();
       } else if (field.required()) {
         score -= 60;

@@ -20,6 +20,8 @@ import org.zestyporter.core.step.Step;
  * @param defaultValue the value for {@code whenBlank} or {@code whenBad} = default, in the form in
  *     which the field is shown
  * @param onlyNew true if existing records keep what they have
+ * @param guess true if a draft chose the column on slight evidence and nobody has confirmed it;
+ *     such a fill is rehearsed, but nothing is written by it
  */
 @RecordBuilder
 public record Fill(
@@ -30,7 +32,8 @@ public record Fill(
     BlankOnMatch blankOnMatch,
     WhenBad whenBad,
     @Nullable String defaultValue,
-    boolean onlyNew)
+    boolean onlyNew,
+    @Nullable Boolean guess)
     implements FillBuilder.With {
 
   /** What a blank value means for a new record. */
@@ -76,17 +79,24 @@ public record Fill(
     whenBlank = whenBlank == null ? WhenBlank.LEAVE : whenBlank;
     blankOnMatch = blankOnMatch == null ? BlankOnMatch.KEEP : blankOnMatch;
     whenBad = whenBad == null ? WhenBad.REJECT : whenBad;
+    guess = Boolean.TRUE.equals(guess) ? Boolean.TRUE : null;
   }
 
   /** A fill with the usual policies. */
   public static Fill of(String field, Origin origin, Step... steps) {
-    return new Fill(field, origin, List.of(steps), null, null, null, null, false);
+    return new Fill(field, origin, List.of(steps), null, null, null, null, false, null);
   }
 
   /** True unless the field is left to the database. */
   @JsonIgnore
   public boolean isGiven() {
     return !(origin instanceof Origin.Database);
+  }
+
+  /** True if nobody has confirmed that the field is filled so. */
+  @JsonIgnore
+  public boolean isGuess() {
+    return guess != null;
   }
 
   public Fill rejectBlank() {

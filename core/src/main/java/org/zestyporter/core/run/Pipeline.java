@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.TreeMap;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Application;
 import org.zestyporter.core.application.FieldInfo;
@@ -19,6 +20,7 @@ import org.zestyporter.core.plan.RunSettings;
 import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
+import org.zestyporter.core.value.ProblemCode;
 
 /**
  * Takes every row of a source through a plan.
@@ -228,6 +230,9 @@ public final class Pipeline {
       throw ErrorCode.NO_DESTINATION.error("The plan fills no table yet.");
     }
     own.require();
+    if (last.stays()) {
+      own.requireConfirmed();
+    }
     List<Target> targets = Targets.open(own);
     Bearing bearing = new Bearing(plan.run(), source.rowCount());
     try (Chunks chunks = new Chunks(source, targets);
@@ -301,13 +306,30 @@ public final class Pipeline {
         state,
         source.rowCount(),
         books.stream().map(Books::destination).toList(),
-        books.stream().flatMap(b -> b.questions().stream()).toList(),
+        Stream.concat(guesses(), books.stream().flatMap(b -> b.questions().stream())).toList(),
         books.stream().flatMap(b -> b.problems().stream()).toList(),
         books.stream().flatMap(b -> b.controlTotals().stream()).toList(),
         books.stream().flatMap(b -> b.created().stream()).toList(),
         books.stream().allMatch(Books::balanced),
         Math.round(seconds * 1000) / 1000.0,
         Math.round(done / Math.max(seconds, 1e-6)));
+  }
+
+  /** Fills that wait for somebody to confirm them, and all rows with them. */
+  private Stream<RunReport.Question> guesses() {
+    return plan.destinations().stream()
+        .flatMap(
+            d ->
+                d.fills().stream()
+                    .filter(Fill::isGuess)
+                    .map(
+                        f ->
+                            new RunReport.Question(
+                                ProblemCode.GUESS,
+                                d.table(),
+                                f.field(),
+                                f.origin().column(),
+                                source.rowCount())));
   }
 
   /**

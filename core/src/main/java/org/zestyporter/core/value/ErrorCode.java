@@ -30,6 +30,7 @@ public enum ErrorCode {
   NO_SUCH_FIELD(Kind.USER),
   UNFILLABLE_FIELD(Kind.USER, "Leave it to the database."),
   REQUIRED_FIELD(Kind.USER),
+  GUESS(Kind.USER),
   FILLED_TWICE(Kind.USER),
   LEFT_TO_DATABASE(Kind.USER),
   NO_ORIGIN(Kind.USER),

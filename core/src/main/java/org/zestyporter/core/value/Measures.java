@@ -33,7 +33,7 @@ public final class Measures {
   private static final Pattern NUMBER_AND_UNIT =
       Pattern.compile(
           "\\G\\s*(?:and|,)?\\s*([0-9][0-9.,\\u00A0 ]*?|[0-9]*\\s?[0-9]+/[0-9]+)\\s*"
-              + "('{1,2}|’{1,2}|\"|″|′|”|°|%|\\p{L}[\\p{L}²³]*\\.?)(?=[\\s0-9,]|$)");
+              + "('{1,2}|’{1,2}|\"|″|′|”|°|\\p{L}[\\p{L}²³]*\\.?)(?=[\\s0-9,]|$)");
 
   static {
     length();
@@ -127,7 +127,6 @@ public final class Measures {
         "°F",
         "fahrenheit");
     add("K", "kelvin", Units.KELVIN, "kel");
-    add("%", "per cent", Units.PERCENT, "percent", "pct", "prozent");
     add("J", "joules", Units.JOULE, "joule");
     add("Wh", "watt-hours", Units.JOULE.multiply(3600));
     add("kWh", "kilowatt-hours", Units.JOULE.multiply(3_600_000));

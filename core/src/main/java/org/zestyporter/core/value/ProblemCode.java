@@ -39,6 +39,8 @@ public enum ProblemCode {
   PARENT,
   ROW_REJECTED,
   CIRCLE,
+  /** A draft chose the column on slight evidence, and nobody has confirmed it. */
+  GUESS,
   /** The database refused the record. */
   REFUSED,
   /** The row waits for one further on, in a run that was cut off in between. */

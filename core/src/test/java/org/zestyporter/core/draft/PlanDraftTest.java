@@ -269,15 +269,28 @@ class PlanDraftTest {
   @ParameterizedTest
   @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
   void numbersWithTheirUnitAreReadAsMeasures(Databases.Fresh on) throws SQLException, IOException {
-    on.execute("CREATE TABLE spar (id INTEGER PRIMARY KEY, length_m NUMERIC(6,2), price INTEGER)");
+    on.execute(
+        "CREATE TABLE spar (id INTEGER PRIMARY KEY, length_m NUMERIC(6,2), price INTEGER,"
+            + " weight NUMERIC(8,1), wear NUMERIC(5,2), loss NUMERIC(4,4))");
     try (on;
         SourceTable source =
-            file("Id;Länge (m);Price", "1;18,80 m;7", "2;9,5 m;8", "3;12 m;9", "4;7;3")) {
+            file(
+                "Id;Länge (m);Price;Weight;Wear;Loss",
+                "1;18,80 m;7;12 kg;12 %;1,5 %",
+                "2;9,5 m;8;0,4 t;7,5 %;2 %",
+                "3;12 m;9;17,5 kg;0 %;0 %",
+                "4;7;3;8 kg;3%;4 %")) {
       PlanDraft.Proposal proposal =
           new PlanDraft(on.database(), source).draft(on.database().table("spar"));
       assertThat(fill(proposal, "length_m").steps())
           .containsExactly(Step.of(StepKind.READ_MEASURE, "in", "m"));
       assertThat(kinds(proposal, "price")).containsExactly(StepKind.READ_NUMBER);
+      assertThat(fill(proposal, "weight").steps())
+          .containsExactly(Step.of(StepKind.READ_MEASURE, "in", "kg"));
+      assertThat(fill(proposal, "wear").steps())
+          .containsExactly(Step.of(StepKind.READ_PERCENT, "as", "points"));
+      assertThat(fill(proposal, "loss").steps())
+          .containsExactly(Step.of(StepKind.READ_PERCENT, "as", "fraction"));
     }
   }
 }

@@ -122,6 +122,7 @@ class PlanSchemaTest {
                         Fill.BlankOnMatch.CLEAR,
                         Fill.WhenBad.BLANK,
                         "0",
+                        true,
                         true))
             .toList();
     Destination destination =

@@ -121,7 +121,8 @@ class StageTableTest {
             null,
             null,
             null,
-            false);
+            false,
+            null);
     assertThat(stages(off).rows().get(1).trace().result()).isEqualTo("28.50");
     assertThat(stages(off).altered().get(1)).isZero();
   }
@@ -137,7 +138,8 @@ class StageTableTest {
             null,
             Fill.WhenBad.BLANK,
             null,
-            false);
+            false,
+            null);
     StageTable.Row tbc = find(stages(blank), "tbc");
     assertThat(tbc.trace().softened()).isTrue();
     assertThat(tbc.trace().result()).isNull();
@@ -152,7 +154,8 @@ class StageTableTest {
             null,
             Fill.WhenBad.DEFAULT,
             "9.5",
-            false);
+            false,
+            null);
     assertThat(find(stages(standard), "tbc").trace().result()).isEqualTo("9.50");
 
     Fill wrong =
@@ -164,7 +167,8 @@ class StageTableTest {
             null,
             Fill.WhenBad.DEFAULT,
             "much",
-            false);
+            false,
+            null);
     assertThat(find(stages(wrong), "tbc").trace().problem().reason())
         .contains("the default can't be taken");
     assertThat(stages(wrong).troubled()).isEqualTo(1);
@@ -183,7 +187,8 @@ class StageTableTest {
             null,
             null,
             "7",
-            false);
+            false,
+            null);
     assertThat(find(stages(standard), "").trace().result()).isEqualTo("7.00");
   }
 

@@ -185,7 +185,8 @@ class PipelineTest {
                       Fill.BlankOnMatch.CLEAR,
                       null,
                       null,
-                      false)
+                      false,
+                      null)
                   : f);
       Destination clears = new Destination("boat", fills, keeps.keys(), null);
       go(on, clears, Ledger.NONE, true, "Reg;Name;Feet", "QH-1;Wren;", "QH-2;Heron;31");

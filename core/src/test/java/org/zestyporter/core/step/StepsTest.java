@@ -166,7 +166,6 @@ class StepsTest {
         "READ_MEASURE | in=m | 5 ft 3 in | 1.6002",
         "READ_MEASURE | in=ft | 7 1/2 ft | 7.5",
         "READ_MEASURE | in=min | 1 h 30 min | 90",
-        "READ_MEASURE | in=% | 7,5 % | 7.5",
         "READ_MEASURE | in=kg | 1,2 t | 1200",
         "READ_DATE | pattern=dd mmm yyyy | 03 nov 2026 | 2026-11-03",
         "READ_DATE | pattern=yyyymmddhhmm | 202611031405 | 2026-11-03T14:05:00",

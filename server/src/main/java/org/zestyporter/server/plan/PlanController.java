@@ -71,8 +71,8 @@ class PlanController {
   @PutMapping("/plans/{id}")
   PlanViews.PlanView save(
       @PathVariable long id, @RequestBody PlanViews.SavePlan wanted, Principal principal) {
-    plans.save(id, wanted, principal.getName());
-    return view(id);
+    List<String> followed = plans.save(id, wanted, principal.getName());
+    return view(id).withFollowed(followed);
   }
 
   /** What deleting a plan means. */

@@ -21,9 +21,10 @@ interface PlanMapper {
   @Select(
       """
       SELECT id FROM FINAL TABLE (
-        INSERT INTO plan (name, source_id, revision, document, evidence_json, columns_json,
+        INSERT INTO plan (name, source_id, revision, document, evidence_json, drafted_json, columns_json,
           saved_by, saved_at, opened_at)
-        VALUES (#{name}, #{sourceId}, #{revision}, #{document}, #{evidenceJson}, #{columnsJson},
+        VALUES (#{name}, #{sourceId}, #{revision}, #{document}, #{evidenceJson}, #{draftedJson},
+          #{columnsJson},
           #{savedBy}, #{savedAt}, #{openedAt}))""")
   long insert(PlanRecord plan);
 
@@ -37,6 +38,7 @@ interface PlanMapper {
   @Update(
       """
       UPDATE plan SET name = #{name}, revision = #{revision}, document = #{document},
+        evidence_json = #{evidenceJson}, drafted_json = #{draftedJson},
         saved_by = #{savedBy}, saved_at = #{savedAt}
       WHERE id = #{id} AND revision = #{revision} - 1""")
   int save(PlanRecord plan);

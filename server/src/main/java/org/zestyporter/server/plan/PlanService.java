@@ -12,6 +12,7 @@ import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import org.zestyporter.core.application.jdbc.Database;
 import org.zestyporter.core.draft.PlanDraft;
+import org.zestyporter.core.draft.Redraft;
 import org.zestyporter.core.fill.RunContext;
 import org.zestyporter.core.fill.Shared;
 import org.zestyporter.core.plan.Destination;
@@ -238,14 +239,20 @@ public class PlanService implements UsesConnections, UsesSources {
     return uses;
   }
 
-  /** What the person has done with columns before, for this table, the latest first. */
-  private List<Fill> memory(String connection, String table) {
+  /**
+   * What people have done with columns before, for this table, the latest first.
+   *
+   * @param but the plan that is drafted anew, which is no memory of its own
+   */
+  private List<Fill> memory(String connection, String table, @Nullable Long but) {
     return plans.all().stream()
+        .filter(r -> !r.id().equals(but))
         .map(r -> PlanJson.read(r.document()))
         .filter(p -> connection.equals(p.connection()))
         .flatMap(p -> p.destinations().stream())
         .filter(d -> d.table().equals(table))
         .flatMap(d -> d.fills().stream())
+        .filter(f -> !f.isGuess())
         .toList();
   }
 
@@ -269,7 +276,7 @@ public class PlanService implements UsesConnections, UsesSources {
     Asked.text("The name of a table", wanted.table(), 200);
     SourceTable rows = sources.table(source.id(), Reading.FIND);
     PlanDraft.Proposal draft =
-        new PlanDraft(database, rows, memory(wanted.connection(), wanted.table()))
+        new PlanDraft(database, rows, memory(wanted.connection(), wanted.table(), null))
             .draft(database.table(wanted.table()));
     Plan plan =
         new Plan(
@@ -286,6 +293,7 @@ public class PlanService implements UsesConnections, UsesSources {
             1,
             PlanJson.write(plan),
             PlanJson.MAPPER.writeValueAsString(draft.evidence()),
+            PlanJson.MAPPER.writeValueAsString(draft.destination()),
             PlanJson.MAPPER.writeValueAsString(source.columns()),
             who,
             Times.now(clock),
@@ -303,6 +311,7 @@ public class PlanService implements UsesConnections, UsesSources {
         r.revision(),
         r.document(),
         r.evidenceJson(),
+        r.draftedJson(),
         r.columnsJson(),
         r.savedBy(),
         r.savedAt(),
@@ -338,27 +347,31 @@ public class PlanService implements UsesConnections, UsesSources {
   }
 
   /**
-   * Saves a plan over the revision that it was made from.
+   * Saves a plan over the revision that it was made from. Where its file is read otherwise than
+   * before, fields that nobody has changed since the last draft follow a new one.
    *
+   * @return fields that are filled otherwise than was wanted
    * @throws PorterException with code {@code changed-meanwhile} if somebody has saved since
    */
   @Transactional
-  public void save(long id, PlanViews.SavePlan wanted, String who) {
+  public List<String> save(long id, PlanViews.SavePlan wanted, String who) {
     PlanRecord old = record(id);
     if (wanted.plan() == null) {
       throw ErrorCode.NO_PLAN.error("There is no plan in the request.");
     }
     Asked.text("A plan's name", wanted.plan().name(), 120);
     // settings that can't be read are refused before anything is kept
-    sources.table(old.sourceId(), wanted.plan().reading());
+    SourceTable rows = sources.table(old.sourceId(), wanted.plan().reading());
+    Drafted drafted = redraft(old, wanted.plan(), rows);
     PlanRecord next =
         new PlanRecord(
             id,
             wanted.plan().name(),
             old.sourceId(),
             wanted.revision() + 1,
-            PlanJson.write(wanted.plan()),
-            old.evidenceJson(),
+            PlanJson.write(drafted.plan()),
+            drafted.evidenceJson(),
+            drafted.draftedJson(),
             old.columnsJson(),
             who,
             Times.now(clock),
@@ -371,5 +384,38 @@ public class PlanService implements UsesConnections, UsesSources {
               + "). Your last change is not in it.");
     }
     plans.insertRevision(next);
+    return drafted.followed();
+  }
+
+  /** A plan with what a draft makes of it. */
+  private record Drafted(
+      Plan plan, List<String> followed, String evidenceJson, @Nullable String draftedJson) {}
+
+  private Drafted redraft(PlanRecord old, Plan wanted, SourceTable rows) {
+    Plan before = PlanJson.read(old.document());
+    Destination first = wanted.destinations().isEmpty() ? null : wanted.destinations().get(0);
+    boolean same =
+        old.draftedJson() == null
+            || first == null
+            || wanted.connection() == null
+            || !wanted.connection().equals(before.connection())
+            || !Redraft.isDue(before.reading(), wanted.reading());
+    Destination last =
+        same ? null : PlanJson.MAPPER.readValue(old.draftedJson(), Destination.class);
+    if (last == null || !last.table().equals(first.table())) {
+      return new Drafted(wanted, List.of(), old.evidenceJson(), old.draftedJson());
+    }
+    Database database = connections.database(wanted.connection());
+    PlanDraft.Proposal anew =
+        new PlanDraft(database, rows, memory(wanted.connection(), first.table(), old.id()))
+            .draft(database.table(first.table()));
+    Redraft.Followed followed = Redraft.follow(first, last, anew.destination());
+    List<Destination> destinations = new ArrayList<>(wanted.destinations());
+    destinations.set(0, followed.destination());
+    return new Drafted(
+        wanted.withDestinations(destinations),
+        followed.fields(),
+        PlanJson.MAPPER.writeValueAsString(anew.evidence()),
+        PlanJson.MAPPER.writeValueAsString(anew.destination()));
   }
 }

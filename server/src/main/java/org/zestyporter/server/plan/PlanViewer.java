@@ -93,7 +93,8 @@ class PlanViewer {
         List.of(evidence),
         troubles(opened, table),
         opened.shared().checksOf(table.name()),
-        rows.lapsed());
+        rows.lapsed(),
+        List.of());
   }
 
   private static List<FileChange> changes(Reading reading, SourceTable rows) {

@@ -82,6 +82,8 @@ public final class PlanViews {
    *
    * @param checks the checks of the table
    * @param lapsed corrections whose cells hold something else by now
+   * @param followed fields that are filled otherwise since the file is read otherwise; told once,
+   *     when that is saved
    */
   public record PlanView(
       long id,
@@ -96,7 +98,27 @@ public final class PlanViews {
       List<PlanDraft.FillEvidence> evidence,
       List<FieldTrouble> troubles,
       List<TableCheck> checks,
-      List<Correction> lapsed) {}
+      List<Correction> lapsed,
+      List<String> followed) {
+
+    PlanView withFollowed(List<String> fields) {
+      return new PlanView(
+          id,
+          revision,
+          savedBy,
+          savedAt,
+          plan,
+          source,
+          table,
+          tableRecords,
+          matters,
+          evidence,
+          troubles,
+          checks,
+          lapsed,
+          fields);
+    }
+  }
 
   /**
    * What can be done with a file: a plan that fits it, or a new plan for a table.

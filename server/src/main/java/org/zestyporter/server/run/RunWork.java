@@ -54,6 +54,9 @@ class RunWork {
         }
         opened.database().forget();
         opened.now(run.startedBy()).require();
+        if (run.kind().equals(RunService.RUN)) {
+          opened.now(run.startedBy()).requireConfirmed();
+        }
       } catch (RuntimeException e) {
         busy.free(beginning);
         if (!beginning.refuse(e)) {

@@ -60,6 +60,7 @@ class PlanServiceTest {
                 4,
                 PlanJson.write(PLAN),
                 "[]",
+                null,
                 "[\"Reg No\"]",
                 "hana",
                 THEN,
