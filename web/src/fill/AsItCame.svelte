@@ -6,6 +6,8 @@
   import Slip from '../ui/Slip.svelte';
   import { columnsOf, count } from '../ui/words';
   import { region } from '../ui/region';
+  import { reveal } from '../ui/reveal';
+  import { fit, needed } from '../ui/widths';
 
   interface Props {
     open: OpenPlan;
@@ -28,15 +30,25 @@
     columns.map((c) => open.view.source.columns.findIndex((o) => o.letter === c.letter)),
   );
 
-  function width(i: number): number {
-    const c = columns[i]!;
-    return Math.max(54, Math.min(190, 18 + 7.7 * Math.max(c.name.length, Math.min(c.longest, 20))));
-  }
+  /** Room for the columns; not known before the box is drawn. */
+  let room = $state(0);
+  const widths = $derived(
+    fit(
+      columns.map((c) => ({
+        least: Math.max(
+          54,
+          Math.min(190, needed(Math.max(c.name.length, Math.min(c.longest, 20)))),
+        ),
+        need: needed(Math.min(60, Math.max(c.longest, c.name.length))),
+      })),
+      room - 46,
+    ),
+  );
   const heads = $derived(
     columns.map((c, i) => ({
       key: c.letter,
       name: c.name,
-      width: width(i),
+      width: widths[i]!,
       lit: lit.includes(c.name),
       right: c.type === 'decimal' || c.type === 'whole',
       title: c.name,
@@ -59,7 +71,7 @@
 
   $effect(() => {
     void field.name;
-    box?.querySelector('th.lit')?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+    reveal(box, box?.querySelector('th.lit'));
   });
 </script>
 
@@ -82,7 +94,7 @@
     >
   </span>
 </div>
-<div class="box" {@attach region('As it came')} bind:this={box}>
+<div class="box" {@attach region('As it came')} bind:this={box} bind:clientWidth={room}>
   <table class="g" style="min-width: 100%; width: {total}px">
     <GridHead lead={[{ name: '', width: 46, line: true }]} columns={heads} />
     <tbody>

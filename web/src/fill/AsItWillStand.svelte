@@ -7,6 +7,8 @@
   import Value from '../ui/Value.svelte';
   import { when } from '../ui/words';
   import { region } from '../ui/region';
+  import { reveal } from '../ui/reveal';
+  import { fit, needed } from '../ui/widths';
 
   interface Props {
     open: OpenPlan;
@@ -22,22 +24,42 @@
     open.view.table.fields.filter((f) => rows[0]?.values.some((v) => v.field === f.name)),
   );
   const numeric = (f: FieldInfo) => !f.link && (f.type === 'decimal' || f.type === 'whole');
-  const widthOf = (f: FieldInfo) =>
-    Math.max(f.type === 'text' ? 130 : f.link ? 124 : 78, f.name.length * 7.7 + 18);
+  /** Room for the columns; not known before the box is drawn. */
+  let room = $state(0);
+  const LEAD = 150;
+  /** Letters of the longest value that the file has for a field. */
+  function longest(f: FieldInfo): number {
+    const column = open.fill(f.name)?.origin.column;
+    const source = open.view.source.columns.find((c) => c.name === column);
+    // a key is told with the words that it stands for
+    return source ? source.longest + (f.link ? 6 : 0) : 0;
+  }
+  const widths = $derived(
+    fit(
+      fields.map((f) => ({
+        least: Math.max(
+          f.type === 'text' ? 130 : f.link ? 124 : 78,
+          needed(Math.max(f.name.length, Math.min(20, longest(f)))),
+        ),
+        need: needed(Math.min(60, longest(f))),
+      })),
+      room - LEAD,
+    ),
+  );
   const heads = $derived(
-    fields.map((f) => ({
+    fields.map((f, i) => ({
       key: f.name,
       name: f.name,
-      width: widthOf(f),
+      width: widths[i]!,
       lit: f.name === field.name,
       right: numeric(f),
     })),
   );
-  const total = $derived(heads.reduce((sum, head) => sum + head.width, 150));
+  const total = $derived(heads.reduce((sum, head) => sum + head.width, LEAD));
 
   $effect(() => {
     void field.name;
-    box?.querySelector('th.lit')?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+    reveal(box, box?.querySelector('th.lit'));
   });
 </script>
 
@@ -50,7 +72,7 @@
       : 'outcomes after a Rehearsal'}</span
   >
 </div>
-<div class="box" {@attach region('As it will stand')} bind:this={box}>
+<div class="box" {@attach region('As it will stand')} bind:this={box} bind:clientWidth={room}>
   <table class="g" style="min-width: 100%; width: {total}px">
     <GridHead
       lead={[

@@ -2,6 +2,7 @@
   import type { WindowRow } from '../api/types';
   import type { OpenPlan } from '../plan/plan.svelte';
   import { useKeys } from '../ui/keys.svelte';
+  import { reveal } from '../ui/reveal';
   import Slip from '../ui/Slip.svelte';
   import Value from '../ui/Value.svelte';
   import { columnsOf, count, fieldWords, many, phrase } from '../ui/words';
@@ -23,12 +24,11 @@
   );
   const current = $derived(rows.find((r) => r.row === open.cursor));
   const selected = $derived(open.fill(open.field));
-  const filled = $derived(
-    open.view.table.fields.filter((f) => {
-      const kind = open.fill(f.name)?.origin.kind;
-      return kind && kind !== 'database';
-    }).length,
-  );
+  const filledSo = (name: string) => {
+    const kind = open.fill(name)?.origin.kind;
+    return !!kind && kind !== 'database';
+  };
+  const filled = $derived(open.view.table.fields.filter((f) => filledSo(f.name)).length);
   const used = $derived(new Set(open.destination.fills.flatMap((f) => columnsOf(f))));
   const lit = $derived(columnsOf(selected));
   const unused = $derived(
@@ -37,7 +37,7 @@
 
   $effect(() => {
     const name = open.field;
-    list?.querySelector(`[data-field="${CSS.escape(name)}"]`)?.scrollIntoView({ block: 'nearest' });
+    reveal(list, list?.querySelector(`[data-field="${CSS.escape(name)}"]`));
   });
 
   useKeys(() => [{ keys: ['f'], say: 'find a field', act: () => finder?.focus() }]);
@@ -78,6 +78,7 @@
         data-field={field.name}
         aria-current={field.name === open.field}
         class:over={over === field.name}
+        class:idle={!filledSo(field.name)}
         onclick={() => (open.field = field.name)}
         ondragover={(e) => {
           if (!e.dataTransfer?.types.includes(COLUMN)) return;
@@ -240,5 +241,37 @@
   .unused b {
     font-weight: 560;
     color: var(--ink-2);
+  }
+  /* folded to names: the middle band says the rest of the one in hand */
+  @media (max-width: 1180px) {
+    .fields {
+      width: 232px;
+    }
+    .f {
+      grid-template-rows: 22px;
+      height: 29px;
+    }
+    .n i,
+    .s,
+    .w,
+    .bt .q {
+      display: none;
+    }
+    .b {
+      white-space: nowrap;
+    }
+    .idle:not(.on) .n b {
+      font-weight: 400;
+      color: var(--ink-3);
+    }
+  }
+  @media (max-width: 900px) {
+    .fields {
+      width: auto;
+    }
+    .list {
+      max-height: 180px;
+      flex: none;
+    }
   }
 </style>

@@ -115,6 +115,16 @@
     display: flex;
     flex-direction: column;
   }
+  @media (max-width: 900px) {
+    .body > .right {
+      max-height: none;
+      overflow: visible;
+    }
+    .right :global(.band) {
+      min-height: 300px;
+      max-height: max(70vh, 300px);
+    }
+  }
   .sr {
     position: absolute;
     clip-path: inset(50%);

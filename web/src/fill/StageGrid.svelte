@@ -6,6 +6,7 @@
   import Slip from '../ui/Slip.svelte';
   import Value from '../ui/Value.svelte';
   import { tell } from '../ui/toaster';
+  import { fit, needed } from '../ui/widths';
   import { count, limits } from '../ui/words';
   import { changeStep } from './repairs';
   import StageHead from './StageHead.svelte';
@@ -63,9 +64,38 @@
     'period-edge': 160,
   };
   const widthOf = (kind: string) => WIDE[kind] ?? 128;
-  const width = $derived(
-    56 + 116 * (1 + parts.length) + fill.steps.reduce((sum, s) => sum + widthOf(s.kind), 0) + 212,
+  /** Room for the stages; not known before they are drawn. */
+  let room = $state(0);
+  const LINES = 56;
+  /** The written value, and the room that a reason takes with its buttons. */
+  const OUT = 212;
+  const OUT_TROUBLED = 470;
+
+  function longest(text: (row: StageRow) => string | undefined): number {
+    return table.rows.reduce((most, row) => Math.max(most, text(row)?.length ?? 0), 0);
+  }
+  const widths = $derived(
+    fit(
+      [
+        ...parts.map((p) => ({ least: 116, need: needed(longest((r) => r.trace.cells[p.i])) })),
+        {
+          least: 116,
+          need: needed(
+            Math.max(
+              longest((r) => r.trace.origin),
+              origin.length + 2,
+            ),
+          ),
+        },
+        ...fill.steps.map((s, i) => ({
+          least: widthOf(s.kind),
+          need: needed(longest((r) => r.trace.steps[i])),
+        })),
+      ],
+      room - LINES - (table.troubled ? OUT_TROUBLED : OUT),
+    ),
   );
+  const width = $derived(LINES + widths.reduce((sum, w) => sum + w, 0) + OUT);
 
   /** What a stage shows, and whether the step left it as it was. */
   function stage(row: StageRow, i: number): { text: string | undefined; pale: boolean } {
@@ -90,12 +120,11 @@
   }
 </script>
 
+<div bind:clientWidth={room}></div>
 <table class="g stage" style="min-width: 100%; width: {width}px">
   <colgroup>
-    <col style:width="56px" />
-    {#each parts as part (part.i)}<col style:width="116px" />{/each}
-    <col style:width="116px" />
-    {#each fill.steps as s, i (i)}<col style="width: {widthOf(s.kind)}px" />{/each}
+    <col style="width: {LINES}px" />
+    {#each widths as w, i (i)}<col style="width: {w}px" />{/each}
     <col />
   </colgroup>
   <thead>

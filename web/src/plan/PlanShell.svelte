@@ -195,4 +195,16 @@
   .message {
     flex: none;
   }
+  @media (max-width: 900px) {
+    .chip i,
+    .saved {
+      display: none;
+    }
+    .title {
+      max-width: 160px;
+    }
+    .top .button {
+      margin-left: auto;
+    }
+  }
 </style>

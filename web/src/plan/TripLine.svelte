@@ -23,7 +23,7 @@
     >
       <b>{capital(name)}</b>
       <small class="o {state.tone}" aria-live="polite">
-        {#if state.tone}<Slip of={state.tone} />{/if}{state.words}
+        {#if state.tone}<Slip of={state.tone} />{/if}<span>{state.words}</span>
       </small>
     </a>
   {/each}
@@ -101,6 +101,13 @@
     margin-left: -2px;
     font-weight: 720;
     color: var(--on-zest);
+  }
+  /* the words of the stop in hand only; the others have their signs */
+  @media (max-width: 900px) {
+    .stop:not(.on) small:not(.rejected, .waiting),
+    .stop:not(.on) small span {
+      display: none;
+    }
   }
   /* each as wide as its words need */
   @media (max-width: 1100px) {

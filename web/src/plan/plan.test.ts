@@ -158,7 +158,6 @@ describe('an open plan', () => {
       ...before,
       destinations: [{ ...into, fills: [fill('a', 'Reg'), fill('b', 'Name', true)] }],
     };
-    let open!: OpenPlan;
     vi.spyOn(api, 'PUT').mockImplementation((async (
       _: string,
       sent: { body: { plan: Plan; revision: number } },
@@ -167,7 +166,7 @@ describe('an open plan', () => {
       open.edit(named('Mine'));
       return { data: { ...view(2, { plan: after, followed: ['a', 'b'] }) } };
     }) as never);
-    open = new OpenPlan(view(1, { plan: before }));
+    const open: OpenPlan = new OpenPlan(view(1, { plan: before }));
     open.putReading({ titleRows: [2] });
     await open.save();
     expect(open.plan.name).toBe('Mine');

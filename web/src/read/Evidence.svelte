@@ -351,7 +351,7 @@
       <Setting name="Left out" evidence={why('leftOut')}>
         <Conditions {open} />
         {#if why('leftOut').some((e) => e.value === 'totals') || wanted.totals}
-          <label
+          <label class="small"
             ><input
               type="checkbox"
               checked={wanted.totals ?? false}
@@ -461,6 +461,11 @@
     display: flex;
     flex-direction: column;
     min-height: 0;
+  }
+  @media (max-width: 1180px) {
+    aside {
+      width: 280px;
+    }
   }
   dl {
     display: grid;

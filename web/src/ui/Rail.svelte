@@ -89,4 +89,34 @@
   .foot b {
     color: var(--ink-2);
   }
+  @media (max-width: 900px) {
+    .rail {
+      grid-row: auto;
+      flex-direction: row;
+      align-items: center;
+      padding: 4px 8px;
+      overflow-x: auto;
+      border-right: 0;
+      border-bottom: 1px solid var(--rule);
+    }
+    .brand span,
+    .foot b,
+    .foot br {
+      display: none;
+    }
+    .brand {
+      padding: 0 8px 0 4px;
+    }
+    .place {
+      padding: 3px 8px;
+    }
+    .place.on {
+      box-shadow: inset 0 -3px 0 var(--zest-edge);
+    }
+    .foot {
+      margin-left: auto;
+      margin-top: 0;
+      white-space: nowrap;
+    }
+  }
 </style>

@@ -1,0 +1,31 @@
+import { describe, expect, it } from 'vitest';
+import { fit, needed } from './widths';
+
+describe('the widths of columns', () => {
+  it('are what values need while there is room', () => {
+    const columns = [
+      { least: 100, need: 180 },
+      { least: 100, need: 90 },
+      { least: 50, need: 60 },
+    ];
+    expect(fit(columns, 400)).toEqual([180, 100, 60]);
+  });
+
+  it('share what room there is, those that lack least first', () => {
+    const columns = [
+      { least: 100, need: 400 },
+      { least: 100, need: 120 },
+      { least: 100, need: 400 },
+    ];
+    expect(fit(columns, 400)).toEqual([140, 120, 140]);
+  });
+
+  it('are the least where there is none', () => {
+    expect(fit([{ least: 100, need: 200 }], 60)).toEqual([100]);
+    expect(fit([], 60)).toEqual([]);
+  });
+
+  it('grow with the letters', () => {
+    expect(needed(20)).toBeGreaterThan(needed(10) + 70);
+  });
+});
