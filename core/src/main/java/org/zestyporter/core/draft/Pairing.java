@@ -1,7 +1,10 @@
 package org.zestyporter.core.draft;
 
+import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
+import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Application;
 import org.zestyporter.core.application.FieldInfo;
@@ -35,6 +38,9 @@ final class Pairing {
   /** A name that says just what the field is called. */
   private static final int SAME_NAME = 90;
 
+  /** A column that holds a field's choices and nothing else. */
+  private static final int ALL_CHOICES = 65;
+
   /** Values that hardly anything else than the field could hold. */
   private static final int STRONG = 65;
 
@@ -45,6 +51,9 @@ final class Pairing {
   private final List<Fill> memory;
   private final Sketches sketches;
   private final ColumnMeasures measures;
+
+  /** By choices, the columns that hold nothing but them. */
+  private final Map<List<String>, List<Integer>> choosing = new HashMap<>();
 
   Pairing(Application application, SourceTable source, List<Fill> memory) {
     this.source = source;
@@ -126,6 +135,32 @@ final class Pairing {
     return share(overlap) + " are found as " + field.link().table() + "." + overlap.field();
   }
 
+  /**
+   * True if all values of a column are among a field's choices, at least half of which they make
+   * use of, and that of no other column and of no other field's choices.
+   */
+  private boolean isOnlyChoosing(TableInfo table, FieldInfo field, int column) {
+    List<Integer> columns =
+        choosing.computeIfAbsent(
+            field.choices(),
+            choices ->
+                IntStream.range(0, Math.min(PlanDraft.COLUMNS_DRAFTED, source.columns().size()))
+                    .filter(c -> isChoosing(choices, c))
+                    .boxed()
+                    .toList());
+    long fields = table.fields().stream().filter(f -> field.choices().equals(f.choices())).count();
+    return fields == 1 && columns.equals(List.of(column));
+  }
+
+  private boolean isChoosing(List<String> choices, int column) {
+    DistinctValues values = source.distinct(column);
+    int used = values.tallies().size();
+    return used > 1
+        && values.beyond() == 0
+        && used * 2 >= choices.size()
+        && LinkValues.choices(choices, values).share() == 1;
+  }
+
   /** True if a column holds one value only. */
   boolean isConstant(int column) {
     DistinctValues values = source.distinct(column);
@@ -181,6 +216,10 @@ final class Pairing {
       if (overlap.share() >= 0.6) {
         score += 40;
         because += ", and " + share(overlap) + " are among its choices";
+        if (score < ENOUGH && isOnlyChoosing(table, field, column)) {
+          String only = share(overlap) + " are among its choices, and no other column's";
+          return new Pair(field, column, ALL_CHOICES, null, only, null, true, Certainty.LIKELY);
+        }
       } else if (profile.type() != ValueType.EMPTY) {
         return null;
       }

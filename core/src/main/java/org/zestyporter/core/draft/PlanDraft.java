@@ -7,6 +7,7 @@ import java.util.Locale;
 import java.util.Objects;
 import java.util.Set;
 import java.util.function.Function;
+import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Application;
@@ -24,6 +25,7 @@ import org.zestyporter.core.step.Step;
 import org.zestyporter.core.step.StepKind;
 import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
+import org.zestyporter.core.value.ValueType;
 import org.zestyporter.core.value.Words;
 
 /**
@@ -102,7 +104,7 @@ public final class PlanDraft {
             .toList();
     List<FieldInfo> fields =
         table.fields().stream().filter(f -> !f.generated() && f.isFillable()).toList();
-    List<Pair> chosen = assign(table, fields, titles);
+    List<Pair> chosen = withoutPartsOfNames(assign(table, fields, titles));
     chosen.addAll(new Elimination(pairing, source, table).of(fields, chosen));
     return proposal(table, chosen);
   }
@@ -227,25 +229,46 @@ public final class PlanDraft {
         : null;
   }
 
+  private static boolean isWholeName(FieldInfo field) {
+    List<String> words = Words.split(field.name());
+    return field.type() == FieldType.TEXT
+        && (words.equals(List.of("name")) || words.equals(List.of("full", "name")));
+  }
+
+  /** A first or last name makes no whole one, where the file has the other part as well. */
+  private List<Pair> withoutPartsOfNames(List<Pair> chosen) {
+    return chosen.stream()
+        .filter(
+            pair -> {
+              List<Pair> others = chosen.stream().filter(p -> p != pair).toList();
+              return pair.remembered() != null
+                  || !isWholeName(pair.field())
+                  || joined(pair.field(), others) == null
+                  || !isPart(source.columns().get(pair.column()));
+            })
+        .collect(Collectors.toCollection(ArrayList::new));
+  }
+
+  private static boolean isPart(String title) {
+    return Words.says(title, "forename") || Words.says(title, "surname");
+  }
+
   /** First and last name for a field that holds a person's whole name; null if it does not fit. */
   private Origin.@Nullable Joined joined(FieldInfo field, List<Pair> chosen) {
-    List<String> words = Words.split(field.name());
-    boolean whole =
-        field.type() == FieldType.TEXT
-            && (words.equals(List.of("name")) || words.equals(List.of("full", "name")));
-    String first = free(List.of("first", "given", "forename"), chosen);
-    String last = free(List.of("last", "surname", "family"), chosen);
-    return whole && first != null && last != null
+    String first = free("forename", chosen);
+    String last = free("surname", chosen);
+    return isWholeName(field) && first != null && last != null
         ? new Origin.Joined(Formula.quote(first) + " " + Formula.quote(last))
         : null;
   }
 
-  /** A column that nothing uses yet and whose title holds one of some words. */
-  private @Nullable String free(List<String> words, List<Pair> chosen) {
+  /** A column of texts that nothing uses yet and whose title says a word, in any language. */
+  private @Nullable String free(String word, List<Pair> chosen) {
     for (int c = 0; c < Math.min(COLUMNS_DRAFTED, source.columns().size()); c++) {
       int column = c;
       if (chosen.stream().noneMatch(p -> p.column() == column)
-          && Words.split(source.columns().get(c)).stream().anyMatch(words::contains)) {
+          && source.profiles().get(c).type() == ValueType.TEXT
+          && Words.says(source.columns().get(c), word)) {
         return source.columns().get(c);
       }
     }

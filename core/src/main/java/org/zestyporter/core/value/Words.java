@@ -68,6 +68,11 @@ public final class Words {
     return words;
   }
 
+  /** True if one of a name's words means the same as a word, in any language that is known. */
+  public static boolean says(String name, String word) {
+    return split(name).stream().anyMatch(w -> w.equals(word) || KNOWN.meanTheSame(w, word));
+  }
+
   /**
    * What a name's words begin with and mean, as bits: names without a common one don't agree at
    * all. To spare comparing each of many names with each of many others.

@@ -126,4 +126,62 @@ class DraftByValuesTest {
           .isEqualTo("the names agree; orchard holds only 0 records to look in yet");
     }
   }
+
+  /** The table is empty: only the choices say what the column is for. */
+  @ParameterizedTest
+  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
+  void aColumnOfChoicesFindsThem(Databases.Fresh on) throws SQLException, IOException {
+    on.execute(
+        "CREATE TABLE plank (id INTEGER PRIMARY KEY, wood VARCHAR(8) CHECK (wood IN ('oak', 'ash',"
+            + " 'larch')), state VARCHAR(8) CHECK (state IN ('new', 'worn')), kept VARCHAR(8) CHECK"
+            + " (kept IN ('dry', 'wet')), dried VARCHAR(8) CHECK (dried IN ('dry', 'wet')))");
+    try (on;
+        SourceTable source =
+            file(
+                "id;q1;q2;q3;q4;q5",
+                "1;ash;new;new;dry;1",
+                "2;oak;worn;worn;wet;2",
+                "3;larch;new;worn;dry;3")) {
+      PlanDraft.Proposal draft =
+          new PlanDraft(on.database(), source).draft(on.database().table("plank"));
+      // two columns could be the state, and two fields take dry and wet
+      assertThat(columns(draft)).isEqualTo(Map.of("id", "id", "wood", "q1"));
+      assertThat(draft.evidence())
+          .filteredOn(e -> e.field().equals("wood"))
+          .extracting(PlanDraft.FillEvidence::because, PlanDraft.FillEvidence::sure)
+          .containsExactly(
+              org.assertj.core.groups.Tuple.tuple(
+                  "3 of 3 values are among its choices, and no other column's", Certainty.LIKELY));
+    }
+  }
+
+  /** A large table is not read to its end; what it holds is asked for. */
+  @ParameterizedTest
+  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
+  void linksIntoLargeTablesAreFoundByWhatIsUnique(Databases.Fresh on)
+      throws SQLException, IOException {
+    on.execute(
+        "CREATE TABLE cooper (id INTEGER PRIMARY KEY, mail VARCHAR(40) UNIQUE, town VARCHAR(20))");
+    on.execute(
+        "CREATE TABLE barrel (id INTEGER PRIMARY KEY, cooper_id INTEGER REFERENCES cooper (id))");
+    for (int from = 0; from < 22_000; from += 2_000) {
+      StringBuilder records = new StringBuilder();
+      for (int i = from; i < from + 2_000; i++) {
+        records.append(i == from ? "" : ", ").append('(').append(i).append(", 'c").append(i);
+        records.append("@post.example', 'Town ").append(i % 7).append("')");
+      }
+      on.execute("INSERT INTO cooper (id, mail, town) VALUES " + records);
+    }
+    try (on;
+        SourceTable source =
+            file("id;q1", "1;C21001@post.example", "2;c21877@post.example", "3;x7@post.example")) {
+      PlanDraft.Proposal draft =
+          new PlanDraft(on.database(), source).draft(on.database().table("barrel"));
+      assertThat(columns(draft)).containsEntry("cooper_id", "q1");
+      assertThat(draft.evidence())
+          .filteredOn(e -> e.field().equals("cooper_id"))
+          .extracting(PlanDraft.FillEvidence::because)
+          .containsExactly("2 of 3 values are found as cooper.mail");
+    }
+  }
 }

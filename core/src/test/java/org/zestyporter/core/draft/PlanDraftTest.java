@@ -13,6 +13,7 @@ import java.util.Set;
 import java.util.stream.Collectors;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.MethodSource;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.application.jdbc.Databases;
@@ -291,6 +292,26 @@ class PlanDraftTest {
           .containsExactly(Step.of(StepKind.READ_PERCENT, "as", "points"));
       assertThat(fill(proposal, "loss").steps())
           .containsExactly(Step.of(StepKind.READ_PERCENT, "as", "fraction"));
+    }
+  }
+
+  /** First and last name, whatever they are called, make a field for the whole name. */
+  @ParameterizedTest
+  @CsvSource({
+    "First name,Surname",
+    "Vorname,Nachname",
+    "Prénom,Nom de famille",
+    "nombre de pila,Apellidos"
+  })
+  void namesInPartsAreJoined(String first, String last) throws SQLException, IOException {
+    Databases.Fresh on = Databases.h2();
+    on.execute("CREATE TABLE singer (id INTEGER PRIMARY KEY, full_name VARCHAR(80) NOT NULL)");
+    try (on;
+        SourceTable source = file("Id;" + first + ";" + last, "1;Ana;Voss", "2;Bo;Lind")) {
+      PlanDraft.Proposal proposal =
+          new PlanDraft(on.database(), source).draft(on.database().table("singer"));
+      assertThat(fill(proposal, "full_name").origin())
+          .isEqualTo(new Origin.Joined("[" + first + "] [" + last + "]"));
     }
   }
 }
