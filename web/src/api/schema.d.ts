@@ -708,6 +708,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plans/{id}/lookups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["lookups"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plans/{id}/lines": {
         parameters: {
             query?: never;
@@ -1912,6 +1928,13 @@ export interface components {
             troubled: number;
             fields: string[];
             pairs: components["schemas"]["LedgerEntry"][];
+        };
+        Lookup: {
+            field: string;
+            /** Format: int64 */
+            found: number;
+            /** Format: int64 */
+            rows: number;
         };
         RawLine: {
             /** Format: int64 */
@@ -3369,6 +3392,31 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MatchClasses"];
+                };
+            };
+        };
+    };
+    lookups: {
+        parameters: {
+            query: {
+                field: string;
+                column: string;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Lookup"][];
                 };
             };
         };

@@ -37,6 +37,7 @@ export type PlanView = Schemas['PlanView'];
 export type Policies = Schemas['Policies'];
 export type Problem = Schemas['Problem'];
 export type ProblemGroup = Schemas['ProblemGroup'];
+export type Lookup = Schemas['Lookup'];
 export type Offer = Schemas['Offer'];
 export type Proposal = Schemas['Proposal'];
 export type RawLine = Schemas['RawLine'];

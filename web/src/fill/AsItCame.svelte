@@ -5,6 +5,7 @@
   import GridHead from '../ui/GridHead.svelte';
   import Slip from '../ui/Slip.svelte';
   import { columnsOf, count } from '../ui/words';
+  import { COLUMN, feed, FIELD } from './offers.svelte';
   import { region } from '../ui/region';
   import { reveal } from '../ui/reveal';
   import { fit, needed } from '../ui/widths';
@@ -96,7 +97,13 @@
 </div>
 <div class="box" {@attach region('As it came')} bind:this={box} bind:clientWidth={room}>
   <table class="g" style="min-width: 100%; width: {total}px">
-    <GridHead lead={[{ name: '', width: 46, line: true }]} columns={heads} />
+    <GridHead
+      lead={[{ name: '', width: 46, line: true }]}
+      columns={heads}
+      carries={COLUMN}
+      accepts={FIELD}
+      dropped={(column, name) => void feed(open, name, column)}
+    />
     <tbody>
       {#each rows as row (row.row)}
         <tr class:cur={row.row === open.cursor} class="pickable">

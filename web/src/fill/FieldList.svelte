@@ -8,7 +8,7 @@
   import { columnsOf, count, fieldWords, many, phrase } from '../ui/words';
   import Checks from './Checks.svelte';
   import Corrections from './Corrections.svelte';
-  import { COLUMN, feed } from './offers.svelte';
+  import { COLUMN, feed, FIELD } from './offers.svelte';
 
   let { open, rows }: { open: OpenPlan; rows: WindowRow[] } = $props();
 
@@ -79,6 +79,8 @@
         aria-current={field.name === open.field}
         class:over={over === field.name}
         class:idle={!filledSo(field.name)}
+        draggable="true"
+        ondragstart={(e) => e.dataTransfer?.setData(FIELD, field.name)}
         onclick={() => (open.field = field.name)}
         ondragover={(e) => {
           if (!e.dataTransfer?.types.includes(COLUMN)) return;

@@ -1,9 +1,11 @@
 <script lang="ts">
   // Which record of the other table is meant, and what happens if there is none.
-  import type { FieldInfo, Origin } from '../api/types';
+  import { api, got } from '../api/client';
+  import type { FieldInfo, Lookup, Origin } from '../api/types';
   import type { OpenPlan } from '../plan/plan.svelte';
   import CreateEditor from './CreateEditor.svelte';
   import PopUp from '../ui/PopUp.svelte';
+  import { count } from '../ui/words';
 
   type Link = NonNullable<Origin['link']>;
   interface Props {
@@ -28,6 +30,29 @@
     linked.filter((f) => f.name !== link.by && !link.also.some((a) => a.field === f.name)),
   );
 
+  /** How many rows of the column each field knows; empty where that is not known. */
+  let found = $state.raw<Lookup[]>([]);
+  const looked = $derived(open.fill(field.name)?.origin.column);
+
+  $effect(() => {
+    void open.view.source.reading;
+    const column = looked;
+    if (!column) {
+      found = [];
+      return;
+    }
+    const params = { path: { id: open.view.id }, query: { field: field.name, column } };
+    got(api.GET('/api/plans/{id}/lookups', { params })).then(
+      (all) => (found = column === looked ? all : found),
+      () => (found = []),
+    );
+  });
+
+  function inField(name: string): string {
+    const known = found.find((f) => f.field === name);
+    return known ? `in ${name}: ${count(known.found)} of ${count(known.rows)}` : `in ${name}`;
+  }
+
   function ignore(what: Link['ignoring'][number], on: boolean) {
     const others = link.ignoring.filter((i) => i !== what);
     change({ ...link, ignoring: on ? [...others, what] : others });
@@ -44,7 +69,7 @@
   value={link.by}
   onchange={(e) => change({ ...link, by: e.currentTarget.value })}
 >
-  {#each linked as f (f.name)}<option value={f.name}>in {f.name}</option>{/each}
+  {#each linked as f (f.name)}<option value={f.name}>{inField(f.name)}</option>{/each}
 </select>
 {#each link.also as a, i (a.field)}
   <span class="also"
@@ -117,7 +142,7 @@
 <style>
   .from {
     height: 24px;
-    max-width: 150px;
+    max-width: 190px;
     padding: 0 4px;
   }
   .ed {

@@ -7,6 +7,7 @@
   import { tell } from '../ui/toaster';
   import { GENERATED } from '../ui/words';
   import LinkEditor from './LinkEditor.svelte';
+  import { exchange, feedBest } from './offers.svelte';
   import { bracket, changeOrigin, type OriginKind } from './origins';
   import PolicyLine from './PolicyLine.svelte';
   import SeriesEditor from './SeriesEditor.svelte';
@@ -68,7 +69,10 @@
   }
 
   function change(to: OriginKind) {
-    put(changeOrigin(fill, field, to, columns, linked));
+    const changed = changeOrigin(fill, field, to, columns, linked);
+    if (kind === 'database' && to === (field.link ? 'link' : 'column')) {
+      void feedBest(open, field.name, changed);
+    } else put(changed);
   }
 
   function set(part: Partial<Origin>) {
@@ -126,7 +130,7 @@
       class="entry from"
       aria-label="Column"
       value={fill.origin.column}
-      onchange={(e) => set({ column: e.currentTarget.value })}
+      onchange={(e) => void exchange(open, fill, e.currentTarget.value)}
     >
       {#if !columns.includes(fill.origin.column ?? '')}<option>{fill.origin.column}</option>{/if}
       {#each columns as column (column)}<option>{column}</option>{/each}

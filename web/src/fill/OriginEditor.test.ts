@@ -6,6 +6,7 @@ import { api } from '../api/client';
 import type { Fill } from '../api/types';
 import { aField, aFill, anOpenPlan } from '../plan/fixtures';
 import OriginEditor from './OriginEditor.svelte';
+import { exchange } from './offers.svelte';
 import { changeOrigin } from './origins';
 import { step } from './repairs';
 
@@ -99,5 +100,64 @@ describe('where the value comes from', () => {
     ]);
     await choose('New town: land', 'always…');
     expect(put.mock.lastCall?.[0].origin.link.create[0].origin.kind).toBe('fixed');
+  });
+
+  const offer = (column: string, steps: Fill['steps']) => ({
+    column,
+    fill: { ...aFill('name', column), steps },
+    because: '',
+    sure: 'likely' as const,
+    samples: [],
+    passes: 1,
+    rows: 1,
+  });
+
+  it('takes another column as a draft would, unless a person chose the steps', async () => {
+    vi.spyOn(api, 'GET').mockImplementation((async (
+      _: string,
+      { params }: { params: { query: { column: string } } },
+    ) => {
+      const column = params.query.column;
+      return { data: [offer(column, [step(column === 'Colour' ? 'case' : 'trim')])] };
+    }) as never);
+    const drafted = { ...aFill('name', 'Boat name'), steps: [step('trim')] };
+    const open = anOpenPlan();
+    await exchange(open, drafted, 'Colour');
+    expect(open.fill('name')).toMatchObject({
+      origin: { column: 'Colour' },
+      steps: [step('case')],
+    });
+    const own = { ...drafted, steps: [step('trim'), step('cut')] };
+    await exchange(open, own, 'Colour');
+    expect(open.fill('name')).toMatchObject({ origin: { column: 'Colour' }, steps: own.steps });
+  });
+
+  it('begins with the likeliest column where nothing filled the field', async () => {
+    const open = anOpenPlan();
+    vi.spyOn(api, 'GET').mockResolvedValue({
+      data: [offer('Colour', [step('trim')]), offer('Reg No', [])],
+    } as never);
+    render(OriginEditor, {
+      open,
+      field: aField('name'),
+      fill: undefined,
+      put: vi.fn(),
+      children: head,
+    });
+    await choose('Where the value comes from', 'Column');
+    await vi.waitFor(() => expect(open.fill('name')?.origin.column).toBe('Colour'));
+  });
+
+  it('tells how many rows each field of the other table knows', async () => {
+    const link = changeOrigin(aFill('town_id', 'Boat name'), town, 'link', ['Boat name'], linked);
+    vi.spyOn(api, 'GET').mockImplementation((async (path: string) =>
+      path.endsWith('/lookups')
+        ? { data: [{ field: 'name', found: 16, rows: 61 }] }
+        : { data: { fields: linked } }) as never);
+    const open = anOpenPlan();
+    open.putFill(link);
+    render(OriginEditor, { open, field: town, fill: link, put: vi.fn(), children: head });
+    expect(await screen.findByRole('option', { name: 'in name: 16 of 61' })).toBeTruthy();
+    expect(screen.getByRole('option', { name: 'in land' })).toBeTruthy();
   });
 });

@@ -1,10 +1,13 @@
 import { api, got } from '../api/client';
-import type { Offer } from '../api/types';
+import type { Fill, Offer } from '../api/types';
 import type { OpenPlan } from '../plan/plan.svelte';
 import { tell } from '../ui/toaster';
 
 /** What a dragged column is told by. */
 export const COLUMN = 'application/x-porter-column';
+
+/** What a dragged field is told by. */
+export const FIELD = 'application/x-porter-field';
 
 /** The columns that could feed the field in hand, the likeliest first. */
 export class Offers {
@@ -17,10 +20,8 @@ export class Offers {
   ) {}
 
   async load() {
-    const path = { id: this.open.view.id };
-    const query = { field: this.field };
     try {
-      this.all = await got(api.GET('/api/plans/{id}/offers', { params: { path, query } }));
+      this.all = await offersOf(this.open, this.field);
     } catch (error) {
       this.all = [];
       tell(error);
@@ -33,12 +34,16 @@ export class Offers {
   }
 }
 
+/** What a draft would make of columns for a field; of all that could feed it if none is said. */
+function offersOf(open: OpenPlan, field: string, column?: string): Promise<Offer[]> {
+  const params = { path: { id: open.view.id }, query: { field, column } };
+  return got(api.GET('/api/plans/{id}/offers', { params }));
+}
+
 /** Puts a column to a field, by the fill that a draft would make of it. */
 export async function feed(open: OpenPlan, field: string, column: string) {
-  const path = { id: open.view.id };
-  const query = { field, column };
   try {
-    const [offer] = await got(api.GET('/api/plans/{id}/offers', { params: { path, query } }));
+    const [offer] = await offersOf(open, field, column);
     if (offer) {
       open.field = field;
       open.putFill(offer.fill);
@@ -46,4 +51,42 @@ export async function feed(open: OpenPlan, field: string, column: string) {
   } catch (error) {
     tell(error);
   }
+}
+
+/** Puts the likeliest column to a field that nothing fills; something else if there is none. */
+export async function feedBest(open: OpenPlan, field: string, otherwise: Fill) {
+  try {
+    const [best] = await offersOf(open, field);
+    open.putFill(best && best.fill.origin.kind === otherwise.origin.kind ? best.fill : otherwise);
+  } catch (error) {
+    open.putFill(otherwise);
+    tell(error);
+  }
+}
+
+/**
+ * Lets another column feed a field. If the fill is still as a draft makes it, it becomes what a
+ * draft makes of the other column; steps that a person chose stay.
+ */
+export async function exchange(open: OpenPlan, fill: Fill, column: string) {
+  const kept = { ...fill, origin: { ...fill.origin, column } };
+  try {
+    const [[before], [now]] = await Promise.all([
+      offersOf(open, fill.field, fill.origin.column),
+      offersOf(open, fill.field, column),
+    ]);
+    const drafted =
+      before &&
+      same(before.fill.steps, fill.steps) &&
+      same(before.fill.origin.link, fill.origin.link);
+    open.putFill(
+      drafted && now ? { ...fill, origin: now.fill.origin, steps: now.fill.steps } : kept,
+    );
+  } catch {
+    open.putFill(kept);
+  }
+}
+
+function same(a: unknown, b: unknown): boolean {
+  return JSON.stringify(a) === JSON.stringify(b);
 }

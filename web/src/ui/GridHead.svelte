@@ -19,8 +19,16 @@
     /** Columns before the others: the line, the outcome. */
     lead?: { name: string; width: number; line?: boolean }[];
     columns: GridColumn[];
+    /** What a title that is dragged is told by; titles can't be dragged without it. */
+    carries?: string;
+    /** What may be dropped on a title. */
+    accepts?: string;
+    /** Something was dropped on the title of a column. */
+    dropped?: (column: string, what: string) => void;
   }
-  let { lead = [], columns }: Props = $props();
+  let { lead = [], columns, carries, accepts, dropped }: Props = $props();
+
+  let over = $state('');
 </script>
 
 <colgroup>
@@ -31,8 +39,34 @@
   <tr>
     {#each lead as l (l.name)}<th class:ln={l.line}>{l.name}</th>{/each}
     {#each columns as c (c.key)}
-      <th class:lit={c.lit} class:r={c.right} title={c.title}>{c.name}</th>
+      <th
+        class:lit={c.lit}
+        class:r={c.right}
+        class:over={over === c.key}
+        title={c.title}
+        draggable={carries ? 'true' : undefined}
+        ondragstart={(e) => carries && e.dataTransfer?.setData(carries, c.name)}
+        ondragover={(e) => {
+          if (!accepts || !e.dataTransfer?.types.includes(accepts)) return;
+          e.preventDefault();
+          over = c.key;
+        }}
+        ondragleave={() => (over = '')}
+        ondrop={(e) => {
+          e.preventDefault();
+          over = '';
+          const what = accepts && e.dataTransfer?.getData(accepts);
+          if (what) dropped?.(c.name, what);
+        }}>{c.name}</th
+      >
     {/each}
     <th></th>
   </tr>
 </thead>
+
+<style>
+  th.over {
+    outline: 2px solid var(--ink);
+    outline-offset: -2px;
+  }
+</style>

@@ -112,7 +112,9 @@ class DraftedAnewTest extends ServerTest {
             .replace("Kind", "Type");
     long plan = plan(marina("guessed"), content);
     JsonNode view = get("/api/plans/" + plan).body();
-    assertThat(fill(view.path("plan"), "length_m").path("guess").asBoolean()).isTrue();
+    assertThat(fill(view.path("plan"), "length_m").path("guess").asBoolean())
+        .as(view.path("evidence").toString())
+        .isTrue();
     assertThat(fill(view.path("plan"), "registration").has("guess")).isFalse();
     // what the file says nothing of
     save(

@@ -257,6 +257,14 @@ class FillStopTest extends ServerTest {
     JsonNode chosen = get(offers + "owner_id&column=Kind").body().get(0);
     assertThat(chosen.path("fill").path("origin").path("kind").asString()).isEqualTo("link");
     assertThat(chosen.path("passes").asInt()).isZero();
+    String lookups = "/api/plans/" + plan + "/lookups?field=";
+    JsonNode looked = get(lookups + "owner_id&column=Owner e-mail").body();
+    assertThat(looked.get(0).path("field").asString()).isEqualTo("email");
+    assertThat(looked.get(0).path("found").asInt()).isEqualTo(3);
+    JsonNode kinds = get(lookups + "type_id&column=Owner e-mail").body();
+    assertThat(kinds.findValuesAsString("found")).isNotEmpty().containsOnly("0");
+    assertThat(get(lookups + "name&column=Kind").body()).isEmpty();
+    assertThat(get(lookups + "owner_id&column=Mast").code()).isEqualTo("no-such-column");
     assertThat(get(offers + "owner_id&column=Mast").code()).isEqualTo("no-such-column");
     assertThat(get(offers + "mast").code()).isEqualTo("no-such-field");
   }

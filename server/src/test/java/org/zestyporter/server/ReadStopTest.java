@@ -58,8 +58,9 @@ class ReadStopTest extends ServerTest {
     assertThat(view.path("source").path("rows").asInt()).isEqualTo(1);
     assertThat(view.path("source").path("columns").get(0).path("name").asString()).isEqualTo("HBT");
     assertThat(view.path("matters").findValuesAsString("code"))
-        .as("the fills miss their columns")
-        .contains("no-such-column");
+        .as("fields that nobody has touched follow, so that none misses its column")
+        .contains("required-field")
+        .doesNotContain("no-such-column");
     view = read(plan, "{\"firstRow\": 5, \"lastRow\": 6}");
     assertThat(view.path("source").path("rows").asInt()).isEqualTo(2);
     assertThat(view.path("matters")).isEmpty();

@@ -83,6 +83,9 @@ public final class DraftBench {
       draft(database, schema, titles.word(), titles, 0);
     }
     draft(database, schema, "misleading", Titles.SAME, 1);
+    for (Titles titles : List.of(Titles.SAME, Titles.OTHER, Titles.GERMAN)) {
+      draft(database, schema, "laid out, " + titles.word(), titles, 0);
+    }
     try (Connection connection = DriverManager.getConnection(url, "sa", "");
         Statement statement = connection.createStatement()) {
       statement.execute("DELETE FROM " + schema.table());
@@ -126,22 +129,27 @@ public final class DraftBench {
       throws IOException {
     List<Column> columns = schema.columns();
     List<String> names = new ArrayList<>();
-    StringBuilder text = new StringBuilder();
     if (titles != null) {
       for (int c = 0; c < columns.size(); c++) {
         Column named = columns.get((c + shift) % columns.size());
         names.add(named.titles().get(titles.ordinal()));
       }
-      text.append(String.join(";", names)).append('\n');
     }
+    List<List<String>> records = new ArrayList<>();
     int first = titles == null || shift > 0 ? KNOWN / 2 : KNOWN - 5;
     for (int row = first; row < first + ROWS; row++) {
+      List<String> record = new ArrayList<>();
       for (int c = 0; c < columns.size(); c++) {
-        text.append(c == 0 ? "" : ";").append(columns.get(c).value().of(random(c, row), row));
+        record.add(columns.get(c).value().of(random(c, row), row));
       }
-      text.append('\n');
+      records.add(record);
     }
-    Path file = Files.writeString(folder.resolve("file.csv"), text.toString());
+    Path file = folder.resolve("file");
+    if (what.startsWith("laid out")) {
+      LaidOut.write(file, names, records);
+    } else {
+      Files.write(file, lines(names, records));
+    }
     Score score = scores.computeIfAbsent(what, w -> new Score());
     try (SourceTable source = SourceReader.open(file, folder.resolve("cells"), Reading.FIND)) {
       database.forget();
@@ -158,8 +166,25 @@ public final class DraftBench {
     }
   }
 
+  private static List<String> lines(List<String> titles, List<List<String>> records) {
+    List<String> lines = new ArrayList<>();
+    if (!titles.isEmpty()) {
+      lines.add(String.join(";", titles));
+    }
+    records.forEach(record -> lines.add(String.join(";", record)));
+    return lines;
+  }
+
   private void compare(
       Schema schema, String what, SourceTable source, PlanDraft.Proposal proposal, Score score) {
+    if (source.rowCount() != ROWS || source.columns().size() < schema.columns().size()) {
+      // what is read wrongly can't be filled rightly
+      score.wrong += schema.columns().size();
+      if (tells) {
+        System.out.printf("%-11s %-22s %d records%n", schema.name(), what, source.rowCount());
+      }
+      return;
+    }
     for (int c = 0; c < schema.columns().size(); c++) {
       String wanted = schema.columns().get(c).field();
       String column = source.columns().get(c);

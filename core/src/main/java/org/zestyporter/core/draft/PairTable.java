@@ -17,6 +17,12 @@ final class PairTable {
   /** What a pair for which only values speak must be better by than any other. */
   private static final int MARGIN = 12;
 
+  /** So many titles must be wrong before all are doubted. */
+  private static final int LEAST_DENIED = 3;
+
+  private static final int TITLES_JUDGED = 60;
+  private static final int SAME_NAME = 80;
+
   private final Pairing pairing;
   private final TableInfo table;
   private final List<FieldInfo> fields;
@@ -61,29 +67,68 @@ final class PairTable {
 
   /**
    * A title counts less where its values are none of the field's, but are plainly those of another
-   * one.
+   * one. Where that is so of most titles, as where they stand one place beside their columns, the
+   * others count less too, unless their values agree.
    */
   private void disbelieve() {
+    int denied = 0;
+    int borneOut = 0;
     for (int t = 0; t < titles.size(); t++) {
       int column = titles.get(t).column();
       int most = 0;
       for (FieldInfo field : fields) {
         most = Math.max(most, pairing.agreement(table, field, column).score());
       }
+      boolean isDenied = false;
+      boolean isBorneOut = false;
       for (int f = 0; f < pairs.length; f++) {
-        Pair pair = pairs[f][t];
-        FieldInfo field = fields.get(f);
-        boolean isOdd =
-            pair != null
-                && !pair.isByValues()
-                && pair.remembered() == null
-                && pair.link() == null
-                && isElsewhere(field, column, most);
-        if (isOdd) {
-          pairs[f][t] = pair.withScore(pair.score() / 2);
+        if (isByTitle(pairs[f][t])) {
+          if (isElsewhere(fields.get(f), column, most)) {
+            pairs[f][t] = pairs[f][t].withScore(pairs[f][t].score() / 2);
+            isDenied = true;
+          } else {
+            isBorneOut |= agrees(f, column);
+          }
+        } else if (pairs[f][t] == null) {
+          isDenied |= isNamed(f, t);
+        } else {
+          isBorneOut |= pairs[f][t].link() != null;
+        }
+      }
+      denied += isDenied && !isBorneOut ? 1 : 0;
+      borneOut += isBorneOut ? 1 : 0;
+    }
+    if (denied >= LEAST_DENIED && denied > borneOut) {
+      disbelieveAll();
+    }
+  }
+
+  private void disbelieveAll() {
+    for (int f = 0; f < pairs.length; f++) {
+      for (int t = 0; t < titles.size(); t++) {
+        if (isByTitle(pairs[f][t]) && !agrees(f, titles.get(t).column())) {
+          pairs[f][t] = pairs[f][t].withScore(pairs[f][t].score() / 2);
         }
       }
     }
+  }
+
+  private static boolean isByTitle(@Nullable Pair pair) {
+    return pair != null
+        && !pair.isByValues()
+        && pair.remembered() == null
+        && pair.link() == null
+        && pair.score() >= Pairing.ENOUGH;
+  }
+
+  /** True if a title says just what a field is called. */
+  private boolean isNamed(int field, int title) {
+    return titles.size() <= TITLES_JUDGED
+        && Likeness.of(table, fields.get(field), titles.get(title).words()).score() >= SAME_NAME;
+  }
+
+  private boolean agrees(int field, int column) {
+    return pairing.agreement(table, fields.get(field), column).score() >= Pairing.ENOUGH;
   }
 
   private boolean isElsewhere(FieldInfo field, int column, int most) {

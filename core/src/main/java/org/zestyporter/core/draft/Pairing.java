@@ -1,5 +1,6 @@
 package org.zestyporter.core.draft;
 
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
@@ -129,6 +130,14 @@ final class Pairing {
             ? "its values are none that the field can take"
             : "none of its values is found in " + field.link().table() + " so far";
     return new Pair(field, column, 0, label, because, Certainty.GUESS);
+  }
+
+  /** How many rows of a column each field of a linked table knows, the most first. */
+  List<PlanDraft.Lookup> lookups(FieldInfo link, int column) {
+    return linkValues.all(link, column).stream()
+        .map(o -> new PlanDraft.Lookup(o.field(), o.found(), o.rows()))
+        .sorted(Comparator.comparingLong(l -> -l.found()))
+        .toList();
   }
 
   private static String found(FieldInfo field, LinkValues.Overlap overlap) {

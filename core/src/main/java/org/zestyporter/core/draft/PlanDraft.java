@@ -160,6 +160,27 @@ public final class PlanDraft {
     return new Offer(column, fills.of(pair), pair.because(), pair.sure());
   }
 
+  /**
+   * How many rows of a column a field of a linked table knows.
+   *
+   * @param rows rows that were looked at; of large tables only some are
+   */
+  public record Lookup(String field, long found, long rows) {}
+
+  /**
+   * The fields of a linked table in which a link could look a column up, the one that knows most of
+   * its rows first.
+   *
+   * @throws PorterException if the file has no such column
+   */
+  public List<Lookup> lookups(FieldInfo link, String column) {
+    int index = source.columns().indexOf(column);
+    if (index < 0) {
+      throw ErrorCode.NO_SUCH_COLUMN.error("The file has no column “" + column + "”.");
+    }
+    return link.link() == null ? List.of() : pairing.lookups(link, index);
+  }
+
   /** Proposals for tables whose records belong to those of a proposed destination. */
   public List<Proposal> children(Proposal of) {
     return new ChildDraft(application, source, this, keys).of(of);

@@ -94,8 +94,7 @@ public record Fill(
   }
 
   /** True if nobody has confirmed that the field is filled so. */
-  @JsonIgnore
-  public boolean isGuess() {
+  public boolean awaitsConfirmation() {
     return guess != null;
   }
 

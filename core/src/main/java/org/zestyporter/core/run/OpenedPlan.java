@@ -148,7 +148,7 @@ public final class OpenedPlan {
   public void requireConfirmed() {
     for (Destination destination : plan.destinations()) {
       for (Fill fill : destination.fills()) {
-        if (fill.isGuess()) {
+        if (fill.awaitsConfirmation()) {
           throw ErrorCode.GUESS.error(
               fill.field()
                   + " of "

@@ -321,7 +321,7 @@ public final class Pipeline {
         .flatMap(
             d ->
                 d.fills().stream()
-                    .filter(Fill::isGuess)
+                    .filter(Fill::awaitsConfirmation)
                     .map(
                         f ->
                             new RunReport.Question(

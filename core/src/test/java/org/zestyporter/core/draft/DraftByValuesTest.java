@@ -100,6 +100,31 @@ class DraftByValuesTest {
     }
   }
 
+  /** Where most titles are wrong, one that could be right is not believed for its name alone. */
+  @ParameterizedTest
+  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
+  void titlesAmongWrongOnesAreDoubted(Databases.Fresh on) throws SQLException, IOException {
+    records(on);
+    try (on;
+        SourceTable source = file(vats("x;y;price;wood;litres;made_on;cooper"))) {
+      Map<String, String> columns =
+          columns(new PlanDraft(on.database(), source).draft(on.database().table("vat")));
+      assertThat(columns)
+          .doesNotContainEntry("price", "price")
+          .doesNotContainEntry("litres", "litres")
+          .containsEntry("mark", "wood");
+    }
+    try (Databases.Fresh again = Databases.h2();
+        SourceTable source = file(vats("wood;made_on;price;mark;litres;cooper;lent"))) {
+      // two that are swapped among right ones are not told by their names being wrong elsewhere
+      records(again);
+      assertThat(
+              columns(new PlanDraft(again.database(), source).draft(again.database().table("vat"))))
+          .containsEntry("mark", "mark")
+          .containsEntry("cooper", "cooper");
+    }
+  }
+
   private static Map<String, String> columns(PlanDraft.Proposal proposal) {
     return proposal.destination().fills().stream()
         .filter(f -> f.origin().column() != null)

@@ -9,10 +9,12 @@ import java.sql.SQLException;
 import java.sql.SQLTransientConnectionException;
 import java.time.Clock;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Properties;
+import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import org.jspecify.annotations.Nullable;
 import org.springframework.beans.factory.ObjectProvider;
@@ -88,6 +90,13 @@ public class ConnectionService {
     return connections.all().stream()
         .map(c -> new ConnectionView(c.name(), c.shownName(), c.url(), c.dbUser(), settings(c)))
         .toList();
+  }
+
+  /** Names of those that may be written to, the newest first. */
+  public List<String> newestWritable() {
+    Set<String> readOnly = new HashSet<>();
+    all().stream().filter(c -> c.settings().readOnly()).forEach(c -> readOnly.add(c.name()));
+    return connections.newest().stream().filter(c -> !readOnly.contains(c)).toList();
   }
 
   /**

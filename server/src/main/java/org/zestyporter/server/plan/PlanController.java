@@ -15,6 +15,7 @@ import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
+import org.zestyporter.core.draft.PlanDraft;
 import org.zestyporter.core.formula.Functions;
 import org.zestyporter.core.preview.MatchSurvey;
 import org.zestyporter.core.preview.StageTable;
@@ -112,6 +113,13 @@ class PlanController {
       @RequestParam(required = false) @Nullable String column,
       Principal principal) {
     return viewer.offers(plans.open(id), field, column, principal.getName());
+  }
+
+  /** How many rows of a column each field of a linked table knows. */
+  @GetMapping("/plans/{id}/lookups")
+  List<PlanDraft.Lookup> lookups(
+      @PathVariable long id, @RequestParam String field, @RequestParam String column) {
+    return viewer.lookups(plans.open(id), field, column);
   }
 
   /** Kinds of steps, the one that frees most troubled rows first; the plan stays as it is. */

@@ -252,7 +252,7 @@ public class PlanService implements UsesConnections, UsesSources {
         .flatMap(p -> p.destinations().stream())
         .filter(d -> d.table().equals(table))
         .flatMap(d -> d.fills().stream())
-        .filter(f -> !f.isGuess())
+        .filter(f -> !f.awaitsConfirmation())
         .toList();
   }
 

@@ -209,6 +209,12 @@ class PlanViewer {
     return offers;
   }
 
+  /** How many rows of a column each field of a linked table knows. */
+  List<PlanDraft.Lookup> lookups(PlanService.Opened opened, String field, String column) {
+    TableInfo table = opened.database().table(opened.destination().table());
+    return new PlanDraft(opened.database(), opened.rows()).lookups(table.field(field), column);
+  }
+
   /** Kinds of steps by how many troubled rows of a fill each would free. */
   List<Trials.Trial> trials(PlanService.Opened opened, PlanViews.StepSearch wanted, String who) {
     Fill fill = wanted.fill();

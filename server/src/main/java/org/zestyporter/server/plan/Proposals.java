@@ -51,14 +51,14 @@ class Proposals {
     return proposals.subList(0, Math.min(MOST, proposals.size()));
   }
 
-  /** The best table of each other connection, as far as they answer in time. */
+  /** The best table of each other connection, as far as they answer in time; the newest first. */
   private List<PlanViews.Proposal> elsewhere(String connection, SourceTable rows) {
     List<CompletableFuture<List<PlanViews.Proposal>>> asked =
-        connections.all().stream()
-            .filter(c -> !c.name().equals(connection) && !c.settings().readOnly())
+        connections.newestWritable().stream()
+            .filter(c -> !c.equals(connection))
             .map(
                 c ->
-                    CompletableFuture.supplyAsync(() -> best(c.name(), rows))
+                    CompletableFuture.supplyAsync(() -> best(c, rows))
                         .completeOnTimeout(List.of(), PATIENCE_SECONDS, TimeUnit.SECONDS))
             .toList();
     return asked.stream()

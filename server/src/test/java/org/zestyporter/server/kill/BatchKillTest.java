@@ -124,7 +124,13 @@ class BatchKillTest {
       out =
           new BufferedReader(
               new InputStreamReader(process.getInputStream(), StandardCharsets.UTF_8));
-      told(out);
+      try {
+        told(out);
+      } catch (IOException | SQLException | RuntimeException | Error e) {
+        // a server that is left behind would keep the tests from ending
+        process.destroyForcibly();
+        throw e;
+      }
     }
 
     /** Lets it make runs, or go on with the one that was cut off. */
@@ -157,6 +163,7 @@ class BatchKillTest {
         continue;
       }
       String[] words = line.split(" ");
+      assertThat(words[3]).as("settled: " + line).isNotIn("going", "committing");
       int file = Integer.parseInt(words[1].replace(".csv", ""));
       long rows =
           switch (words[3]) {

@@ -93,7 +93,7 @@ final class KilledServer {
   /** Waits until every run is settled, then says what became of each. */
   private void tell() throws InterruptedException {
     List<RunService.RunView> all = runs.newest(1_000);
-    for (int i = 0; i < 300 && all.stream().anyMatch(r -> isOpen(r.state())); i++) {
+    for (int i = 0; i < 1_200 && all.stream().anyMatch(r -> isOpen(r.state())); i++) {
       Thread.sleep(100);
       all = runs.newest(1_000);
     }
