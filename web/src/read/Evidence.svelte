@@ -360,12 +360,17 @@
           >
         {/if}
       </Setting>
-      {#if wanted.omit?.length}
-        <Setting name="Omitted">
+      {#if reading.omit?.length}
+        <Setting
+          name="Omitted"
+          evidence={why('omit')}
+          said={wanted.omit !== undefined}
+          again={() => put({ omit: undefined })}
+        >
           <Words
-            words={wanted.omit}
+            words={reading.omit}
             name="omitted columns"
-            remove={(w) => put({ omit: toggled(wanted.omit, w) })}
+            remove={(w) => put({ omit: toggled(reading.omit, w) })}
           />
         </Setting>
       {/if}

@@ -98,9 +98,11 @@
   }
 
   function eachColumn(setting: 'omit' | 'fillDown') {
-    let list = wanted[setting];
+    // what was found to lie beside the table is omitted unless a person says otherwise
+    let list = setting === 'omit' ? reading.omit : wanted[setting];
     for (const column of chosen) list = toggled(list, column.name);
-    put({ ...wanted, [setting]: list?.length ? list : undefined });
+    const none = setting === 'omit' ? [] : undefined;
+    put({ ...wanted, [setting]: list?.length ? list : none });
   }
 
   const lineMarks = $derived<Mark[]>(

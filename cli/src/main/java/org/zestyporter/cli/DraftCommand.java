@@ -223,16 +223,15 @@ final class DraftCommand implements Callable<Integer> {
    * one ends, nor which words mean blank in it.
    */
   private static Reading found(SourceTable source) {
-    return source
-        .reading()
-        .with(
-            b ->
-                b.lastRow(null)
-                    .section(
-                        source.reading().section().isEmpty() ? null : source.reading().section())
-                    .skip(null)
-                    .blankWords(null)
-                    .confirmed(null)
-                    .columns(FileChange.shape(source)));
+    Reading reading = source.reading();
+    return reading.with(
+        b ->
+            b.lastRow(null)
+                .skip(null)
+                .section(reading.section().isEmpty() ? null : reading.section())
+                .omit(reading.omit().isEmpty() ? null : reading.omit())
+                .blankWords(null)
+                .confirmed(null)
+                .columns(FileChange.shape(source)));
   }
 }

@@ -53,6 +53,7 @@ public final class OfficeFiles {
     tariffs(folder.resolve("tariffs-spring.ods"));
     contracts(folder.resolve("contracts.tsv"));
     app(folder.resolve("harbour-app.json"));
+    new WinterStorage(marina).write(folder.resolve("winterlager.xlsx"));
     marina.arrivals().writeOtherShape(folder.resolve("december-arrivals.csv"), 160);
   }
 

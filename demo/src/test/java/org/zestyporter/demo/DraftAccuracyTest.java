@@ -101,6 +101,8 @@ class DraftAccuracyTest {
         "tariffs-spring.ods | tariff |" + " code=Code; name=Kind",
         "contracts.tsv | berth_contract |"
             + " number=Contract; vessel_id=Vessel > registration; berth_id=Berth > label; tariff_id=Tariff > code; starts_on=Starts on; ends_on=Ends on",
+        "winterlager.xlsx | vessel |"
+            + " registration=Boot Kennz.; name=Bootsname; type_id=Boot Typ > name; length_m=Maße Lüa; beam_m=Maße Breite; owner_id=Eigner E-Mail > email; berth_id=Lager Liegeplatz > label; arrived_on=Lager Ankunft; created_by=who",
         "harbour-app.json | vessel |"
             + " registration=registration; name=name; type_id=kind > name; length_m=size.length; beam_m=size.beam; owner_id=owner.email > email; created_by=who"
       })

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.io.IOException;
 import java.math.BigDecimal;
 import java.nio.file.Path;
+import org.assertj.core.groups.Tuple;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -12,6 +13,7 @@ import org.zestyporter.core.source.FileChange;
 import org.zestyporter.core.source.SourceReader;
 import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.source.cache.Batch;
+import org.zestyporter.core.source.layout.Layout;
 import org.zestyporter.core.source.reading.Reading;
 import org.zestyporter.core.source.reading.SourceFormat;
 import org.zestyporter.core.value.ColumnProfile;
@@ -117,6 +119,21 @@ class OfficeFilesTest {
           .extracting(c -> c.kind().word() + " " + (c.now() == null ? c.before() : c.now()).name())
           .containsExactlyInAnyOrder(
               "renamed Owner mail", "moved Berth", "gone Notes", "added Phone on board");
+    }
+  }
+
+  @Test
+  void theWinterStorageIsReadWithoutItsLayout() throws IOException {
+    try (SourceTable table = open("winterlager.xlsx", Reading.FIND)) {
+      assertThat(table.rowCount()).isEqualTo(WinterStorage.VESSELS);
+      assertThat(table.reading().titleRows()).containsExactly(4L, 5L);
+      assertThat(table.reading().section()).isEqualTo("Steg");
+      assertThat(table.proposals().others())
+          .extracting(Layout.OtherTable::titles, Layout.OtherTable::lines)
+          .containsExactly(Tuple.tuple((long) WinterStorage.PRICES_LINE, 3L));
+      assertThat(table.profiles().get(table.column("Lager Ankunft")).type())
+          .isEqualTo(ValueType.DATE);
+      assertThat(table.profiles().get(table.column("Eigner Tel.")).blank()).isEqualTo(14);
     }
   }
 }

@@ -48,11 +48,24 @@ final class Browser implements AutoCloseable {
             .usingAnyFreePort()
             .build();
     driver = new ChromeDriver(service, options);
-    driver.executeCdpCommand(
-        "Emulation.setDeviceMetricsOverride",
-        Map.of("width", 1280, "height", 800, "deviceScaleFactor", 1, "mobile", false));
+    size(1280, 800);
     wait = new WebDriverWait(driver, Duration.ofSeconds(20), Duration.ofMillis(100));
     wait.ignoring(StaleElementReferenceException.class);
+  }
+
+  /** Gives the page another size, in pixels of CSS. */
+  void size(int width, int height) {
+    driver.executeCdpCommand(
+        "Emulation.setDeviceMetricsOverride",
+        Map.of("width", width, "height", height, "deviceScaleFactor", 1, "mobile", false));
+  }
+
+  /** By how many pixels the page is wider than its window. */
+  long wide() {
+    return (Long)
+        script(
+            "return Math.max(document.documentElement.scrollWidth,"
+                + " document.querySelector('main').scrollWidth) - window.innerWidth");
   }
 
   void go(String address) {

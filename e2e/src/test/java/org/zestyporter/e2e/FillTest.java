@@ -231,7 +231,7 @@ class FillTest extends DemoVisit {
     field("type_id");
     origin("Link");
     new Select(browser.find("select[aria-label='Column']")).selectByVisibleText("Kind");
-    new Select(browser.find("select[aria-label='Look in']")).selectByVisibleText("in name");
+    new Select(browser.find("select[aria-label='Look in']")).selectByValue("name");
     browser.find("td.ask", "no vessel_type has this name");
     new Select(browser.find("select[aria-label='When missing']"))
         .selectByVisibleText("missing: create");

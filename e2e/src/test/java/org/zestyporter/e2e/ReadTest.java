@@ -14,6 +14,7 @@ import org.openqa.selenium.WebElement;
 import org.openqa.selenium.support.ui.Select;
 import org.zestyporter.demo.Marina;
 import org.zestyporter.demo.OfficeFiles;
+import org.zestyporter.demo.WinterStorage;
 
 /** The Read stop, on files that are laid out in ever other ways. */
 class ReadTest extends DemoVisit {
@@ -172,5 +173,43 @@ class ReadTest extends DemoVisit {
     browser.sees("as you said");
     browser.click("button", "find it again");
     browser.sees("part into 7 cells");
+  }
+
+  /** A list in German, laid out to be printed, is brought in as it is dropped. */
+  @Test
+  @Order(11)
+  void strangersWorkbookIsBroughtInAsItIs() throws IOException {
+    browser.click("a.place", "Desk");
+    browser.sees("Quick start");
+    drop(demo.files().resolve("winterlager.xlsx"));
+    browser.sees("8 of 10 columns find a field");
+    browser.click(".found button", "Begin");
+    browser.sees("Fields of vessel");
+    browser.type("1");
+    browser.find("td.role", "section");
+    browser.sees("Read the table in line " + WinterStorage.PRICES_LINE);
+    browser.until(d -> status().startsWith(WinterStorage.VESSELS + " records"));
+    picture("read-sections");
+    browser.type("2");
+    browser.find("[data-field=length_m]", "Maße Lüa");
+    browser.type("r");
+    browser.sees("rehearsed, nothing written");
+    browser.type("5");
+    browser.click("button.main", "Add " + WinterStorage.ADDED);
+    browser.sees("read back from the table");
+  }
+
+  @Test
+  @Order(12)
+  void narrowWindowsShowAllOfIt() throws IOException {
+    browser.type("2");
+    browser.sees("Fields of vessel");
+    browser.size(1024, 700);
+    checked("fill at 1024x700");
+    browser.size(640, 400);
+    browser.find("[data-field=registration]");
+    assertThat(browser.wide()).as("pixels beyond the window's edge").isZero();
+    picture("fill-narrow");
+    browser.size(1280, 800);
   }
 }

@@ -8,7 +8,6 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
-import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Application;
 import org.zestyporter.core.application.Ask;
@@ -29,16 +28,8 @@ final class LinkValues {
 
   private static final Comparison COMPARISON = Comparison.ignoring(IGNORED);
 
-  /** Of larger tables the first records are read, and what unique fields are asked for. */
-  private static final int READ_WHOLE = 20_000;
-
-  private static final int CELLS_READ = 600_000;
-
   /** So many of a column's values are asked for. */
   private static final int ASKED_FOR = 300;
-
-  /** One of so many values may stand twice. */
-  private static final int REPEATED_AT_MOST = 20;
 
   /** How many rows of a column are found in a field. */
   record Overlap(String field, long found, long rows) {
@@ -47,22 +38,16 @@ final class LinkValues {
     }
   }
 
+  private final KnownRecords known;
   private final Application application;
   private final SourceTable source;
-  private final Map<String, Held> heldByTable = new HashMap<>();
   private final Map<Asked, Overlap> asked = new HashMap<>();
-
-  /**
-   * Values of the fields of a table that could name a record: texts and codes without repeats.
-   *
-   * @param whole true if these are all that the table holds
-   */
-  private record Held(Map<String, Set<String>> values, boolean whole) {}
 
   private record Asked(String table, String field, int column) {}
 
-  LinkValues(Application application, SourceTable source) {
-    this.application = application;
+  LinkValues(KnownRecords known, SourceTable source) {
+    this.known = known;
+    this.application = known.application();
     this.source = source;
   }
 
@@ -77,7 +62,7 @@ final class LinkValues {
   /** How many of a column's rows each field of the linked table knows that could name a record. */
   List<Overlap> all(FieldInfo link, int column) {
     TableInfo table = application.table(link.link().table());
-    Held held = held(table.name());
+    KnownRecords.Names held = known.names(table.name());
     List<Overlap> all = new ArrayList<>();
     for (FieldInfo field : table.fields()) {
       Set<String> values = held.values().get(field.name());
@@ -108,13 +93,13 @@ final class LinkValues {
                     wanted.add(List.of(t.toUpperCase(Locale.ROOT)));
                     wanted.add(List.of(t.toLowerCase(Locale.ROOT)));
                   });
-          Set<String> known = new HashSet<>();
+          Set<String> there = new HashSet<>();
           if (!wanted.isEmpty()) {
             application.look(
                 Ask.keyed(table, List.of(field), List.of(field), wanted),
-                Records.each(found -> known.add(COMPARISON.prepare(found[0]))));
+                Records.each(found -> there.add(COMPARISON.prepare(found[0]))));
           }
-          return overlap(field.name(), known, source.distinct(column), ASKED_FOR);
+          return overlap(field.name(), there, source.distinct(column), ASKED_FOR);
         });
   }
 
@@ -125,7 +110,7 @@ final class LinkValues {
    * @return null if it has more of them, or no such field
    */
   @Nullable Overlap label(FieldInfo link, int most) {
-    Map<String, Set<String>> values = held(link.link().table()).values();
+    Map<String, Set<String>> values = known.names(link.link().table()).values();
     TableInfo table = application.table(link.link().table());
     FieldInfo label =
         table.fields().stream()
@@ -162,47 +147,5 @@ final class LinkValues {
       }
     }
     return new Overlap(field, found, rows);
-  }
-
-  private Held held(String tableName) {
-    return heldByTable.computeIfAbsent(tableName, this::read);
-  }
-
-  private Held read(String tableName) {
-    TableInfo table = application.table(tableName);
-    Map<String, Set<String>> values = new HashMap<>();
-    Map<String, Integer> repeats = new HashMap<>();
-    int[] places =
-        IntStream.range(0, table.fields().size())
-            .filter(i -> mayName(table.fields().get(i)))
-            .toArray();
-    if (places.length == 0) {
-      return new Held(values, true);
-    }
-    for (int place : places) {
-      values.put(table.fields().get(place).name(), new HashSet<>());
-    }
-    int most = Math.min(READ_WHOLE, CELLS_READ / table.fields().size());
-    List<Object[]> records = application.page(table, null, 0, most + 1);
-    for (Object[] record : records) {
-      for (int place : places) {
-        String name = table.fields().get(place).name();
-        String prepared = COMPARISON.prepare(record[place]);
-        if (prepared != null && !values.get(name).add(prepared)) {
-          repeats.merge(name, 1, Integer::sum);
-        }
-      }
-    }
-    // a label that stands twice by mistake does not make the others useless
-    values
-        .entrySet()
-        .removeIf(
-            e -> repeats.getOrDefault(e.getKey(), 0) * REPEATED_AT_MOST > e.getValue().size());
-    return new Held(values, records.size() <= most);
-  }
-
-  private static boolean mayName(FieldInfo field) {
-    return field.type() == FieldType.TEXT
-        || (field.unique() && field.type() == FieldType.WHOLE && !field.generated());
   }
 }

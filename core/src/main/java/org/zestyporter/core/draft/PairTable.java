@@ -83,9 +83,10 @@ final class PairTable {
       boolean isBorneOut = false;
       for (int f = 0; f < pairs.length; f++) {
         if (isByTitle(pairs[f][t])) {
-          if (isElsewhere(fields.get(f), column, most)) {
+          boolean isPlain = isOfAnother(fields.get(f), column, most);
+          if (isPlain || pairing.isUnlike(table, fields.get(f), column)) {
             pairs[f][t] = pairs[f][t].withScore(pairs[f][t].score() / 2);
-            isDenied = true;
+            isDenied |= isPlain;
           } else {
             isBorneOut |= agrees(f, column);
           }
@@ -107,18 +108,20 @@ final class PairTable {
     for (int f = 0; f < pairs.length; f++) {
       for (int t = 0; t < titles.size(); t++) {
         if (isByTitle(pairs[f][t]) && !agrees(f, titles.get(t).column())) {
-          pairs[f][t] = pairs[f][t].withScore(pairs[f][t].score() / 2);
+          pairs[f][t] = byValuesAlone(f, t);
         }
       }
     }
   }
 
+  /** What is left of a pair if its title is not believed; null if that is too little. */
+  private @Nullable Pair byValuesAlone(int f, int t) {
+    Pair pair = pairing.of(table, fields.get(f), titles.get(t).column(), "");
+    return pair != null && pair.isByValues() ? pair : null;
+  }
+
   private static boolean isByTitle(@Nullable Pair pair) {
-    return pair != null
-        && !pair.isByValues()
-        && pair.remembered() == null
-        && pair.link() == null
-        && pair.score() >= Pairing.ENOUGH;
+    return pair != null && !pair.isByValues() && pair.remembered() == null && pair.link() == null;
   }
 
   /** True if a title says just what a field is called. */
@@ -131,9 +134,10 @@ final class PairTable {
     return pairing.agreement(table, fields.get(field), column).score() >= Pairing.ENOUGH;
   }
 
-  private boolean isElsewhere(FieldInfo field, int column, int most) {
+  /** True if a column's values are far more like those of another field. */
+  private boolean isOfAnother(FieldInfo field, int column, int most) {
     int own = pairing.agreement(table, field, column).score();
-    return most >= PLAIN && own < most - 2 * MARGIN || pairing.isUnlike(table, field, column);
+    return most >= PLAIN && own < most - 2 * MARGIN;
   }
 
   /** True if only values speak for a pair, and they speak nearly as well for another. */

@@ -7,7 +7,6 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
-import org.zestyporter.core.application.Application;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.FieldType;
 import org.zestyporter.core.application.TableInfo;
@@ -56,12 +55,12 @@ final class Pairing {
   /** By choices, the columns that hold nothing but them. */
   private final Map<List<String>, List<Integer>> choosing = new HashMap<>();
 
-  Pairing(Application application, SourceTable source, List<Fill> memory) {
+  Pairing(KnownRecords known, SourceTable source, List<Fill> memory) {
     this.source = source;
     this.measures = new ColumnMeasures(source);
-    this.linkValues = new LinkValues(application, source);
+    this.linkValues = new LinkValues(known, source);
     this.memory = memory;
-    this.sketches = new Sketches(application, source);
+    this.sketches = new Sketches(known, source);
   }
 
   /** How well a column's values agree with those that a field holds already. */

@@ -49,16 +49,21 @@ public final class PlanDraft {
   private final KeyDraft keys;
 
   public PlanDraft(Application application, SourceTable source) {
-    this(application, source, List.of());
+    this(new KnownRecords(application), source, List.of());
+  }
+
+  public PlanDraft(Application application, SourceTable source, List<Fill> memory) {
+    this(new KnownRecords(application), source, memory);
   }
 
   /**
+   * @param known what earlier drafts have come to know of the application's records
    * @param memory fills of earlier plans for the same table, the latest first
    */
-  public PlanDraft(Application application, SourceTable source, List<Fill> memory) {
-    this.application = application;
+  public PlanDraft(KnownRecords known, SourceTable source, List<Fill> memory) {
+    this.application = known.application();
     this.source = source;
-    this.pairing = new Pairing(application, source, memory);
+    this.pairing = new Pairing(known, source, memory);
     this.fills = new FillDraft(source, pairing.measures());
     this.keys = new KeyDraft(source);
   }

@@ -1,36 +1,30 @@
 package org.zestyporter.core.draft;
 
-import java.util.ArrayList;
 import java.util.HashMap;
-import java.util.List;
 import java.util.Map;
-import org.zestyporter.core.application.Application;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.value.Cell;
 import org.zestyporter.core.value.DistinctValues;
 import org.zestyporter.core.value.LocaleSettings;
-import org.zestyporter.core.value.PorterException;
 import org.zestyporter.core.value.Problem;
 import org.zestyporter.core.value.ValueReader;
 import org.zestyporter.core.value.ValueType;
 
-/** What the columns of a source, and the first records of tables, are like; made as asked for. */
+/** What the columns of a source are like, beside what records are; made as asked for. */
 final class Sketches {
-  private static final int RECORDS = 500;
   private static final int VALUES = 400;
 
-  private final Application application;
+  private final KnownRecords known;
   private final SourceTable source;
-  private final Map<String, List<Sketch>> tables = new HashMap<>();
   private final Map<Integer, Sketch> columns = new HashMap<>();
   private final Map<Compared, Sketch.Agreement> agreements = new HashMap<>();
 
   private record Compared(String table, String field, int column) {}
 
-  Sketches(Application application, SourceTable source) {
-    this.application = application;
+  Sketches(KnownRecords known, SourceTable source) {
+    this.known = known;
     this.source = source;
   }
 
@@ -53,27 +47,7 @@ final class Sketches {
   }
 
   private Sketch field(TableInfo table, FieldInfo field) {
-    return tables
-        .computeIfAbsent(table.name(), name -> read(table))
-        .get(table.fields().indexOf(field));
-  }
-
-  private List<Sketch> read(TableInfo table) {
-    List<Sketch> fields = new ArrayList<>();
-    table.fields().forEach(f -> fields.add(new Sketch()));
-    try {
-      for (Object[] record : application.page(table, null, 0, RECORDS)) {
-        for (int f = 0; f < record.length; f++) {
-          if (record[f] != null) {
-            fields.get(f).add(record[f], 1);
-          }
-        }
-      }
-    } catch (PorterException e) {
-      // who may not read the records is served by the names alone
-      return fields;
-    }
-    return fields;
+    return known.sketches(table).get(table.fields().indexOf(field));
   }
 
   private Sketch column(int column) {

@@ -88,6 +88,7 @@ public final class SourceTable implements Columns, AutoCloseable {
     this.selector =
         new RowSelector(cache, titles, layout, wanted, forTests, parsed.parts(), sections);
     this.out = new OutColumns(cache, titles, selector, layout, wanted, parsed.parts(), sections);
+    evidence.addAll(out.evidence());
     if (wanted.blankWords() != null) {
       out.blankWords(wanted.blankWords());
     }
@@ -180,6 +181,7 @@ public final class SourceTable implements Columns, AutoCloseable {
                 .firstRow(layout.firstRow())
                 .lastRow(layout.lastRow())
                 .section(sections.name())
+                .omit(wanted.omit() == null ? out.omitted() : wanted.omit())
                 .blankWords(blankWords)
                 .locale(locale));
   }

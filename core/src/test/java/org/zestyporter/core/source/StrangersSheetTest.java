@@ -213,6 +213,27 @@ class StrangersSheetTest extends TestTables {
     assertThat(table.rowCount()).isEqualTo(4);
   }
 
+  /**
+   * A list of what words mean lies beside the table; a column that is but thinly filled does not.
+   */
+  @Test
+  void whatLiesBesideTheTableIsNoneOfItsColumns() throws IOException {
+    String text =
+        "Reg;Kind;Feet;;Code;Meaning\nQH-1;S;28;;S;sloop\nQH-2;Y;31;;Y;yawl\nQH-3;S;40;;;\n"
+            + "QH-4;Y;22;;;\nQH-5;S;25;;;\n";
+    SourceTable table = text(text);
+    assertThat(table.columns()).containsExactly("Reg", "Kind", "Feet");
+    assertThat(table.reading().omit()).containsExactly("Code", "Meaning");
+    assertThat(because(table, "omit"))
+        .isEqualTo(
+            "columns E to F lie beside the table, behind a column without cells, and have some in"
+                + " 2 rows where the table has 5");
+    SourceTable said = text(text, Reading.FIND.withOmit(List.of("Code")));
+    assertThat(said.columns()).containsExactly("Reg", "Kind", "Feet", "Meaning");
+    SourceTable thin = text("Reg;Kind;Note\nQH-1;S;\nQH-2;Y;old\nQH-3;S;\nQH-4;S;\n");
+    assertThat(thin.columns()).containsExactly("Reg", "Kind", "Note");
+  }
+
   @Test
   void theLargestTableIsTaken() throws IOException {
     StringBuilder text = new StringBuilder("Rate;Valid\n4.50;2026\n5.10;2027\n\nReg;Kind;Feet\n");

@@ -44,6 +44,7 @@ public class PlanService implements UsesConnections, UsesSources {
   private final CheckService checks;
   private final PhrasebookService phrasebooks;
   private final FillCache cache;
+  private final DraftKnowledge knowledge;
   private final ObjectProvider<DependsOnPlans> dependents;
   private final Clock clock;
 
@@ -85,6 +86,7 @@ public class PlanService implements UsesConnections, UsesSources {
       CheckService checks,
       PhrasebookService phrasebooks,
       FillCache cache,
+      DraftKnowledge knowledge,
       ObjectProvider<DependsOnPlans> dependents,
       Clock clock) {
     this.plans = plans;
@@ -93,6 +95,7 @@ public class PlanService implements UsesConnections, UsesSources {
     this.checks = checks;
     this.phrasebooks = phrasebooks;
     this.cache = cache;
+    this.knowledge = knowledge;
     this.dependents = dependents;
     this.clock = clock;
   }
@@ -215,6 +218,7 @@ public class PlanService implements UsesConnections, UsesSources {
   /** Forgets what was computed: the application's records have changed. */
   public void recordsChanged() {
     cache.forget();
+    knowledge.forget();
   }
 
   /** Counts the rows that a run translated by shared phrasebooks. */
@@ -276,7 +280,8 @@ public class PlanService implements UsesConnections, UsesSources {
     Asked.text("The name of a table", wanted.table(), 200);
     SourceTable rows = sources.table(source.id(), Reading.FIND);
     PlanDraft.Proposal draft =
-        new PlanDraft(database, rows, memory(wanted.connection(), wanted.table(), null))
+        knowledge
+            .draft(database, rows, memory(wanted.connection(), wanted.table(), null))
             .draft(database.table(wanted.table()));
     Plan plan =
         new Plan(
@@ -407,7 +412,8 @@ public class PlanService implements UsesConnections, UsesSources {
     }
     Database database = connections.database(wanted.connection());
     PlanDraft.Proposal anew =
-        new PlanDraft(database, rows, memory(wanted.connection(), first.table(), old.id()))
+        knowledge
+            .draft(database, rows, memory(wanted.connection(), first.table(), old.id()))
             .draft(database.table(first.table()));
     Redraft.Followed followed = Redraft.follow(first, last, anew.destination());
     List<Destination> destinations = new ArrayList<>(wanted.destinations());

@@ -26,8 +26,14 @@ class Proposals {
   private final PlanMapper plans;
   private final SourceService sources;
   private final ConnectionService connections;
+  private final DraftKnowledge knowledge;
 
-  Proposals(PlanMapper plans, SourceService sources, ConnectionService connections) {
+  Proposals(
+      PlanMapper plans,
+      SourceService sources,
+      ConnectionService connections,
+      DraftKnowledge knowledge) {
+    this.knowledge = knowledge;
     this.plans = plans;
     this.sources = sources;
     this.connections = connections;
@@ -76,11 +82,10 @@ class Proposals {
     }
   }
 
-  private static List<PlanViews.Proposal> drafts(
-      Database database, String connection, SourceTable rows) {
+  private List<PlanViews.Proposal> drafts(Database database, String connection, SourceTable rows) {
     List<PlanViews.Proposal> drafts = new ArrayList<>();
     int columns = rows.columns().size();
-    for (PlanDraft.Proposal draft : new PlanDraft(database, rows).rank()) {
+    for (PlanDraft.Proposal draft : knowledge.draft(database, rows).rank()) {
       if (draft.columnsUsed() * 5 >= columns * 2L) {
         drafts.add(
             new PlanViews.Proposal(

@@ -48,7 +48,7 @@ class BatchKillTest {
   @Test
   void everyRowIsThereOnceInMariaDb() throws Exception {
     assumeTrue(MariaServer.isWanted(), "without MariaDB");
-    everyRowIsThereOnce(new KillableDatabase.Maria(), KILLS / 2);
+    everyRowIsThereOnce(new KillableDatabase.Maria(), KILLS / 3);
   }
 
   private void everyRowIsThereOnce(KillableDatabase killed, int kills) throws Exception {

@@ -1,10 +1,12 @@
 package org.zestyporter.core.source.layout;
 
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.List;
 import org.zestyporter.core.source.cache.RawRow;
 import org.zestyporter.core.source.cache.SourceCache;
 import org.zestyporter.core.source.reading.SheetMarks;
+import org.zestyporter.core.value.Cell;
 
 /** Finds where further tables begin below a table, after a gap and with titles of their own. */
 final class Blocks {
@@ -33,7 +35,7 @@ final class Blocks {
       for (RawRow row : body) {
         if (!row.cell(c).isBlank()) {
           filled++;
-          other += TitleFinder.isWord(row.cell(c)) ? 0 : 1;
+          other += isValue(row.cell(c)) ? 1 : 0;
         }
       }
       values[c] = filled > 0 && other * 10 >= filled * 7;
@@ -47,6 +49,11 @@ final class Blocks {
    */
   record Start(long first, long titles) {}
 
+  /** A number, a day, or what begins with a figure, as 18.80 m does. */
+  private static boolean isValue(Cell cell) {
+    return !TitleFinder.isWord(cell) || Character.isDigit(cell.text().strip().charAt(0));
+  }
+
   /** The tables that begin below a line. */
   List<Start> below(long line) {
     List<Start> found = new ArrayList<>();
@@ -55,13 +62,16 @@ final class Blocks {
     long before = line;
     for (int chunk = cache.chunkOfLine(line + 1); chunk < cache.chunks(); chunk++) {
       long[] lines = cache.lines(chunk);
+      BitSet all = new BitSet(lines.length);
+      all.set(0, lines.length);
+      BitSet blank = Blanks.of(cache, chunk, all);
       for (int r = 0; r < lines.length; r++) {
         if (lines[r] <= line) {
           continue;
         }
         boolean gap = blankBefore || lines[r] > before + 1;
         before = lines[r];
-        blankBefore = isBlank(chunk, r);
+        blankBefore = blank.get(r);
         if (!gap || blankBefore) {
           continue;
         }
@@ -78,15 +88,6 @@ final class Blocks {
       }
     }
     return found;
-  }
-
-  private boolean isBlank(int chunk, int row) {
-    for (int c = 0; c < cache.width(chunk); c++) {
-      if (!cache.isBlank(chunk, c) && !cache.column(chunk, c).cell(row).isBlank()) {
-        return false;
-      }
-    }
-    return true;
   }
 
   private boolean isTitles(int chunk, int at) {

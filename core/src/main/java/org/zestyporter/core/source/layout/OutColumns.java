@@ -14,6 +14,7 @@ import java.util.stream.IntStream;
 import org.zestyporter.core.source.cache.ColumnChunk;
 import org.zestyporter.core.source.cache.RawRow;
 import org.zestyporter.core.source.cache.SourceCache;
+import org.zestyporter.core.source.reading.Evidence;
 import org.zestyporter.core.source.reading.Fold;
 import org.zestyporter.core.source.reading.Letters;
 import org.zestyporter.core.source.reading.Pick;
@@ -49,6 +50,8 @@ public final class OutColumns {
   private final List<String> names = new ArrayList<>();
   private final List<String> letters = new ArrayList<>();
   private final Map<String, Integer> places = new HashMap<>();
+  private final List<String> omitted = new ArrayList<>();
+  private final List<Evidence> evidence = new ArrayList<>();
   private final int[] groups;
   private final int groupSize;
   private final boolean keepBlank;
@@ -76,7 +79,13 @@ public final class OutColumns {
     this.foldTitles = new Cell[fold == null ? 0 : fold.names().size()][];
     Set<Integer> gone = new HashSet<>();
     Arrays.stream(folded).forEach(gone::add);
-    Arrays.stream(titles.present(reading.omit())).forEach(gone::add);
+    if (reading.omit() != null) {
+      Arrays.stream(titles.present(reading.omit())).forEach(gone::add);
+    } else if (fold == null && titles.levels() > 0) {
+      List<Integer> beside = new Beside(cache, titles, rows).find(evidence);
+      gone.addAll(beside);
+      beside.forEach(c -> omitted.add(titles.name(c)));
+    }
     for (int c = 0; c < titles.width(); c++) {
       if (!gone.contains(c) && !isBeside(c, titles, layout)) {
         add(new Out(From.SHEET, c, null), titles.name(c), Letters.of(c));
@@ -232,6 +241,16 @@ public final class OutColumns {
 
   public List<String> names() {
     return names;
+  }
+
+  /** Columns that were found to lie beside the table. */
+  public List<String> omitted() {
+    return omitted;
+  }
+
+  /** Why these are none of the table's. */
+  public List<Evidence> evidence() {
+    return evidence;
   }
 
   public String letter(int column) {

@@ -108,7 +108,7 @@ public final class RowSelector {
     }
     clear(rows, lines, layout.unitsRow());
     dropSkipped(chunk, lines, rows);
-    BitSet blank = blankRows(chunk, rows);
+    BitSet blank = Blanks.of(cache, chunk, rows);
     dropBlank(lines, rows, blank);
     dropTitlesOfParts(chunk, lines, rows);
     dropRepeatedTitles(chunk, lines, rows);
@@ -171,23 +171,6 @@ public final class RowSelector {
   private void leave(LeftOut why, long line) {
     long[] seen = leftOut.computeIfAbsent(why, w -> new long[] {0, line});
     seen[0]++;
-  }
-
-  private BitSet blankRows(int chunk, BitSet rows) {
-    BitSet blank = (BitSet) rows.clone();
-    for (int c = 0; c < cache.width(chunk) && !blank.isEmpty(); c++) {
-      if (cache.isBlank(chunk, c)) {
-        continue;
-      }
-      ColumnChunk column = cache.column(chunk, c);
-      boolean[] blanks = column.blanks();
-      for (int r = blank.nextSetBit(0); r >= 0; r = blank.nextSetBit(r + 1)) {
-        if (!blanks[column.codes()[r]]) {
-          blank.clear(r);
-        }
-      }
-    }
-    return blank;
   }
 
   private void dropBlank(long[] lines, BitSet rows, BitSet blank) {

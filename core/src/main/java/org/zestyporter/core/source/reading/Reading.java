@@ -37,7 +37,7 @@ import org.zestyporter.core.value.LocaleSettings;
  * @param totals true if total lines are records too; they are left out otherwise
  * @param section name of the column that lines with a single cell make for the records below them;
  *     empty if such lines are records, null if they are looked for
- * @param omit columns that are left out
+ * @param omit columns that are left out; null if those that lie beside the table are looked for
  * @param fillDown columns whose blank cells take the value of the cell above
  * @param blankWords words that mean a blank cell
  * @param renamed names under which the plan knows columns, by their titles in the file

@@ -1,0 +1,137 @@
+package org.zestyporter.core.draft;
+
+import com.github.benmanes.caffeine.cache.Caffeine;
+import com.github.benmanes.caffeine.cache.LoadingCache;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.stream.IntStream;
+import org.zestyporter.core.application.Application;
+import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.FieldType;
+import org.zestyporter.core.application.TableInfo;
+import org.zestyporter.core.value.Comparison;
+import org.zestyporter.core.value.PorterException;
+
+/**
+ * What drafts know of an application's records: what the first ones of each table are like, and by
+ * which words records of smaller tables are called. Nothing is read to its end. It is kept for ten
+ * minutes, and read anew in the background once it is older than half a minute; it can be used by
+ * any number of drafts at a time.
+ */
+public final class KnownRecords {
+  private static final int TABLES_KEPT = 2_000;
+  private static final int SKETCHED = 500;
+
+  /** Of larger tables only the first records are read. */
+  private static final int READ_WHOLE = 20_000;
+
+  private static final int CELLS_READ = 600_000;
+
+  /** One of so many values may stand twice. */
+  private static final int REPEATED_AT_MOST = 20;
+
+  private static final Comparison COMPARISON = Comparison.ignoring(LinkValues.IGNORED);
+
+  private final Application application;
+  private final LoadingCache<String, List<Sketch>> sketches;
+  private final LoadingCache<String, Names> names;
+
+  /**
+   * Values of the fields of a table that could name a record: texts and codes without repeats, as
+   * they are compared.
+   *
+   * @param whole true if these are all that the table holds
+   */
+  record Names(Map<String, Set<String>> values, boolean whole) {}
+
+  public KnownRecords(Application application) {
+    this.application = application;
+    Caffeine<Object, Object> kept =
+        Caffeine.newBuilder()
+            .maximumSize(TABLES_KEPT)
+            .expireAfterWrite(Duration.ofMinutes(10))
+            .refreshAfterWrite(Duration.ofSeconds(30));
+    this.sketches = kept.build(table -> sketch(application.table(table)));
+    this.names = kept.build(table -> read(application.table(table)));
+  }
+
+  Application application() {
+    return application;
+  }
+
+  /** What a table's fields hold in its first records, field by field; empty if nobody may see. */
+  List<Sketch> sketches(TableInfo table) {
+    List<Sketch> known = sketches.get(table.name());
+    if (known.size() == table.fields().size()) {
+      return known;
+    }
+    // the table has got a field more or less meanwhile
+    sketches.invalidate(table.name());
+    return sketches.get(table.name());
+  }
+
+  /** What records of a table are called by. */
+  Names names(String table) {
+    return names.get(table);
+  }
+
+  private List<Sketch> sketch(TableInfo table) {
+    List<Sketch> fields = new ArrayList<>();
+    table.fields().forEach(f -> fields.add(new Sketch()));
+    try {
+      for (Object[] record : application.page(table, null, 0, SKETCHED)) {
+        for (int f = 0; f < record.length; f++) {
+          if (record[f] != null) {
+            fields.get(f).add(record[f], 1);
+          }
+        }
+      }
+    } catch (PorterException e) {
+      // who may not read the records is served by the names alone
+      return fields;
+    }
+    return fields;
+  }
+
+  private Names read(TableInfo table) {
+    Map<String, Set<String>> values = new HashMap<>();
+    Map<String, Integer> repeats = new HashMap<>();
+    int[] places =
+        IntStream.range(0, table.fields().size())
+            .filter(i -> mayName(table.fields().get(i)))
+            .toArray();
+    if (places.length == 0) {
+      return new Names(values, true);
+    }
+    for (int place : places) {
+      values.put(table.fields().get(place).name(), new HashSet<>());
+    }
+    int most = Math.min(READ_WHOLE, CELLS_READ / table.fields().size());
+    List<Object[]> records = application.page(table, null, 0, most + 1);
+    for (Object[] record : records) {
+      for (int place : places) {
+        String name = table.fields().get(place).name();
+        String prepared = COMPARISON.prepare(record[place]);
+        if (prepared != null && !values.get(name).add(prepared)) {
+          repeats.merge(name, 1, Integer::sum);
+        }
+      }
+    }
+    // a label that stands twice by mistake does not make the others useless
+    values
+        .entrySet()
+        .removeIf(
+            e -> repeats.getOrDefault(e.getKey(), 0) * REPEATED_AT_MOST > e.getValue().size());
+    return new Names(values, records.size() <= most);
+  }
+
+  private static boolean mayName(FieldInfo field) {
+    return field.type() == FieldType.TEXT
+        || (field.unique() && field.type() == FieldType.WHOLE && !field.generated());
+  }
+}
