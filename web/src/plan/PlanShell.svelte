@@ -11,7 +11,7 @@
   import Slip from '../ui/Slip.svelte';
   import { tell } from '../ui/toaster';
   import { useKeys } from '../ui/keys.svelte';
-  import { count, many, when } from '../ui/words';
+  import { count, many, when, listed } from '../ui/words';
   import { OpenPlan } from './plan.svelte';
   import TripLine from './TripLine.svelte';
   import { STOPS, type Stop } from './trip';
@@ -104,7 +104,10 @@
         ><span class="m">{view.table.name}</span><i>{many(view.tableRecords, 'record')}</i></span
       >
       <span class="q saved" aria-live="polite">
-        {#if open.saving === 'saved'}saved {when(view.savedAt)}, revision {view.revision}
+        {#if open.followed.length && open.saving === 'saved'}
+          <b>drafted anew:</b>
+          <span title={open.followed.join(', ')}>{listed(open.followed, 2)}</span>
+        {:else if open.saving === 'saved'}saved {when(view.savedAt)}, revision {view.revision}
         {:else if open.saving === 'saving'}saving
         {:else}not saved yet{/if}
       </span>

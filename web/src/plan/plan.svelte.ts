@@ -11,8 +11,7 @@ import type {
   UndoRequest,
 } from '../api/types';
 import { work } from '../run/work.svelte';
-import { note, tell } from '../ui/toaster';
-import { listed } from '../ui/words';
+import { tell } from '../ui/toaster';
 
 const PAUSE = 250;
 
@@ -32,6 +31,9 @@ export class OpenPlan {
   rehearsal = $state.raw<RunView | null>(null);
   run = $state.raw<RunView | null>(null);
   busy = $state<'' | 'rehearsal' | 'run' | 'undo'>('');
+
+  /** Fields that the last save has drafted anew, since the file is read otherwise. */
+  followed = $state.raw<string[]>([]);
 
   private past = $state.raw<Plan[]>([]);
   private timer: ReturnType<typeof setTimeout> | undefined;
@@ -193,6 +195,7 @@ export class OpenPlan {
       this.view = view;
       this.refusal = '';
       const unchanged = this.plan === sent;
+      this.followed = view.followed;
       if (view.followed.length) this.takeDraft(view);
       if (unchanged) {
         this.saving = 'saved';
@@ -221,7 +224,6 @@ export class OpenPlan {
           : d,
       ),
     };
-    note(`Read otherwise, so drafted anew: ${listed(view.followed)}. Ctrl Z takes it back.`);
   }
 
   private onRefused(error: unknown) {

@@ -172,6 +172,7 @@ describe('an open plan', () => {
     expect(open.plan.name).toBe('Mine');
     expect(open.fill('a')?.origin.column).toBe('Reg');
     expect(open.guesses).toEqual(['b']);
+    expect(open.followed).toEqual(['a', 'b']);
     expect(standing(open, 'fill').words).toBe('1 guess to confirm');
     open.confirm('b');
     expect(open.guesses).toEqual([]);

@@ -3,11 +3,6 @@ import { ApiError } from '../api/client';
 
 export const toaster = createToaster({ placement: 'bottom-end' });
 
-/** Tells what was done without being asked for. */
-export function note(title: string) {
-  toaster.info({ title, duration: 8_000 });
-}
-
 /** Tells what went wrong; signing in again has a place of its own. */
 export function tell(error: unknown) {
   if (error instanceof ApiError && (error.status === 401 || error.status === 403)) return;

@@ -342,7 +342,7 @@ class JourneyTest extends DemoVisit {
   void deletingSaysBeforehandWhatGoesWithIt() throws IOException {
     browser.click("a.place", "Files");
     browser.sees("files brought so far");
-    picture("files");
+    checked("files");
     browser
         .until(
             d ->

@@ -209,7 +209,7 @@ class ReadTest extends DemoVisit {
     browser.size(640, 400);
     browser.find("[data-field=registration]");
     assertThat(browser.wide()).as("pixels beyond the window's edge").isZero();
-    picture("fill-narrow");
+    checked("fill at 640x400");
     browser.size(1280, 800);
   }
 }
