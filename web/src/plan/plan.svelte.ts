@@ -127,10 +127,12 @@ export class OpenPlan {
     }));
   }
 
-  /** Settles that a field is filled as the draft guessed. */
+  /** Settles that a field is filled as the draft guessed, and goes on to the next guess. */
   confirm(field: string) {
     const fill = this.fill(field);
-    if (fill?.guess) this.putFill(fill);
+    if (!fill?.guess) return;
+    this.putFill(fill);
+    this.field = this.guesses[0] ?? this.field;
   }
 
   /** Reads a cell as another text, as long as it holds what it holds now. */

@@ -174,7 +174,9 @@ describe('an open plan', () => {
     expect(open.guesses).toEqual(['b']);
     expect(open.followed).toEqual(['a', 'b']);
     expect(standing(open, 'fill').words).toBe('1 guess to confirm');
+    open.field = 'b';
     open.confirm('b');
+    expect(open.field).toBe('b');
     expect(open.guesses).toEqual([]);
     expect(open.fill('b')?.origin.column).toBe('Name');
     await open.save();
