@@ -76,6 +76,10 @@ final class Pairing {
   /** True if a column holds something else than texts, and the field nothing of the kind so far. */
   private boolean isNoText(TableInfo table, FieldInfo field, int column) {
     ValueType type = source.profiles().get(column).type();
+    if (type == ValueType.BOOLEAN && field.type() == FieldType.TEXT) {
+      // yes and no are texts as well, where the field holds them already
+      return sketches.isTelling(table, field) && agreement(table, field, column).score() < ENOUGH;
+    }
     return type != ValueType.TEXT
         && type != ValueType.EMPTY
         && isUnlike(table, field, column)

@@ -40,6 +40,11 @@ final class Sketches {
     return column(column).isUnlike(field(table, field));
   }
 
+  /** True if it is known what the values of a field are like. */
+  boolean isTelling(TableInfo table, FieldInfo field) {
+    return field(table, field).isTelling();
+  }
+
   /** True if a text field holds values, and hardly any digit in them. */
   boolean isWithoutDigits(TableInfo table, FieldInfo field) {
     Sketch held = field(table, field);

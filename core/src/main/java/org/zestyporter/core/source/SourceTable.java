@@ -83,7 +83,7 @@ public final class SourceTable implements Columns, AutoCloseable {
     evidence.addAll(layout.evidence());
     Map<String, String> renamed = wanted.renamed() == null ? Map.of() : wanted.renamed();
     this.titles = new Titles(cache, layout.titleRows(), parsed.names(), renamed, parsed.marks());
-    this.sections = new Sections(cache, layout, wanted, parsed.marks());
+    this.sections = new Sections(cache, layout, wanted, parsed.marks(), parsed.parts().size() > 1);
     LocaleSettings forTests = wanted.locale() == null ? LocaleSettings.DEFAULT : wanted.locale();
     this.selector =
         new RowSelector(cache, titles, layout, wanted, forTests, parsed.parts(), sections);

@@ -164,6 +164,30 @@ class StrangersSheetTest extends TestTables {
     }
     assertThat(bytes(xlsx(numbered, set)).reading().titleRows()).containsExactly(2L);
     assertThat(bytes(xlsx(numbered, s -> {})).reading().titleRows()).containsExactly(1L);
+    // a filter or a table is enough by itself
+    boolean isSaid = mark.equals("filter") || mark.equals("table");
+    assertThat(bytes(xlsx(lines, set)).reading().titleRows()).containsExactly(isSaid ? 2L : 1L);
+  }
+
+  /** Headings of sheets that are read as one head no sections. */
+  @Test
+  void headingsOfSheetsAreNoSections() throws IOException {
+    byte[] book =
+        Sheets.xlsx(
+            b -> {
+              for (String month : List.of("May", "June", "July")) {
+                Worksheet sheet = b.newWorksheet(month);
+                sheet.value(0, 0, "Arrivals of " + month);
+                for (int c = 0; c < 5; c++) {
+                  sheet.value(1, c, "Title " + (char) ('A' + c));
+                  sheet.value(2, c, 10 + c);
+                  sheet.value(3, c, 20 + c);
+                }
+              }
+            });
+    SourceTable table = bytes(book, Reading.FIND.withSheets(List.of("May", "June", "July")));
+    assertThat(table.rowCount()).isEqualTo(6);
+    assertThat(table.columns()).doesNotContain("Section").endsWith("Sheet");
   }
 
   @Test

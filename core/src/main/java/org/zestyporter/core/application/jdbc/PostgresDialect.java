@@ -25,7 +25,10 @@ import org.zestyporter.core.value.ErrorCode;
 
 /** PostgreSQL 12 and newer. */
 final class PostgresDialect implements Dialect {
-  /** Records from which on COPY is worth its preparations. */
+  /** What is said of the number of a transaction that has never been. */
+  private static final String IN_THE_FUTURE = "22023";
+
+  private static final String STARTED = "extract(epoch FROM pg_postmaster_start_time())::text";
 
   /** Its states are those of the documentation's appendix A. */
   private static final DatabaseErrors ERRORS =
@@ -309,29 +312,39 @@ final class PostgresDialect implements Dialect {
     return Queries.texts(connection, sql, name(table)).contains("true");
   }
 
+  /**
+   * The transaction's number, and when the server was started that gave it: a number that was not
+   * made lasting before the server was lost is given again after it has come back.
+   */
   @Override
   public @Nullable String mark(Connection connection) throws SQLException {
-    try (PreparedStatement query = connection.prepareStatement("SELECT txid_current()::text");
-        ResultSet found = query.executeQuery()) {
-      found.next();
-      return found.getString(1);
-    }
+    return Queries.texts(connection, "SELECT txid_current()::text || '@' || " + STARTED).get(0);
   }
 
   @Override
   public @Nullable Settled settled(Connection connection, String mark) throws SQLException {
-    try (PreparedStatement query = connection.prepareStatement("SELECT txid_status(?)")) {
-      query.setLong(1, Long.parseLong(mark));
-      try (ResultSet found = query.executeQuery()) {
-        String status = found.next() ? found.getString(1) : null;
-        return status == null
-            ? null
-            : switch (status) {
-              case "committed" -> Settled.COMMITTED;
-              case "aborted" -> Settled.TAKEN_BACK;
-              default -> Settled.GOING;
-            };
+    int at = mark.indexOf('@');
+    long number = Long.parseLong(at < 0 ? mark : mark.substring(0, at));
+    boolean isSameServer =
+        at >= 0 && Queries.texts(connection, "SELECT " + STARTED).contains(mark.substring(at + 1));
+    String status;
+    try {
+      status = Queries.texts(connection, "SELECT txid_status(" + number + ")").get(0);
+    } catch (SQLException e) {
+      if (IN_THE_FUTURE.equals(e.getSQLState())) {
+        // a server that does not know it has lost it
+        return Settled.TAKEN_BACK;
       }
+      throw e;
     }
+    if (status == null) {
+      return null;
+    }
+    return switch (status) {
+      case "aborted" -> Settled.TAKEN_BACK;
+      // the number may be another's by now: the records tell
+      case "committed" -> isSameServer ? Settled.COMMITTED : null;
+      default -> isSameServer ? Settled.GOING : Settled.TAKEN_BACK;
+    };
   }
 }

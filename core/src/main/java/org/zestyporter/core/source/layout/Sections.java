@@ -42,12 +42,14 @@ public final class Sections {
 
   /**
    * @param layout where the records are looked for
+   * @param several true if several sheets are read as one, whose headings are no sections
    */
-  public Sections(SourceCache cache, Layout.Found layout, Reading reading, SheetMarks marks) {
+  public Sections(
+      SourceCache cache, Layout.Found layout, Reading reading, SheetMarks marks, boolean several) {
     this.cache = cache;
     String wanted = reading.section();
     boolean may = layout.usual() >= LEAST_CELLS && !layout.titleRows().isEmpty();
-    if (may && !"".equals(wanted)) {
+    if (may && !"".equals(wanted) && (wanted != null || !several)) {
       heads.addAll(find(layout, marks, wanted != null));
     }
     this.name = heads.isEmpty() ? "" : wanted == null ? usualName() : wanted;

@@ -92,7 +92,9 @@ final class TitleFinder {
     for (int i = at; i >= least && i >= 0; i--) {
       RawRow row = rows.get(i);
       boolean some = row.filled() * 10 >= usual * 4 && (row.filled() > 1 || usual == 1);
-      if (some && (isTitles(row) || isSeriesOfTitles(row)) && isUnlikeBelow(i)) {
+      // a table or a filter has its titles there; what is kept in view may be something else
+      boolean isSaid = head.why() == SheetMarks.Why.TABLE || head.why() == SheetMarks.Why.FILTER;
+      if (some && (isTitles(row) || isSeriesOfTitles(row)) && (isSaid || isUnlikeBelow(i))) {
         return i;
       }
     }
