@@ -2,8 +2,6 @@ package org.zestyporter.server;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import java.nio.charset.StandardCharsets;
-import java.util.Map;
 import java.util.function.Consumer;
 import org.junit.jupiter.api.Test;
 import tools.jackson.databind.JsonNode;
@@ -19,27 +17,6 @@ class DraftedAnewTest extends ServerTest {
       QH-7001;Wren;sloop;9.5;b.halloran@brightquay.example
       QH-7002;Auk;yawl;11.7;b.halloran@brightquay.example
       """;
-
-  private long plan(String name, String content) throws Exception {
-    long source =
-        upload("boats.csv", content.getBytes(StandardCharsets.UTF_8)).body().path("id").asLong();
-    return post("/api/plans", Map.of("source", source, "connection", name, "table", "vessel"))
-        .body()
-        .path("id")
-        .asLong();
-  }
-
-  private JsonNode save(long plan, Consumer<ObjectNode> change) throws Exception {
-    JsonNode view = get("/api/plans/" + plan).body();
-    ObjectNode document = (ObjectNode) view.path("plan").deepCopy();
-    change.accept(document);
-    Answer answer =
-        put(
-            "/api/plans/" + plan,
-            Map.of("revision", view.path("revision").asInt(), "plan", document));
-    assertThat(answer.status()).as(answer.body().toString()).isEqualTo(200);
-    return answer.body();
-  }
 
   private static ArrayNode fills(JsonNode plan) {
     return (ArrayNode) plan.path("destinations").get(0).path("fills");

@@ -24,15 +24,6 @@ class FillStopTest extends ServerTest {
       QH-7003;Tern;Ketch rig;41;9;b.halloran@brightquay.example;;3.11.2026;
       """;
 
-  private long plan(String connection) throws Exception {
-    long source =
-        upload("boats.csv", FILE.getBytes(StandardCharsets.UTF_8)).body().path("id").asLong();
-    return post("/api/plans", Map.of("source", source, "connection", connection, "table", "vessel"))
-        .body()
-        .path("id")
-        .asLong();
-  }
-
   private JsonNode fill(long plan, String field) throws Exception {
     for (JsonNode fill : fills(get("/api/plans/" + plan).body())) {
       if (fill.path("field").asString().equals(field)) {
@@ -46,19 +37,6 @@ class FillStopTest extends ServerTest {
     return view.path("plan").path("destinations").get(0).path("fills");
   }
 
-  private JsonNode save(long plan, java.util.function.Consumer<ObjectNode> change)
-      throws Exception {
-    JsonNode view = get("/api/plans/" + plan).body();
-    ObjectNode document = (ObjectNode) view.path("plan").deepCopy();
-    change.accept(document);
-    Answer answer =
-        put(
-            "/api/plans/" + plan,
-            Map.of("revision", view.path("revision").asInt(), "plan", document));
-    assertThat(answer.status()).as(answer.body().toString()).isEqualTo(200);
-    return answer.body();
-  }
-
   private static JsonNode trouble(JsonNode view, String field) {
     for (JsonNode trouble : view.path("troubles")) {
       if (trouble.path("field").asString().equals(field)) {
@@ -70,7 +48,7 @@ class FillStopTest extends ServerTest {
 
   @Test
   void stepsAreRankedByWhatTheyFree() throws Exception {
-    long plan = plan(marina("ranked"));
+    long plan = plan(marina("ranked"), FILE);
     JsonNode trials =
         post("/api/plans/" + plan + "/trials", Map.of("fill", fill(plan, "length_m"), "at", -1))
             .body();
@@ -87,7 +65,7 @@ class FillStopTest extends ServerTest {
 
   @Test
   void formulasAreAnsweredForTheRecordInHand() throws Exception {
-    long plan = plan(marina("formulas"));
+    long plan = plan(marina("formulas"), FILE);
     JsonNode fill = fill(plan, "name");
     String path = "/api/plans/" + plan + "/formula";
     JsonNode fine =
@@ -112,7 +90,7 @@ class FillStopTest extends ServerTest {
 
   @Test
   void phrasebooksAreLearntUsedCountedAndTakenOutAndIn() throws Exception {
-    long plan = plan(marina("phrases"));
+    long plan = plan(marina("phrases"), FILE);
     assertThat(trouble(get("/api/plans/" + plan).body(), "type_id").path("questions").asInt())
         .isEqualTo(2);
     JsonNode suggested =
@@ -183,7 +161,7 @@ class FillStopTest extends ServerTest {
   @Test
   void checksAreKeptWithTheConnectionAndSeenInFill() throws Exception {
     String marina = marina("checks");
-    long plan = plan(marina);
+    long plan = plan(marina, FILE);
     String path = "/api/connections/" + marina + "/tables/vessel/checks";
     Answer wrong = put(path, Map.of("name", "x", "formula", "[insured] > 1"));
     assertThat(wrong.status()).isEqualTo(422);
@@ -211,7 +189,7 @@ class FillStopTest extends ServerTest {
 
   @Test
   void correctionsAreReadUntilTheirCellsChange() throws Exception {
-    long plan = plan(marina("corrections"));
+    long plan = plan(marina("corrections"), FILE);
     JsonNode view =
         save(
             plan,
@@ -242,7 +220,7 @@ class FillStopTest extends ServerTest {
 
   @Test
   void columnsAreOfferedForAFieldWithWhatWouldPass() throws Exception {
-    long plan = plan(marina("offers"));
+    long plan = plan(marina("offers"), FILE);
     String offers = "/api/plans/" + plan + "/offers?field=";
     JsonNode owner = get(offers + "owner_id").body().get(0);
     assertThat(owner.path("column").asString()).isEqualTo("Owner e-mail");

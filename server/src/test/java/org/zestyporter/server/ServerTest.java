@@ -1,11 +1,16 @@
 package org.zestyporter.server;
 
+import static org.assertj.core.api.Assertions.assertThat;
+
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.DriverManager;
 import java.sql.SQLException;
+import java.util.Map;
+import java.util.function.Consumer;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.boot.test.context.SpringBootTest;
 import org.springframework.boot.webmvc.test.autoconfigure.AutoConfigureMockMvc;
@@ -22,6 +27,7 @@ import org.springframework.test.web.servlet.request.MockMvcRequestBuilders;
 import org.zestyporter.core.plan.PlanJson;
 import org.zestyporter.demo.Marina;
 import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.node.ObjectNode;
 
 /** The server with a marina in H2, shared by the tests that talk to it. */
 @SpringBootTest(classes = PorterServer.class)
@@ -74,6 +80,29 @@ abstract class ServerTest {
     return request
         .contentType(MediaType.APPLICATION_JSON)
         .content(body instanceof String s ? s : PlanJson.MAPPER.writeValueAsString(body));
+  }
+
+  /** Saves a plan changed; it has to be taken. */
+  JsonNode save(long plan, Consumer<ObjectNode> change) throws Exception {
+    JsonNode view = get("/api/plans/" + plan).body();
+    ObjectNode document = (ObjectNode) view.path("plan").deepCopy();
+    change.accept(document);
+    Answer answer =
+        put(
+            "/api/plans/" + plan,
+            Map.of("revision", view.path("revision").asInt(), "plan", document));
+    assertThat(answer.status()).as(answer.body().toString()).isEqualTo(200);
+    return answer.body();
+  }
+
+  /** A plan for the vessels of a connection, made for a file. */
+  long plan(String connection, String content) throws Exception {
+    long source =
+        upload("boats.csv", content.getBytes(StandardCharsets.UTF_8)).body().path("id").asLong();
+    return post("/api/plans", Map.of("source", source, "connection", connection, "table", "vessel"))
+        .body()
+        .path("id")
+        .asLong();
   }
 
   Answer upload(String name, byte[] bytes) throws Exception {

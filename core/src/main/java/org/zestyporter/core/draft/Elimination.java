@@ -45,7 +45,7 @@ final class Elimination {
             .toList();
     List<Pair> pairs = new ArrayList<>();
     for (FieldInfo field : open) {
-      List<Integer> fitting = free.stream().filter(c -> pairing.fits(c, field)).toList();
+      List<Integer> fitting = free.stream().filter(c -> pairing.types().fits(c, field)).toList();
       if (!isWanted(field) || fitting.size() != 1) {
         continue;
       }
@@ -53,7 +53,7 @@ final class Elimination {
       long rivals =
           open.stream()
               .filter(f -> f.required() || areOfAKind(f, field))
-              .filter(f -> pairing.fits(column, f))
+              .filter(f -> pairing.types().fits(column, f))
               .count();
       // a title that says something, but not this, is not passed over for what need not be filled
       boolean isOpen =

@@ -1,23 +1,16 @@
 package org.zestyporter.core.draft;
 
 import java.util.Comparator;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
-import java.util.Map;
-import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.FieldType;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.source.SourceTable;
-import org.zestyporter.core.value.Cell;
 import org.zestyporter.core.value.ColumnProfile;
 import org.zestyporter.core.value.DistinctValues;
-import org.zestyporter.core.value.LocaleSettings;
-import org.zestyporter.core.value.Problem;
-import org.zestyporter.core.value.ValueReader;
 import org.zestyporter.core.value.ValueType;
 
 /** Judges how well a column fits a field: by names, by values, by what earlier plans did. */
@@ -28,10 +21,10 @@ final class Pairing {
   /** More than any likeness of names and values. */
   private static final int REMEMBERED = 300;
 
-  private static final int VALUES_TRIED = 200;
+  private static final double MOSTLY = 0.5;
 
   /** So many values must be readable for a title to be believed. */
-  private static final double MOSTLY = 0.5;
+  private static final double SOME = 0.25;
 
   private static final double NEARLY_ALL = 0.9;
 
@@ -44,20 +37,17 @@ final class Pairing {
   /** Values that hardly anything else than the field could hold. */
   private static final int STRONG = 65;
 
-  private static final double SOME = 0.25;
-
   private final SourceTable source;
   private final LinkValues linkValues;
   private final List<Fill> memory;
   private final Sketches sketches;
-  private final ColumnMeasures measures;
-
-  /** By choices, the columns that hold nothing but them. */
-  private final Map<List<String>, List<Integer>> choosing = new HashMap<>();
+  private final TypeFit types;
+  private final ChoiceColumns choices;
 
   Pairing(KnownRecords known, SourceTable source, List<Fill> memory) {
     this.source = source;
-    this.measures = new ColumnMeasures(source);
+    this.types = new TypeFit(source);
+    this.choices = new ChoiceColumns(source);
     this.linkValues = new LinkValues(known, source);
     this.memory = memory;
     this.sketches = new Sketches(known, source);
@@ -119,7 +109,7 @@ final class Pairing {
     if (some != null) {
       return new Pair(field, column, 1, some, found(field, some), Certainty.GUESS);
     }
-    return field.link() == null && fits(column, field)
+    return field.link() == null && types.fits(column, field)
         ? new Pair(field, column, 0, null, "its values can be taken", Certainty.GUESS)
         : null;
   }
@@ -147,52 +137,15 @@ final class Pairing {
     return share(overlap) + " are found as " + field.link().table() + "." + overlap.field();
   }
 
-  /**
-   * True if all values of a column are among a field's choices, at least half of which they make
-   * use of, and that of no other column and of no other field's choices.
-   */
-  private boolean isOnlyChoosing(TableInfo table, FieldInfo field, int column) {
-    List<Integer> columns =
-        choosing.computeIfAbsent(
-            field.choices(),
-            choices ->
-                IntStream.range(0, Math.min(PlanDraft.COLUMNS_DRAFTED, source.columns().size()))
-                    .filter(c -> isChoosing(choices, c))
-                    .boxed()
-                    .toList());
-    long fields = table.fields().stream().filter(f -> field.choices().equals(f.choices())).count();
-    return fields == 1 && columns.equals(List.of(column));
-  }
-
-  private boolean isChoosing(List<String> choices, int column) {
-    DistinctValues values = source.distinct(column);
-    int used = values.tallies().size();
-    return used > 1
-        && values.beyond() == 0
-        && used * 2 >= choices.size()
-        && LinkValues.choices(choices, values).share() == 1;
-  }
-
   /** True if a column holds one value only. */
   boolean isConstant(int column) {
     DistinctValues values = source.distinct(column);
     return values.tallies().size() < 2 && values.beyond() == 0;
   }
 
-  /** True if a field can take a column's values, whatever the names say. */
-  boolean fits(int column, FieldInfo field) {
-    ColumnProfile profile = source.profiles().get(column);
-    boolean number =
-        field.type().isNumber()
-            && (profile.type().isNumber()
-                || measures.isPercent(column)
-                || measures.unitFor(column, field.name()) != null);
-    return number || typeFit(profile, field) > 0;
-  }
-
-  /** What is known of columns that hold numbers with their unit. */
-  ColumnMeasures measures() {
-    return measures;
+  /** What fields can take by their types. */
+  TypeFit types() {
+    return types;
   }
 
   /** The pair that an earlier plan made of a column of this name; null if none did. */
@@ -228,7 +181,7 @@ final class Pairing {
       if (overlap.share() >= 0.6) {
         score += 40;
         because += ", and " + share(overlap) + " are among its choices";
-        if (score < ENOUGH && isOnlyChoosing(table, field, column)) {
+        if (score < ENOUGH && choices.isOnly(table, field, column)) {
           String only = share(overlap) + " are among its choices, and no other column's";
           return new Pair(field, column, ALL_CHOICES, null, only, null, true, Certainty.LIKELY);
         }
@@ -240,12 +193,12 @@ final class Pairing {
       score = Math.max(score, 75);
       because = "it is named like the table, and " + field.name() + " identifies its records";
     }
-    int fit = typeFit(profile, field);
-    if (fit < 0 && field.type().isNumber() && readable(column, field) >= MOSTLY) {
+    int fit = types.of(column, field);
+    if (fit < 0 && field.type().isNumber() && types.readable(column, field) >= MOSTLY) {
       fit = 0;
     }
     // a title over other values than it says is none to go by
-    if (fit < 0 && (score < 90 || readable(column, field) < SOME)) {
+    if (fit < 0 && (score < 90 || types.readable(column, field) < SOME)) {
       return null;
     }
     return isNoText(table, field, column)
@@ -300,34 +253,6 @@ final class Pairing {
         agreement.score() >= STRONG ? Certainty.LIKELY : Certainty.GUESS);
   }
 
-  /** Share of a column's first distinct values that a field could be given. */
-  private double readable(int column, FieldInfo field) {
-    if (field.type().isNumber()) {
-      return measures.of(column).numbers();
-    }
-    LocaleSettings locale = source.locale(column);
-    List<Cell> cells =
-        source.distinct(column).tallies().keySet().stream().limit(VALUES_TRIED).toList();
-    long fitting =
-        cells.stream().filter(c -> !(read(c.text(), field, locale) instanceof Problem)).count();
-    return cells.isEmpty() ? 0 : (double) fitting / cells.size();
-  }
-
-  private static Object read(String text, FieldInfo field, LocaleSettings locale) {
-    return switch (field.type()) {
-      case DATE -> ValueReader.date(text, locale.dateOrder(), locale.century());
-      case DATETIME -> {
-        Object moment = ValueReader.dateTime(text, locale.dateOrder(), locale.century());
-        yield moment instanceof Problem
-            ? ValueReader.date(text, locale.dateOrder(), locale.century())
-            : moment;
-      }
-      case TIME -> ValueReader.time(text);
-      case BOOLEAN -> ValueReader.truth(text);
-      default -> text;
-    };
-  }
-
   private @Nullable Pair linkPair(FieldInfo field, int column, Likeness name) {
     LinkValues.Overlap overlap = linkValues.best(field, column);
     // a few known words are enough where the names agree, for the others may be spelt otherwise
@@ -368,21 +293,5 @@ final class Pairing {
 
   private static String share(LinkValues.Overlap overlap) {
     return String.format(Locale.ROOT, "%,d of %,d values", overlap.found(), overlap.rows());
-  }
-
-  private static int typeFit(ColumnProfile column, FieldInfo field) {
-    ValueType type = column.type();
-    if (type == ValueType.EMPTY) {
-      return 0;
-    }
-    return switch (field.type()) {
-      case TEXT -> type == ValueType.TEXT ? 5 : type == ValueType.DATE ? -5 : 0;
-      case WHOLE -> type == ValueType.WHOLE ? 8 : -30;
-      case DECIMAL -> type.isNumber() ? 8 : -30;
-      case DATE, DATETIME -> type == ValueType.DATE || type == ValueType.DATETIME ? 8 : -30;
-      case TIME -> type == ValueType.TIME ? 8 : -30;
-      case BOOLEAN -> type == ValueType.BOOLEAN ? 8 : -30;
-      case OTHER -> 0;
-    };
   }
 }

@@ -64,7 +64,7 @@ public final class PlanDraft {
     this.application = known.application();
     this.source = source;
     this.pairing = new Pairing(known, source, memory);
-    this.fills = new FillDraft(source, pairing.measures());
+    this.fills = new FillDraft(source, pairing.types().measures());
     this.keys = new KeyDraft(source);
   }
 

@@ -143,13 +143,12 @@ final class Findings {
             found(
                 "section",
                 table.sections().name(),
-                (count[0] == 1
-                        ? "%,d line with one cell heads those below it: line %,d, “"
-                        : "%,d lines with one cell head those below them, the first is line %,d, “")
-                    + String.join("”, “", table.sections().samples()).replace("%", "%%")
-                    + "”",
+                count[0] == 1
+                    ? "%,d line with one cell heads those below it: line %,d, “%s”"
+                    : "%,d lines with one cell head those below them, the first is line %,d, “%s”",
                 count[0],
-                count[1]);
+                count[1],
+                String.join("”, “", table.sections().samples()));
         case PAGE ->
             found(
                 "leftOut",

@@ -16,7 +16,6 @@ import org.zestyporter.core.source.parse.TextFiles;
 import org.zestyporter.core.source.reading.Evidence;
 import org.zestyporter.core.source.reading.Reading;
 import org.zestyporter.core.source.reading.SheetInfo;
-import org.zestyporter.core.source.reading.SheetMarks;
 import org.zestyporter.core.source.reading.SourceFormat;
 import org.zestyporter.core.value.ErrorCode;
 
@@ -63,16 +62,7 @@ final class Settling {
 
   private static SourceReader.Parsed done(
       SourceReader.Parsed start, Reading reading, List<SheetInfo> sheets, List<Evidence> evidence) {
-    return new SourceReader.Parsed(
-        reading,
-        sheets,
-        start.entries(),
-        List.of(),
-        List.of(),
-        evidence,
-        List.of(),
-        List.of(),
-        SheetMarks.NONE);
+    return SourceReader.Parsed.begun(reading, sheets, start.entries(), evidence);
   }
 
   /** Text in lines: parted by a delimiter, or at fixed places. */

@@ -81,6 +81,21 @@ public final class SourceReader {
       marks = marks == null ? SheetMarks.NONE : marks;
     }
 
+    /** What is settled before any cell is parsed. */
+    static Parsed begun(
+        Reading reading, List<SheetInfo> sheets, List<String> entries, List<Evidence> evidence) {
+      return new Parsed(
+          reading,
+          sheets,
+          entries,
+          List.of(),
+          List.of(),
+          evidence,
+          List.of(),
+          List.of(),
+          SheetMarks.NONE);
+    }
+
     /** The same cells with the titles, range and locale of another reading. */
     public Parsed withLayout(Reading wanted) {
       return with(reading.withLayout(wanted), evidence);
@@ -179,7 +194,8 @@ public final class SourceReader {
     byte[] head = TextFiles.head(file);
     Archive.Kind kind = head.length == 0 ? Archive.Kind.NONE : Archive.kind(file, head);
     if (kind != Archive.Kind.GZIP && kind != Archive.Kind.ZIP) {
-      return use.of(file, start(wanted.withEntry(null), List.of(), new ArrayList<>()));
+      return use.of(
+          file, Parsed.begun(wanted.withEntry(null), List.of(), List.of(), new ArrayList<>()));
     }
     List<Evidence> evidence = new ArrayList<>();
     List<String> entries = kind == Archive.Kind.ZIP ? Archive.entries(file) : List.of();
@@ -194,7 +210,7 @@ public final class SourceReader {
       // the end of a workbook's or archive's package is needed to open it
       boolean text = kind == Archive.Kind.GZIP || !startsLikePackage(file, entry, plain);
       Archive.unpack(file, entry, plain, text ? mostBytes : Long.MAX_VALUE);
-      return use.of(plain, start(wanted.withEntry(entry), entries, evidence));
+      return use.of(plain, Parsed.begun(wanted.withEntry(entry), List.of(), entries, evidence));
     } finally {
       Files.deleteIfExists(plain);
     }
@@ -205,19 +221,6 @@ public final class SourceReader {
     byte[] head = TextFiles.head(plain);
     return Encodings.startsWith(head, (byte) 'P', (byte) 'K')
         || Encodings.startsWith(head, FileFormat.OLE2);
-  }
-
-  private static Parsed start(Reading reading, List<String> entries, List<Evidence> evidence) {
-    return new Parsed(
-        reading,
-        List.of(),
-        entries,
-        List.of(),
-        List.of(),
-        evidence,
-        List.of(),
-        List.of(),
-        SheetMarks.NONE);
   }
 
   private static String entry(Reading wanted, List<String> entries, List<Evidence> evidence) {

@@ -91,6 +91,15 @@ final class Sheets {
   }
 
   static byte[] ods(String tables, String prologue) {
+    return ods(tables, prologue, "");
+  }
+
+  /** The same with settings of the views of its sheets. */
+  static byte[] odsWith(String tables, String settings) {
+    return ods(tables, "", settings);
+  }
+
+  private static byte[] ods(String tables, String prologue, String settings) {
     Map<String, byte[]> files = new LinkedHashMap<>();
     files.put(
         "mimetype",
@@ -106,12 +115,19 @@ final class Sheets {
             + ODF
             + "text:1.0\" xmlns:style=\""
             + ODF
-            + "style:1.0\"><office:automatic-styles><style:style style:name=\"gone\""
+            + "style:1.0\" xmlns:fo=\""
+            + ODF
+            + "xsl-fo-compatible:1.0\"><office:automatic-styles><style:style style:name=\"strong\""
+            + " style:family=\"table-cell\"><style:text-properties fo:font-weight=\"bold\"/>"
+            + "</style:style><style:style style:name=\"gone\""
             + " style:family=\"table\"><style:table-properties table:display=\"false\"/></style:style>"
             + "</office:automatic-styles><office:body><office:spreadsheet>"
             + tables
             + "</office:spreadsheet></office:body></office:document-content>";
     files.put("content.xml", content.getBytes(StandardCharsets.UTF_8));
+    if (!settings.isEmpty()) {
+      files.put("settings.xml", settings.getBytes(StandardCharsets.UTF_8));
+    }
     return zip(files);
   }
 

@@ -12,6 +12,7 @@ import org.apache.poi.hssf.usermodel.HSSFCellStyle;
 import org.apache.poi.hssf.usermodel.HSSFFont;
 import org.apache.poi.hssf.usermodel.HSSFRow;
 import org.apache.poi.hssf.usermodel.HSSFSheet;
+import org.apache.poi.hssf.usermodel.HSSFWorkbook;
 import org.apache.poi.ss.util.CellRangeAddress;
 import org.dhatim.fastexcel.Worksheet;
 import org.junit.jupiter.api.Test;
@@ -167,6 +168,70 @@ class StrangersSheetTest extends TestTables {
     // a filter or a table is enough by itself
     boolean isSaid = mark.equals("filter") || mark.equals("table");
     assertThat(bytes(xlsx(lines, set)).reading().titleRows()).containsExactly(isSaid ? 2L : 1L);
+  }
+
+  /** Two lines of words over numbers: only the workbook tells which one has the titles. */
+  private static final List<String> TWO_LINES =
+      List.of("Verein|Abteilung|Liste", "Name|Ort|Alter", "Anna|Kiel|30", "Bo|Ulm|41");
+
+  @ParameterizedTest
+  @CsvSource({"filter", "frozen", "printed", "bold"})
+  void theOlderWorkbookSaysSoToo(String mark) throws IOException {
+    byte[] book =
+        Sheets.xls(
+            b -> {
+              HSSFSheet sheet = xls(b, mark.equals("bold") ? bold(TWO_LINES) : TWO_LINES);
+              switch (mark) {
+                case "filter" -> sheet.setAutoFilter(new CellRangeAddress(1, 3, 0, 2));
+                case "frozen" -> sheet.createFreezePane(0, 2);
+                case "printed" -> sheet.setRepeatingRows(new CellRangeAddress(0, 1, -1, -1));
+                default -> {}
+              }
+            });
+    assertThat(bytes(book).reading().titleRows()).containsExactly(2L);
+    assertThat(bytes(xls(TWO_LINES)).reading().titleRows()).containsExactly(1L);
+  }
+
+  @ParameterizedTest
+  @CsvSource({"filter", "frozen", "printed", "bold"})
+  void theOpenWorkbookSaysSoToo(String mark) throws IOException {
+    String table = odsTable(mark.equals("bold") ? bold(TWO_LINES) : TWO_LINES);
+    String settings = "";
+    switch (mark) {
+      case "filter" ->
+          table +=
+              "<table:database-ranges><table:database-range table:name=\"f\""
+                  + " table:target-range-address=\"Liste.A2:Liste.C4\""
+                  + " table:display-filter-buttons=\"true\"/></table:database-ranges>";
+      case "frozen" ->
+          settings =
+              "<config:config-item-map-entry config:name=\"Liste\"><config:config-item"
+                  + " config:name=\"VerticalSplitMode\" config:type=\"short\">2"
+                  + "</config:config-item><config:config-item"
+                  + " config:name=\"VerticalSplitPosition\" config:type=\"int\">2"
+                  + "</config:config-item></config:config-item-map-entry>";
+      case "printed" -> {
+        int second = table.indexOf("</table:table-row>", table.indexOf("</table:table-row>") + 1);
+        int end = second + "</table:table-row>".length();
+        int first = table.indexOf("<table:table-row>");
+        table =
+            table.substring(0, first)
+                + "<table:table-header-rows>"
+                + table.substring(first, end)
+                + "</table:table-header-rows>"
+                + table.substring(end);
+      }
+      default -> {}
+    }
+    assertThat(bytes(Sheets.odsWith(table, settings)).reading().titleRows()).containsExactly(2L);
+    assertThat(bytes(ods(TWO_LINES)).reading().titleRows()).containsExactly(1L);
+  }
+
+  /** The second of the lines in bold. */
+  private static List<String> bold(List<String> lines) {
+    List<String> bold = new ArrayList<>(lines);
+    bold.set(1, "*" + lines.get(1));
+    return bold;
   }
 
   /** Headings of sheets that are read as one head no sections. */
@@ -325,34 +390,40 @@ class StrangersSheetTest extends TestTables {
   }
 
   private static byte[] xls(List<String> lines) {
-    return Sheets.xls(
-        book -> {
-          HSSFSheet sheet = book.createSheet("Liste");
-          HSSFFont font = book.createFont();
-          font.setBold(true);
-          HSSFCellStyle bold = book.createCellStyle();
-          bold.setFont(font);
-          for (int r = 0; r < lines.size(); r++) {
-            String[] cells = cells(lines.get(r));
-            HSSFRow row = sheet.createRow(r);
-            for (int c = 0; c < cells.length; c++) {
-              if (cells[c].isEmpty() || cells[c].equals("<<")) {
-                continue;
-              }
-              HSSFCell cell = row.createCell(c);
-              cell.setCellValue(cells[c]);
-              if (lines.get(r).startsWith("*")) {
-                cell.setCellStyle(bold);
-              }
-              if (joined(cells, c) > 1) {
-                sheet.addMergedRegion(new CellRangeAddress(r, r, c, c + joined(cells, c) - 1));
-              }
-            }
-          }
-        });
+    return Sheets.xls(book -> xls(book, lines));
+  }
+
+  private static HSSFSheet xls(HSSFWorkbook book, List<String> lines) {
+    HSSFSheet sheet = book.createSheet("Liste");
+    HSSFFont font = book.createFont();
+    font.setBold(true);
+    HSSFCellStyle bold = book.createCellStyle();
+    bold.setFont(font);
+    for (int r = 0; r < lines.size(); r++) {
+      String[] cells = cells(lines.get(r));
+      HSSFRow row = sheet.createRow(r);
+      for (int c = 0; c < cells.length; c++) {
+        if (cells[c].isEmpty() || cells[c].equals("<<")) {
+          continue;
+        }
+        HSSFCell cell = row.createCell(c);
+        cell.setCellValue(cells[c]);
+        if (lines.get(r).startsWith("*")) {
+          cell.setCellStyle(bold);
+        }
+        if (joined(cells, c) > 1) {
+          sheet.addMergedRegion(new CellRangeAddress(r, r, c, c + joined(cells, c) - 1));
+        }
+      }
+    }
+    return sheet;
   }
 
   private static byte[] ods(List<String> lines) {
+    return Sheets.ods(odsTable(lines));
+  }
+
+  private static String odsTable(List<String> lines) {
     StringBuilder table = new StringBuilder("<table:table table:name=\"Liste\">");
     for (String line : lines) {
       String[] cells = cells(line);
@@ -364,7 +435,9 @@ class StrangersSheetTest extends TestTables {
           table.append("<table:table-cell/>");
         } else {
           table
-              .append("<table:table-cell table:number-columns-spanned=\"")
+              .append("<table:table-cell")
+              .append(line.startsWith("*") ? " table:style-name=\"strong\"" : "")
+              .append(" table:number-columns-spanned=\"")
               .append(joined(cells, c))
               .append("\" office:value-type=\"string\"><text:p>")
               .append(cells[c])
@@ -373,6 +446,6 @@ class StrangersSheetTest extends TestTables {
       }
       table.append("</table:table-row>");
     }
-    return Sheets.ods(table.append("</table:table>").toString());
+    return table.append("</table:table>").toString();
   }
 }

@@ -10,8 +10,8 @@ import org.apache.ibatis.annotations.Update;
 @Mapper
 interface ConnectionMapper {
 
-  @Select("SELECT name FROM connection ORDER BY created_at DESC, id DESC")
-  List<String> newest();
+  @Select("SELECT * FROM connection ORDER BY created_at DESC, id DESC")
+  List<ConnectionRecord> newest();
 
   @Select("SELECT * FROM connection ORDER BY name")
   List<ConnectionRecord> all();

@@ -9,12 +9,10 @@ import java.sql.SQLException;
 import java.sql.SQLTransientConnectionException;
 import java.time.Clock;
 import java.util.ArrayList;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Properties;
-import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import org.jspecify.annotations.Nullable;
 import org.springframework.beans.factory.ObjectProvider;
@@ -94,9 +92,10 @@ public class ConnectionService {
 
   /** Names of those that may be written to, the newest first. */
   public List<String> newestWritable() {
-    Set<String> readOnly = new HashSet<>();
-    all().stream().filter(c -> c.settings().readOnly()).forEach(c -> readOnly.add(c.name()));
-    return connections.newest().stream().filter(c -> !readOnly.contains(c)).toList();
+    return connections.newest().stream()
+        .filter(c -> !settings(c).readOnly())
+        .map(ConnectionRecord::name)
+        .toList();
   }
 
   /**

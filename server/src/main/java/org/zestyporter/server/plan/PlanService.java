@@ -12,7 +12,6 @@ import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import org.zestyporter.core.application.jdbc.Database;
 import org.zestyporter.core.draft.PlanDraft;
-import org.zestyporter.core.draft.Redraft;
 import org.zestyporter.core.fill.RunContext;
 import org.zestyporter.core.fill.Shared;
 import org.zestyporter.core.plan.Destination;
@@ -44,7 +43,7 @@ public class PlanService implements UsesConnections, UsesSources {
   private final CheckService checks;
   private final PhrasebookService phrasebooks;
   private final FillCache cache;
-  private final DraftKnowledge knowledge;
+  private final Drafting drafting;
   private final ObjectProvider<DependsOnPlans> dependents;
   private final Clock clock;
 
@@ -86,7 +85,7 @@ public class PlanService implements UsesConnections, UsesSources {
       CheckService checks,
       PhrasebookService phrasebooks,
       FillCache cache,
-      DraftKnowledge knowledge,
+      Drafting drafting,
       ObjectProvider<DependsOnPlans> dependents,
       Clock clock) {
     this.plans = plans;
@@ -95,7 +94,7 @@ public class PlanService implements UsesConnections, UsesSources {
     this.checks = checks;
     this.phrasebooks = phrasebooks;
     this.cache = cache;
-    this.knowledge = knowledge;
+    this.drafting = drafting;
     this.dependents = dependents;
     this.clock = clock;
   }
@@ -218,7 +217,7 @@ public class PlanService implements UsesConnections, UsesSources {
   /** Forgets what was computed: the application's records have changed. */
   public void recordsChanged() {
     cache.forget();
-    knowledge.forget();
+    drafting.forget();
   }
 
   /** Counts the rows that a run translated by shared phrasebooks. */
@@ -243,23 +242,6 @@ public class PlanService implements UsesConnections, UsesSources {
     return uses;
   }
 
-  /**
-   * What people have done with columns before, for this table, the latest first.
-   *
-   * @param but the plan that is drafted anew, which is no memory of its own
-   */
-  private List<Fill> memory(String connection, String table, @Nullable Long but) {
-    return plans.all().stream()
-        .filter(r -> !r.id().equals(but))
-        .map(r -> PlanJson.read(r.document()))
-        .filter(p -> connection.equals(p.connection()))
-        .flatMap(p -> p.destinations().stream())
-        .filter(d -> d.table().equals(table))
-        .flatMap(d -> d.fills().stream())
-        .filter(f -> !f.awaitsConfirmation())
-        .toList();
-  }
-
   /** The plan's file under another reading. */
   SourceTable tryReading(long id, Reading reading) {
     return sources.table(record(id).sourceId(), reading);
@@ -280,9 +262,7 @@ public class PlanService implements UsesConnections, UsesSources {
     Asked.text("The name of a table", wanted.table(), 200);
     SourceTable rows = sources.table(source.id(), Reading.FIND);
     PlanDraft.Proposal draft =
-        knowledge
-            .draft(database, rows, memory(wanted.connection(), wanted.table(), null))
-            .draft(database.table(wanted.table()));
+        drafting.draft(database, rows, wanted.connection(), wanted.table(), null);
     Plan plan =
         new Plan(
             title(source.name()),
@@ -367,7 +347,7 @@ public class PlanService implements UsesConnections, UsesSources {
     Asked.text("A plan's name", wanted.plan().name(), 120);
     // settings that can't be read are refused before anything is kept
     SourceTable rows = sources.table(old.sourceId(), wanted.plan().reading());
-    Drafted drafted = redraft(old, wanted.plan(), rows);
+    Drafting.Drafted drafted = drafting.anew(old, wanted.plan(), rows);
     PlanRecord next =
         new PlanRecord(
             id,
@@ -390,38 +370,5 @@ public class PlanService implements UsesConnections, UsesSources {
     }
     plans.insertRevision(next);
     return drafted.followed();
-  }
-
-  /** A plan with what a draft makes of it. */
-  private record Drafted(
-      Plan plan, List<String> followed, String evidenceJson, @Nullable String draftedJson) {}
-
-  private Drafted redraft(PlanRecord old, Plan wanted, SourceTable rows) {
-    Plan before = PlanJson.read(old.document());
-    Destination first = wanted.destinations().isEmpty() ? null : wanted.destinations().get(0);
-    boolean same =
-        old.draftedJson() == null
-            || first == null
-            || wanted.connection() == null
-            || !wanted.connection().equals(before.connection())
-            || !Redraft.isDue(before.reading(), wanted.reading());
-    Destination last =
-        same ? null : PlanJson.MAPPER.readValue(old.draftedJson(), Destination.class);
-    if (last == null || !last.table().equals(first.table())) {
-      return new Drafted(wanted, List.of(), old.evidenceJson(), old.draftedJson());
-    }
-    Database database = connections.database(wanted.connection());
-    PlanDraft.Proposal anew =
-        knowledge
-            .draft(database, rows, memory(wanted.connection(), first.table(), old.id()))
-            .draft(database.table(first.table()));
-    Redraft.Followed followed = Redraft.follow(first, last, anew.destination());
-    List<Destination> destinations = new ArrayList<>(wanted.destinations());
-    destinations.set(0, followed.destination());
-    return new Drafted(
-        wanted.withDestinations(destinations),
-        followed.fields(),
-        PlanJson.MAPPER.writeValueAsString(anew.evidence()),
-        PlanJson.MAPPER.writeValueAsString(anew.destination()));
   }
 }

@@ -55,11 +55,11 @@ class PlanViewer {
   private static final int MAX_SUGGESTED = 200;
 
   private final FillCache cache;
-  private final DraftKnowledge knowledge;
+  private final Drafting drafting;
 
-  PlanViewer(FillCache cache, DraftKnowledge knowledge) {
+  PlanViewer(FillCache cache, Drafting drafting) {
     this.cache = cache;
-    this.knowledge = knowledge;
+    this.drafting = drafting;
   }
 
   PlanViews.PlanView view(PlanRecord record, PlanService.Opened opened) {
@@ -188,7 +188,7 @@ class PlanViewer {
             .map(f -> f.origin().column())
             .filter(Objects::nonNull)
             .collect(Collectors.toSet());
-    PlanDraft draft = knowledge.draft(opened.database(), opened.rows());
+    PlanDraft draft = drafting.draft(opened.database(), opened.rows());
     for (PlanDraft.Offer offer :
         wanted == null
             ? draft.offers(table, field, used)
@@ -214,7 +214,7 @@ class PlanViewer {
   /** How many rows of a column each field of a linked table knows. */
   List<PlanDraft.Lookup> lookups(PlanService.Opened opened, String field, String column) {
     TableInfo table = opened.database().table(opened.destination().table());
-    return knowledge.draft(opened.database(), opened.rows()).lookups(table.field(field), column);
+    return drafting.draft(opened.database(), opened.rows()).lookups(table.field(field), column);
   }
 
   /** Kinds of steps by how many troubled rows of a fill each would free. */

@@ -26,14 +26,11 @@ class Proposals {
   private final PlanMapper plans;
   private final SourceService sources;
   private final ConnectionService connections;
-  private final DraftKnowledge knowledge;
+  private final Drafting drafting;
 
   Proposals(
-      PlanMapper plans,
-      SourceService sources,
-      ConnectionService connections,
-      DraftKnowledge knowledge) {
-    this.knowledge = knowledge;
+      PlanMapper plans, SourceService sources, ConnectionService connections, Drafting drafting) {
+    this.drafting = drafting;
     this.plans = plans;
     this.sources = sources;
     this.connections = connections;
@@ -85,7 +82,7 @@ class Proposals {
   private List<PlanViews.Proposal> drafts(Database database, String connection, SourceTable rows) {
     List<PlanViews.Proposal> drafts = new ArrayList<>();
     int columns = rows.columns().size();
-    for (PlanDraft.Proposal draft : knowledge.draft(database, rows).rank()) {
+    for (PlanDraft.Proposal draft : drafting.draft(database, rows).rank()) {
       if (draft.columnsUsed() * 5 >= columns * 2L) {
         drafts.add(
             new PlanViews.Proposal(

@@ -46,7 +46,7 @@ class PlanServiceTest {
           mock(CheckService.class),
           mock(PhrasebookService.class),
           new FillCache(),
-          new DraftKnowledge(),
+          new Drafting(plans, connections),
           mock(),
           Clock.fixed(Instant.parse("2026-11-23T09:00:00Z"), ZoneOffset.UTC));
 

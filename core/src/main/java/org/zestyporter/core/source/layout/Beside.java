@@ -65,7 +65,7 @@ final class Beside {
     List<int[]> blocks = new ArrayList<>();
     int from = 0;
     for (int c = 0; c <= titles.width(); c++) {
-      boolean ends = c == titles.width() || titles.title(c).isEmpty() && filled(c) == 0;
+      boolean ends = c == titles.width() || isUnused(c);
       if (ends) {
         if (c > from) {
           blocks.add(new int[] {from, c});
@@ -76,16 +76,32 @@ final class Beside {
     return blocks;
   }
 
-  private long filled(int column) {
-    long filled = 0;
+  /** True for a column without a title that no record has a cell in. */
+  boolean isUnused(int column) {
+    if (!titles.title(column).isEmpty()) {
+      return false;
+    }
     for (int chunk = 0; chunk < cache.chunks(); chunk++) {
-      if (!cache.isBlank(chunk, column)) {
-        ColumnChunk cells = rows.column(chunk, column);
-        boolean[] blanks = cells.blanks();
-        for (int row : rows.rows(chunk)) {
-          filled += blanks[cells.codes()[row]] ? 0 : 1;
-        }
+      if (filled(chunk, column) > 0) {
+        return false;
       }
+    }
+    return true;
+  }
+
+  private long filled(int column) {
+    return IntStream.range(0, cache.chunks()).mapToLong(chunk -> filled(chunk, column)).sum();
+  }
+
+  private long filled(int chunk, int column) {
+    if (cache.isBlank(chunk, column)) {
+      return 0;
+    }
+    ColumnChunk cells = rows.column(chunk, column);
+    boolean[] blanks = cells.blanks();
+    long filled = 0;
+    for (int row : rows.rows(chunk)) {
+      filled += blanks[cells.codes()[row]] ? 0 : 1;
     }
     return filled;
   }

@@ -79,15 +79,17 @@ public final class OutColumns {
     this.foldTitles = new Cell[fold == null ? 0 : fold.names().size()][];
     Set<Integer> gone = new HashSet<>();
     Arrays.stream(folded).forEach(gone::add);
+    Beside beside = new Beside(cache, titles, rows);
     if (reading.omit() != null) {
       Arrays.stream(titles.present(reading.omit())).forEach(gone::add);
     } else if (fold == null && titles.levels() > 0) {
-      List<Integer> beside = new Beside(cache, titles, rows).find(evidence);
-      gone.addAll(beside);
-      beside.forEach(c -> omitted.add(titles.name(c)));
+      List<Integer> found = beside.find(evidence);
+      gone.addAll(found);
+      found.forEach(c -> omitted.add(titles.name(c)));
     }
     for (int c = 0; c < titles.width(); c++) {
-      if (!gone.contains(c) && !isBeside(c, titles, layout)) {
+      boolean unused = !layout.titleRows().isEmpty() && beside.isUnused(c);
+      if (!gone.contains(c) && !unused) {
         add(new Out(From.SHEET, c, null), titles.name(c), Letters.of(c));
       }
     }
@@ -104,25 +106,6 @@ public final class OutColumns {
     if (parts.size() > 1) {
       add(new Out(From.SHEET_NAME, 0, null), "Sheet", "");
     }
-  }
-
-  /** True for a column without a title that no record has a cell in: it only lies beside them. */
-  private boolean isBeside(int column, Titles titles, Layout.Found layout) {
-    if (layout.titleRows().isEmpty() || !titles.title(column).isEmpty()) {
-      return false;
-    }
-    for (int chunk = 0; chunk < cache.chunks(); chunk++) {
-      if (!cache.isBlank(chunk, column)) {
-        ColumnChunk cells = rows.column(chunk, column);
-        boolean[] blanks = cells.blanks();
-        for (int row : rows.rows(chunk)) {
-          if (!blanks[cells.codes()[row]]) {
-            return false;
-          }
-        }
-      }
-    }
-    return true;
   }
 
   private void add(Out out, String name, String letter) {

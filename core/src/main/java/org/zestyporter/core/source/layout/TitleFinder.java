@@ -268,7 +268,8 @@ final class TitleFinder {
     int groups = 0;
     for (int c = 0; c < upper.cells().size(); c++) {
       int words = 0;
-      for (int i = c; i <= marks.end(upper.line(), c); i++) {
+      int end = marks.end(upper.line(), c);
+      for (int i = c; i <= end; i++) {
         words += lower.cell(i).isBlank() ? 0 : 1;
       }
       // one word over everything is the sheet's heading

@@ -18,6 +18,10 @@ import org.zestyporter.core.source.reading.SheetMarks;
  */
 final class WorkbookMarks {
   private static final int MOST_BYTES = 1 << 20;
+
+  /** Tables of a sheet that are looked at. */
+  private static final int MOST_TABLES = 50;
+
   private static final String REF = "\\$?([A-Z]{1,3})\\$?(\\d{1,7}):\\$?([A-Z]{1,3})\\$?(\\d{1,7})";
   private static final Pattern MERGED = element("mergeCell", "ref=\"" + REF + "\"");
   private static final Pattern FILTER = element("autoFilter", "ref=\"" + REF + "\"");
@@ -97,7 +101,7 @@ final class WorkbookMarks {
     String relations =
         text(zip, part.substring(0, slash) + "/_rels/" + part.substring(slash + 1) + ".rels");
     Matcher target = Pattern.compile("Target=\"([^\"]*tables/[^\"/]+)\"").matcher(relations);
-    while (target.find()) {
+    for (int i = 0; i < MOST_TABLES && target.find(); i++) {
       String path = target.group(1);
       String table =
           text(zip, path.startsWith("/") ? path.substring(1) : path.replaceFirst("^\\.\\.", "xl"));

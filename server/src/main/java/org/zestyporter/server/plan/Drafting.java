@@ -1,0 +1,110 @@
+package org.zestyporter.server.plan;
+
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
+import java.util.ArrayList;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+import org.zestyporter.core.application.jdbc.Database;
+import org.zestyporter.core.draft.KnownRecords;
+import org.zestyporter.core.draft.PlanDraft;
+import org.zestyporter.core.draft.Redraft;
+import org.zestyporter.core.plan.Destination;
+import org.zestyporter.core.plan.Fill;
+import org.zestyporter.core.plan.Plan;
+import org.zestyporter.core.plan.PlanJson;
+import org.zestyporter.core.source.SourceTable;
+import org.zestyporter.server.connection.ConnectionService;
+
+/** Drafts plans, by what earlier drafts have come to know of each database and what people did. */
+@Component
+class Drafting {
+  private static final int DATABASES_KEPT = 100;
+
+  private final PlanMapper plans;
+  private final ConnectionService connections;
+  private final Cache<Database, KnownRecords> known =
+      Caffeine.newBuilder().weakKeys().maximumSize(DATABASES_KEPT).build();
+
+  Drafting(PlanMapper plans, ConnectionService connections) {
+    this.plans = plans;
+    this.connections = connections;
+  }
+
+  /** A draft of a file by what is known of a database alone. */
+  PlanDraft draft(Database database, SourceTable rows) {
+    return draft(database, rows, List.of());
+  }
+
+  private PlanDraft draft(Database database, SourceTable rows, List<Fill> memory) {
+    return new PlanDraft(known.get(database, KnownRecords::new), rows, memory);
+  }
+
+  /**
+   * What is proposed for a table, also by what people have done before.
+   *
+   * @param but the plan that is drafted anew, which is no memory of its own
+   */
+  PlanDraft.Proposal draft(
+      Database database, SourceTable rows, String connection, String table, @Nullable Long but) {
+    return draft(database, rows, memory(connection, table, but)).draft(database.table(table));
+  }
+
+  /** Forgets what is known: records have changed. */
+  void forget() {
+    known.invalidateAll();
+  }
+
+  /**
+   * What people have done with columns before, for this table, the latest first.
+   *
+   * @param but the plan that is drafted anew, which is no memory of its own
+   */
+  private List<Fill> memory(String connection, String table, @Nullable Long but) {
+    return plans.all().stream()
+        .filter(r -> !r.id().equals(but))
+        .map(r -> PlanJson.read(r.document()))
+        .filter(p -> connection.equals(p.connection()))
+        .flatMap(p -> p.destinations().stream())
+        .filter(d -> d.table().equals(table))
+        .flatMap(d -> d.fills().stream())
+        .filter(f -> !f.awaitsConfirmation())
+        .toList();
+  }
+
+  /** A plan with what a draft makes of it. */
+  record Drafted(
+      Plan plan, List<String> followed, String evidenceJson, @Nullable String draftedJson) {}
+
+  /**
+   * Lets a plan follow a new draft where its file is read otherwise than before.
+   *
+   * @param old the plan as it was
+   */
+  Drafted anew(PlanRecord old, Plan wanted, SourceTable rows) {
+    Plan before = PlanJson.read(old.document());
+    Destination first = wanted.destinations().isEmpty() ? null : wanted.destinations().get(0);
+    boolean same =
+        old.draftedJson() == null
+            || first == null
+            || wanted.connection() == null
+            || !wanted.connection().equals(before.connection())
+            || !Redraft.isDue(before.reading(), wanted.reading());
+    Destination last =
+        same ? null : PlanJson.MAPPER.readValue(old.draftedJson(), Destination.class);
+    if (last == null || !last.table().equals(first.table())) {
+      return new Drafted(wanted, List.of(), old.evidenceJson(), old.draftedJson());
+    }
+    Database database = connections.database(wanted.connection());
+    PlanDraft.Proposal anew = draft(database, rows, wanted.connection(), first.table(), old.id());
+    Redraft.Followed followed = Redraft.follow(first, last, anew.destination());
+    List<Destination> destinations = new ArrayList<>(wanted.destinations());
+    destinations.set(0, followed.destination());
+    return new Drafted(
+        wanted.withDestinations(destinations),
+        followed.fields(),
+        PlanJson.MAPPER.writeValueAsString(anew.evidence()),
+        PlanJson.MAPPER.writeValueAsString(anew.destination()));
+  }
+}
