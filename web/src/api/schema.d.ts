@@ -1251,6 +1251,7 @@ export interface components {
             words: string[];
             /** Format: int64 */
             lines: number;
+            omit?: string[];
         };
         PlanView: {
             /** Format: int64 */

@@ -42,6 +42,7 @@ export type Offer = Schemas['Offer'];
 export type Proposal = Schemas['Proposal'];
 export type RawLine = Schemas['RawLine'];
 export type Reached = Schemas['Reached'];
+export type OtherTable = Schemas['OtherTable'];
 export type Reading = Schemas['Reading'];
 export type ReadingPreview = Schemas['ReadingPreview'];
 export type RecordPage = Schemas['RecordPage'];

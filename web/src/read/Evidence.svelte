@@ -71,7 +71,7 @@
   }
 
   function records() {
-    return `${count(reading.firstRow ?? 0)} to ${count(reading.lastRow ?? 0)}`;
+    return `in lines ${count(reading.firstRow ?? 0)} to ${count(reading.lastRow ?? 0)}`;
   }
 </script>
 
@@ -84,10 +84,12 @@
     <Matters {open} />
     {#if source.proposals.picks.length || source.proposals.fillDown.length || source.proposals.others.length}
       <div class="offer">
-        {#each source.proposals.others as other (other.titles)}
+        {#each source.proposals.others as other (other.titles + other.words.join())}
           <span
-            ><button class="go" onclick={() => open.putReading(withTable(wanted, other.titles))}
-              >Read the table in line {count(other.titles)}</button
+            ><button class="go" onclick={() => open.putReading(withTable(wanted, other))}
+              >Read the table {other.omit
+                ? `beside it, from ${other.words[0]}`
+                : `in line ${count(other.titles)}`}</button
             >
             <span class="q2">instead: {other.words.join(', ')}; {many(other.lines, 'line')}</span
             ></span

@@ -95,4 +95,19 @@ describe('how the file is read', () => {
     expect(open.plan.reading).toMatchObject({ titleRows: [19] });
     expect(open.plan.reading.lastRow).toBeUndefined();
   });
+
+  it('reads what lies beside the table instead of it', async () => {
+    const view = aView().source;
+    const omit = ['Reg', 'Kind'];
+    const others = [{ titles: 1, words: ['Code', 'Meaning'], lines: 3, omit }];
+    const source = { ...view, proposals: { ...view.proposals, others } };
+    const open = anOpenPlan({ source });
+    const before = open.plan.reading.titleRows;
+    render(Evidence, { open });
+    await userEvent.click(
+      screen.getByRole('button', { name: 'Read the table beside it, from Code' }),
+    );
+    expect(open.plan.reading.omit).toEqual(omit);
+    expect(open.plan.reading.titleRows).toEqual(before);
+  });
 });

@@ -5,6 +5,7 @@
   import type { OpenPlan } from '../plan/plan.svelte';
   import CellText from '../ui/CellText.svelte';
   import { region } from '../ui/region';
+  import { fit, needed } from '../ui/widths';
   import { letter } from './letters';
   import type { Lines } from './lines.svelte';
   import type { Cursor } from './cursor';
@@ -23,9 +24,13 @@
   /** Browsers give up on taller boxes; beyond it a pixel stands for more than one. */
   const TALLEST = 20_000_000;
   const COLUMNS = 60;
+  /** The columns of line numbers and of what a line is. */
+  const HEAD = 150;
+  const LETTERS = 26;
 
   let top = $state(0);
   let height = $state(600);
+  let room = $state(0);
   let box = $state<HTMLElement>();
 
   const source = $derived(open.view.source);
@@ -48,8 +53,8 @@
   const width = $derived(Math.min(COLUMNS, source.width - lines.firstColumn));
   const columns = $derived(Array.from({ length: width }, (_, i) => i + lines.firstColumn));
   const profiles = $derived(new Map(source.columns.map((c) => [c.letter, c])));
-  const widths = $derived(columns.map((c) => columnWidth(c)));
-  const sheetWidth = $derived(150 + widths.reduce((a, b) => a + b, 0));
+  const widths = $derived(fit(columns.map(wanting), room - HEAD));
+  const sheetWidth = $derived(HEAD + widths.reduce((a, b) => a + b, 0));
   const blankWords = $derived(new Set(reading.blankWords?.map((w) => w.toLowerCase()) ?? []));
   const omitted = $derived(
     new Set(source.titles.filter((t) => reading.omit?.includes(t.name)).map((t) => t.letter)),
@@ -57,12 +62,11 @@
   const picked = $derived(new Set(reading.picks?.map((p) => p.column + p.line) ?? []));
   const offered = $derived(new Set(source.proposals.picks.map((p) => p.column + p.line)));
 
-  function columnWidth(column: number): number {
-    const name = letter(column);
-    const profile = profiles.get(name);
+  function wanting(column: number) {
+    const profile = profiles.get(letter(column));
     const title = source.titles[column]?.title.length ?? 0;
     const longest = Math.max(profile?.longest ?? 8, Math.min(title, 18), 4);
-    return 18 + 7.6 * Math.min(26, longest);
+    return { least: needed(Math.min(LETTERS, longest)), need: needed(longest) };
   }
 
   let known = untrack(() => reading);
@@ -148,6 +152,7 @@
   class="scroll box"
   bind:this={box}
   bind:clientHeight={height}
+  bind:clientWidth={room}
   onscroll={() => (top = box!.scrollTop)}
   {onwheel}
   {@attach region('Lines of the file')}

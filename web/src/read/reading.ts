@@ -1,4 +1,12 @@
-import type { ColumnProfile, ColumnShape, FileChange, Fold, Pick, Reading } from '../api/types';
+import type {
+  ColumnProfile,
+  ColumnShape,
+  FileChange,
+  Fold,
+  OtherTable,
+  Pick,
+  Reading,
+} from '../api/types';
 
 // Changes of a reading. Only what a person says stands in it; all else is found in each file.
 
@@ -43,9 +51,16 @@ export function withTitles(reading: Reading, line: number | undefined): Reading 
   };
 }
 
-/** Another table of the sheet, which begins with these titles. */
-export function withTable(reading: Reading, titles: number): Reading {
-  return { ...withTitles(reading, titles), lastRow: undefined, section: undefined };
+/** Another table of the sheet: below the one that is read, or beside it. */
+export function withTable(reading: Reading, table: OtherTable): Reading {
+  return table.omit
+    ? { ...reading, omit: table.omit, lastRow: undefined, section: undefined }
+    : {
+        ...withTitles(reading, table.titles),
+        omit: undefined,
+        lastRow: undefined,
+        section: undefined,
+      };
 }
 
 /** The titles with one line more above or below, or without it. */

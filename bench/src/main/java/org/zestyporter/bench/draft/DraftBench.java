@@ -59,6 +59,7 @@ public final class DraftBench {
    */
   public static void main(String[] arguments) throws IOException, SQLException {
     Path folder = Files.createTempDirectory("porter-draft");
+    WideDraft.measure(folder);
     DraftBench bench = new DraftBench(folder, List.of(arguments).contains("tell"));
     for (Schema schema : Schemas.all()) {
       bench.measure(schema);

@@ -1,8 +1,8 @@
 package org.zestyporter.core.draft;
 
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.IntStream;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.TableInfo;
@@ -12,7 +12,7 @@ import org.zestyporter.core.value.DistinctValues;
 /** Finds the columns that hold nothing but the choices of a field. */
 final class ChoiceColumns {
   private final SourceTable source;
-  private final Map<List<String>, List<Integer>> choosing = new HashMap<>();
+  private final Map<List<String>, List<Integer>> choosing = new ConcurrentHashMap<>();
 
   ChoiceColumns(SourceTable source) {
     this.source = source;

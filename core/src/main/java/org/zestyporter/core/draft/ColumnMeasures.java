@@ -3,6 +3,7 @@ package org.zestyporter.core.draft;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.value.Cell;
@@ -16,7 +17,7 @@ final class ColumnMeasures {
   private static final int VALUES_TRIED = 200;
 
   private final SourceTable source;
-  private final Map<Integer, Found> found = new HashMap<>();
+  private final Map<Integer, Found> found = new ConcurrentHashMap<>();
 
   ColumnMeasures(SourceTable source) {
     this.source = source;

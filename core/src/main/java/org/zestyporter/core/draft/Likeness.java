@@ -2,6 +2,7 @@ package org.zestyporter.core.draft;
 
 import java.util.ArrayList;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.value.Words;
@@ -16,42 +17,63 @@ record Likeness(int score, String because) {
 
   /** Of a column and a field of a table, by its name and its comment. */
   static Likeness of(TableInfo table, FieldInfo field, String column) {
-    Likeness whole = plain(table, field, column);
-    int dot = column.lastIndexOf('.');
-    if (dot < 0 || dot == column.length() - 1) {
-      return whole;
-    }
-    // of owner.insured the last part names the value, the others say whose it is
-    Likeness last = plain(table, field, column.substring(dot + 1));
-    return last.score() - 5 > whole.score()
-        ? new Likeness(last.score() - 5, last.because())
-        : whole;
+    return new Title(table, column).to(field);
   }
 
-  private static Likeness plain(TableInfo table, FieldInfo field, String column) {
-    List<String> columnWords = new ArrayList<>(Words.of(column));
-    List<String> fieldWords = Words.of(field.name());
-    List<String> tableWords = Words.of(table.name());
-    Likeness best = new Likeness(Words.agreement(columnWords, fieldWords), "the names agree");
-    if (columnWords.size() > 1) {
-      columnWords.removeIf(w -> tableWords.stream().anyMatch(t -> Words.alike(w, t) > 0.5));
-      int withoutTable = Words.agreement(columnWords, fieldWords) - 3;
+  /** A column's title, made ready to be compared with the fields of a table. */
+  static final class Title {
+    private final String text;
+    private final List<String> words;
+
+    /** Without those that only say what the table holds; null if there are none such. */
+    private final @Nullable List<String> own;
+
+    /** Of owner.insured the last part names the value, the others say whose it is. */
+    private final @Nullable Title last;
+
+    Title(TableInfo table, String text) {
+      this.text = text;
+      this.words = Words.of(text);
+      this.own = words.size() > 1 ? without(Words.of(table.name())) : null;
+      int dot = text.lastIndexOf('.');
+      boolean parted = dot >= 0 && dot < text.length() - 1;
+      this.last = parted ? new Title(table, text.substring(dot + 1)) : null;
+    }
+
+    private @Nullable List<String> without(List<String> others) {
+      List<String> rest = new ArrayList<>(words);
+      boolean any = rest.removeIf(w -> others.stream().anyMatch(o -> Words.alike(w, o) > 0.5));
+      return any ? rest : null;
+    }
+
+    Likeness to(FieldInfo field) {
+      Likeness whole = plain(field);
+      Likeness part = last == null ? whole : last.plain(field);
+      return part.score() - 5 > whole.score()
+          ? new Likeness(part.score() - 5, part.because())
+          : whole;
+    }
+
+    private Likeness plain(FieldInfo field) {
+      List<String> fieldWords = Words.of(field.name());
+      Likeness best = new Likeness(Words.agreement(words, fieldWords), "the names agree");
+      int withoutTable = own == null ? 0 : Words.agreement(own, fieldWords) - 3;
       if (withoutTable > best.score()) {
         best = new Likeness(withoutTable, "the names agree");
       }
-    }
-    String comment = field.comment();
-    if (comment != null) {
-      String first = Words.split(column).get(0);
-      if (first.length() >= 3 && Words.initials(comment).startsWith(first)) {
-        return best.score() >= 80 ? best : new Likeness(80, "short for “" + comment + "”");
+      String comment = field.comment();
+      if (comment != null) {
+        String first = Words.split(text).get(0);
+        if (first.length() >= 3 && Words.initials(comment).startsWith(first)) {
+          return best.score() >= 80 ? best : new Likeness(80, "short for “" + comment + "”");
+        }
+        int said = Words.agreement(words, Words.of(comment)) * 8 / 10;
+        if (said > best.score()) {
+          best = new Likeness(said, "the field is described as “" + comment + "”");
+        }
       }
-      int said = Words.agreement(Words.of(column), Words.of(comment)) * 8 / 10;
-      if (said > best.score()) {
-        best = new Likeness(said, "the field is described as “" + comment + "”");
-      }
+      return best;
     }
-    return best;
   }
 
   /** True if a column is called what the table holds. */

@@ -2,12 +2,12 @@ package org.zestyporter.core.draft;
 
 import java.util.ArrayList;
 import java.util.Comparator;
-import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Application;
 import org.zestyporter.core.application.Ask;
@@ -41,9 +41,14 @@ final class LinkValues {
   private final KnownRecords known;
   private final Application application;
   private final SourceTable source;
-  private final Map<Asked, Overlap> asked = new HashMap<>();
+  private final Map<Asked, Overlap> asked = new ConcurrentHashMap<>();
+
+  private final Map<Integer, List<Counted>> prepared = new ConcurrentHashMap<>();
 
   private record Asked(String table, String field, int column) {}
+
+  /** A value of a column as it is compared, and how many rows hold it. */
+  private record Counted(String value, long rows) {}
 
   LinkValues(KnownRecords known, SourceTable source) {
     this.known = known;
@@ -69,9 +74,7 @@ final class LinkValues {
       if (values != null) {
         boolean ask = !held.whole() && field.unique() && field.type() == FieldType.TEXT;
         all.add(
-            ask
-                ? asked(table, field, column)
-                : overlap(field.name(), values, source.distinct(column), Integer.MAX_VALUE));
+            ask ? asked(table, field, column) : overlap(field.name(), values, prepared(column)));
       }
     }
     return all;
@@ -99,7 +102,9 @@ final class LinkValues {
                 Ask.keyed(table, List.of(field), List.of(field), wanted),
                 Records.each(found -> there.add(COMPARISON.prepare(found[0]))));
           }
-          return overlap(field.name(), there, source.distinct(column), ASKED_FOR);
+          List<Counted> values = prepared(column);
+          return overlap(
+              field.name(), there, values.subList(0, Math.min(ASKED_FOR, values.size())));
         });
   }
 
@@ -129,22 +134,28 @@ final class LinkValues {
   static Overlap choices(List<String> choices, DistinctValues column) {
     Set<String> prepared = new HashSet<>();
     choices.forEach(c -> prepared.add(COMPARISON.prepare(c)));
-    return overlap("", prepared, column, Integer.MAX_VALUE);
+    return overlap("", prepared, prepared(column));
   }
 
-  private static Overlap overlap(
-      String field, Set<String> values, DistinctValues column, int most) {
+  private List<Counted> prepared(int column) {
+    return prepared.computeIfAbsent(column, c -> prepared(source.distinct(c)));
+  }
+
+  private static List<Counted> prepared(DistinctValues column) {
+    List<Counted> values = new ArrayList<>();
+    for (Map.Entry<Cell, DistinctValues.Tally> e : column.tallies().entrySet()) {
+      String value = COMPARISON.prepare(e.getKey().text().strip());
+      values.add(new Counted(value, e.getValue().rows()));
+    }
+    return values;
+  }
+
+  private static Overlap overlap(String field, Set<String> values, List<Counted> column) {
     long found = 0;
     long rows = 0;
-    int seen = 0;
-    for (Map.Entry<Cell, DistinctValues.Tally> e : column.tallies().entrySet()) {
-      if (++seen > most) {
-        break;
-      }
-      rows += e.getValue().rows();
-      if (values.contains(COMPARISON.prepare(e.getKey().text().strip()))) {
-        found += e.getValue().rows();
-      }
+    for (Counted value : column) {
+      rows += value.rows();
+      found += values.contains(value.value()) ? value.rows() : 0;
     }
     return new Overlap(field, found, rows);
   }

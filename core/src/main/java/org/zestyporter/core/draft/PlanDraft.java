@@ -91,8 +91,7 @@ public final class PlanDraft {
   /** Proposals for the tables that fit best, best first. */
   public List<Proposal> rank() {
     return new TableRank(application, source, pairing)
-        .likely().stream()
-            .map(this::draft)
+        .likely().parallelStream().map(this::draft).toList().stream()
             .sorted(Comparator.comparingInt((Proposal p) -> -p.score()))
             .limit(TableRank.LIKELY)
             .toList();

@@ -12,6 +12,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.value.Comparison;
 import org.zestyporter.core.value.Comparison.Ignore;
 
@@ -31,9 +32,13 @@ final class Sketch {
 
   private final Map<String, Long> values = new HashMap<>();
   private final Map<String, Long> shapes = new HashMap<>();
+
+  /** Those of them that tell something: letters and digits, or marks between them. */
+  private final Set<String> telling = new HashSet<>();
+
   private final Set<String> words = new HashSet<>();
-  private final List<Double> numbers = new ArrayList<>();
-  private final List<Double> days = new ArrayList<>();
+  private final Span numbers = new Span();
+  private final Span days = new Span();
   private long rows;
   private int places;
   private long letters;
@@ -91,15 +96,19 @@ final class Sketch {
       numbers.add(number.doubleValue());
       places = Math.max(places, Math.max(0, number.stripTrailingZeros().scale()));
     } else if (value instanceof LocalDate day) {
-      days.add((double) day.toEpochDay());
+      days.add(day.toEpochDay());
     } else if (value instanceof LocalDateTime moment) {
-      days.add((double) moment.toLocalDate().toEpochDay());
+      days.add(moment.toLocalDate().toEpochDay());
     }
   }
 
   private void addText(String text, long count) {
     values.merge(PREPARED.prepare(text), count, Long::sum);
-    shapes.merge(shape(text), count, Long::sum);
+    String shape = shape(text);
+    if (shapes.merge(shape, count, Long::sum) == count
+        && shape.chars().map(Sketch::kind).distinct().count() > 1) {
+      telling.add(shape);
+    }
     letters += text.length() * count;
     for (String word : text.toLowerCase(java.util.Locale.ROOT).split("[^\\p{L}]+")) {
       if (word.length() > 2) {
@@ -141,12 +150,12 @@ final class Sketch {
       return Agreement.NONE;
     }
     if (!numbers.isEmpty() && !field.numbers.isEmpty()) {
-      double common = common(numbers, field.numbers);
+      double common = numbers.common(field.numbers);
       int score = (int) Math.round(places == field.places ? 30 + 30 * common : 15 + 20 * common);
       return new Agreement(score, "its numbers lie where those of " + name + " do");
     }
     if (!days.isEmpty() && !field.days.isEmpty()) {
-      int score = (int) Math.round(30 + 30 * common(days, field.days));
+      int score = (int) Math.round(30 + 30 * days.common(field.days));
       return new Agreement(score, "its days lie where those of " + name + " do");
     }
     return values.isEmpty() || field.values.isEmpty() ? Agreement.NONE : texts(field, name);
@@ -155,10 +164,11 @@ final class Sketch {
   private Agreement texts(Sketch field, String name) {
     long known = 0;
     long knownRows = 0;
-    for (Map.Entry<String, Long> value : values.entrySet()) {
-      if (field.values.containsKey(value.getKey())) {
+    Set<String> fewer = (values.size() < field.values.size() ? values : field.values).keySet();
+    for (String value : fewer) {
+      if (values.containsKey(value) && field.values.containsKey(value)) {
         known++;
-        knownRows += value.getValue();
+        knownRows += values.get(value);
       }
     }
     double share = (double) knownRows / rows;
@@ -188,11 +198,8 @@ final class Sketch {
   /** The share of rows that are written in a telling way in which values of the field are. */
   private double shapesIn(Sketch field) {
     long alike = 0;
-    for (Map.Entry<String, Long> shape : shapes.entrySet()) {
-      boolean isTelling = shape.getKey().chars().map(Sketch::kind).distinct().count() > 1;
-      if (isTelling && field.shapes.containsKey(shape.getKey())) {
-        alike += shape.getValue();
-      }
+    for (String shape : telling) {
+      alike += field.shapes.containsKey(shape) ? shapes.get(shape) : 0;
     }
     return (double) alike / rows;
   }
@@ -201,20 +208,40 @@ final class Sketch {
     return Character.isDigit(c) ? 1 : Character.isLetter(c) ? 2 : c == ' ' ? 2 : c;
   }
 
-  /** What the middle four fifths of both have in common, of what they cover together. */
-  private static double common(List<Double> a, List<Double> b) {
-    double[] ofA = middle(a);
-    double[] ofB = middle(b);
-    double common = Math.min(ofA[1], ofB[1]) - Math.max(ofA[0], ofB[0]);
-    double all = Math.max(ofA[1], ofB[1]) - Math.min(ofA[0], ofB[0]);
-    return all == 0 ? 1 : Math.max(0, common / all);
-  }
+  /** Where numbers or days lie. */
+  private static final class Span {
+    private final List<Double> values = new ArrayList<>();
+    private double @Nullable [] middle;
 
-  private static double[] middle(List<Double> values) {
-    double[] sorted = values.stream().mapToDouble(v -> v).toArray();
-    Arrays.sort(sorted);
-    return new double[] {
-      sorted[sorted.length / 10], sorted[sorted.length - 1 - sorted.length / 10]
-    };
+    void add(double value) {
+      values.add(value);
+      middle = null;
+    }
+
+    boolean isEmpty() {
+      return values.isEmpty();
+    }
+
+    /** Between which the middle four fifths lie. */
+    private synchronized double[] middle() {
+      if (middle == null) {
+        double[] sorted = values.stream().mapToDouble(v -> v).toArray();
+        Arrays.sort(sorted);
+        middle =
+            new double[] {
+              sorted[sorted.length / 10], sorted[sorted.length - 1 - sorted.length / 10]
+            };
+      }
+      return middle;
+    }
+
+    /** What the middles of both have in common, of what they cover together. */
+    double common(Span other) {
+      double[] ofA = middle();
+      double[] ofB = other.middle();
+      double common = Math.min(ofA[1], ofB[1]) - Math.max(ofA[0], ofB[0]);
+      double all = Math.max(ofA[1], ofB[1]) - Math.min(ofA[0], ofB[0]);
+      return all == 0 ? 1 : Math.max(0, common / all);
+    }
   }
 }

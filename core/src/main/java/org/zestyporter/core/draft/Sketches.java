@@ -1,7 +1,7 @@
 package org.zestyporter.core.draft;
 
-import java.util.HashMap;
 import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.source.SourceTable;
@@ -18,8 +18,8 @@ final class Sketches {
 
   private final KnownRecords known;
   private final SourceTable source;
-  private final Map<Integer, Sketch> columns = new HashMap<>();
-  private final Map<Compared, Sketch.Agreement> agreements = new HashMap<>();
+  private final Map<Integer, Sketch> columns = new ConcurrentHashMap<>();
+  private final Map<Compared, Sketch.Agreement> agreements = new ConcurrentHashMap<>();
 
   private record Compared(String table, String field, int column) {}
 
@@ -52,7 +52,11 @@ final class Sketches {
   }
 
   private Sketch field(TableInfo table, FieldInfo field) {
-    return known.sketches(table).get(table.fields().indexOf(field));
+    int place = 0;
+    while (!table.fields().get(place).name().equals(field.name())) {
+      place++;
+    }
+    return known.sketches(table).get(place);
   }
 
   private Sketch column(int column) {

@@ -51,11 +51,19 @@ final class TableRank {
 
   private List<TableInfo> byName() {
     long[] traits = traits();
-    Map<TableInfo, Integer> scores = new IdentityHashMap<>();
     List<TableInfo> tables = new ArrayList<>(tables(application));
-    tables.forEach(t -> scores.put(t, nameScore(t, traits)));
+    int[] byPlace = tables.parallelStream().mapToInt(t -> nameScore(t, traits)).toArray();
+    Map<TableInfo, Integer> scores = scores(tables, byPlace);
     tables.sort(Comparator.comparingInt(t -> -scores.get(t)));
     return tables;
+  }
+
+  private static Map<TableInfo, Integer> scores(List<TableInfo> tables, int[] byPlace) {
+    Map<TableInfo, Integer> scores = new IdentityHashMap<>();
+    for (int t = 0; t < byPlace.length; t++) {
+      scores.put(tables.get(t), byPlace[t]);
+    }
+    return scores;
   }
 
   /** The tables that may be proposed; one that can't be filled keeps nobody from the others. */
@@ -84,9 +92,10 @@ final class TableRank {
     int sum = 0;
     for (int c = 0; c < traits.length; c++) {
       int best = 0;
+      Likeness.Title title = new Likeness.Title(table, source.columns().get(c));
       for (int f = 0; f < ofFields.length; f++) {
         if ((traits[c] & ofFields[f]) != 0 || fields.get(f).comment() != null) {
-          best = Math.max(best, Likeness.of(table, fields.get(f), source.columns().get(c)).score());
+          best = Math.max(best, title.to(fields.get(f)).score());
         }
       }
       sum += best;
@@ -108,13 +117,12 @@ final class TableRank {
    */
   private List<TableInfo> byValues(List<TableInfo> tables) {
     long end = System.nanoTime() + LOOKING_NANOS;
-    Map<TableInfo, Integer> scores = new IdentityHashMap<>();
-    for (TableInfo table : tables) {
-      if (scores.size() == TABLES_COMPARED || System.nanoTime() > end) {
-        break;
-      }
-      scores.put(table, valueScore(table));
-    }
+    List<TableInfo> compared = tables.subList(0, Math.min(TABLES_COMPARED, tables.size()));
+    int[] byPlace =
+        compared.parallelStream()
+            .mapToInt(t -> System.nanoTime() > end ? 0 : valueScore(t))
+            .toArray();
+    Map<TableInfo, Integer> scores = scores(compared, byPlace);
     return tables.stream()
         .filter(t -> scores.getOrDefault(t, 0) > 0)
         .sorted(Comparator.comparingInt(t -> -scores.get(t)))

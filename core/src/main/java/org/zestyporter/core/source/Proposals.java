@@ -31,13 +31,14 @@ public record Proposals(
   private static final int FEWEST_FOLDED = 3;
   private static final int GROUPING_COLUMNS = 3;
 
-  static Proposals find(SourceTable table, Layout.Found layout, Titles titles) {
+  static Proposals find(
+      SourceTable table, Layout.Found layout, Titles titles, List<Layout.OtherTable> others) {
     boolean folded = table.reading().fold() != null;
     return new Proposals(
         table.reading().picks() == null ? picks(table, layout) : List.of(),
         folded || titles.levels() == 0 ? null : fold(table, layout, titles),
         table.reading().fillDown() == null && !folded ? fillDown(table) : List.of(),
-        layout.others());
+        others);
   }
 
   /** A word and the cell behind it, in the lines above the titles. */

@@ -4,6 +4,7 @@ import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Collections;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.IntStream;
@@ -11,6 +12,7 @@ import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.source.cache.Batch;
 import org.zestyporter.core.source.cache.ColumnChunk;
 import org.zestyporter.core.source.cache.SourceCache;
+import org.zestyporter.core.source.layout.Beside;
 import org.zestyporter.core.source.layout.Layout;
 import org.zestyporter.core.source.layout.OutColumns;
 import org.zestyporter.core.source.layout.RowSelector;
@@ -49,6 +51,7 @@ public final class SourceTable implements Columns, AutoCloseable {
   private final Titles titles;
   private final Sections sections;
   private final RowSelector selector;
+  private final @Nullable Beside beside;
   private final OutColumns out;
   private final Layout.Found layout;
   private @Nullable Profiling profiling;
@@ -85,10 +88,19 @@ public final class SourceTable implements Columns, AutoCloseable {
     this.titles = new Titles(cache, layout.titleRows(), parsed.names(), renamed, parsed.marks());
     this.sections = new Sections(cache, layout, wanted, parsed.marks(), parsed.parts().size() > 1);
     LocaleSettings forTests = wanted.locale() == null ? LocaleSettings.DEFAULT : wanted.locale();
+    RowSelector all =
+        new RowSelector(
+            cache, titles, layout, wanted.withOmit(null), forTests, parsed.parts(), sections);
+    this.beside =
+        wanted.fold() == null && titles.levels() > 0 ? new Beside(cache, titles, all) : null;
+    List<String> found =
+        wanted.omit() != null || beside == null ? List.of() : beside.omitted(evidence);
+    Reading kept = wanted.omit() == null ? wanted.withOmit(found) : wanted;
     this.selector =
-        new RowSelector(cache, titles, layout, wanted, forTests, parsed.parts(), sections);
-    this.out = new OutColumns(cache, titles, selector, layout, wanted, parsed.parts(), sections);
-    evidence.addAll(out.evidence());
+        kept.omit().isEmpty()
+            ? all
+            : new RowSelector(cache, titles, layout, kept, forTests, parsed.parts(), sections);
+    this.out = new OutColumns(cache, titles, selector, layout, kept, parsed.parts(), sections);
     if (wanted.blankWords() != null) {
       out.blankWords(wanted.blankWords());
     }
@@ -108,7 +120,7 @@ public final class SourceTable implements Columns, AutoCloseable {
       int count = out.isFolded() ? out.records(i).count() : selector.count(i);
       recordsBefore[i + 1] = recordsBefore[i] + count;
     }
-    this.reading = complete(wanted, locale, blankWords);
+    this.reading = complete(kept, locale, blankWords);
   }
 
   private synchronized Profiled profiled() {
@@ -130,9 +142,18 @@ public final class SourceTable implements Columns, AutoCloseable {
       Findings findings = new Findings(this, layout, parsed, parsed.reading(), profiling.votes());
       List<Evidence> all = new ArrayList<>(evidence);
       all.addAll(findings.evidence());
-      judged = new Judged(all, findings.warnings(), Proposals.find(this, layout, titles));
+      judged = new Judged(all, findings.warnings(), Proposals.find(this, layout, titles, others()));
     }
     return judged;
+  }
+
+  /** The tables that stand below or beside the one that is read. */
+  private List<Layout.OtherTable> others() {
+    List<Layout.OtherTable> others = new ArrayList<>(layout.others());
+    if (beside != null) {
+      others.addAll(beside.others(Collections.max(layout.titleRows()), reading.omit()));
+    }
+    return others;
   }
 
   /** The same rows with some cells corrected. */
@@ -143,6 +164,7 @@ public final class SourceTable implements Columns, AutoCloseable {
     this.titles = of.titles;
     this.sections = of.sections;
     this.selector = of.selector;
+    this.beside = of.beside;
     this.out = of.out;
     this.reading = of.reading;
     this.layout = of.layout;
@@ -181,7 +203,6 @@ public final class SourceTable implements Columns, AutoCloseable {
                 .firstRow(layout.firstRow())
                 .lastRow(layout.lastRow())
                 .section(sections.name())
-                .omit(wanted.omit() == null ? out.omitted() : wanted.omit())
                 .blankWords(blankWords)
                 .locale(locale));
   }

@@ -105,10 +105,14 @@ public final class Comparison {
     boolean spaces = ignored.contains(Ignore.SPACES);
     boolean marks = ignored.contains(Ignore.PUNCTUATION);
     StringBuilder kept = new StringBuilder(text.length());
-    text.codePoints()
-        .filter(c -> !(spaces && (Character.isWhitespace(c) || Character.isSpaceChar(c))))
-        .filter(c -> !(marks && isPunctuation(c)))
-        .forEach(kept::appendCodePoint);
+    for (int at = 0; at < text.length(); ) {
+      int c = text.codePointAt(at);
+      at += Character.charCount(c);
+      boolean isSpace = spaces && (Character.isWhitespace(c) || Character.isSpaceChar(c));
+      if (!isSpace && !(marks && isPunctuation(c))) {
+        kept.appendCodePoint(c);
+      }
+    }
     return kept.toString();
   }
 

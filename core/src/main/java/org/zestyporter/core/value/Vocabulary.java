@@ -1,6 +1,5 @@
 package org.zestyporter.core.value;
 
-import com.github.benmanes.caffeine.cache.Caffeine;
 import java.io.BufferedReader;
 import java.io.IOException;
 import java.io.InputStream;
@@ -13,28 +12,28 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.concurrent.ConcurrentMap;
 import org.jspecify.annotations.Nullable;
 
 /** What everyday words of titles and field names mean, by the list {@code words.txt}. */
 final class Vocabulary {
-  static final Vocabulary INSTANCE = new Vocabulary();
-
   private static final int SHORTEST_COMPOUND = 7;
   private static final int SHORTEST_PART = 3;
 
   /** What makes several of one in some languages, or links the parts of a compound. */
   private static final List<String> ENDINGS = List.of("s", "n", "en", "es", "er", "e");
 
+  static final Vocabulary INSTANCE = new Vocabulary();
+
   /** By word, the numbers of its meanings. */
   private final Map<String, BitSet> meanings = new HashMap<>();
 
-  /** The same for words as they were asked for. */
-  private final ConcurrentMap<String, BitSet> looked =
-      Caffeine.newBuilder().maximumSize(20_000).<String, BitSet>build().asMap();
+  /** The same for words as they were asked for; empty where a word has none. */
+  private final Memo<BitSet> looked = new Memo<>(this::look);
 
   private final Map<String, List<String>> shortForms = new HashMap<>();
   private final Set<String> fillers = new HashSet<>();
+
+  private final int longest;
 
   private Vocabulary() {
     try (InputStream in = Vocabulary.class.getResourceAsStream("words.txt");
@@ -49,6 +48,8 @@ final class Vocabulary {
     } catch (IOException e) {
       throw new UncheckedIOException(e);
     }
+    int ending = ENDINGS.stream().mapToInt(String::length).max().orElse(0);
+    this.longest = ending + meanings.keySet().stream().mapToInt(String::length).max().orElse(0);
   }
 
   private void take(String line, int meaning) {
@@ -65,42 +66,37 @@ final class Vocabulary {
     }
   }
 
+  /** Letters of the longest word that is known. */
+  int longest() {
+    return longest;
+  }
+
   /** True for a word that says nothing by itself. */
   boolean isFiller(String word) {
     return fillers.contains(word);
   }
 
   boolean meanTheSame(String a, String b) {
-    BitSet of = meanings(a);
-    BitSet other = meanings(b);
-    return of != null && other != null && of.intersects(other);
+    BitSet of = looked.of(a);
+    return !of.isEmpty() && of.intersects(looked.of(b));
   }
 
-  /** The meanings of a word, or of that which it is several of; null if it has none. */
-  private @Nullable BitSet meanings(String word) {
-    BitSet known = looked.computeIfAbsent(word, w -> orNone(look(w)));
-    return known.isEmpty() ? null : known;
-  }
-
-  private static BitSet orNone(@Nullable BitSet meanings) {
-    return meanings == null ? new BitSet() : meanings;
-  }
-
-  private @Nullable BitSet look(String word) {
+  /** The meanings of a word, or of that which it is several of. */
+  private BitSet look(String word) {
     BitSet own = meanings.get(word);
     for (int e = 0; own == null && e < ENDINGS.size(); e++) {
       String ending = ENDINGS.get(e);
       boolean hasIt = word.endsWith(ending) && word.length() - ending.length() > SHORTEST_PART;
       own = hasIt ? meanings.get(word.substring(0, word.length() - ending.length())) : null;
     }
-    return own;
+    return own == null ? new BitSet() : own;
   }
 
   /** A word's meanings as bits, of which several may share one. */
   long traits(String word) {
-    BitSet of = meanings(word);
+    BitSet of = looked.of(word);
     long traits = 0;
-    for (int m = of == null ? -1 : of.nextSetBit(0); m >= 0; m = of.nextSetBit(m + 1)) {
+    for (int m = of.nextSetBit(0); m >= 0; m = of.nextSetBit(m + 1)) {
       traits |= 1L << Words.LETTERS + m % (Long.SIZE - Words.LETTERS);
     }
     return traits;

@@ -1,7 +1,5 @@
 package org.zestyporter.core.value;
 
-import com.github.benmanes.caffeine.cache.Cache;
-import com.github.benmanes.caffeine.cache.Caffeine;
 import java.text.Normalizer;
 import java.util.ArrayList;
 import java.util.List;
@@ -14,9 +12,7 @@ public final class Words {
 
   private static final Pattern ACCENTS = Pattern.compile("\\p{M}");
 
-  /** Names are compared with many others. */
-  private static final Cache<String, List<String>> PARTED =
-      Caffeine.newBuilder().maximumSize(20_000).build();
+  private static final Memo<List<String>> PARTED = new Memo<>(Words::part);
 
   /** Bits for the letters that words begin with; the others are for meanings. */
   static final int LETTERS = 26;
@@ -34,7 +30,7 @@ public final class Words {
    * and compounds parted into the words that they stand for.
    */
   public static List<String> of(String name) {
-    return PARTED.get(name, Words::part);
+    return PARTED.of(name);
   }
 
   private static List<String> part(String name) {
@@ -95,12 +91,8 @@ public final class Words {
     if (a.equals(b)) {
       return 100;
     }
-    if (a.size() + b.size() > 2) {
-      String wholeA = String.join("", a);
-      String wholeB = String.join("", b);
-      if (wholeA.equals(wholeB) || KNOWN.meanTheSame(wholeA, wholeB)) {
-        return 90;
-      }
+    if (a.size() + b.size() > 2 && isSameWhole(a, b)) {
+      return 90;
     }
     double matched = 0;
     for (String word : a) {
@@ -111,6 +103,27 @@ public final class Words {
       matched += best;
     }
     return (int) Math.round(95 * matched * 2 / (a.size() + b.size()));
+  }
+
+  /** True if the words of both are the same, or mean the same, once they are written as one. */
+  private static boolean isSameWhole(List<String> a, List<String> b) {
+    int ofA = length(a);
+    int ofB = length(b);
+    boolean mayMean = ofA <= KNOWN.longest() && ofB <= KNOWN.longest();
+    if (ofA != ofB && !mayMean) {
+      return false;
+    }
+    String wholeA = String.join("", a);
+    String wholeB = String.join("", b);
+    return wholeA.equals(wholeB) || mayMean && KNOWN.meanTheSame(wholeA, wholeB);
+  }
+
+  private static int length(List<String> words) {
+    int length = 0;
+    for (String word : words) {
+      length += word.length();
+    }
+    return length;
   }
 
   public static double alike(String a, String b) {

@@ -103,7 +103,7 @@ class StrangersSheetTest extends TestTables {
   void theOtherTableIsOfferedAndCanBeRead(Format format) throws IOException {
     SourceTable table = bytes(format.of(BOATS));
     assertThat(table.proposals().others())
-        .containsExactly(new Layout.OtherTable(19, List.of("Teil", "Farbe", "Stück"), 2));
+        .containsExactly(new Layout.OtherTable(19, List.of("Teil", "Farbe", "Stück"), 2, null));
     assertThat(because(table, "lastRow")).startsWith("line 19 begins another table: “Teil”");
     SourceTable other = bytes(format.of(BOATS), Reading.FIND.withTitleRows(List.of(19L)));
     assertThat(other.columns()).startsWith("Teil", "Farbe", "Stück");
@@ -139,7 +139,7 @@ class StrangersSheetTest extends TestTables {
   }
 
   @ParameterizedTest
-  @CsvSource({"filter", "frozen", "table", "printed"})
+  @CsvSource({"filter", "frozen", "table", "printed", "named"})
   void theWorkbookSaysWhichLineHasTheTitles(String mark) throws IOException {
     // words in all lines: nothing else tells the titles from what stands above them
     List<String> lines =
@@ -155,6 +155,7 @@ class StrangersSheetTest extends TestTables {
             case "filter" -> sheet.setAutoFilter(1, 0, 4, 2);
             case "frozen" -> sheet.freezePane(0, 2);
             case "table" -> sheet.range(1, 0, 4, 2).createTable();
+            case "named" -> sheet.range(1, 0, 4, 2).setName("Members");
             default -> sheet.repeatRows(1);
           }
         };
@@ -175,7 +176,7 @@ class StrangersSheetTest extends TestTables {
       List.of("Verein|Abteilung|Liste", "Name|Ort|Alter", "Anna|Kiel|30", "Bo|Ulm|41");
 
   @ParameterizedTest
-  @CsvSource({"filter", "frozen", "printed", "bold"})
+  @CsvSource({"filter", "frozen", "printed", "bold", "named"})
   void theOlderWorkbookSaysSoToo(String mark) throws IOException {
     byte[] book =
         Sheets.xls(
@@ -185,6 +186,15 @@ class StrangersSheetTest extends TestTables {
                 case "filter" -> sheet.setAutoFilter(new CellRangeAddress(1, 3, 0, 2));
                 case "frozen" -> sheet.createFreezePane(0, 2);
                 case "printed" -> sheet.setRepeatingRows(new CellRangeAddress(0, 1, -1, -1));
+                case "named" -> {
+                  b.createSheet("other");
+                  var name = b.createName();
+                  name.setNameName("Members");
+                  name.setRefersToFormula(sheet.getSheetName() + "!$A$2:$C$4");
+                  var elsewhere = b.createName();
+                  elsewhere.setNameName("Elsewhere");
+                  elsewhere.setRefersToFormula("other!$A$1:$C$4");
+                }
                 default -> {}
               }
             });
@@ -193,7 +203,7 @@ class StrangersSheetTest extends TestTables {
   }
 
   @ParameterizedTest
-  @CsvSource({"filter", "frozen", "printed", "bold"})
+  @CsvSource({"filter", "frozen", "printed", "bold", "named"})
   void theOpenWorkbookSaysSoToo(String mark) throws IOException {
     String table = odsTable(mark.equals("bold") ? bold(TWO_LINES) : TWO_LINES);
     String settings = "";
@@ -203,6 +213,13 @@ class StrangersSheetTest extends TestTables {
               "<table:database-ranges><table:database-range table:name=\"f\""
                   + " table:target-range-address=\"Liste.A2:Liste.C4\""
                   + " table:display-filter-buttons=\"true\"/></table:database-ranges>";
+      case "named" ->
+          table +=
+              "<table:named-expressions><table:named-range table:name=\"elsewhere\""
+                  + " table:cell-range-address=\"$Other.$A$1:.$C$4\"/>"
+                  + "<table:named-range table:name=\"members\""
+                  + " table:base-cell-address=\"$Liste.$A$1\""
+                  + " table:cell-range-address=\"$Liste.$A$2:.$C$4\"/></table:named-expressions>";
       case "frozen" ->
           settings =
               "<config:config-item-map-entry config:name=\"Liste\"><config:config-item"
@@ -323,6 +340,29 @@ class StrangersSheetTest extends TestTables {
     assertThat(thin.columns()).containsExactly("Reg", "Kind", "Note");
   }
 
+  /** What lies beside a table can be read instead, and the table again instead of that. */
+  @Test
+  void whatLiesBesideCanBeReadInstead() throws IOException {
+    String text =
+        "Reg;Kind;Feet;;Code;Meaning\nQH-1;S;28;;S;sloop\nQH-2;Y;31;;Y;yawl\nQH-3;S;40;;;\n"
+            + "QH-4;Y;22;;;\nQH-5;S;25;;;\nQH-6;S;26;;;\n;;;;;\n;;;;K;ketch\n";
+    SourceTable table = text(text);
+    // a line that only has cells of the other table is no record
+    assertThat(table.rowCount()).isEqualTo(6);
+    List<Layout.OtherTable> others = table.proposals().others();
+    assertThat(others)
+        .containsExactly(
+            new Layout.OtherTable(
+                1, List.of("Code", "Meaning"), 3, List.of("Reg", "Kind", "Feet")));
+    SourceTable other = text(text, Reading.FIND.withOmit(others.get(0).omit()));
+    assertThat(other.columns()).containsExactly("Code", "Meaning");
+    assertThat(rows(other)).containsExactly("S|sloop", "Y|yawl", "K|ketch");
+    assertThat(other.proposals().others())
+        .containsExactly(
+            new Layout.OtherTable(
+                1, List.of("Reg", "Kind", "Feet"), 6, List.of("Code", "Meaning")));
+  }
+
   @Test
   void theLargestTableIsTaken() throws IOException {
     StringBuilder text = new StringBuilder("Rate;Valid\n4.50;2026\n5.10;2027\n\nReg;Kind;Feet\n");
@@ -333,7 +373,7 @@ class StrangersSheetTest extends TestTables {
     assertThat(table.columns()).containsExactly("Reg", "Kind", "Feet");
     assertThat(table.rowCount()).isEqualTo(30);
     assertThat(table.proposals().others())
-        .containsExactly(new Layout.OtherTable(1, List.of("Rate", "Valid"), 3));
+        .containsExactly(new Layout.OtherTable(1, List.of("Rate", "Valid"), 3, null));
   }
 
   private static String because(SourceTable table, String setting) {

@@ -10,17 +10,13 @@ import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
-import org.zestyporter.core.application.FieldType;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.application.jdbc.DatabaseErrors.Failing;
 import org.zestyporter.core.value.ErrorCode;
-import org.zestyporter.core.value.Storage.Kind;
 
 /** H2 2.x; its information schema follows the SQL standard. */
 final class H2Dialect implements Dialect {
@@ -56,7 +52,6 @@ final class H2Dialect implements Dialect {
       Pattern.compile("\"(?<value>[^\"]*)\"(?: in column \"(?<fields>[^\"]*)\")?");
   private static final Pattern COLUMN = Pattern.compile("column \"(?<fields>\\w+)");
 
-  private static final int UNLIMITED = 1_000_000;
   private static final String CHECKPOINT = "CHECKPOINT SYNC";
   private static final String PASSING = "porter_change_that_makes_lasting";
   private static final int USUAL_DELAY = 500;
@@ -135,109 +130,7 @@ final class H2Dialect implements Dialect {
 
   @Override
   public Types types(Connection connection) {
-    return (schema, table) -> types(connection, schema, table);
-  }
-
-  private static Map<String, NativeType> types(Connection connection, String schema, String table)
-      throws SQLException {
-    String sql =
-        """
-        SELECT column_name, data_type, character_maximum_length, numeric_precision, numeric_scale,
-          datetime_precision, identity_generation, is_generated, domain_schema, domain_name,
-          dtd_identifier
-        FROM information_schema.columns WHERE table_schema = ? AND table_name = ?
-        ORDER BY ordinal_position""";
-    Map<String, NativeType> types = new LinkedHashMap<>();
-    try (PreparedStatement query = connection.prepareStatement(sql)) {
-      query.setString(1, schema);
-      query.setString(2, table);
-      try (ResultSet found = query.executeQuery()) {
-        while (found.next()) {
-          NativeType type = type(found);
-          if ("ENUM".equalsIgnoreCase(found.getString(2))) {
-            type = type.withChoices(choices(connection, schema, table, found.getString(11)));
-          }
-          if (found.getString(10) != null) {
-            type = domain(connection, type, found.getString(9), found.getString(10));
-          }
-          if ("ALWAYS".equalsIgnoreCase(found.getString(7))) {
-            type = type.always("the database numbers it itself");
-          } else if ("ALWAYS".equalsIgnoreCase(found.getString(8))) {
-            type = type.always("the database computes it");
-          }
-          types.put(found.getString(1), type);
-        }
-      }
-    }
-    return types;
-  }
-
-  private static NativeType type(ResultSet column) throws SQLException {
-    // a database that lowers names lowers these too
-    String name = column.getString(2).toUpperCase(Locale.ROOT);
-    long characters = column.getLong(3);
-    Integer length = characters > 0 && characters < UNLIMITED ? (int) characters : null;
-    int precision = column.getInt(4);
-    int scale = column.getInt(5);
-    int digits = column.getInt(6);
-    String shown = name.toLowerCase(Locale.ROOT);
-    return switch (name) {
-      case "TINYINT" -> NativeType.whole(shown, 8);
-      case "SMALLINT" -> NativeType.whole(shown, 16);
-      case "INTEGER" -> NativeType.whole(shown, 32);
-      case "BIGINT" -> NativeType.whole(shown, 64);
-      case "NUMERIC", "DECIMAL" ->
-          precision >= UNLIMITED / 10
-              ? NativeType.exact(shown, null, null)
-              : NativeType.exact(shown + "(" + precision + "," + scale + ")", precision, scale);
-      case "DECFLOAT" -> NativeType.exact(shown, null, null);
-      case "REAL" -> NativeType.of(shown, FieldType.DECIMAL, Kind.REAL);
-      case "DOUBLE PRECISION", "FLOAT" ->
-          NativeType.of(shown, FieldType.DECIMAL, precision == 24 ? Kind.REAL : Kind.DOUBLE);
-      case "BOOLEAN" -> NativeType.of(shown, FieldType.BOOLEAN, Kind.BOOLEAN);
-      case "CHARACTER VARYING", "CHARACTER LARGE OBJECT" ->
-          NativeType.text(shown, Kind.TEXT, length);
-      case "VARCHAR_IGNORECASE" -> NativeType.text(shown, Kind.CASELESS, length);
-      case "CHARACTER" -> NativeType.text(shown, Kind.PADDED, length);
-      case "ENUM" -> NativeType.text(shown, Kind.TEXT, null);
-      case "DATE" -> NativeType.of(shown, FieldType.DATE, Kind.DATE);
-      case "TIME" -> NativeType.timed(shown, FieldType.TIME, Kind.TIME, digits);
-      case "TIMESTAMP" -> NativeType.timed(shown, FieldType.DATETIME, Kind.MOMENT, digits);
-      case "TIMESTAMP WITH TIME ZONE" ->
-          NativeType.timed(shown, FieldType.DATETIME, Kind.INSTANT, digits);
-      case "UUID" -> NativeType.of(shown, FieldType.OTHER, Kind.UUID);
-      case "JSON" -> NativeType.of(shown, FieldType.OTHER, Kind.JSON);
-      case "BINARY VARYING", "BINARY LARGE OBJECT" ->
-          NativeType.of(shown, FieldType.OTHER, Kind.BINARY);
-      default -> NativeType.leftAlone(shown);
-    };
-  }
-
-  private static List<String> choices(
-      Connection connection, String schema, String table, String identifier) throws SQLException {
-    String sql =
-        """
-        SELECT value_name FROM information_schema.enum_values
-        WHERE object_schema = ? AND object_name = ? AND enum_identifier = ?
-        ORDER BY value_ordinal""";
-    return Queries.texts(connection, sql, schema, table, identifier);
-  }
-
-  private static NativeType domain(
-      Connection connection, NativeType type, String schema, String domain) throws SQLException {
-    String sql =
-        """
-        SELECT c.check_clause FROM information_schema.domain_constraints d
-        JOIN information_schema.check_constraints c
-          ON c.constraint_schema = d.constraint_schema AND c.constraint_name = d.constraint_name
-        WHERE d.domain_schema = ? AND d.domain_name = ?""";
-    CheckRule rule = null;
-    for (String check : Queries.texts(connection, sql, schema, domain)) {
-      CheckRule parsed = CheckRule.parse(check);
-      rule = rule == null ? parsed : rule.and(parsed);
-    }
-    return type.inDomain(
-        domain + ", which is " + type.name(), new NativeType.Domain(false, false, rule));
+    return new H2Types(connection)::of;
   }
 
   /** A file that was taken away goes on being written to by whoever has it open. */

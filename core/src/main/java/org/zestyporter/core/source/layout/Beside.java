@@ -4,45 +4,46 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.stream.IntStream;
-import org.zestyporter.core.source.cache.ColumnChunk;
 import org.zestyporter.core.source.cache.SourceCache;
 import org.zestyporter.core.source.reading.Evidence;
 import org.zestyporter.core.source.reading.Letters;
 
 /**
- * Finds columns that lie beside a table: parted from it by a column without a title or a cell, and
- * with cells in half of its records at most, such as a list of what words mean.
+ * Tables of a sheet that lie beside each other: parted by a column without a title or a cell. What
+ * has cells in half of the records of the fullest at most, such as a list of what words mean, is
+ * left out by itself.
  */
-final class Beside {
-  private final SourceCache cache;
+public final class Beside {
+  private static final int SHOWN_WORDS = 4;
+
   private final Titles titles;
-  private final RowSelector rows;
+  private final UsedColumns used;
+  private final List<int[]> blocks;
+  private final long[] filled;
+  private int main;
 
-  Beside(SourceCache cache, Titles titles, RowSelector rows) {
-    this.cache = cache;
+  /**
+   * @param rows the records of all of them
+   */
+  public Beside(SourceCache cache, Titles titles, RowSelector rows) {
     this.titles = titles;
-    this.rows = rows;
-  }
-
-  /** The columns, and in the evidence why they are none of the table's. */
-  List<Integer> find(List<Evidence> evidence) {
-    List<int[]> blocks = blocks();
-    if (blocks.size() < 2) {
-      return List.of();
-    }
-    long[] filled =
-        blocks.stream()
-            .mapToLong(b -> IntStream.range(b[0], b[1]).mapToLong(this::filled).max().orElse(0))
-            .toArray();
-    int main = 0;
-    for (int b = 1; b < filled.length; b++) {
+    this.used = new UsedColumns(cache, titles, rows);
+    this.blocks = blocks();
+    this.filled = new long[blocks.size()];
+    for (int b = 0; blocks.size() > 1 && b < filled.length; b++) {
+      int[] block = blocks.get(b);
+      filled[b] = IntStream.range(block[0], block[1]).mapToLong(used::filled).max().orElse(0);
       main = filled[b] > filled[main] ? b : main;
     }
-    List<Integer> beside = new ArrayList<>();
+  }
+
+  /** The columns to leave out, and in the evidence why they are none of the table's. */
+  public List<String> omitted(List<Evidence> evidence) {
+    List<String> omitted = new ArrayList<>();
     for (int b = 0; b < filled.length; b++) {
       if (b != main && filled[b] * 2 <= filled[main]) {
         int[] block = blocks.get(b);
-        IntStream.range(block[0], block[1]).forEach(beside::add);
+        omitted.addAll(names(b));
         evidence.add(
             new Evidence(
                 "omit",
@@ -57,7 +58,34 @@ final class Beside {
                     filled[main])));
       }
     }
-    return beside;
+    return omitted;
+  }
+
+  /**
+   * Those that are left out and could be read instead: two columns and two records at least.
+   *
+   * @param line of the titles
+   * @param omit columns that are left out
+   */
+  public List<Layout.OtherTable> others(long line, List<String> omit) {
+    List<Layout.OtherTable> others = new ArrayList<>();
+    for (int b = 0; b < filled.length; b++) {
+      List<String> names = names(b);
+      if (names.size() > 1 && filled[b] > 1 && omit.containsAll(names)) {
+        List<String> rest = new ArrayList<>();
+        for (int other = 0; other < filled.length; other++) {
+          rest.addAll(other == b ? List.of() : names(other));
+        }
+        List<String> words = names.subList(0, Math.min(SHOWN_WORDS, names.size()));
+        others.add(new Layout.OtherTable(line, List.copyOf(words), filled[b], rest));
+      }
+    }
+    return others;
+  }
+
+  private List<String> names(int block) {
+    int[] columns = blocks.get(block);
+    return IntStream.range(columns[0], columns[1]).mapToObj(titles::name).toList();
   }
 
   /** Neighbouring columns, from the first to the one behind the last. */
@@ -65,7 +93,7 @@ final class Beside {
     List<int[]> blocks = new ArrayList<>();
     int from = 0;
     for (int c = 0; c <= titles.width(); c++) {
-      boolean ends = c == titles.width() || isUnused(c);
+      boolean ends = c == titles.width() || used.isUnused(c);
       if (ends) {
         if (c > from) {
           blocks.add(new int[] {from, c});
@@ -74,35 +102,5 @@ final class Beside {
       }
     }
     return blocks;
-  }
-
-  /** True for a column without a title that no record has a cell in. */
-  boolean isUnused(int column) {
-    if (!titles.title(column).isEmpty()) {
-      return false;
-    }
-    for (int chunk = 0; chunk < cache.chunks(); chunk++) {
-      if (filled(chunk, column) > 0) {
-        return false;
-      }
-    }
-    return true;
-  }
-
-  private long filled(int column) {
-    return IntStream.range(0, cache.chunks()).mapToLong(chunk -> filled(chunk, column)).sum();
-  }
-
-  private long filled(int chunk, int column) {
-    if (cache.isBlank(chunk, column)) {
-      return 0;
-    }
-    ColumnChunk cells = rows.column(chunk, column);
-    boolean[] blanks = cells.blanks();
-    long filled = 0;
-    for (int row : rows.rows(chunk)) {
-      filled += blanks[cells.codes()[row]] ? 0 : 1;
-    }
-    return filled;
   }
 }

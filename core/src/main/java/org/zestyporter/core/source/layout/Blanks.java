@@ -4,7 +4,7 @@ import java.util.BitSet;
 import org.zestyporter.core.source.cache.ColumnChunk;
 import org.zestyporter.core.source.cache.SourceCache;
 
-/** Tells which rows of a chunk hold no cell at all. */
+/** Tells which rows of a chunk hold no cell at all, or none that counts. */
 final class Blanks {
   private Blanks() {}
 
@@ -12,9 +12,16 @@ final class Blanks {
    * @param rows those that are asked about, by their places in the chunk
    */
   static BitSet of(SourceCache cache, int chunk, BitSet rows) {
+    return of(cache, chunk, rows, new BitSet());
+  }
+
+  /**
+   * @param omit columns whose cells don't count
+   */
+  static BitSet of(SourceCache cache, int chunk, BitSet rows, BitSet omit) {
     BitSet blank = (BitSet) rows.clone();
     for (int c = 0; c < cache.width(chunk) && !blank.isEmpty(); c++) {
-      if (cache.isBlank(chunk, c)) {
+      if (omit.get(c) || cache.isBlank(chunk, c)) {
         continue;
       }
       ColumnChunk column = cache.column(chunk, c);

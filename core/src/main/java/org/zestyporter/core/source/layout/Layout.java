@@ -64,8 +64,10 @@ public final class Layout {
    * @param titles line of its titles
    * @param words the titles
    * @param lines how many lines it takes below them
+   * @param omit columns to leave out to read it; null if it has all columns to itself
    */
-  public record OtherTable(long titles, List<String> words, long lines) {}
+  public record OtherTable(
+      long titles, List<String> words, long lines, @Nullable List<String> omit) {}
 
   private Layout() {}
 
@@ -104,7 +106,7 @@ public final class Layout {
       long start = starts.get(i).titles();
       long end = i + 1 < starts.size() ? starts.get(i + 1).first() - 1 : cache.lastLine();
       if (!titles.contains(start)) {
-        others.add(new OtherTable(start, words(cache, start), end - start));
+        others.add(new OtherTable(start, words(cache, start), end - start, null));
       }
     }
     return completed(cache, wanted, titles, next, usual, others, evidence);

@@ -14,7 +14,6 @@ import java.util.stream.IntStream;
 import org.zestyporter.core.source.cache.ColumnChunk;
 import org.zestyporter.core.source.cache.RawRow;
 import org.zestyporter.core.source.cache.SourceCache;
-import org.zestyporter.core.source.reading.Evidence;
 import org.zestyporter.core.source.reading.Fold;
 import org.zestyporter.core.source.reading.Letters;
 import org.zestyporter.core.source.reading.Pick;
@@ -50,8 +49,6 @@ public final class OutColumns {
   private final List<String> names = new ArrayList<>();
   private final List<String> letters = new ArrayList<>();
   private final Map<String, Integer> places = new HashMap<>();
-  private final List<String> omitted = new ArrayList<>();
-  private final List<Evidence> evidence = new ArrayList<>();
   private final int[] groups;
   private final int groupSize;
   private final boolean keepBlank;
@@ -79,16 +76,10 @@ public final class OutColumns {
     this.foldTitles = new Cell[fold == null ? 0 : fold.names().size()][];
     Set<Integer> gone = new HashSet<>();
     Arrays.stream(folded).forEach(gone::add);
-    Beside beside = new Beside(cache, titles, rows);
-    if (reading.omit() != null) {
-      Arrays.stream(titles.present(reading.omit())).forEach(gone::add);
-    } else if (fold == null && titles.levels() > 0) {
-      List<Integer> found = beside.find(evidence);
-      gone.addAll(found);
-      found.forEach(c -> omitted.add(titles.name(c)));
-    }
+    Arrays.stream(titles.present(reading.omit())).forEach(gone::add);
+    UsedColumns used = new UsedColumns(cache, titles, rows);
     for (int c = 0; c < titles.width(); c++) {
-      boolean unused = !layout.titleRows().isEmpty() && beside.isUnused(c);
+      boolean unused = !layout.titleRows().isEmpty() && used.isUnused(c);
       if (!gone.contains(c) && !unused) {
         add(new Out(From.SHEET, c, null), titles.name(c), Letters.of(c));
       }
@@ -224,16 +215,6 @@ public final class OutColumns {
 
   public List<String> names() {
     return names;
-  }
-
-  /** Columns that were found to lie beside the table. */
-  public List<String> omitted() {
-    return omitted;
-  }
-
-  /** Why these are none of the table's. */
-  public List<Evidence> evidence() {
-    return evidence;
   }
 
   public String letter(int column) {

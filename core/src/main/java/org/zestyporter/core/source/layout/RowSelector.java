@@ -47,6 +47,10 @@ public final class RowSelector {
   private final LocaleSettings locale;
   private final List<SheetPart> parts;
   private final Sections sections;
+
+  /** Columns of the sheet that are none of the table's. */
+  private final BitSet omit = new BitSet();
+
   private final int[] testColumns;
   private final @Nullable RowFilter filter;
 
@@ -75,6 +79,7 @@ public final class RowSelector {
     this.reading = reading;
     this.locale = locale;
     this.parts = parts;
+    Arrays.stream(titles.present(reading.omit())).forEach(omit::set);
     List<RowTest> tests = reading.leaveOut() == null ? List.of() : reading.leaveOut();
     this.testColumns =
         tests.stream().mapToInt(t -> titles.require(t.column(), "a condition")).toArray();
@@ -108,7 +113,7 @@ public final class RowSelector {
     }
     clear(rows, lines, layout.unitsRow());
     dropSkipped(chunk, lines, rows);
-    BitSet blank = Blanks.of(cache, chunk, rows);
+    BitSet blank = Blanks.of(cache, chunk, rows, omit);
     dropBlank(lines, rows, blank);
     dropTitlesOfParts(chunk, lines, rows);
     dropRepeatedTitles(chunk, lines, rows);

@@ -4,15 +4,18 @@ import java.util.ArrayList;
 import java.util.List;
 import org.apache.poi.hssf.record.CellValueRecordInterface;
 import org.apache.poi.hssf.record.ExtendedFormatRecord;
+import org.apache.poi.hssf.record.ExternSheetRecord;
 import org.apache.poi.hssf.record.FontRecord;
 import org.apache.poi.hssf.record.MergeCellsRecord;
 import org.apache.poi.hssf.record.NameRecord;
 import org.apache.poi.hssf.record.PaneRecord;
 import org.apache.poi.hssf.record.Record;
 import org.apache.poi.hssf.record.WindowTwoRecord;
+import org.apache.poi.ss.formula.ptg.Area3DPtg;
 import org.apache.poi.ss.formula.ptg.AreaPtgBase;
 import org.apache.poi.ss.formula.ptg.Ptg;
 import org.apache.poi.ss.util.CellRangeAddress;
+import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.source.reading.SheetMarks;
 
 /** Collects what the records of an older workbook show of a sheet beside its cells. */
@@ -26,6 +29,7 @@ final class OldWorkbookMarks {
   private final List<Boolean> boldFonts = new ArrayList<>();
   private final List<Integer> fontsOfFormats = new ArrayList<>();
   private final List<NameRecord> names = new ArrayList<>();
+  private @Nullable ExternSheetRecord sheets;
   private boolean frozen;
   private boolean any;
   private boolean allBold = true;
@@ -36,8 +40,10 @@ final class OldWorkbookMarks {
       boldFonts.add(font.getBoldWeight() >= BOLD);
     } else if (record instanceof ExtendedFormatRecord format) {
       fontsOfFormats.add((int) format.getFontIndex());
-    } else if (record instanceof NameRecord name && name.isBuiltInName()) {
+    } else if (record instanceof NameRecord name) {
       names.add(name);
+    } else if (record instanceof ExternSheetRecord all) {
+      sheets = all;
     }
   }
 
@@ -85,6 +91,10 @@ final class OldWorkbookMarks {
    */
   SheetMarks build(int sheet) {
     for (NameRecord name : names) {
+      if (!name.isBuiltInName()) {
+        named(name, sheet);
+        continue;
+      }
       SheetMarks.Why why =
           switch (name.getBuiltInName()) {
             case NameRecord.BUILTIN_FILTER_DB -> SheetMarks.Why.FILTER;
@@ -103,5 +113,24 @@ final class OldWorkbookMarks {
       }
     }
     return marks.build();
+  }
+
+  /** A range that has a name which a person gave. */
+  private void named(NameRecord name, int sheet) {
+    Ptg[] parts = name.isFunctionName() ? null : name.getNameDefinition();
+    if (sheets == null || parts == null || parts.length != 1) {
+      return;
+    }
+    boolean isHere =
+        parts[0] instanceof Area3DPtg on
+            && on.getExternSheetIndex() < sheets.getNumOfRefs()
+            && sheets.getFirstSheetIndexFromRefIndex(on.getExternSheetIndex()) == sheet;
+    if (isHere && parts[0] instanceof Area3DPtg area) {
+      marks.named(
+          area.getFirstRow() + 1L,
+          area.getLastRow() + 1L,
+          area.getFirstColumn(),
+          area.getLastColumn());
+    }
   }
 }

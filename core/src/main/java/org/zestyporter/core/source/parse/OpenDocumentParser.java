@@ -22,6 +22,7 @@ import javax.xml.stream.XMLInputFactory;
 import javax.xml.stream.XMLStreamConstants;
 import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamReader;
+import org.zestyporter.core.source.reading.Letters;
 import org.zestyporter.core.source.reading.SheetInfo;
 import org.zestyporter.core.source.reading.SheetMarks;
 import org.zestyporter.core.value.Cell;
@@ -36,7 +37,9 @@ public final class OpenDocumentParser implements SheetParser {
   private static final String STYLE = "urn:oasis:names:tc:opendocument:xmlns:style:1.0";
   private static final String FORMAT =
       "urn:oasis:names:tc:opendocument:xmlns:xsl-fo-compatible:1.0";
-  private static final Pattern LINE = Pattern.compile("\\$?(.+)\\.\\$?[A-Z]+\\$?(\\d{1,7})");
+  private static final Pattern RANGE =
+      Pattern.compile(
+          "\\$?(.+?)\\.\\$?([A-Z]{1,3})\\$?(\\d{1,7}):(?:.*\\.)?\\$?([A-Z]{1,3})\\$?(\\d{1,7})");
 
   private static final Pattern FROZEN = Pattern.compile("\"VerticalSplitMode\"[^>]*>2<");
   private static final Pattern FROZEN_LINES =
@@ -76,7 +79,7 @@ public final class OpenDocumentParser implements SheetParser {
             }
           }
           if (last[0] >= 0) {
-            content.filters(sheet);
+            content.ranges(sheet);
             content.marks.head(frozen(file, sheet), SheetMarks.Why.FROZEN);
             sink.marks(content.marks.build());
           }
@@ -268,18 +271,36 @@ public final class OpenDocumentParser implements SheetParser {
       return last;
     }
 
-    /** The lines that the file's filters stand on, which are told behind all tables. */
-    void filters(String sheet) throws XMLStreamException {
+    /** The file's filters and named ranges, which are told behind all tables. */
+    void ranges(String sheet) throws XMLStreamException {
       while (xml.hasNext()) {
-        if (xml.next() != XMLStreamConstants.START_ELEMENT || !is(TABLE, "database-range")) {
+        if (xml.next() != XMLStreamConstants.START_ELEMENT) {
           continue;
         }
-        String area = attribute(TABLE, "target-range-address", "");
-        Matcher first = LINE.matcher(area.substring(0, Math.max(0, area.indexOf(':'))));
-        boolean filtered = "true".equals(attribute(TABLE, "display-filter-buttons", "false"));
-        if (filtered && first.matches() && first.group(1).replace("'", "").equals(sheet)) {
-          marks.head(Long.parseLong(first.group(2)), SheetMarks.Why.FILTER);
+        if (is(TABLE, "database-range")) {
+          boolean filtered = "true".equals(attribute(TABLE, "display-filter-buttons", "false"));
+          range(sheet, attribute(TABLE, "target-range-address", ""), filtered);
+        } else if (is(TABLE, "named-range")) {
+          range(sheet, attribute(TABLE, "cell-range-address", ""), false);
         }
+      }
+    }
+
+    private void range(String sheet, String address, boolean filtered) {
+      Matcher area = RANGE.matcher(address);
+      if (!area.matches()
+          || !area.group(1).replaceAll("^'|'$", "").replace("''", "'").equals(sheet)) {
+        return;
+      }
+      long first = Long.parseLong(area.group(3));
+      if (filtered) {
+        marks.head(first, SheetMarks.Why.FILTER);
+      } else {
+        marks.named(
+            first,
+            Long.parseLong(area.group(5)),
+            Letters.index(area.group(2)),
+            Letters.index(area.group(4)));
       }
     }
 

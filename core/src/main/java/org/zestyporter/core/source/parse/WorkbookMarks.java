@@ -14,7 +14,7 @@ import org.zestyporter.core.source.reading.SheetMarks;
 
 /**
  * Finds in the parts of a workbook (ECMA-376 part 1, chapter 18) what it shows of a sheet beside
- * its cells: merged cells, filters, tables, panes, bold lines.
+ * its cells: merged cells, filters, tables, named ranges, panes, bold lines.
  */
 final class WorkbookMarks {
   private static final int MOST_BYTES = 1 << 20;
@@ -30,6 +30,8 @@ final class WorkbookMarks {
   private static final Pattern PANE = element("pane", "ySplit=\"(\\d{1,4})(?:\\.0*)?\"[^>]*");
   private static final Pattern NAME = Pattern.compile("<(?:\\w+:)?definedName\\b([^>]*)>([^<]*)<");
   private static final Pattern OF_SHEET = Pattern.compile("localSheetId=\"(\\d{1,5})\"");
+  private static final Pattern SHEET = element("sheet", "name=\"([^\"]*)\"");
+  private static final Pattern AREA = Pattern.compile("(?:'((?:[^']|'')+)'|([^'!,]+))!" + REF);
   private static final Pattern LAST_LINE = Pattern.compile("\\$(\\d{1,7})$");
   private static final Pattern ROW =
       Pattern.compile(
@@ -70,7 +72,9 @@ final class WorkbookMarks {
     if (filter.find()) {
       marks.head(Long.parseLong(filter.group(2)), SheetMarks.Why.FILTER);
     }
-    printed(text(zip, "xl/workbook.xml"), index, marks);
+    String workbook = text(zip, "xl/workbook.xml");
+    printed(workbook, index, marks);
+    named(workbook, index, marks);
     Matcher pane = PANE.matcher(ends.head());
     if (pane.find() && pane.group().contains("frozen")) {
       marks.head(Long.parseLong(pane.group(1)), SheetMarks.Why.FROZEN);
@@ -92,6 +96,40 @@ final class WorkbookMarks {
         marks.head(Long.parseLong(line.group(1)), SheetMarks.Why.PRINTED);
       }
     }
+  }
+
+  /** The ranges of the sheet that have a name which a person gave. */
+  private static void named(String workbook, int index, SheetMarks.Builder marks) {
+    Matcher sheet = SHEET.matcher(workbook);
+    for (int i = 0; i <= index; i++) {
+      if (!sheet.find()) {
+        return;
+      }
+    }
+    String wanted = unescaped(sheet.group(1));
+    Matcher name = NAME.matcher(workbook);
+    while (name.find()) {
+      Matcher area = AREA.matcher(unescaped(name.group(2)));
+      if (name.group(1).contains("\"_xlnm.") || !area.matches()) {
+        continue;
+      }
+      String on = area.group(1) == null ? area.group(2) : area.group(1).replace("''", "'");
+      if (on.equalsIgnoreCase(wanted)) {
+        marks.named(
+            Long.parseLong(area.group(4)),
+            Long.parseLong(area.group(6)),
+            Letters.index(area.group(3)),
+            Letters.index(area.group(5)));
+      }
+    }
+  }
+
+  private static String unescaped(String xml) {
+    return xml.replace("&lt;", "<")
+        .replace("&gt;", ">")
+        .replace("&quot;", "\"")
+        .replace("&apos;", "'")
+        .replace("&amp;", "&");
   }
 
   /** The tables of a sheet, whose titles are in their first line. */

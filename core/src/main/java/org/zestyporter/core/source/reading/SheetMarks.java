@@ -26,7 +26,8 @@ public record SheetMarks(List<Head> heads, List<Merged> merged, List<Long> bold)
     TABLE("a table of the workbook has them there"),
     FILTER("the workbook's filter stands on it"),
     PRINTED("the workbook prints it on every page"),
-    FROZEN("the workbook keeps it in view");
+    FROZEN("the workbook keeps it in view"),
+    NAMED("a named range of the workbook begins there");
 
     private final String words;
 
@@ -74,6 +75,13 @@ public record SheetMarks(List<Head> heads, List<Merged> merged, List<Long> bold)
     public void head(long line, Why why) {
       if (line > 0) {
         heads.add(new Head(line, why));
+      }
+    }
+
+    /** The first line of a named range, if that is large enough to be a table. */
+    public void named(long first, long last, int from, int to) {
+      if (last > first && to > from) {
+        head(first, Why.NAMED);
       }
     }
 
