@@ -937,6 +937,14 @@ export interface components {
             was: string;
             now: string;
         };
+        Decision: {
+            of: {
+                [key: string]: string;
+            };
+            /** @enum {string} */
+            act: "take" | "other" | "skip" | "reject";
+            record?: string[];
+        };
         Destination: {
             name?: string;
             table: string;
@@ -946,6 +954,8 @@ export interface components {
             parent?: components["schemas"]["Parent"];
             fills: components["schemas"]["Fill"][];
             keys: components["schemas"]["MatchKey"][];
+            among?: string;
+            decisions: components["schemas"]["Decision"][];
             policies: components["schemas"]["Policies"];
             checksOff: string[];
         };
@@ -961,6 +971,8 @@ export interface components {
             whenBad: "ask" | "reject" | "blank" | "default";
             defaultValue?: string;
             onlyNew: boolean;
+            /** @enum {string} */
+            never?: "lower" | "raise";
             guess?: boolean;
         };
         Fold: {
@@ -992,6 +1004,9 @@ export interface components {
         MatchKey: {
             fields: string[];
             ignoring: ("case" | "spaces" | "punctuation" | "accents" | "leading-zeros")[];
+            ignoringIn?: {
+                [key: string]: ("case" | "spaces" | "punctuation" | "accents" | "leading-zeros")[];
+            };
         };
         OriginForm: {
             /** @enum {string} */
@@ -1035,13 +1050,14 @@ export interface components {
         };
         Policies: {
             /** @enum {string} */
-            onMatch: "update" | "skip" | "reject";
+            onMatch: "update" | "fill-blanks" | "skip" | "reject" | "ask";
             /** @enum {string} */
-            onNone: "add" | "skip" | "reject";
+            onNone: "add" | "skip" | "reject" | "ask";
             /** @enum {string} */
-            onSeveral: "skip" | "reject";
+            onSeveral: "ask" | "latest" | "skip" | "reject";
             /** @enum {string} */
-            onRepeat: "keep-last" | "keep-first" | "reject";
+            onRepeat: "keep-last" | "keep-first" | "merge" | "reject";
+            latestBy?: string;
         };
         Reading: {
             /** @enum {string} */
@@ -1241,7 +1257,7 @@ export interface components {
         };
         Matter: {
             /** @enum {string} */
-            code: "not-a-plan" | "not-a-reading" | "no-plan" | "no-destination" | "plan-incomplete" | "same-name" | "distinct-key" | "split" | "parent" | "condition" | "empty-key" | "key-not-filled" | "no-primary-key" | "no-such-field" | "unfillable-field" | "required-field" | "guess" | "filled-twice" | "left-to-database" | "no-origin" | "no-generator" | "no-columns" | "no-link" | "no-create" | "series" | "step-settings" | "formula" | "pattern" | "check" | "no-such-column" | "no-such-sheet" | "no-such-entry" | "encoding" | "delimiter" | "quote" | "borders" | "records" | "fold" | "pick" | "date-order" | "decimal-sign" | "century" | "signed-out" | "wrong-password" | "too-many-attempts" | "stale-page" | "odd-address" | "certificate" | "password-needed" | "no-address" | "address" | "unknown-database" | "a-view" | "no-transactions" | "stopped" | "name" | "word" | "csv" | "number" | "text" | "outcome" | "invalid" | "unreadable" | "request" | "not-kept" | "no-start" | "store-locked" | "key-damaged" | "key-unreadable" | "other-key" | "no-such-table" | "no-such-record" | "no-such-connection" | "no-such-plan" | "no-such-file" | "no-such-row" | "no-such-run" | "no-such-line" | "no-ledger" | "no-such-phrasebook" | "name-taken" | "changed-meanwhile" | "already-going" | "in-use" | "undone" | "cant-undo" | "cant-go-on" | "read-only" | "empty-file" | "no-rows" | "not-a-table" | "packed-twice" | "markup" | "nul-byte" | "binary-workbook" | "old-workbook" | "password-protected" | "unreadable-workbook" | "unclosed-quote" | "unreadable-archive" | "unreadable-json" | "too-large" | "too-much" | "too-slow" | "too-wide" | "too-long-cell" | "database-driver" | "database-host" | "database-port" | "database-missing" | "database-sign-in" | "database-tls" | "database-full-house" | "database-stopping" | "database-lost" | "database-in-use" | "database-unreachable" | "database-locked" | "database-deadlock" | "database-slow" | "database-disk" | "database-read-only" | "database-rights" | "database-cancelled" | "database-refused" | "table-gone" | "row-refused" | "different" | "too-many-rejected" | "unbalanced" | "altered" | "unsure" | "no-room" | "internal";
+            code: "not-a-plan" | "not-a-reading" | "no-plan" | "no-destination" | "plan-incomplete" | "same-name" | "distinct-key" | "split" | "parent" | "condition" | "empty-key" | "key-not-filled" | "no-latest" | "no-such-class" | "never" | "no-primary-key" | "no-such-field" | "unfillable-field" | "required-field" | "guess" | "filled-twice" | "left-to-database" | "no-origin" | "no-generator" | "no-columns" | "no-link" | "no-create" | "series" | "step-settings" | "formula" | "pattern" | "check" | "no-such-column" | "no-such-sheet" | "no-such-entry" | "encoding" | "delimiter" | "quote" | "borders" | "records" | "fold" | "pick" | "date-order" | "decimal-sign" | "century" | "signed-out" | "wrong-password" | "too-many-attempts" | "stale-page" | "odd-address" | "certificate" | "password-needed" | "no-address" | "address" | "unknown-database" | "a-view" | "no-transactions" | "stopped" | "name" | "word" | "csv" | "number" | "text" | "outcome" | "invalid" | "unreadable" | "request" | "not-kept" | "no-start" | "store-locked" | "key-damaged" | "key-unreadable" | "other-key" | "no-such-table" | "no-such-record" | "no-such-connection" | "no-such-plan" | "no-such-file" | "no-such-row" | "no-such-run" | "no-such-line" | "no-ledger" | "no-such-phrasebook" | "name-taken" | "changed-meanwhile" | "already-going" | "in-use" | "undone" | "cant-undo" | "cant-go-on" | "read-only" | "empty-file" | "no-rows" | "not-a-table" | "packed-twice" | "markup" | "nul-byte" | "binary-workbook" | "old-workbook" | "password-protected" | "unreadable-workbook" | "unclosed-quote" | "unreadable-archive" | "unreadable-json" | "too-large" | "too-much" | "too-slow" | "too-wide" | "too-long-cell" | "database-driver" | "database-host" | "database-port" | "database-missing" | "database-sign-in" | "database-tls" | "database-full-house" | "database-stopping" | "database-lost" | "database-in-use" | "database-unreachable" | "database-locked" | "database-deadlock" | "database-slow" | "database-disk" | "database-read-only" | "database-rights" | "database-cancelled" | "database-refused" | "table-gone" | "row-refused" | "different" | "too-many-rejected" | "unbalanced" | "altered" | "unsure" | "no-room" | "internal";
             field?: string;
             message: string;
         };
@@ -1475,6 +1491,8 @@ export interface components {
             rows: number;
             /** Format: int64 */
             removed?: number;
+            /** Format: int64 */
+            waiting?: number;
         };
         FieldCount: {
             field: string;
@@ -1496,7 +1514,7 @@ export interface components {
         };
         ProblemGroup: {
             /** @enum {string} */
-            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "malformed" | "forbidden-character" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "formula" | "not-available" | "unknown-word" | "not-a-phone-number" | "not-an-email" | "not-a-code" | "cut" | "defaulted" | "check" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "repeated" | "taken" | "altered" | "parent" | "row-rejected" | "circle" | "guess" | "refused" | "waiting" | "edited-since" | "gone" | "there-again" | "held";
+            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "malformed" | "forbidden-character" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "formula" | "not-available" | "unknown-word" | "not-a-phone-number" | "not-an-email" | "not-a-code" | "cut" | "defaulted" | "check" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "repeated" | "decided" | "kept" | "taken" | "altered" | "parent" | "row-rejected" | "circle" | "guess" | "refused" | "waiting" | "edited-since" | "gone" | "there-again" | "held";
             destination: string;
             field?: string;
             reason: string;
@@ -1508,7 +1526,7 @@ export interface components {
         };
         Question: {
             /** @enum {string} */
-            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "malformed" | "forbidden-character" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "formula" | "not-available" | "unknown-word" | "not-a-phone-number" | "not-an-email" | "not-a-code" | "cut" | "defaulted" | "check" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "repeated" | "taken" | "altered" | "parent" | "row-rejected" | "circle" | "guess" | "refused" | "waiting" | "edited-since" | "gone" | "there-again" | "held";
+            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "malformed" | "forbidden-character" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "formula" | "not-available" | "unknown-word" | "not-a-phone-number" | "not-an-email" | "not-a-code" | "cut" | "defaulted" | "check" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "repeated" | "decided" | "kept" | "taken" | "altered" | "parent" | "row-rejected" | "circle" | "guess" | "refused" | "waiting" | "edited-since" | "gone" | "there-again" | "held";
             destination: string;
             field: string;
             value: string;
@@ -1613,7 +1631,7 @@ export interface components {
         };
         Problem: {
             /** @enum {string} */
-            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "malformed" | "forbidden-character" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "formula" | "not-available" | "unknown-word" | "not-a-phone-number" | "not-an-email" | "not-a-code" | "cut" | "defaulted" | "check" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "repeated" | "taken" | "altered" | "parent" | "row-rejected" | "circle" | "guess" | "refused" | "waiting" | "edited-since" | "gone" | "there-again" | "held";
+            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "malformed" | "forbidden-character" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "formula" | "not-available" | "unknown-word" | "not-a-phone-number" | "not-an-email" | "not-a-code" | "cut" | "defaulted" | "check" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "repeated" | "decided" | "kept" | "taken" | "altered" | "parent" | "row-rejected" | "circle" | "guess" | "refused" | "waiting" | "edited-since" | "gone" | "there-again" | "held";
             value: string;
             reason: string;
         };
@@ -1840,7 +1858,7 @@ export interface components {
         };
         Note: {
             /** @enum {string} */
-            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "malformed" | "forbidden-character" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "formula" | "not-available" | "unknown-word" | "not-a-phone-number" | "not-an-email" | "not-a-code" | "cut" | "defaulted" | "check" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "repeated" | "taken" | "altered" | "parent" | "row-rejected" | "circle" | "guess" | "refused" | "waiting" | "edited-since" | "gone" | "there-again" | "held";
+            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "malformed" | "forbidden-character" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "formula" | "not-available" | "unknown-word" | "not-a-phone-number" | "not-an-email" | "not-a-code" | "cut" | "defaulted" | "check" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "repeated" | "decided" | "kept" | "taken" | "altered" | "parent" | "row-rejected" | "circle" | "guess" | "refused" | "waiting" | "edited-since" | "gone" | "there-again" | "held";
             field?: string;
             value?: string;
             reason: string;
@@ -1916,6 +1934,21 @@ export interface components {
             /** Format: int64 */
             rows: number;
         };
+        KeyAdvice: {
+            /** Format: int32 */
+            key: number;
+            field: string;
+            /** Format: int64 */
+            settles: number;
+            /** Format: int64 */
+            of: number;
+        };
+        KeyFinds: {
+            /** Format: int64 */
+            one: number;
+            /** Format: int64 */
+            several: number;
+        };
         MatchClasses: {
             /** Format: int64 */
             one: number;
@@ -1926,9 +1959,16 @@ export interface components {
             /** Format: int64 */
             repeats: number;
             /** Format: int64 */
+            decided: number;
+            /** Format: int64 */
             troubled: number;
+            keys: components["schemas"]["KeyFinds"][];
             fields: string[];
+            /** @enum {string} */
+            of: "one" | "none" | "several" | "repeats" | "decided" | "troubled";
             pairs: components["schemas"]["LedgerEntry"][];
+            candidates: string[][];
+            further: components["schemas"]["KeyAdvice"][];
         };
         Lookup: {
             field: string;
@@ -3163,6 +3203,7 @@ export interface operations {
         parameters: {
             query?: {
                 outcome?: string;
+                waiting?: boolean;
                 search?: string;
                 destination?: number;
                 offset?: number;
@@ -3376,6 +3417,7 @@ export interface operations {
     match: {
         parameters: {
             query?: {
+                of?: string;
                 pairs?: number;
             };
             header?: never;

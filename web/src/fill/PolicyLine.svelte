@@ -3,6 +3,19 @@
   import type { FieldInfo, Fill } from '../api/types';
 
   let { field, fill, put }: { field: FieldInfo; fill: Fill; put: (fill: Fill) => void } = $props();
+  const isSized = $derived(
+    ['whole', 'decimal', 'date', 'datetime', 'time'].includes(field.type) && !field.link,
+  );
+  const whenThere = $derived(
+    fill.onlyNew ? 'own' : fill.never ? `never-${fill.never}` : fill.blankOnMatch,
+  );
+  function putWhenThere(to: string) {
+    const usual: Fill = { ...fill, onlyNew: false, never: undefined };
+    if (to === 'own') put({ ...usual, onlyNew: true });
+    else if (to === 'never-lower') put({ ...usual, never: 'lower' });
+    else if (to === 'never-raise') put({ ...usual, never: 'raise' });
+    else put({ ...usual, blankOnMatch: to as Fill['blankOnMatch'] });
+  }
   const asksDefault = $derived(fill.whenBlank === 'default' || fill.whenBad === 'default');
 </script>
 
@@ -21,21 +34,18 @@
   >
   <label
     >if there already
-    <select
-      class="ed"
-      value={fill.onlyNew ? 'own' : fill.blankOnMatch}
-      onchange={(e) => {
-        const to = e.currentTarget.value;
-        put(
-          to === 'own'
-            ? { ...fill, onlyNew: true }
-            : { ...fill, onlyNew: false, blankOnMatch: to as Fill['blankOnMatch'] },
-        );
-      }}
-    >
+    <select class="ed" value={whenThere} onchange={(e) => putWhenThere(e.currentTarget.value)}>
       <option value="keep">blank keeps</option>
       {#if field.nullable}<option value="clear">blank clears</option>{/if}
       <option value="own">always keeps its own</option>
+      {#if isSized}
+        <option value="never-lower"
+          >is never made {field.type.startsWith('date') ? 'earlier' : 'lower'}</option
+        >
+        <option value="never-raise"
+          >is never made {field.type.startsWith('date') ? 'later' : 'higher'}</option
+        >
+      {/if}
     </select></label
   >
   {#if fill.origin.kind !== 'link'}<label

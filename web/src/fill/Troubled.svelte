@@ -2,10 +2,10 @@
   // A failing cell: why it stops, and what mends it.
   import type { FieldInfo, Fill, StageRow, StepHelp, Suggestion, Trial } from '../api/types';
   import type { OpenPlan } from '../plan/plan.svelte';
-  import { api, got } from '../api/client';
   import Slip from '../ui/Slip.svelte';
   import { tell } from '../ui/toaster';
-  import { answering, bookFor, mending, repairs, type Repair } from './repairs';
+  import { learn, suggestions } from './answers';
+  import { mending, repairs, type Repair } from './repairs';
 
   interface Props {
     open: OpenPlan;
@@ -40,14 +40,8 @@
   /** What the application knows: its choices, or the linked table's values. */
   async function offer() {
     options = [];
-    if (!field.choices && !fill.origin.link) return;
     try {
-      options = await got(
-        api.POST('/api/plans/{id}/suggestions', {
-          params: { path: { id: open.view.id } },
-          body: { fill, word: problem.value },
-        }),
-      );
+      options = await suggestions(open, field, fill, problem.value);
       if (!answer && options[0]?.near) answer = options[0].value;
     } catch (error) {
       tell(error);
@@ -75,34 +69,19 @@
       const column = fill.origin.column ?? '';
       open.correct({ line: row.line, column, was: row.trace.origin ?? '', now: answer });
     } else if (repair.learns) {
-      await learn(now);
+      await remember(now);
     } else if (answer) {
       put(repair.apply(now, answer));
     }
   }
 
   /** Teaches the field's phrasebook the word, and lets the fill use the book. */
-  async function learn(now: Fill) {
-    const book = bookFor(now, open.destination.table);
-    const table = field.link?.table ?? open.destination.table;
+  async function remember(now: Fill) {
     try {
-      await got(
-        api.POST('/api/phrasebooks/learn', {
-          body: {
-            book: {
-              name: book,
-              connection: open.plan.connection,
-              table,
-              field: fill.origin.link?.by ?? field.name,
-            },
-            from: problem.value,
-            to: answer || undefined,
-          },
-        }),
-      );
-      const answered = answering(now, book, row.trace.stoppedAt);
-      if (answered !== now) put(answered);
-      learnt(book);
+      const means = answer || undefined;
+      const learned = await learn(open, field, now, problem.value, means, row.trace.stoppedAt);
+      if (learned.fill !== now) put(learned.fill);
+      learnt(learned.book);
     } catch (error) {
       tell(error);
     }

@@ -1,119 +1,294 @@
 <script lang="ts">
-  import type { MatchKey } from '../api/types';
+  // The match keys, in the order in which they are tried; the chosen one is open to be changed.
+  import type { MatchClasses, MatchKey } from '../api/types';
   import type { OpenPlan } from '../plan/plan.svelte';
   import { useKeys } from '../ui/keys.svelte';
+  import { region } from '../ui/region';
   import Slip from '../ui/Slip.svelte';
+  import { count } from '../ui/words';
+  import {
+    decisionInWords,
+    IGNORED,
+    ignoredInWords,
+    moved,
+    withExact,
+    withField,
+    withFiner,
+    withIgnored,
+    withKey,
+  } from './keys';
 
-  let { open }: { open: OpenPlan } = $props();
+  let { open, classes }: { open: OpenPlan; classes: MatchClasses | null } = $props();
 
-  const IGNORE: { value: MatchKey['ignoring'][number]; text: string }[] = [
-    { value: 'case', text: 'capitals' },
-    { value: 'spaces', text: 'spaces' },
-    { value: 'punctuation', text: 'punctuation' },
-    { value: 'accents', text: 'accents' },
-    { value: 'leading-zeros', text: 'leading zeros' },
-  ];
-  const key = $derived(open.destination.keys[0]);
+  let chosen = $state(0);
+  let list = $state<HTMLElement>();
+
+  const keys = $derived(open.destination.keys);
+  const at = $derived(Math.min(chosen, Math.max(0, keys.length - 1)));
   const filled = $derived(
     open.view.table.fields.filter((f) => {
       const kind = open.fill(f.name)?.origin.kind;
       return kind && kind !== 'database';
     }),
   );
+  const total = $derived(Math.max(1, open.view.source.rows));
 
-  function putKey(changed: MatchKey | null) {
-    open.editDestination((d) => ({ ...d, keys: changed ? [changed] : [] }));
+  function put(next: MatchKey[]) {
+    open.editDestination((d) => ({ ...d, keys: next }));
+  }
+  function change(how: (key: MatchKey) => MatchKey) {
+    put(withKey(keys, at, how));
   }
 
-  function toggleField(name: string) {
-    const fields = key?.fields ?? [];
-    const next = fields.includes(name) ? fields.filter((f) => f !== name) : [...fields, name];
-    putKey(next.length ? { fields: next, ignoring: key?.ignoring ?? [] } : null);
+  /** A further key: the first unique field that none has yet, or the first field of all. */
+  function add() {
+    const used = keys.flatMap((k) => k.fields);
+    const free = filled.filter((f) => !used.includes(f.name));
+    const field = free.find((f) => f.unique) ?? free[0];
+    if (!field) return;
+    const text = field.type === 'text';
+    put([...keys, { fields: [field.name], ignoring: text ? ['case', 'spaces'] : [] }]);
+    chosen = keys.length;
   }
 
-  function toggle(ignored: MatchKey['ignoring'][number]) {
-    if (!key) return;
-    const on = key.ignoring.includes(ignored);
-    putKey({
-      ...key,
-      ignoring: on ? key.ignoring.filter((i) => i !== ignored) : [...key.ignoring, ignored],
-    });
+  /** What a key is tried on: the rows that none before it found a record for. */
+  function before(n: number): number {
+    return (classes?.keys ?? []).slice(0, n).reduce((sum, k) => sum + k.one + k.several, 0);
   }
 
-  let list = $state<HTMLElement>();
   useKeys(() => [
-    { keys: ['a'], say: 'choose key fields', act: () => list?.querySelector('input')?.focus() },
+    {
+      keys: ['n'],
+      say: keys.length ? 'add a key' : 'choose key fields',
+      act: () => {
+        if (keys.length) add();
+        else list?.querySelector('input')?.focus();
+      },
+    },
   ]);
 </script>
 
 <aside>
   <div class="bt">
-    <h2>Match key</h2>
-    <span class="q">what identifies a record</span>
+    <h2>Match keys</h2>
+    <span class="q">{keys.length > 1 ? 'tried in this order' : 'what identifies a record'}</span>
+    {#if keys.length}<button class="button small end" onclick={add}>+ Key</button>{/if}
   </div>
-  <div class="key" class:on={key}>
-    {#if key}
-      <p><b class="m big">{key.fields.join(' with ')}</b></p>
-      <p class="q2">As it will be written, against the record’s own, ignoring</p>
-      <div class="ignore">
-        {#each IGNORE as option (option.value)}
-          <label
-            ><input
-              type="checkbox"
-              checked={key.ignoring.includes(option.value)}
-              onchange={() => toggle(option.value)}
-            />
-            {option.text}</label
+  <div class="scroll all" {@attach region('Match keys')}>
+    {#each keys as key, n (n)}
+      {@const finds = classes?.keys[n]}
+      <div class="key" class:on={n === at}>
+        <div class="head">
+          <button class="pickkey" aria-pressed={n === at} onclick={() => (chosen = n)}>
+            <b class="n">{n + 1}</b>
+            <b class="m big">{key.fields.join(' with ')}</b>
+          </button>
+          {#if n > 0}<button
+              class="go"
+              title="try it before the one above"
+              onclick={() => {
+                put(moved(keys, n, -1));
+                chosen = n - 1;
+              }}>earlier</button
+            >{/if}
+          <button
+            class="go"
+            aria-label="Remove key {n + 1}"
+            onclick={() => put(keys.filter((_, i) => i !== n))}>remove</button
           >
-        {/each}
+        </div>
+        <p class="q2">
+          As it will be written, against the record’s own, {ignoredInWords(
+            key.ignoring,
+          )}{#each Object.entries(key.ignoringIn ?? {}) as [field, ignoring] (field)}; {field}
+            {ignoredInWords(ignoring)}{/each}
+        </p>
+        {#if finds}
+          <div class="tried" aria-hidden="true">
+            <i class="gone" style="flex: {before(n)} 0 0"></i>
+            <i class="one" style="flex: {finds.one} 0 0"></i>
+            <i class="several" style="flex: {finds.several} 0 0"></i>
+            <i style="flex: {Math.max(0, total - before(n) - finds.one - finds.several)} 0 0"></i>
+          </div>
+          <p class="q2">
+            <b>{count(finds.one)}</b> rows found here{#if finds.several}, <b
+                >{count(finds.several)}</b
+              > find several{/if}
+          </p>
+        {/if}
+        {#if n === at}
+          <div class="ignore">
+            {#each IGNORED as option (option.value)}
+              <label
+                ><input
+                  type="checkbox"
+                  checked={key.ignoring.includes(option.value)}
+                  onchange={() => change((k) => withIgnored(k, option.value))}
+                />
+                {option.text}</label
+              >
+            {/each}
+          </div>
+        {/if}
       </div>
     {:else}
-      <p class="o waiting"><Slip of="waiting" /><b>No match key</b></p>
-      <p class="q2">
-        Every row is added as a new record, also those that are there already. Choose the field that
-        tells records apart.
-      </p>
-    {/if}
-  </div>
-  <div class="bt">
-    <h2>Key fields</h2>
-    <span class="q">all of them must agree</span>
-  </div>
-  <div class="scroll list" bind:this={list}>
-    {#each filled as field (field.name)}
-      <label class="field">
-        <input
-          type="checkbox"
-          checked={key?.fields.includes(field.name) ?? false}
-          onchange={() => toggleField(field.name)}
-        />
-        <span class="m">{field.name}</span>
-        <span class="q">{field.unique ? 'unique' : ''}</span>
-      </label>
+      <div class="key">
+        <p class="o waiting"><Slip of="waiting" /><b>No match key</b></p>
+        <p class="q2">
+          Every row is added as a new record, also those that are there already. Choose the field
+          that tells records apart.
+        </p>
+      </div>
     {/each}
+    {#if classes?.further.length}
+      <div class="key advice">
+        <p class="q2">Would tell apart what finds several:</p>
+        {#each classes.further as advice (advice.key + advice.field)}
+          <p>
+            <button class="go m" onclick={() => put(withFiner(keys, advice.key - 1, advice.field))}
+              >{advice.field}</button
+            >
+            <span class="q2"
+              >with key {advice.key} settles {count(advice.settles)} of {count(advice.of)}</span
+            >
+          </p>
+        {/each}
+      </div>
+    {/if}
+    <div class="bt">
+      <h2>Fields of key {keys.length ? at + 1 : 1}</h2>
+      <span class="q">all of them must agree</span>
+    </div>
+    <div bind:this={list}>
+      {#each filled as field (field.name)}
+        {@const key = keys[at]}
+        {@const isPart = key?.fields.includes(field.name) ?? false}
+        <div class="field">
+          <label>
+            <input
+              type="checkbox"
+              checked={isPart}
+              onchange={() =>
+                key
+                  ? change((k) => withField(k, field.name))
+                  : put([{ fields: [field.name], ignoring: [] }])}
+            />
+            <span class="m">{field.name}</span>
+          </label>
+          {#if isPart && key && key.fields.length > 1 && key.ignoring.length}
+            <button class="go q2" onclick={() => change((k) => withExact(k, field.name))}
+              >{key.ignoringIn?.[field.name] ? 'exactly' : 'as above'}</button
+            >
+          {:else}<span class="q">{field.unique ? 'unique' : ''}</span>{/if}
+        </div>
+      {/each}
+    </div>
+    <div class="bt"><h2>Look among</h2></div>
+    <div class="key">
+      <p class="q2">
+        {open.destination.among ? 'Records of' : `All ${count(open.view.tableRecords)} records of`}
+        <span class="m">{open.view.table.name}</span>{open.destination.among ? ' for which' : ''}
+      </p>
+      <input
+        class="entry m"
+        aria-label="Condition on the records"
+        placeholder="a formula, such as [status] = &quot;afloat&quot;"
+        value={open.destination.among ?? ''}
+        onchange={(e) => {
+          const among = e.currentTarget.value.trim();
+          open.editDestination((d) => ({ ...d, among: among || undefined }));
+        }}
+      />
+    </div>
+    {#if open.destination.decisions.length}
+      <div class="bt">
+        <h2>Decided by hand</h2>
+        <span class="q">{count(open.destination.decisions.length)}</span>
+      </div>
+      <ul class="decided">
+        {#each open.destination.decisions as decision, i (i)}
+          <li>
+            <span class="m">{decisionInWords(decision)}</span>
+            <button
+              class="go q2"
+              aria-label="Forget {decisionInWords(decision)}"
+              onclick={() =>
+                open.editDestination((d) => ({
+                  ...d,
+                  decisions: d.decisions.filter((_, n) => n !== i),
+                }))}>forget</button
+            >
+          </li>
+        {/each}
+      </ul>
+    {/if}
   </div>
 </aside>
 
 <style>
   aside {
-    width: 318px;
+    width: min(318px, 36vw);
     border-right: 1px solid var(--ink);
     display: flex;
     flex-direction: column;
     min-height: 0;
+    flex: none;
+  }
+  .all {
+    flex: 1;
+  }
+  @media (max-width: 900px) {
+    aside {
+      width: auto;
+    }
   }
   .key {
-    padding: 10px 16px 14px;
+    padding: 8px 14px 10px 16px;
     border-top: 1px solid var(--rule);
-    border-bottom: 1px solid var(--ink);
     display: grid;
-    gap: 6px;
+    gap: 5px;
   }
   .key.on {
     background: var(--sheet);
+    box-shadow: inset 4px 0 0 var(--zest-edge);
+  }
+  .head {
+    display: flex;
+    gap: 10px;
+    align-items: baseline;
+  }
+  .pickkey {
+    flex: 1;
+    display: flex;
+    gap: 8px;
+    align-items: baseline;
+    text-align: left;
+    cursor: pointer;
+    min-width: 0;
+    overflow-wrap: anywhere;
+  }
+  .n {
+    background: var(--zest);
+    color: var(--on-zest);
+    padding: 0 6px;
+    flex: none;
   }
   .big {
     font-size: 15px;
+  }
+  .tried {
+    display: flex;
+    height: 7px;
+    border: 1px solid var(--ink);
+  }
+  .tried .gone {
+    background: repeating-linear-gradient(90deg, var(--rule-firm) 0 1px, transparent 1px 4px);
+  }
+  .tried .one {
+    background: var(--ink-2);
+  }
+  .tried .several {
+    background: repeating-linear-gradient(90deg, var(--ask) 0 2px, transparent 2px 4px);
   }
   .ignore {
     display: grid;
@@ -128,10 +303,26 @@
     border: 1px solid var(--rule-firm);
   }
   .field {
-    display: grid;
-    grid-template-columns: 22px 1fr auto;
+    display: flex;
+    justify-content: space-between;
+    gap: 8px;
     padding: 4px 16px;
     border-top: 1px solid var(--rule-soft);
     align-items: center;
+  }
+  .field label {
+    display: grid;
+    grid-template-columns: 22px 1fr;
+  }
+  .entry {
+    width: 100%;
+  }
+  .decided li {
+    display: flex;
+    justify-content: space-between;
+    gap: 8px;
+    padding: 3px 16px;
+    border-top: 1px solid var(--rule-soft);
+    overflow-wrap: anywhere;
   }
 </style>

@@ -9,6 +9,7 @@
   import { count } from '../ui/words';
   import ClassLines from './ClassLines.svelte';
   import KeyEditor from './KeyEditor.svelte';
+  import type { MatchClass } from './keys';
   import Pairs from './Pairs.svelte';
 
   let { open }: { open: OpenPlan } = $props();
@@ -17,10 +18,12 @@
   let refusal = $state('');
   let busy = $state(false);
   let at = $state(0);
+  const of = $derived(open.matchClass);
 
-  // anew after each save
+  // anew after each save, and for another class
   $effect(() => {
     void open.view;
+    void of;
     untrack(() => void load());
   });
 
@@ -31,11 +34,12 @@
     try {
       const path = { id: open.view.id };
       const answer = await got(
-        api.GET('/api/plans/{id}/match', { params: { path, query: { pairs: 60 } } }),
+        api.GET('/api/plans/{id}/match', { params: { path, query: { pairs: 60, of } } }),
       );
       if (mine === asked) {
         classes = answer;
         refusal = '';
+        at = Math.min(at, Math.max(0, answer.pairs.length - 1));
       }
     } catch (error) {
       if (error instanceof ApiError && error.status === 422) refusal = error.message;
@@ -52,11 +56,21 @@
           { name: 'none', rows: classes.none },
           { name: 'several', rows: classes.several },
           { name: 'repeats', rows: classes.repeats },
-          { name: 'rejected', rows: classes.troubled },
+          { name: 'rejected', rows: classes.troubled + classes.decided },
         ]
       : [],
   );
 
+  function choose(next: MatchClass) {
+    if (next !== of) at = 0;
+    open.matchClass = next;
+  }
+  const ORDER: MatchClass[] = ['one', 'none', 'several', 'repeats', 'decided', 'troubled'];
+  function walk(by: number) {
+    const there = ORDER.filter((c) => ORDER.indexOf(c) < 4 || (classes?.[c] ?? 0) > 0);
+    const to = there.indexOf(of) + by;
+    if (there[to]) choose(there[to]);
+  }
   function move(by: number) {
     at = Math.max(0, Math.min((classes?.pairs.length ?? 1) - 1, at + by));
   }
@@ -65,11 +79,14 @@
     { keys: ['j'], say: '', act: () => move(1) },
     { keys: ['k'], say: '', act: () => move(-1) },
     { keys: ['j', 'k'], say: 'pair' },
+    { keys: [']'], say: '', act: () => walk(1) },
+    { keys: ['['], say: '', act: () => walk(-1) },
+    { keys: ['[', ']'], say: 'class' },
   ]);
 </script>
 
 <div class="body">
-  <KeyEditor {open} />
+  <KeyEditor {open} {classes} />
   <section class="right">
     {#if refusal}
       <p class="message mild">{refusal}</p>
@@ -89,11 +106,11 @@
         />
         <div class="q under">
           <span>{count(open.view.source.rows)} rows read</span>
-          <span>figures are live: they follow the key as you edit it</span>
+          <span>figures are live: they follow the keys as you edit them</span>
         </div>
       </div>
-      <ClassLines {open} {classes} />
-      <Pairs {open} {classes} {at} {move} />
+      <ClassLines {open} {classes} {of} {choose} />
+      {#if classes.of === of}<Pairs {open} {classes} {at} {move} />{/if}
     {:else}
       <p class="q" style:padding="14px 16px">Looking for the records…</p>
     {/if}
@@ -108,7 +125,7 @@
     flex-direction: column;
   }
   .classes {
-    padding: 12px 16px 8px;
+    padding: 10px 16px 6px;
   }
   .classes.busy {
     opacity: 0.6;
@@ -117,6 +134,7 @@
   .under {
     display: flex;
     justify-content: space-between;
+    gap: 10px;
     padding-bottom: 4px;
   }
   .under {

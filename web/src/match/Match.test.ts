@@ -11,7 +11,12 @@ const classes: MatchClasses = {
   none: 511,
   several: 0,
   repeats: 12,
+  decided: 0,
   troubled: 70,
+  keys: [{ one: 611, several: 0 }],
+  of: 'one',
+  candidates: [[]],
+  further: [],
   fields: ['registration', 'name'],
   pairs: [
     anEntry(10, {
@@ -76,5 +81,69 @@ describe('the Match stop', () => {
     );
     render(Match, { open: anOpenPlan() });
     expect(await screen.findByText('name is required.')).toBeInTheDocument();
+  });
+
+  it('tries several keys in an order', async () => {
+    const open = anOpenPlan();
+    render(Match, { open });
+    await screen.findByText('match none', { selector: '.line span' });
+    await userEvent.click(screen.getByRole('button', { name: '+ Key' }));
+    expect(open.destination.keys.map((k) => k.fields)).toEqual([['registration'], ['name']]);
+    await userEvent.click(screen.getByRole('button', { name: 'earlier' }));
+    expect(open.destination.keys.map((k) => k.fields)).toEqual([['name'], ['registration']]);
+    await userEvent.click(screen.getByRole('button', { name: 'Remove key 1' }));
+    expect(open.destination.keys.map((k) => k.fields)).toEqual([['registration']]);
+  });
+
+  it('asks which of several records is meant, side by side', async () => {
+    const severals: MatchClasses = {
+      ...classes,
+      several: 1,
+      of: 'several',
+      candidates: [['12', '57']],
+      further: [{ key: 1, field: 'name', settles: 1, of: 1 }],
+      pairs: [anEntry(10, { outcome: 'rejected', matchedBy: 1, before: undefined })],
+    };
+    const page = {
+      fields: ['registration', 'name'],
+      total: 2,
+      records: [
+        { key: '12', values: ['QH-10', 'Boat 10'] },
+        { key: '57', values: ['QH-10', 'Other'] },
+      ],
+    };
+    vi.spyOn(api, 'GET').mockImplementation(((path: string, options: never) => {
+      const query = (options as { params: { query: { of?: string } } }).params.query;
+      const data = path.endsWith('/records') ? page : query.of === 'several' ? severals : classes;
+      return Promise.resolve({ data });
+    }) as never);
+    const open = anOpenPlan();
+    render(Match, { open });
+    await userEvent.click(await screen.findByRole('button', { name: /match several/ }));
+    const other = await screen.findByText('Other');
+    expect(other.closest('td')).toHaveClass('was');
+    expect(await screen.findByText('2 records agree in', { exact: false })).toBeInTheDocument();
+    await userEvent.click(screen.getByRole('button', { name: 'name' }));
+    expect(open.destination.keys[0]?.fields).toEqual(['registration', 'name']);
+    open.unmake();
+    await userEvent.click(screen.getAllByRole('button', { name: /This one/ })[1]!);
+    expect(open.destination.decisions).toEqual([
+      { of: { registration: 'QH-10' }, act: 'take', record: ['57'] },
+    ]);
+    expect(screen.getByText('QH-10: record 57')).toBeInTheDocument();
+    await userEvent.click(screen.getByRole('button', { name: 'Forget QH-10: record 57' }));
+    expect(open.destination.decisions).toEqual([]);
+  });
+
+  it('asks by what the latest is told', async () => {
+    const open = anOpenPlan();
+    render(Match, { open });
+    const group = await screen.findByRole('radiogroup', {
+      name: 'Rows that match several records',
+    });
+    await userEvent.click(within(group).getByRole('radio', { name: 'Take the latest' }));
+    expect(open.destination.policies.onSeveral).toBe('latest');
+    expect(open.destination.policies.latestBy).toBeTruthy();
+    expect(screen.getByLabelText('Field that tells the latest')).toBeInTheDocument();
   });
 });

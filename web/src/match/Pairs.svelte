@@ -1,10 +1,15 @@
 <script lang="ts">
-  import type { MatchClasses } from '../api/types';
+  // Rows of the chosen class beside the records that they match, or may speak of.
+  import { untrack } from 'svelte';
+  import type { Decision, Fill, LedgerEntry, MatchClasses } from '../api/types';
   import type { OpenPlan } from '../plan/plan.svelte';
+  import { useKeys } from '../ui/keys.svelte';
   import Outcome from '../ui/Outcome.svelte';
+  import { region } from '../ui/region';
   import Value from '../ui/Value.svelte';
   import { count, many } from '../ui/words';
-  import { region } from '../ui/region';
+  import { Candidates, SHOWN } from './candidates.svelte';
+  import { decidedBy, ignoredInWords, withDecision } from './keys';
 
   interface Props {
     open: OpenPlan;
@@ -14,7 +19,29 @@
   }
   let { open, classes, at, move }: Props = $props();
 
-  const shown = $derived(classes.pairs.slice(at, at + 2));
+  const TITLES = {
+    one: 'Pairs that match one record',
+    none: 'Rows that match none',
+    several: 'Rows that match several',
+    repeats: 'Rows that repeat',
+    decided: 'Rows left out by hand',
+    troubled: 'Rows with a troubled value',
+  };
+  /** So much room two pairs take without a code or a date being cut. */
+  const ROOM_FOR_TWO = 720;
+  let room = $state(ROOM_FOR_TWO);
+  const several = $derived(classes.of === 'several');
+  const shown = $derived(
+    classes.pairs.slice(at, at + (several || (room && room < ROOM_FOR_TWO) ? 1 : 2)),
+  );
+  const first = $derived(shown[0]);
+  const choices = $derived(several ? (classes.candidates[at] ?? []).slice(0, SHOWN) : []);
+  const candidates = untrack(() => new Candidates(open));
+
+  $effect(() => {
+    const keys = choices;
+    untrack(() => void candidates.want(keys));
+  });
 
   const info = (name: string) => open.view.table.fields.find((f) => f.name === name);
 
@@ -24,61 +51,120 @@
     if (fill?.whenBlank === 'reject') return 'required';
     return fill?.blankOnMatch ?? 'keep';
   }
+  function mayClear(field: string): boolean {
+    const fill = open.fill(field);
+    return !!info(field)?.nullable && !!fill && !fill.onlyNew && fill.whenBlank !== 'reject';
+  }
+  function onBlank(field: string, blankOnMatch: Fill['blankOnMatch']) {
+    const fill = open.fill(field);
+    if (fill) open.putFill({ ...fill, blankOnMatch });
+  }
+  /** Which of the choices differ from the row in a field. */
+  function differs(entry: LedgerEntry, field: string, i: number, key: string): boolean {
+    const held = candidates.known.get(key)?.[field];
+    const given = entry.after[i];
+    return given != null && candidates.known.has(key) && held !== given;
+  }
+
+  const by = $derived(first ? decidedBy(open.destination, classes.fields, first) : null);
+  const key = $derived(first ? open.destination.keys[first.matchedBy - 1] : undefined);
+  function decide(act: Decision['act'], record?: string) {
+    if (!by) return;
+    const of = by;
+    open.editDestination((d) =>
+      withDecision(d, { of, act, ...(record ? { record: record.split(',') } : {}) }),
+    );
+  }
+
+  useKeys(() =>
+    several && by
+      ? choices.map((record, i) => ({
+          keys: [String.fromCharCode(97 + i)],
+          say: i ? '' : 'this one',
+          act: () => decide('take', record),
+        }))
+      : [],
+  );
+  const letter = (i: number) => String.fromCharCode(65 + i);
 </script>
 
 <div class="bt">
-  <h2>Pairs that change something</h2>
-  <span class="q">in the order of the file</span>
+  <h2>{TITLES[classes.of]}</h2>
+  <span class="q">{classes.of === 'one' ? 'most changed first' : 'in the order of the file'}</span>
   {#if classes.pairs.length}
     <span class="end">
       <button class="button small" onclick={() => move(-1)} aria-label="‹ K, pair before"
         >‹ <kbd>K</kbd></button
       >
-      <b>{count(at + 1)}</b> <span class="q">of the first {count(classes.pairs.length)}</span>
+      <b>{count(at + 1)}</b> <span class="q">of {count(classes[classes.of])}</span>
       <button class="button small" onclick={() => move(1)} aria-label="J ›, pair after"
         ><kbd>J</kbd> ›</button
       >
     </span>
   {/if}
 </div>
-<div class="scroll" {@attach region('Pairs')}>
+<div class="scroll" bind:clientWidth={room} {@attach region('Pairs')}>
   {#if shown.length}
     <table class="g">
       <colgroup>
-        <col style:width="122px" /><col style:width="96px" />
-        {#each shown as pair (pair.line)}<col /><col />{/each}
+        <col style:width="122px" /><col style:width="104px" />
+        {#each shown as pair (pair.line)}<col />{#if pair.before}<col />{/if}{/each}
+        {#each choices as record (record)}<col />{/each}
       </colgroup>
       <thead>
         <tr>
           <th></th><th></th>
           {#each shown as pair (pair.line)}
-            <th colspan="2" class="pair"
-              ><Outcome of={pair.outcome} />
-              {many(pair.changed.length, 'field')}, found by key {pair.matchedBy}</th
+            <th colspan={pair.before ? 2 : 1} class="pair"
+              ><Outcome of={pair.outcome} waiting={pair.notes.some((n) => n.question)} />
+              {#if pair.before}{many(pair.changed.length, 'field')}, found by key {pair.matchedBy}
+              {:else if !several}<span class="q2">{pair.notes.at(-1)?.reason ?? ''}</span>{/if}</th
+            >
+          {/each}
+          {#each choices as record, i (record)}
+            <th
+              ><button class="button small" onclick={() => decide('take', record)} disabled={!by}
+                ><kbd>{letter(i)}</kbd> This one</button
+              ></th
             >
           {/each}
         </tr>
         <tr class="second">
           <th>Field</th><th>Blank cell</th>
           {#each shown as pair (pair.line)}
-            <th class="pair"><b>Line {pair.line}</b> will stand</th><th
-              ><b>Record {pair.recordKey}</b> today</th
-            >
+            <th class="pair"><b>Line {pair.line}</b> will stand</th>
+            {#if pair.before}<th><b>Record {pair.recordKey}</b> today</th>{/if}
           {/each}
+          {#each choices as record (record)}<th><b>Record {record}</b> today</th>{/each}
         </tr>
       </thead>
       <tbody>
         {#each classes.fields as field, i (field)}
           <tr>
             <td class="name">{field}</td>
-            <td class="t q2">{blank(field)}</td>
+            <td class="t q2">
+              {#if mayClear(field)}
+                <span class="onblank" role="radiogroup" aria-label="Blank cell of {field}">
+                  {#each ['keep', 'clear'] as const as way (way)}
+                    <button
+                      role="radio"
+                      aria-checked={blank(field) === way}
+                      class:chosen={blank(field) === way}
+                      onclick={() => onBlank(field, way)}>{way}</button
+                    >
+                  {/each}
+                </span>
+              {:else}{blank(field)}{/if}
+            </td>
             {#each shown as pair (pair.line)}
-              {@const differs = pair.changed.includes(i)}
-              <td class="pair" class:was={differs} class:pale={!differs}>
+              {@const changes = pair.changed.includes(i)}
+              <td class="pair" class:was={changes} class:pale={!changes && !!pair.before}>
                 {#if pair.after[i] == null}<span class="t q"
-                    >blank, so {blank(field) === 'clear' ? 'clear' : 'keep'}</span
+                    >{pair.before
+                      ? `blank, so ${blank(field) === 'clear' ? 'clear' : 'keep'}`
+                      : 'blank'}</span
                   >
-                {:else if differs}<b
+                {:else if changes}<b
                     ><Value
                       value={pair.after[i]}
                       field={info(field)}
@@ -91,9 +177,21 @@
                     connection={open.plan.connection}
                   />{/if}
               </td>
-              <td class:was={differs} class:pale={!differs}
+              {#if pair.before}
+                <td class:was={changes} class:pale={!changes}
+                  ><Value
+                    value={pair.before[i]}
+                    field={info(field)}
+                    connection={open.plan.connection}
+                  /></td
+                >
+              {/if}
+            {/each}
+            {#each choices as record (record)}
+              {@const other = !!first && differs(first, field, i, record)}
+              <td class:was={other} class:pale={!other}
                 ><Value
-                  value={pair.before?.[i]}
+                  value={candidates.known.get(record)?.[field]}
                   field={info(field)}
                   connection={open.plan.connection}
                 /></td
@@ -104,7 +202,36 @@
       </tbody>
     </table>
   {:else}
-    <p class="q" style:padding="4px 16px 14px">No row changes a record that is there.</p>
+    <p class="q" style:padding="4px 16px 14px">There are none.</p>
+  {/if}
+  {#if first && by}
+    <div class="how">
+      {#if several}
+        <span
+          >{count(classes.candidates[at]?.length ?? 0)} records agree in
+          <b class="m">{key?.fields.join(' and ')}</b>{choices.length <
+          (classes.candidates[at]?.length ?? 0)
+            ? `; the first ${SHOWN} are shown`
+            : ''}.</span
+        >
+        <button class="button small" onclick={() => decide('other')}>None of them</button>
+        <button class="button small" onclick={() => decide('skip')}>Leave it out</button>
+      {:else if classes.of === 'one' && key}
+        <span
+          >Line {first.line} found record {first.recordKey} by key {first.matchedBy}:
+          <span class="m">{Object.values(by).join(', ')}</span>,
+          {ignoredInWords(key.ignoring)}.</span
+        >
+        {#if open.destination.policies.onMatch === 'ask'}<button
+            class="button small"
+            onclick={() => decide('take', first.recordKey)}>It is the same</button
+          >{/if}
+        <button class="go" onclick={() => decide('other')}>Not the same?</button>
+      {:else if classes.of === 'none' && open.destination.policies.onNone === 'ask'}
+        <button class="button small" onclick={() => decide('other')}>Add it</button>
+        <button class="button small" onclick={() => decide('skip')}>Leave it out</button>
+      {/if}
+    </div>
   {/if}
 </div>
 
@@ -118,5 +245,27 @@
   .second th {
     top: 25px;
     font-weight: 400;
+  }
+  .onblank {
+    display: inline-flex;
+    border: 1px solid var(--rule);
+  }
+  .onblank button {
+    padding: 0 5px;
+    line-height: 19px;
+    cursor: pointer;
+  }
+  .onblank .chosen {
+    background: var(--well);
+    color: var(--ink);
+    font-weight: 680;
+  }
+  .how {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 8px 12px;
+    align-items: center;
+    padding: 9px 16px;
+    border-top: 1px solid var(--rule);
   }
 </style>

@@ -60,6 +60,7 @@ export function aView(change: Partial<PlanView> = {}): PlanView {
           distinct: false,
           fills: [aFill('registration', 'Reg No'), aFill('name', 'Boat name')],
           keys: [{ fields: ['registration'], ignoring: ['case'] }],
+          decisions: [],
           policies: {
             onMatch: 'update',
             onNone: 'add',

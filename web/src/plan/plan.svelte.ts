@@ -4,6 +4,7 @@ import type {
   Correction,
   Destination,
   Fill,
+  MatchClasses,
   Plan,
   PlanView,
   Reading,
@@ -14,6 +15,10 @@ import { work } from '../run/work.svelte';
 import { tell } from '../ui/toaster';
 
 const PAUSE = 250;
+/** How long nothing more is answered before it is rehearsed anew. */
+const ANSWERED = 700;
+/** More rows than these are rehearsed only when somebody says so. */
+const MOST_AT_ONCE = 200_000;
 
 /**
  * A plan that is open. Edits show at once and are saved after a moment; what could not be saved is
@@ -25,6 +30,8 @@ export class OpenPlan {
   /** Index of the record that all bands show, from 0. */
   cursor = $state(0);
   field = $state('');
+  /** The class of rows whose pairs Match shows. */
+  matchClass = $state<MatchClasses['of']>('one');
   saving = $state<'saved' | 'saving' | 'unsaved'>('saved');
   refusal = $state('');
   conflict = $state('');
@@ -37,6 +44,7 @@ export class OpenPlan {
 
   private past = $state.raw<Plan[]>([]);
   private timer: ReturnType<typeof setTimeout> | undefined;
+  private answered: ReturnType<typeof setTimeout> | undefined;
   private pending: Promise<void> = Promise.resolve();
 
   destination: Destination = $derived(this.plan.destinations[0]!);
@@ -255,6 +263,13 @@ export class OpenPlan {
     this.past = [];
     this.conflict = '';
     this.saving = 'saved';
+  }
+
+  /** Rehearses anew once nothing more is answered or mended for a moment. */
+  rehearseSoon() {
+    clearTimeout(this.answered);
+    if (this.view.source.rows > MOST_AT_ONCE) return;
+    this.answered = setTimeout(() => void this.rehearse(), ANSWERED);
   }
 
   async rehearse(): Promise<RunView | null> {

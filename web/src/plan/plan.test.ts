@@ -15,6 +15,7 @@ const plan: Plan = {
       distinct: false,
       fills: [],
       keys: [{ fields: ['registration'], ignoring: [] }],
+      decisions: [],
       policies: { onMatch: 'update', onNone: 'add', onSeveral: 'reject', onRepeat: 'keep-last' },
       checksOff: [],
     },

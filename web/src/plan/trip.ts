@@ -28,6 +28,16 @@ export function toConfirm(open: OpenPlan): number {
   return warnings + changed + (untitled ? 1 : 0);
 }
 
+/** Codes of questions that are about which record a row speaks of. */
+export const OF_MATCH = ['several-matches', 'no-match', 'matched'];
+
+/** Rows that wait for somebody to say which record they speak of, by the last rehearsal. */
+export function toDecide(open: OpenPlan): number {
+  if (!open.rehearsed) return 0;
+  const asked = open.rehearsal?.report?.questions ?? [];
+  return asked.filter((q) => OF_MATCH.includes(q.code)).reduce((sum, q) => sum + q.rows, 0);
+}
+
 /** What the trip line says of a stop. */
 export function standing(open: OpenPlan, stop: Stop): Standing {
   const clear: Standing = { words: 'clear', tone: '', open: false };
@@ -53,17 +63,26 @@ export function standing(open: OpenPlan, stop: Stop): Standing {
       }
       return asked ? { words: asked, tone: 'waiting', open: true } : clear;
     }
-    case 'match':
-      return open.destination.keys.length
-        ? { words: `by ${open.destination.keys[0]!.fields.join(' with ')}`, tone: '', open: false }
-        : { words: 'no key: all rows are added', tone: 'waiting', open: true };
+    case 'match': {
+      const { keys } = open.destination;
+      if (!keys.length) return { words: 'no key: all rows are added', tone: 'waiting', open: true };
+      const n = toDecide(open);
+      if (n) return { words: `${count(n)} to decide`, tone: 'waiting', open: true };
+      const words =
+        keys.length > 1 ? `by ${keys.length} keys` : `by ${keys[0]!.fields.join(' with ')}`;
+      return { words, tone: '', open: false };
+    }
     case 'rehearse': {
       if (!open.rehearsal) return { words: 'not yet rehearsed', tone: '', open: true };
       if (open.rehearsal.state === 'failed')
         return { words: 'failed', tone: 'rejected', open: true };
       if (!open.rehearsed && !open.ran)
         return { words: 'changed since', tone: 'waiting', open: true };
-      const n = rejected(open, open.rehearsal);
+      const waiting = open.rehearsal.report?.destinations[0]?.waiting ?? 0;
+      const n = rejected(open, open.rehearsal) - waiting;
+      if (waiting) {
+        return { words: `${many(waiting, 'row')} waiting`, tone: 'waiting', open: true };
+      }
       return n ? { words: `${many(n, 'row')} rejected`, tone: 'rejected', open: true } : clear;
     }
     case 'run': {

@@ -15,7 +15,7 @@ describe('how the file is read', () => {
     render(Evidence, { open: anOpenPlan() });
     expect(screen.getByLabelText('Delimiter')).toHaveValue(';');
     expect(screen.getByText('9 of 9 lines part into 3 cells')).toBeInTheDocument();
-    expect(screen.getByText('2 to 1,205')).toBeInTheDocument();
+    expect(screen.getByText('in lines 2 to 1,205')).toBeInTheDocument();
   });
 
   it('fixes only what the person changes', async () => {

@@ -5,6 +5,7 @@
   import type { OpenPlan } from '../plan/plan.svelte';
   import CellText from '../ui/CellText.svelte';
   import { region } from '../ui/region';
+  import { Tall } from '../ui/tall.svelte';
   import { fit, needed } from '../ui/widths';
   import { letter } from './letters';
   import type { Lines } from './lines.svelte';
@@ -20,36 +21,18 @@
   let { open, lines, cursor, folded, place }: Props = $props();
 
   const ROW = 26;
-  const SPARE = 6;
-  /** Browsers give up on taller boxes; beyond it a pixel stands for more than one. */
-  const TALLEST = 20_000_000;
   const COLUMNS = 60;
   /** The columns of line numbers and of what a line is. */
   const HEAD = 150;
   const LETTERS = 26;
 
-  let top = $state(0);
-  let height = $state(600);
   let room = $state(0);
   let box = $state<HTMLElement>();
 
   const source = $derived(open.view.source);
   const reading = $derived(source.reading);
-  const tall = $derived(source.lines * ROW > TALLEST);
-  const shown = $derived(Math.ceil(height / ROW) + 1);
-  const total = $derived(Math.min(source.lines * ROW, TALLEST) + ROW + 40);
-  const furthest = $derived(Math.max(0, source.lines - shown + 4));
-  /** Where a tall sheet was put: the bar alone is too coarse to tell the line. */
-  let put = $state.raw<{ top: number; first: number } | null>(null);
-  const firstSeen = $derived.by(() => {
-    if (!tall) return Math.min(Math.floor(top / ROW), Math.max(0, source.lines - 1));
-    if (put && Math.abs(put.top - top) < 2) return put.first;
-    return Math.round((top / Math.max(1, total - height)) * furthest);
-  });
-  const from = $derived(Math.max(0, firstSeen - SPARE));
-  const to = $derived(Math.min(source.lines, firstSeen + shown + SPARE));
-  const seen = $derived(Array.from({ length: to - from }, (_, i) => from + i + 1));
-  const offset = $derived(tall ? Math.max(0, top - (firstSeen - from) * ROW) : from * ROW);
+  const tall = new Tall(ROW, () => source.lines, 40);
+  const seen = $derived(Array.from({ length: tall.to - tall.from }, (_, i) => tall.from + i + 1));
   const width = $derived(Math.min(COLUMNS, source.width - lines.firstColumn));
   const columns = $derived(Array.from({ length: width }, (_, i) => i + lines.firstColumn));
   const profiles = $derived(new Map(source.columns.map((c) => [c.letter, c])));
@@ -71,7 +54,7 @@
 
   let known = untrack(() => reading);
   $effect(() => {
-    const [a, b] = [from + 1, Math.max(to, from + 1)];
+    const [a, b] = [tall.from + 1, Math.max(tall.to, tall.from + 1)];
     const now = reading;
     void lines.firstColumn;
     untrack(() => {
@@ -83,27 +66,7 @@
 
   /** Scrolls so that a line is seen, in the middle if it was far away. */
   export function reveal(line: number) {
-    if (!box) return;
-    const seen = line - 1 >= firstSeen && line <= firstSeen + shown - 3;
-    if (seen) return;
-    const near = line === firstSeen || line === firstSeen + shown - 2;
-    const target = near && line <= firstSeen ? line - 1 : near ? firstSeen + 1 : line - 6;
-    scrollTo(Math.max(0, target));
-  }
-
-  function scrollTo(first: number) {
-    const reached = Math.min(first, furthest);
-    const to = tall ? (reached / Math.max(1, furthest)) * (total - height) : first * ROW;
-    box!.scrollTop = to;
-    top = box!.scrollTop;
-    if (tall) put = { top, first: reached };
-  }
-
-  function onwheel(event: WheelEvent) {
-    if (!tall || event.deltaY === 0) return;
-    event.preventDefault();
-    const by = Math.sign(event.deltaY) * Math.max(1, Math.round(Math.abs(event.deltaY) / ROW));
-    scrollTo(Math.max(0, firstSeen + by));
+    if (box) tall.reveal(box, line - 1);
   }
 
   function role(l: RawLine | undefined, line: number): string {
@@ -151,14 +114,14 @@
 <div
   class="scroll box"
   bind:this={box}
-  bind:clientHeight={height}
+  bind:clientHeight={tall.height}
   bind:clientWidth={room}
-  onscroll={() => (top = box!.scrollTop)}
-  {onwheel}
+  onscroll={() => (tall.top = box!.scrollTop)}
+  onwheel={(e) => tall.wheel(box!, e)}
   {@attach region('Lines of the file')}
 >
-  <div class="tall" style="height: {total}px; width: {sheetWidth}px">
-    <table class="g" style="top: {offset}px; width: {sheetWidth}px">
+  <div class="tall" style="height: {tall.total}px; width: {sheetWidth}px">
+    <table class="g" style="top: {tall.offset}px; width: {sheetWidth}px">
       <colgroup>
         <col style:width="92px" /><col style:width="58px" />
         {#each widths as w, i (i)}<col style="width: {w}px" />{/each}

@@ -126,6 +126,9 @@
     padding: 8px 16px;
     border-top: 1px solid var(--rule);
   }
+  .say :global(.pick) {
+    flex-wrap: wrap;
+  }
   label {
     cursor: pointer;
   }

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { RunReport } from '../api/types';
+  import type { Outcome, RunReport } from '../api/types';
   import Bar from '../ui/Bar.svelte';
   import OtherTables from '../ui/OtherTables.svelte';
   import Slip from '../ui/Slip.svelte';
@@ -14,6 +14,9 @@
   }: { report: RunReport; verb: string; at: string; title?: string; kind?: string } = $props();
   const into = $derived(report.destinations[0]!);
   const outcomes = $derived(outcomesOf(kind, into));
+  /** Rows that nothing keeps back but a question; a run leaves them out. */
+  const waiting = $derived(kind === 'rehearsal' ? (into.waiting ?? 0) : 0);
+  const rows = (outcome: Outcome) => (into[outcome] ?? 0) - (outcome === 'rejected' ? waiting : 0);
 </script>
 
 <div class="outcomes">
@@ -21,15 +24,22 @@
     <span><b class="big">{title || count(report.read)}</b> {title ? verb : `rows ${verb}`}</span>
     {#each outcomes as outcome (outcome)}
       <span class="o {outcome}" data-outcome={outcome}
-        ><Slip of={outcome} /><b class="big">{count(into[outcome] ?? 0)}</b>
+        ><Slip of={outcome} /><b class="big">{count(rows(outcome))}</b>
         {outcomeWord(outcome, kind)}</span
       >
     {/each}
+    {#if waiting}<span class="o waiting" data-outcome="waiting"
+        ><Slip of="waiting" /><b class="big">{count(waiting)}</b> Waiting</span
+      >{/if}
     <span class="q at">{at}</span>
   </div>
   <Bar
-    label={outcomes.map((o) => `${into[o] ?? 0} ${outcomeWord(o, kind).toLowerCase()}`).join(', ')}
-    parts={outcomes.map((o) => ({ name: o, rows: into[o] ?? 0 }))}
+    label={outcomes.map((o) => `${rows(o)} ${outcomeWord(o, kind).toLowerCase()}`).join(', ') +
+      (waiting ? `, ${waiting} waiting` : '')}
+    parts={[
+      ...outcomes.map((o) => ({ name: o as string, rows: rows(o) })),
+      { name: 'waiting', rows: waiting },
+    ]}
   />
   <OtherTables {report} />
 </div>
@@ -42,7 +52,8 @@
   }
   .figures {
     display: flex;
-    gap: 24px;
+    flex-wrap: wrap;
+    gap: 0 24px;
     align-items: baseline;
     padding-bottom: 5px;
     white-space: nowrap;
@@ -52,6 +63,9 @@
     font-weight: 700;
   }
   @media (max-width: 1100px) {
+    .figures {
+      column-gap: 15px;
+    }
     .at {
       display: none;
     }

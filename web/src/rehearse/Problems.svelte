@@ -1,19 +1,38 @@
 <script lang="ts">
   import type { Snippet } from 'svelte';
-  import type { ProblemGroup, RunReport } from '../api/types';
+  import { api, got } from '../api/client';
+  import type { ProblemGroup, RunReport, StepHelp } from '../api/types';
   import type { OpenPlan } from '../plan/plan.svelte';
+  import { OF_MATCH } from '../plan/trip';
   import Slip from '../ui/Slip.svelte';
   import { count, many } from '../ui/words';
   import { region } from '../ui/region';
+  import { tell } from '../ui/toaster';
+  import Mend from './Mend.svelte';
 
   interface Props {
     open: OpenPlan;
     report: RunReport;
     show: (field: string, value: string) => void;
     fix?: (field: string) => void;
+    /** Stands above, in the place of the questions. */
+    lead?: Snippet;
     children?: Snippet;
   }
-  let { open, report, show, fix, children }: Props = $props();
+  let { open, report, show, fix, lead, children }: Props = $props();
+
+  /** The problem that is being mended here. */
+  let mending = $state('');
+  let kinds = $state.raw<StepHelp[]>([]);
+
+  async function mend(id: string) {
+    mending = id;
+    try {
+      if (id && !kinds.length) kinds = await got(api.GET('/api/steps'));
+    } catch (error) {
+      tell(error);
+    }
+  }
 
   const rejecting = $derived(report.problems.filter((p) => !p.softened));
   const altered = $derived(report.problems.filter((p) => p.code === 'altered'));
@@ -30,7 +49,7 @@
         name,
         field: first.field,
         here: first.destination === shown,
-        guess: first.code === 'guess',
+        ofMatch: OF_MATCH.includes(first.code),
         words,
         rows: words.reduce((sum, q) => sum + q.rows, 0),
       };
@@ -70,7 +89,8 @@
 </script>
 
 <section class="problems">
-  {#if asked.length}
+  {#if lead}{@render lead()}
+  {:else if asked.length}
     <div class="bt">
       <h2>Questions</h2>
       <span class="o waiting"
@@ -86,7 +106,7 @@
           <b class="waiting r n">{count(question.rows)}</b>
           <div>
             <b class="m">{question.name}</b>
-            {question.guess ? 'is filled by a guess, from' : 'knows no such word'}
+            {question.ofMatch ? 'is of no record, or of several' : 'knows no such word'}
             <div class="values">
               {#each question.words.slice(0, 6) as word (word.value)}
                 <button
@@ -102,9 +122,6 @@
                 >{/if}
             </div>
           </div>
-          {#if fix && question.here}<button class="button small" onclick={() => fix(question.field)}
-              >{question.guess ? 'Confirm' : 'Answer'}</button
-            >{/if}
         </div>
       {/each}
     </div>
@@ -124,7 +141,7 @@
           <b class="m">{named(group)}</b>
           {cause(group)}
           <div class="values">
-            {#each group.values.slice(0, 5) as value (value.value)}
+            {#each mending === `${group.field} ${group.code}` ? [] : group.values.slice(0, 5) as value (value.value)}
               <button
                 class="value"
                 title="{value.reason}, first on line {value.row}"
@@ -136,10 +153,15 @@
             {/each}
           </div>
         </div>
-        {#if group.field && fix && group.destination === shown}<button
+        {#if group.field && fix && group.destination === shown}
+          {@const id = `${group.field} ${group.code}`}
+          <button
             class="button small"
-            onclick={() => fix(group.field!)}>Mend</button
-          >{/if}
+            aria-expanded={mending === id}
+            onclick={() => void mend(mending === id ? '' : id)}>Mend</button
+          >
+          {#if mending === id}<Mend {open} {group} {kinds} fill={() => fix(group.field!)} />{/if}
+        {/if}
       </div>
     {/each}
     {#if made.length}
@@ -196,14 +218,22 @@
 
 <style>
   .problems {
-    width: min(420px, 33vw);
+    width: min(440px, 36vw);
     border-right: 1px solid var(--ink);
     display: flex;
     flex-direction: column;
     min-height: 0;
+    overflow-y: auto;
   }
   .list {
-    flex: 1;
+    flex: 1 0 auto;
+    min-height: 130px;
+    height: 0;
+  }
+  @media (max-width: 900px) {
+    .problems {
+      width: auto;
+    }
   }
   .group {
     display: grid;

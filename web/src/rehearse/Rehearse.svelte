@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { Outcome as OutcomeName } from '../api/types';
+  import type { MatchClass } from '../match/keys';
   import type { OpenPlan } from '../plan/plan.svelte';
   import type { Stop } from '../plan/trip';
   import Slip from '../ui/Slip.svelte';
@@ -9,13 +10,28 @@
   import LedgerView from './LedgerView.svelte';
   import OutcomeHead from './OutcomeHead.svelte';
   import Problems from './Problems.svelte';
+  import Questions from './Questions.svelte';
 
   let { open, goTo }: { open: OpenPlan; goTo: (to: Stop) => void } = $props();
 
-  let outcome = $state<OutcomeName | ''>('');
+  let outcome = $state<OutcomeName | 'waiting' | ''>('');
   let search = $state('');
   const report = $derived(open.rehearsal?.report);
+  /** What was found last stays in view while so few rows are gone through again. */
+  const quick = $derived(open.view.source.rows <= 20_000);
 
+  function show(field: string, value: string) {
+    outcome = 'rejected';
+    search = value || field;
+  }
+  function showWaiting(field: string, value: string) {
+    outcome = 'waiting';
+    search = value || field;
+  }
+  function decide(of: MatchClass) {
+    open.matchClass = of;
+    goTo('match');
+  }
   function mend(field: string) {
     open.field = field;
     goTo(
@@ -39,7 +55,7 @@
       {/each}
     </ul>
   </div>
-{:else if open.busy === 'rehearsal'}
+{:else if open.busy === 'rehearsal' && !(report && quick)}
   <p class="note" role="status">
     Rehearsing all {count(open.view.source.rows)} rows…
     {#if work.stand}<span class="q2">{wordsOf(work.stand)}</span>
@@ -48,9 +64,10 @@
 {:else if open.rehearsal?.state === 'failed' || open.rehearsal?.state === 'stopped'}
   <p class="message" role="alert">{open.rehearsal.message}</p>
 {/if}
-{#if open.rehearsal && report && open.busy !== 'rehearsal'}
+{#if open.rehearsal && report && (open.busy !== 'rehearsal' || quick)}
   <OutcomeHead
     {report}
+    kind="rehearsal"
     verb="rehearsed, nothing written"
     at="at {when(open.rehearsal.startedAt)}, in {report.seconds} s"
   />
@@ -62,16 +79,11 @@
       <button class="button small" onclick={() => void open.rehearse()}>Rehearse again</button>
     </p>
   {/if}
-  <div class="body">
-    <Problems
-      {open}
-      {report}
-      show={(field, value) => {
-        outcome = 'rejected';
-        search = value || field;
-      }}
-      fix={mend}
-    >
+  <div class="body" class:again={open.busy === 'rehearsal'}>
+    <Problems {open} {report} {show} fix={mend}>
+      {#snippet lead()}
+        <Questions {open} show={showWaiting} {mend} {decide} />
+      {/snippet}
       <DatabaseSay {open} />
       <div class="next">
         <button class="button main" disabled={!open.rehearsed} onclick={() => goTo('run')}
@@ -113,5 +125,8 @@
   }
   .message {
     flex: none;
+  }
+  .again {
+    opacity: 0.7;
   }
 </style>

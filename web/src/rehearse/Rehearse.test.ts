@@ -115,9 +115,13 @@ describe('the Rehearse stop', () => {
     expect(within(why).getByText('room for 5')).toBeInTheDocument();
   });
 
-  it('leads to the field that mends a problem', async () => {
+  it('mends a problem where it is listed, and leads to its field', async () => {
+    vi.spyOn(api, 'POST').mockImplementation(((path: string) =>
+      Promise.resolve({ data: path.endsWith('/trials') ? [] : { rows: [] } })) as never);
     const { open, goTo } = show();
     await userEvent.click(screen.getByRole('button', { name: 'Mend' }));
+    expect(screen.getByRole('button', { name: 'Mend' })).toHaveAttribute('aria-expanded', 'true');
+    await userEvent.click(screen.getByRole('button', { name: 'all of it in Fill' }));
     expect(open.field).toBe('name');
     expect(goTo).toHaveBeenCalledWith('fill');
   });

@@ -235,7 +235,7 @@ public final class PlanDraft {
     }
     List<MatchKey> match = key == null ? List.of() : List.of(key);
     return new Proposal(
-        new Destination(table.name(), proposed, match, Policies.DEFAULT), evidence, score);
+        new Destination(table.name(), proposed, match, Policies.DRAFTED), evidence, score);
   }
 
   private @Nullable Own ofItsOwn(FieldInfo field, List<Pair> chosen) {

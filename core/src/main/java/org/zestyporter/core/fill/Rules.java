@@ -101,7 +101,8 @@ public final class Rules {
     };
   }
 
-  private record RecordScope(Object[] values, long line, RunContext context) implements Scope {
+  /** A record that a formula looks at. */
+  record RecordScope(Object[] values, long line, RunContext context) implements Scope {
     @Override
     public Object column(int index) {
       return values[index];

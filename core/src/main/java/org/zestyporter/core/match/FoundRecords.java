@@ -3,6 +3,7 @@ package org.zestyporter.core.match;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.function.IntConsumer;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.value.ColumnMaker;
 import org.zestyporter.core.value.Storage;
@@ -143,6 +144,21 @@ final class FoundRecords {
       }
     }
     return all;
+  }
+
+  /** Visits the places that have several records. */
+  void several(IntConsumer visitor) {
+    if (before.length == 0) {
+      return;
+    }
+    for (int i = 0; i < held.length; i++) {
+      for (long bits = held[i]; bits != 0; bits &= bits - 1) {
+        int place = i * Long.SIZE + Long.numberOfTrailingZeros(bits);
+        if (before[last[slot(place)]] >= 0) {
+          visitor.accept(place);
+        }
+      }
+    }
   }
 
   private List<Object> key(int number) {

@@ -2,12 +2,16 @@ package org.zestyporter.core.match;
 
 import java.security.SecureRandom;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Ask;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.fill.Inquiry;
+import org.zestyporter.core.fill.RecordTest;
+import org.zestyporter.core.plan.Decision;
 import org.zestyporter.core.plan.MatchKey;
 import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.Hash;
@@ -34,6 +38,8 @@ public final class Matcher {
   private static final int ASKED_BY_KEY = 100_000;
 
   private final TableInfo table;
+  private final @Nullable RecordTest among;
+  private final @Nullable FieldInfo latestBy;
   private final List<PreparedKey> keys = new ArrayList<>();
   private final List<Known> known = new ArrayList<>();
   private final Hash hash = new Hash(new SecureRandom().nextLong());
@@ -47,6 +53,12 @@ public final class Matcher {
   private static final class Known {
     private final KeyNotes notes = new KeyNotes();
     private final FoundRecords found;
+
+    /** What somebody has decided about rows, by the text of their key. */
+    private final Map<String, Decision> decisions = new HashMap<>();
+
+    /** The latest of several records, by the place of their key. */
+    private Map<Integer, List<Object>> latest = Map.of();
 
     /** The noted keys as values, while they are few enough to be asked for by key. */
     private @Nullable List<List<Object>> asked = new ArrayList<>();
@@ -65,18 +77,45 @@ public final class Matcher {
    * @param records primary keys of the records found
    * @param first index of the first row with the same key
    * @param last index of the last row with the same key
+   * @param act what somebody has decided about it; null if nobody has
    */
-  public record Match(int key, List<List<Object>> records, int first, int last) {
+  public record Match(
+      int key, List<List<Object>> records, int first, int last, Decision.@Nullable Act act) {
     public boolean repeated() {
       return first != last;
     }
   }
 
   public Matcher(List<MatchKey> keys, TableInfo table) {
+    this(keys, table, null, null, List.of());
+  }
+
+  /**
+   * @param among tells which records are looked for; null for all
+   * @param latestBy the field whose highest value tells which of several records is meant; null if
+   *     none does
+   * @param decisions what somebody has said of certain rows
+   */
+  public Matcher(
+      List<MatchKey> keys,
+      TableInfo table,
+      @Nullable RecordTest among,
+      @Nullable FieldInfo latestBy,
+      List<Decision> decisions) {
     this.table = table;
+    this.among = among;
+    this.latestBy = latestBy;
     for (MatchKey key : keys) {
-      this.keys.add(new PreparedKey(key, table));
-      this.known.add(new Known(new FoundRecords(table.fields(table.primaryKey()))));
+      PreparedKey prepared = new PreparedKey(key, table);
+      Known one = new Known(new FoundRecords(table.fields(table.primaryKey())));
+      for (Decision decision : decisions) {
+        String of = prepared.text(decision.of());
+        if (of != null) {
+          one.decisions.put(of, decision);
+        }
+      }
+      this.keys.add(prepared);
+      this.known.add(one);
     }
   }
 
@@ -141,6 +180,10 @@ public final class Matcher {
     List<FieldInfo> fields = new ArrayList<>(key.fields());
     fields.addAll(table.fields(table.primaryKey()));
     int parts = key.fields().size();
+    int tested = fields.size();
+    if (among != null) {
+      fields.addAll(among.fields());
+    }
     Ask ask =
         key.isLoose() || one.asked == null
             ? Ask.all(table, fields)
@@ -150,7 +193,7 @@ public final class Matcher {
         found -> {
           Utf8 scratch = scratches.get();
           for (int at = 0; at < found[0].rows(); at++) {
-            if (key.ofParts(found, at, scratch)) {
+            if (isAmong(found, tested, at) && key.ofParts(found, at, scratch)) {
               long hashed = hash.of(scratch.array(), scratch.size());
               int place = one.notes.distinct().place(hashed);
               if (place >= 0) {
@@ -163,6 +206,35 @@ public final class Matcher {
           one.asked = null;
           one.found.settle(one.notes.distinct().size());
         });
+  }
+
+  /** True if a record is one of those that are looked for. */
+  private boolean isAmong(ValueColumn[] found, int from, int at) {
+    if (among == null) {
+      return true;
+    }
+    Object[] values = new Object[found.length - from];
+    for (int i = 0; i < values.length; i++) {
+      values[i] = found[from + i].value(at);
+    }
+    return among.holds(values);
+  }
+
+  /**
+   * What has to be known besides, once the {@link #inquiries} are answered: which of several
+   * records of the same key is the latest.
+   */
+  public List<Inquiry> further() {
+    List<Inquiry> inquiries = new ArrayList<>();
+    for (Known one : known) {
+      if (latestBy != null) {
+        Latest latest = new Latest(table, latestBy, one.found);
+        if (!latest.isEmpty()) {
+          inquiries.add(latest.inquiry(places -> one.latest = places));
+        }
+      }
+    }
+    return inquiries;
   }
 
   /** True if a field is compared by any key more loosely than by its type. */
@@ -195,12 +267,15 @@ public final class Matcher {
         continue;
       }
       Match match = found(k, index, scratch);
-      if (!match.records().isEmpty()) {
+      if (!known.get(k).decisions.isEmpty()) {
+        match = decided(k, match, byField, row);
+      }
+      if (!match.records().isEmpty() || match.act() != null && match.act() != Decision.Act.OTHER) {
         return match;
       }
-      first = first == null ? match : first;
+      first = first == null || first.act() == null && match.act() != null ? match : first;
     }
-    return first == null ? new Match(0, List.of(), index, index) : first;
+    return first == null ? new Match(0, List.of(), index, index, null) : first;
   }
 
   private Match found(int k, int index, Utf8 scratch) {
@@ -210,11 +285,37 @@ public final class Matcher {
     if (repeat != null && !repeat.isSame(scratch.array(), scratch.size())) {
       throw collision();
     }
+    int place = one.notes.distinct().place(hashed);
+    List<Object> latest = one.latest.get(place);
     return new Match(
         k + 1,
-        one.found.of(one.notes.distinct().place(hashed)),
+        latest == null ? one.found.of(place) : List.of(latest),
         repeat == null ? index : repeat.first(),
-        repeat == null ? index : repeat.last());
+        repeat == null ? index : repeat.last(),
+        null);
+  }
+
+  /** What is found, seeing what somebody has decided; which may speak of a record that is gone. */
+  private Match decided(int k, Match match, ValueColumn[] byField, int row) {
+    String text = keys.get(k).text(byField, row);
+    Decision decision = text == null ? null : known.get(k).decisions.get(text);
+    if (decision == null) {
+      return match;
+    }
+    List<List<Object>> records = match.records();
+    if (decision.act() == Decision.Act.TAKE) {
+      records = records.stream().filter(r -> isRecord(r, decision.record())).toList();
+      if (records.isEmpty()) {
+        return match;
+      }
+    } else if (decision.act() == Decision.Act.OTHER) {
+      records = List.of();
+    }
+    return new Match(match.key(), records, match.first(), match.last(), decision.act());
+  }
+
+  private static boolean isRecord(List<Object> key, @Nullable List<String> record) {
+    return record != null && key.stream().map(Values::text).toList().equals(record);
   }
 
   private static PorterException collision() {

@@ -1,7 +1,9 @@
 package org.zestyporter.core.match;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
+import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.TableInfo;
@@ -24,13 +26,17 @@ final class PreparedKey {
   /** Places of the key's fields among themselves. */
   private final int[] places;
 
-  private final Comparison comparison;
+  /** How each field is compared. */
+  private final Comparison[] comparisons;
 
   PreparedKey(MatchKey key, TableInfo table) {
     this.fields = table.fields(key.fields());
     this.indexes = fields.stream().mapToInt(table.fields()::indexOf).toArray();
     this.places = java.util.stream.IntStream.range(0, indexes.length).toArray();
-    this.comparison = Comparison.ignoring(key.ignoring());
+    this.comparisons =
+        key.fields().stream()
+            .map(f -> Comparison.ignoring(key.ignoring(f)))
+            .toArray(Comparison[]::new);
   }
 
   List<FieldInfo> fields() {
@@ -38,7 +44,7 @@ final class PreparedKey {
   }
 
   boolean isLoose() {
-    return comparison.isLoose();
+    return Arrays.stream(comparisons).anyMatch(Comparison::isLoose);
   }
 
   /**
@@ -63,17 +69,58 @@ final class PreparedKey {
 
   /** True if a field is compared by this key more loosely than by its type. */
   boolean loosens(FieldInfo field) {
-    return comparison.isLoose() && fields.contains(field);
+    int at = fields.indexOf(field);
+    return at >= 0 && comparisons[at].isLoose();
   }
 
   /** True if two values of one of its fields are the same for this key. */
   boolean same(FieldInfo field, Object a, Object b) {
-    String left = prepare(field, a);
-    return left != null && left.equals(prepare(field, b));
+    int at = fields.indexOf(field);
+    String left = prepare(at, a);
+    return left != null && left.equals(prepare(at, b));
   }
 
-  private String prepare(FieldInfo field, Object value) {
-    return comparison.prepare(field.storage().canonical(value));
+  private String prepare(int i, Object value) {
+    return comparisons[i].prepare(fields.get(i).storage().canonical(value));
+  }
+
+  /**
+   * A row's key as a text, by which it is told whether somebody has decided about it.
+   *
+   * @return null if a part is blank, or the key of a record that is not made yet
+   */
+  @Nullable String text(ValueColumn[] byField, int row) {
+    StringBuilder text = new StringBuilder();
+    for (int i = 0; i < indexes.length; i++) {
+      ValueColumn column = byField[indexes[i]];
+      Object value = column == null ? null : column.value(row);
+      if (value == null || isUnmade(value)) {
+        return null;
+      }
+      text.append(prepare(i, value)).append('\0');
+    }
+    return text.toString();
+  }
+
+  /** The same of values as they are written in a plan; null if these are of other fields. */
+  @Nullable String text(Map<String, String> values) {
+    if (values.size() != indexes.length) {
+      return null;
+    }
+    StringBuilder text = new StringBuilder();
+    for (int i = 0; i < indexes.length; i++) {
+      String value = values.get(fields.get(i).name());
+      if (value == null) {
+        return null;
+      }
+      boolean isNumber =
+          switch (fields.get(i).storage().kind()) {
+            case NUMBER, REAL, DOUBLE -> true;
+            default -> false;
+          };
+      text.append(isNumber ? value : comparisons[i].prepare(value)).append('\0');
+    }
+    return text.toString();
   }
 
   /**
@@ -99,7 +146,7 @@ final class PreparedKey {
         return false;
       }
       int from = out.size();
-      part(fields.get(i), column, row, out);
+      part(i, column, row, out);
       end(from, out);
     }
     return true;
@@ -113,7 +160,7 @@ final class PreparedKey {
   boolean ofRecord(Object[] byField, Utf8 out) {
     out.clear();
     for (int i = 0; i < indexes.length; i++) {
-      if (!part(fields.get(i), byField[indexes[i]], out)) {
+      if (!part(i, byField[indexes[i]], out)) {
         return false;
       }
     }
@@ -124,15 +171,15 @@ final class PreparedKey {
   boolean of(Object[] parts, Utf8 out) {
     out.clear();
     for (int i = 0; i < indexes.length; i++) {
-      if (!part(fields.get(i), parts[i], out)) {
+      if (!part(i, parts[i], out)) {
         return false;
       }
     }
     return true;
   }
 
-  private boolean part(FieldInfo field, Object value, Utf8 out) {
-    String prepared = prepare(field, value);
+  private boolean part(int i, Object value, Utf8 out) {
+    String prepared = prepare(i, value);
     if (prepared == null) {
       return false;
     }
@@ -159,8 +206,9 @@ final class PreparedKey {
   }
 
   /** What {@link #prepare} gives for the value, without making it where it is plain. */
-  private void part(FieldInfo field, ValueColumn column, int row, Utf8 out) {
-    Storage.Kind kind = field.storage().kind();
+  private void part(int i, ValueColumn column, int row, Utf8 out) {
+    Storage.Kind kind = fields.get(i).storage().kind();
+    Comparison comparison = comparisons[i];
     if (!comparison.isLoose()) {
       switch (column.form()) {
         case TEXT -> {
@@ -194,7 +242,7 @@ final class PreparedKey {
     if (!plain) {
       Object value = column.value(row);
       unmade(value, out);
-      out.put(prepare(field, value));
+      out.put(prepare(i, value));
     }
   }
 

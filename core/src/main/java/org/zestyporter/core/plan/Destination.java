@@ -15,6 +15,9 @@ import org.jspecify.annotations.Nullable;
  * @param parent the earlier destination that its records belong to
  * @param fills how its fields get their values; fields without a fill are left to the database
  * @param keys match keys, tried in order; empty if every row is added as a new record
+ * @param among a formula over the fields of the table: only records for which it holds are looked
+ *     for; null for all
+ * @param decisions what a person said of certain rows
  * @param policies what happens to matched, unmatched and repeated rows
  * @param checksOff names of the table's checks that this plan passes over
  */
@@ -28,6 +31,8 @@ public record Destination(
     @Nullable Parent parent,
     List<Fill> fills,
     List<MatchKey> keys,
+    @Nullable String among,
+    List<Decision> decisions,
     Policies policies,
     List<String> checksOff)
     implements DestinationBuilder.With {
@@ -51,6 +56,8 @@ public record Destination(
   public Destination {
     fills = fills == null ? List.of() : List.copyOf(fills);
     keys = keys == null ? List.of() : List.copyOf(keys);
+    decisions = decisions == null ? List.of() : List.copyOf(decisions);
+    among = among == null || among.isBlank() ? null : among;
     policies = policies == null ? Policies.DEFAULT : policies;
     checksOff = checksOff == null ? List.of() : List.copyOf(checksOff);
   }
@@ -62,7 +69,7 @@ public record Destination(
       List<MatchKey> keys,
       Policies policies,
       List<String> checksOff) {
-    this(null, table, null, false, null, null, fills, keys, policies, checksOff);
+    this(null, table, null, false, null, null, fills, keys, null, null, policies, checksOff);
   }
 
   public Destination(String table, List<Fill> fills, List<MatchKey> keys, Policies policies) {

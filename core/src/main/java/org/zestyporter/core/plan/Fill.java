@@ -20,6 +20,8 @@ import org.zestyporter.core.step.Step;
  * @param defaultValue the value for {@code whenBlank} or {@code whenBad} = default, in the form in
  *     which the field is shown
  * @param onlyNew true if existing records keep what they have
+ * @param never a direction in which the number or day of an existing record is not changed; null
+ *     for none
  * @param guess true if a draft chose the column on slight evidence and nobody has confirmed it;
  *     such a fill is rehearsed, but nothing is written by it
  */
@@ -33,6 +35,7 @@ public record Fill(
     WhenBad whenBad,
     @Nullable String defaultValue,
     boolean onlyNew,
+    @Nullable Never never,
     @Nullable Boolean guess)
     implements FillBuilder.With {
 
@@ -53,6 +56,17 @@ public record Fill(
   public enum BlankOnMatch {
     KEEP,
     CLEAR;
+
+    @JsonValue
+    public String word() {
+      return name().toLowerCase(Locale.ROOT);
+    }
+  }
+
+  /** How a number or a day of an existing record is not changed. */
+  public enum Never {
+    LOWER,
+    RAISE;
 
     @JsonValue
     public String word() {
@@ -84,7 +98,7 @@ public record Fill(
 
   /** A fill with the usual policies. */
   public static Fill of(String field, Origin origin, Step... steps) {
-    return new Fill(field, origin, List.of(steps), null, null, null, null, false, null);
+    return new Fill(field, origin, List.of(steps), null, null, null, null, false, null, null);
   }
 
   /** True unless the field is left to the database. */

@@ -48,6 +48,19 @@ final class FillCheck {
       return;
     }
     origin(origin);
+    boolean hasSize =
+        switch (field.type()) {
+          case WHOLE, DECIMAL, DATE, DATETIME, TIME -> field.link() == null;
+          default -> false;
+        };
+    if (fill.never() != null && !hasSize) {
+      matter(
+          ErrorCode.NEVER,
+          field.name()
+              + " is to be never made "
+              + (fill.never() == Fill.Never.LOWER ? "lower" : "higher")
+              + ", but it is no number and no date.");
+    }
     for (Step step : fill.steps()) {
       if (step.kind() == null) {
         matter(ErrorCode.STEP_SETTINGS, field.name() + ": A step has no kind.");

@@ -116,6 +116,17 @@ public final class PlanCheck {
         }
       }
     }
+    Policies policies = destination.policies();
+    if (policies.onSeveral() == Policies.OnSeveral.LATEST
+        && (policies.latestBy() == null || table.find(policies.latestBy()) == null)) {
+      matters.add(
+          new Matter(
+              ErrorCode.NO_LATEST,
+              policies.latestBy(),
+              "Of several records the latest is to be taken, but no field of "
+                  + table.name()
+                  + " says which one that is. Choose a date or a number."));
+    }
     if (!destination.keys().isEmpty() && table.primaryKey().isEmpty()) {
       matters.add(
           new Matter(

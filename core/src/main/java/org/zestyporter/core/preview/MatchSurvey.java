@@ -1,53 +1,96 @@
 package org.zestyporter.core.preview;
 
+import com.fasterxml.jackson.annotation.JsonValue;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
+import java.util.Locale;
+import java.util.PriorityQueue;
+import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.run.Ledger;
 import org.zestyporter.core.run.LedgerChunk;
 import org.zestyporter.core.run.LedgerEntry;
 import org.zestyporter.core.run.LedgerLayout;
 import org.zestyporter.core.run.Outcome;
+import org.zestyporter.core.run.RecordKeys;
 import org.zestyporter.core.value.ProblemCode;
 
-/**
- * A ledger that only tells how rows match, with the first pairs of row and record.
- *
- * <p>Classes of rows: they match one record, none, or several; or repeat inside the file; or can't
- * be matched because a value is in trouble.
- */
+/** A ledger that only tells how rows match, and by which key, with rows of one of the classes. */
 public final class MatchSurvey implements Ledger {
+
+  /** How a row matches. */
+  public enum Class {
+    ONE,
+    NONE,
+    SEVERAL,
+    /** Another row of the file holds the same key. */
+    REPEATS,
+    /** Somebody has decided that it is left out. */
+    DECIDED,
+    /** It can't be matched, because a value is in trouble. */
+    TROUBLED;
+
+    @JsonValue
+    public String word() {
+      return name().toLowerCase(Locale.ROOT);
+    }
+  }
+
   private final int destination;
-  private final int pairsWanted;
-  private final List<LedgerEntry> pairs = new ArrayList<>();
+  private final Class wanted;
+  private final int most;
   private final List<String> fields = new ArrayList<>();
-  private long one;
-  private long none;
-  private long several;
-  private long repeats;
-  private long troubled;
+  private final long[] rows = new long[Class.values().length];
+  private final long[] one;
+  private final long[] several;
+
+  /** The rows that change most, the one that changes least first; of equals the last. */
+  private final PriorityQueue<LedgerEntry> shown =
+      new PriorityQueue<>(
+          Comparator.comparingInt((LedgerEntry e) -> e.changed().size())
+              .thenComparing(Comparator.comparingLong(LedgerEntry::row).reversed()));
 
   /**
    * @param destination index of the destination that is looked at
+   * @param keys number of its match keys
+   * @param wanted the class of which rows are shown
+   * @param most rows that are shown
    */
-  public MatchSurvey(int destination, int pairsWanted) {
+  public MatchSurvey(int destination, int keys, Class wanted, int most) {
     this.destination = destination;
-    this.pairsWanted = pairsWanted;
+    this.wanted = wanted;
+    this.most = most;
+    this.one = new long[keys];
+    this.several = new long[keys];
   }
 
   /**
    * How the rows of a file match.
    *
+   * @param keys what each match key finds
    * @param fields names of the fields whose values the pairs hold
-   * @param pairs rows beside the record that they match, those that change something first
+   * @param of the class whose rows are shown
+   * @param pairs rows of the class beside the record that they match, the most changed first
+   * @param candidates by pair, the keys of the records that it may speak of, their parts joined by
+   *     a comma; empty unless they are several
+   * @param further fields that would tell apart records that a key can't, the best first
    */
   public record MatchClasses(
       long one,
       long none,
       long several,
       long repeats,
+      long decided,
       long troubled,
+      List<KeyFinds> keys,
       List<String> fields,
-      List<LedgerEntry> pairs) {}
+      Class of,
+      List<LedgerEntry> pairs,
+      List<List<String>> candidates,
+      List<KeyAdvice> further) {}
+
+  /** How many rows a match key finds one record for, and several. */
+  public record KeyFinds(long one, long several) {}
 
   @Override
   public void begin(LedgerLayout layout) {
@@ -61,37 +104,96 @@ public final class MatchSurvey implements Ledger {
     if (chunk.destination() != destination) {
       return;
     }
+    List<LedgerEntry> entries = null;
     for (int entry = 0; entry < chunk.size(); entry++) {
-      count(chunk, entry);
-    }
-  }
-
-  private void count(LedgerChunk chunk, int entry) {
-    Outcome outcome = chunk.outcome(entry);
-    if (chunk.stood().get(entry)) {
-      one++;
-      if (pairs.size() < pairsWanted && outcome == Outcome.CHANGED) {
-        pairs.add(chunk.entries().get(entry));
+      Class is = classOf(chunk, entry);
+      rows[is.ordinal()]++;
+      int key = chunk.matchedBy()[entry] - 1;
+      if (key >= 0 && key < one.length) {
+        one[key] += is == Class.ONE ? 1 : 0;
+        several[key] += is == Class.SEVERAL ? 1 : 0;
       }
-    } else if (outcome == Outcome.NEW) {
-      none++;
-    } else if (has(chunk, entry, ProblemCode.SEVERAL_MATCHES)) {
-      several++;
-    } else if (has(chunk, entry, ProblemCode.REPEATED)) {
-      repeats++;
-    } else if (has(chunk, entry, ProblemCode.NO_MATCH)) {
-      none++;
-    } else {
-      troubled++;
+      if (is == wanted && mayShow(changes(chunk, entry))) {
+        entries = entries == null ? chunk.entries() : entries;
+        shown.add(entries.get(entry));
+        if (shown.size() > most) {
+          shown.poll();
+        }
+      }
     }
   }
 
-  private static boolean has(LedgerChunk chunk, int entry, ProblemCode code) {
+  private boolean mayShow(int changes) {
+    LedgerEntry least = shown.peek();
+    return shown.size() < most || least != null && changes > least.changed().size();
+  }
+
+  private static int changes(LedgerChunk chunk, int entry) {
+    int[] changed = chunk.changed()[entry];
+    return changed == null ? 0 : changed.length;
+  }
+
+  private static Class classOf(LedgerChunk chunk, int entry) {
     List<LedgerEntry.Note> notes = chunk.notes()[entry];
+    if (has(notes, ProblemCode.DECIDED)) {
+      return Class.DECIDED;
+    }
+    if (chunk.stood().get(entry)) {
+      return Class.ONE;
+    }
+    if (chunk.outcome(entry) == Outcome.NEW || has(notes, ProblemCode.NO_MATCH)) {
+      return Class.NONE;
+    }
+    if (has(notes, ProblemCode.SEVERAL_MATCHES)) {
+      return Class.SEVERAL;
+    }
+    return has(notes, ProblemCode.REPEATED) ? Class.REPEATS : Class.TROUBLED;
+  }
+
+  private static boolean has(@Nullable List<LedgerEntry.Note> notes, ProblemCode code) {
     return notes != null && notes.stream().anyMatch(n -> n.code() == code && !n.softened());
   }
 
-  public MatchClasses result() {
-    return new MatchClasses(one, none, several, repeats, troubled, fields, pairs);
+  /** The rows that are shown, the most changed first. */
+  public List<LedgerEntry> shown() {
+    return shown.stream().sorted(shown.comparator().reversed()).toList();
+  }
+
+  /** Names of the fields that these hold values of. */
+  public List<String> fields() {
+    return fields;
+  }
+
+  /** The keys of the records that a row may speak of, their parts joined by a comma. */
+  public static List<String> candidates(LedgerEntry entry) {
+    return entry.notes().stream()
+        .filter(n -> n.code() == ProblemCode.SEVERAL_MATCHES && n.value() != null)
+        .flatMap(n -> RecordKeys.of(n.value()).stream())
+        .map(parts -> String.join(",", parts))
+        .toList();
+  }
+
+  /**
+   * @param further what would tell apart records that a key can't
+   */
+  public MatchClasses result(List<KeyAdvice> further) {
+    List<KeyFinds> keys = new ArrayList<>();
+    for (int k = 0; k < one.length; k++) {
+      keys.add(new KeyFinds(one[k], several[k]));
+    }
+    List<LedgerEntry> pairs = shown();
+    return new MatchClasses(
+        rows[Class.ONE.ordinal()],
+        rows[Class.NONE.ordinal()],
+        rows[Class.SEVERAL.ordinal()],
+        rows[Class.REPEATS.ordinal()],
+        rows[Class.DECIDED.ordinal()],
+        rows[Class.TROUBLED.ordinal()],
+        keys,
+        fields,
+        wanted,
+        pairs,
+        pairs.stream().map(MatchSurvey::candidates).toList(),
+        further);
   }
 }

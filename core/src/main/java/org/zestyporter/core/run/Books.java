@@ -19,7 +19,7 @@ final class Books {
   private record Cause(ProblemCode code, String field, boolean softened) {}
 
   /** What one answer settles. */
-  private record Asked(ProblemCode code, String field, String value) {}
+  private record Asked(ProblemCode code, String field, @Nullable String value) {}
 
   private static final class Group {
     private final Map<String, RunReport.Sample> values = new LinkedHashMap<>();
@@ -41,6 +41,7 @@ final class Books {
 
   private final String table;
   private long rows;
+  private long waiting;
   private final long[] outcomes = new long[Outcome.values().length];
   private final Map<Cause, Group> problems = new LinkedHashMap<>();
   private final Map<Asked, Long> questions = new LinkedHashMap<>();
@@ -68,13 +69,19 @@ final class Books {
 
   /** Counts what there is to say of a row. */
   void count(Outcome outcome, long line, List<LedgerEntry.Note> notes) {
+    waiting += LedgerEntry.isWaiting(outcome, notes) ? 1 : 0;
     for (LedgerEntry.Note note : notes) {
       if (note.question()) {
-        questions.merge(new Asked(note.code(), note.field(), note.value()), 1L, Long::sum);
+        questions.merge(new Asked(note.code(), note.field(), value(note)), 1L, Long::sum);
       } else if (note.softened() || outcome == Outcome.REJECTED) {
         count(note, line);
       }
     }
+  }
+
+  /** The value that rows share of which one answer or mending settles all. */
+  private static @Nullable String value(LedgerEntry.Note note) {
+    return note.code().isOfMatch() ? "" : note.value();
   }
 
   /** Counts a field that a record has another value in. */
@@ -87,7 +94,7 @@ final class Books {
         problems.computeIfAbsent(
             new Cause(note.code(), note.field(), note.softened()), c -> new Group());
     group.rows++;
-    String value = note.value() == null ? "" : note.value();
+    String value = value(note) == null ? "" : value(note);
     RunReport.Sample known = group.values.get(value);
     if (known != null) {
       group.values.put(
@@ -173,7 +180,8 @@ final class Books {
         outcomes[Outcome.REJECTED.ordinal()],
         changed,
         rows,
-        null);
+        null,
+        waiting == 0 ? null : waiting);
   }
 
   List<RunReport.ProblemGroup> problems() {

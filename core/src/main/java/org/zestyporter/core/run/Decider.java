@@ -1,5 +1,6 @@
 package org.zestyporter.core.run;
 
+import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -8,14 +9,18 @@ import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.KeyIndex;
 import org.zestyporter.core.application.WriteSession;
+import org.zestyporter.core.fill.Awaited;
 import org.zestyporter.core.fill.CompiledFill;
 import org.zestyporter.core.fill.Filled;
+import org.zestyporter.core.fill.Pending;
 import org.zestyporter.core.match.Matcher;
+import org.zestyporter.core.plan.Decision;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Policies;
 import org.zestyporter.core.value.Problem;
 import org.zestyporter.core.value.ProblemCode;
 import org.zestyporter.core.value.ValueColumn;
+import org.zestyporter.core.value.Values;
 
 /**
  * Decides the outcome of each row in one destination from its values, the record it matches and the
@@ -32,6 +37,9 @@ final class Decider {
 
   /** Records of keys that make one record each, by the hash of the key. */
   private final Map<Long, Object> claimed = new HashMap<>();
+
+  /** What rows before the last one with the same key give its record, by the last one's index. */
+  private final Map<Integer, Object[]> merges = new HashMap<>();
 
   /** Records of rows that are kept of several with the same key, by the row's index. */
   private final Map<Integer, Object> kept = new HashMap<>();
@@ -66,7 +74,7 @@ final class Decider {
   /** Index of the row that is kept of all that hold the same key; under 0 if none is. */
   static int keptOf(Target target, Matcher.Match match) {
     return switch (target.destination.policies().onRepeat()) {
-      case KEEP_LAST -> match.last();
+      case KEEP_LAST, MERGE -> match.last();
       case KEEP_FIRST -> match.first();
       case REJECT -> -1;
     };
@@ -197,6 +205,9 @@ final class Decider {
       if (target.destination.distinct() ? isClaimed() : match.repeated() && isRepeat()) {
         return;
       }
+      if (isLeftOut()) {
+        return;
+      }
       if (match.records().size() > 1) {
         several();
         return;
@@ -258,7 +269,11 @@ final class Decider {
     private boolean isRepeat() {
       int index = rows.first + r;
       int keeps = keptOf(target, match);
+      boolean merges = target.destination.policies().onRepeat() == Policies.OnRepeat.MERGE;
       if (keeps == index) {
+        if (merges) {
+          takeMerged();
+        }
         return false;
       }
       if (rows.records != null && keeps >= 0) {
@@ -267,6 +282,10 @@ final class Decider {
       switch (target.destination.policies().onRepeat()) {
         case KEEP_LAST ->
             skip(ProblemCode.REPEATED, "line " + lineOf(match.last()) + " repeats it and is kept");
+        case MERGE -> {
+          merge(keeps);
+          skip(ProblemCode.REPEATED, "goes into the record of line " + lineOf(match.last()));
+        }
         case KEEP_FIRST ->
             skip(ProblemCode.REPEATED, "repeats line " + lineOf(match.first()) + ", which is kept");
         case REJECT ->
@@ -284,26 +303,95 @@ final class Decider {
       return target.lines.line(index);
     }
 
-    private void several() {
-      String reason = match.records().size() + " records match it";
-      if (target.destination.policies().onSeveral() == Policies.OnSeveral.SKIP) {
-        skip(ProblemCode.SEVERAL_MATCHES, reason);
-      } else {
-        reject(ProblemCode.SEVERAL_MATCHES, null, null, reason);
+    /** Lets the last row with the same key have what this one gives. */
+    private void merge(int last) {
+      Object[] given = merges.computeIfAbsent(last, l -> new Object[required.length]);
+      for (int f = 0; f < given.length; f++) {
+        Object value = rows.value(f, r);
+        boolean isThere = !(value instanceof Awaited) && !(value instanceof Pending);
+        if (given[f] == null && isThere) {
+          given[f] = value;
+        }
       }
     }
 
+    private void takeMerged() {
+      Object[] given = merges.remove(rows.first + r);
+      for (int f = 0; given != null && f < given.length; f++) {
+        if (given[f] != null && !given[f].equals(rows.value(f, r))) {
+          rows.settle(f, r, new Filled(given[f], null, false, false));
+        }
+      }
+    }
+
+    /** True if somebody has decided that rows with this key are left out. */
+    private boolean isLeftOut() {
+      if (match.act() == Decision.Act.SKIP) {
+        skip(ProblemCode.DECIDED, "it was decided that it is left out");
+        return true;
+      }
+      if (match.act() == Decision.Act.REJECT) {
+        reject(ProblemCode.DECIDED, null, null, "it was decided that it is rejected");
+        return true;
+      }
+      return false;
+    }
+
+    private void several() {
+      Policies policies = target.destination.policies();
+      String reason = match.records().size() + " records match it";
+      switch (policies.onSeveral()) {
+        case ASK -> ask(ProblemCode.SEVERAL_MATCHES, reason);
+        case SKIP -> several(Outcome.SKIPPED, reason);
+        case REJECT -> several(Outcome.REJECTED, reason);
+        case LATEST ->
+            several(
+                Outcome.REJECTED,
+                reason + ", and none of them alone has the highest " + policies.latestBy());
+      }
+    }
+
+    private void several(Outcome outcome, String reason) {
+      String records = RecordKeys.text(match.records());
+      rows.note(r, new LedgerEntry.Note(ProblemCode.SEVERAL_MATCHES, null, records, reason, false));
+      outcome(outcome);
+    }
+
+    /** Lets a row wait for what somebody says of its key. */
+    private void ask(ProblemCode code, String reason) {
+      String field = String.join(", ", target.destination.keys().get(match.key() - 1).fields());
+      rows.note(
+          r,
+          new LedgerEntry.Note(code, field, RecordKeys.text(match.records()), reason, false, true));
+      outcome(Outcome.REJECTED);
+    }
+
     private void none() {
+      boolean isDecided = match.act() == Decision.Act.OTHER || match.key() == 0;
       switch (target.destination.policies().onNone()) {
         case ADD -> add();
         case SKIP -> skip(ProblemCode.NO_MATCH, "no record matches it");
         case REJECT -> reject(ProblemCode.NO_MATCH, null, null, "no record matches it");
+        case ASK -> {
+          if (isDecided) {
+            add();
+          } else {
+            ask(ProblemCode.NO_MATCH, "no record matches it");
+          }
+        }
       }
     }
 
     private void one(List<Object> record) {
       switch (target.destination.policies().onMatch()) {
-        case UPDATE -> update(record);
+        case UPDATE, FILL_BLANKS -> update(record);
+        case ASK -> {
+          if (match.act() == Decision.Act.TAKE) {
+            update(record);
+          } else {
+            ask(ProblemCode.MATCHED, "a record matches it");
+          }
+        }
         case SKIP -> skip(ProblemCode.MATCHED, "the record is there already");
         case REJECT -> reject(ProblemCode.MATCHED, null, null, "the record is there already");
       }
@@ -373,6 +461,9 @@ final class Decider {
         if (blank && fill.fill().blankOnMatch() != Fill.BlankOnMatch.CLEAR || isSame(f)) {
           continue;
         }
+        if (isHeld(fill.fieldIndex()) || !blank && isKeptBy(fill, rows.value(f, r))) {
+          continue;
+        }
         if (blank && !fill.field().nullable()) {
           reject(ProblemCode.REQUIRED, fill.field().name(), "", "blank, and it can't be cleared");
           return;
@@ -408,6 +499,36 @@ final class Decider {
       }
     }
 
+    /** True if the record has something in a field, and only its blanks are filled. */
+    private boolean isHeld(int field) {
+      return target.destination.policies().onMatch() == Policies.OnMatch.FILL_BLANKS
+          && held(field) != null;
+    }
+
+    /** True if the record keeps its number or day, since the new one is lower, or higher. */
+    private boolean isKeptBy(CompiledFill fill, Object value) {
+      Fill.Never never = fill.fill().never();
+      Object held = never == null ? null : held(fill.fieldIndex());
+      if (held == null) {
+        return false;
+      }
+      int order = fill.field().storage().compare(value, held);
+      boolean keeps = never == Fill.Never.LOWER ? order < 0 : order > 0;
+      if (keeps) {
+        boolean isDay = !(value instanceof BigDecimal);
+        String reason =
+            (order < 0 ? (isDay ? "earlier" : "lower") : isDay ? "later" : "higher")
+                + " than “"
+                + Values.text(held)
+                + "”, which the record keeps";
+        rows.note(
+            r,
+            new LedgerEntry.Note(
+                ProblemCode.KEPT, fill.field().name(), Values.text(value), reason, true));
+      }
+      return keeps;
+    }
+
     /** True if others have to know of the new value of one of these fills. */
     private boolean isGuarded(List<Integer> changed) {
       return changed.stream().anyMatch(f -> guarded[f]);
@@ -437,6 +558,7 @@ final class Decider {
     private boolean movesToOtherParent() {
       Target.Parent parent = target.parent;
       return parent != null
+          && !isHeld(parent.fieldIndex())
           && !parent.field().storage().same(rows.parent(r), held(parent.fieldIndex()));
     }
 

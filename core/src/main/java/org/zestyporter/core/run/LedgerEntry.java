@@ -1,5 +1,6 @@
 package org.zestyporter.core.run;
 
+import com.fasterxml.jackson.annotation.JsonIgnore;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.value.ProblemCode;
@@ -29,6 +30,24 @@ public record LedgerEntry(
     @Nullable List<String> before,
     List<Integer> changed,
     List<Note> notes) {
+
+  /** True if a row is rejected only as long as nobody answers what it asks. */
+  public static boolean isWaiting(Outcome outcome, List<Note> notes) {
+    boolean asks = false;
+    for (Note note : notes) {
+      if (!note.softened() && !note.question()) {
+        return false;
+      }
+      asks |= note.question();
+    }
+    return asks && outcome == Outcome.REJECTED;
+  }
+
+  /** The same of this row. */
+  @JsonIgnore
+  public boolean awaitsAnswer() {
+    return isWaiting(outcome, notes);
+  }
 
   /**
    * A remark about a row.

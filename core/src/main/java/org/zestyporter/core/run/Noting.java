@@ -49,6 +49,7 @@ final class Noting {
       List<Inquiry> inquiries = new ArrayList<>(target.matcher.inquiries());
       inquiries.addAll(target.guard.inquiries());
       opened.answer(inquiries);
+      opened.answer(target.matcher.further());
     }
   }
 

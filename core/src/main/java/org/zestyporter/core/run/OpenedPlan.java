@@ -19,6 +19,7 @@ import org.zestyporter.core.fill.FillCompiler;
 import org.zestyporter.core.fill.Inquiry;
 import org.zestyporter.core.fill.LinkKey;
 import org.zestyporter.core.fill.Phrases;
+import org.zestyporter.core.fill.RecordTest;
 import org.zestyporter.core.fill.Rules;
 import org.zestyporter.core.fill.RunContext;
 import org.zestyporter.core.fill.Shared;
@@ -124,6 +125,11 @@ public final class OpenedPlan {
                 source.columns(),
                 phrases::has,
                 parent(destination)));
+    try {
+      among(destination);
+    } catch (PorterException e) {
+      matters.add(new PlanCheck.Matter(e.code(), null, e.getMessage()));
+    }
     matters.addAll(PlanCheck.places(plan, destination, source.columns(), application::table));
     return matters;
   }
@@ -167,6 +173,13 @@ public final class OpenedPlan {
   public Rules rules(Destination destination) {
     TableInfo table = table(destination);
     return new Rules(shared.checksOf(table.name()), destination.checksOff(), table, context);
+  }
+
+  /** Which records a destination's match keys look for; null for all. */
+  @Nullable RecordTest among(Destination destination) {
+    return destination.among() == null
+        ? null
+        : new RecordTest(destination.among(), table(destination), context);
   }
 
   /** All fills of a destination that are not left to the database, ready to compute every row. */

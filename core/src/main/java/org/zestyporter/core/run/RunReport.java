@@ -43,6 +43,7 @@ public record RunReport(
    * @param fieldsChanged how many changed records differ in each field, most first
    * @param rows rows, and parts of rows, that came to it
    * @param removed records that were taken away by an undo; null if it is none
+   * @param waiting of the rejected, those that nothing keeps back but a question; null if none
    */
   public record DestinationReport(
       String table,
@@ -53,7 +54,8 @@ public record RunReport(
       long rejected,
       List<FieldCount> fieldsChanged,
       long rows,
-      @JsonInclude(JsonInclude.Include.NON_NULL) @Nullable Long removed) {
+      @JsonInclude(JsonInclude.Include.NON_NULL) @Nullable Long removed,
+      @JsonInclude(JsonInclude.Include.NON_NULL) @Nullable Long waiting) {
     public DestinationReport {
       // reports from before there were several tables don't say it
       rows = rows == 0 ? added + changed + unchanged + skipped + rejected : rows;

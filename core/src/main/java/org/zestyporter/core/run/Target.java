@@ -8,11 +8,13 @@ import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.fill.CompiledFill;
 import org.zestyporter.core.fill.LinkKey;
+import org.zestyporter.core.fill.RecordTest;
 import org.zestyporter.core.fill.Rules;
 import org.zestyporter.core.match.Matcher;
 import org.zestyporter.core.match.RowIndex;
 import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.MatchKey;
+import org.zestyporter.core.plan.Policies;
 
 /** A destination opened for a rehearsal or run. */
 final class Target {
@@ -59,7 +61,8 @@ final class Target {
       List<CompiledFill> fills,
       @Nullable Parent parent,
       Selection selection,
-      Rules rules) {
+      Rules rules,
+      @Nullable RecordTest among) {
     this.index = index;
     this.destination = destination;
     this.table = table;
@@ -67,7 +70,9 @@ final class Target {
     this.parent = parent;
     this.selection = selection;
     this.rules = new RecordRules(table, rules);
-    this.matcher = new Matcher(destination.keys(), table);
+    this.matcher =
+        new Matcher(
+            destination.keys(), table, among, latestBy(destination), destination.decisions());
     this.guard = new UniqueGuard(table, fills, parent, destination.keys());
     this.books = new Books(destination.label());
     List<String> fields = fills.stream().map(f -> f.field().name()).toList();
@@ -87,6 +92,12 @@ final class Target {
     if (parent != null) {
       parent.target().isNeeded = true;
     }
+  }
+
+  private @Nullable FieldInfo latestBy(Destination destination) {
+    String by = destination.policies().latestBy();
+    boolean isWanted = destination.policies().onSeveral() == Policies.OnSeveral.LATEST;
+    return isWanted && by != null ? table.field(by) : null;
   }
 
   /** Lets rows be found by what links look up. */

@@ -57,7 +57,8 @@ final class Targets {
         fills,
         parent(destination, table, before),
         opened.selection(destination),
-        opened.rules(destination));
+        opened.rules(destination),
+        opened.among(destination));
   }
 
   private Target.@Nullable Parent parent(

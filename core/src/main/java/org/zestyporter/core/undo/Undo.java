@@ -293,7 +293,8 @@ public final class Undo {
           outcomes[Outcome.REJECTED.ordinal()],
           fields,
           part.total(),
-          outcomes[Outcome.REMOVED.ordinal()]);
+          outcomes[Outcome.REMOVED.ordinal()],
+          null);
     }
   }
 }

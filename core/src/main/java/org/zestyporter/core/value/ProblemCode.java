@@ -34,6 +34,10 @@ public enum ProblemCode {
   MATCHED,
   SEVERAL_MATCHES,
   REPEATED,
+  /** Somebody has decided that such rows are left out. */
+  DECIDED,
+  /** The record keeps a value that the plan does not let be lowered, or raised. */
+  KEPT,
   TAKEN,
   ALTERED,
   PARENT,
@@ -53,6 +57,11 @@ public enum ProblemCode {
   THERE_AGAIN,
   /** The database keeps a record as it is. */
   HELD;
+
+  /** True for what one answer settles for the rows of one key, not for those of one value. */
+  public boolean isOfMatch() {
+    return this == NO_MATCH || this == MATCHED || this == SEVERAL_MATCHES;
+  }
 
   /** The code used in plans, ledgers and reports, such as {@code not-a-date}. */
   @JsonValue

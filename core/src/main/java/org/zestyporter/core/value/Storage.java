@@ -136,6 +136,19 @@ public record Storage(
   }
 
   /**
+   * Which of two values comes first, as {@link java.util.Comparator#compare}: numbers, days and
+   * times by their size, all else by their texts.
+   */
+  @SuppressWarnings({"unchecked", "rawtypes"})
+  public int compare(Object a, Object b) {
+    Object left = canonical(a);
+    Object right = canonical(b);
+    return left instanceof Comparable one && left.getClass() == right.getClass()
+        ? one.compareTo(right)
+        : Values.text(left).compareTo(Values.text(right));
+  }
+
+  /**
    * The form in which values are compared: two values are the same if these are equal. Takes values
    * of the field's type, and texts of a source where they can be read so.
    */

@@ -123,25 +123,38 @@ class PlanSchemaTest {
                         Fill.WhenBad.BLANK,
                         "0",
                         true,
+                        Fill.Never.RAISE,
                         true))
             .toList();
     Destination destination =
         new Destination(
             "vessel",
             fills,
-            List.of(new MatchKey(List.of("a", "b"), List.of(Ignore.LEADING_ZEROS))),
+            List.of(
+                new MatchKey(
+                    List.of("a", "b"),
+                    List.of(Ignore.LEADING_ZEROS),
+                    Map.of("b", List.of(Ignore.CASE)))),
             new Policies(
-                Policies.OnMatch.SKIP,
-                Policies.OnNone.REJECT,
-                Policies.OnSeveral.SKIP,
-                Policies.OnRepeat.KEEP_FIRST));
+                Policies.OnMatch.FILL_BLANKS,
+                Policies.OnNone.ASK,
+                Policies.OnSeveral.LATEST,
+                Policies.OnRepeat.MERGE,
+                "changed_on"));
     Plan plan =
         new Plan(
             "p",
             "marina",
             reading,
             List.of(
-                destination.withChecksOff(List.of("dates in order")),
+                destination
+                    .withChecksOff(List.of("dates in order"))
+                    .withAmong("[sold] = FALSE()")
+                    .withDecisions(
+                        List.of(
+                            new Decision(
+                                Map.of("a", "x", "b", "y"), Decision.Act.TAKE, List.of("7")),
+                            new Decision(Map.of("a", "z", "b", "y"), Decision.Act.OTHER, null))),
                 destination
                     .withName("stays")
                     .withWhere("[Stays]<>\"\"")

@@ -122,6 +122,7 @@ class StageTableTest {
             null,
             null,
             false,
+            null,
             null);
     assertThat(stages(off).rows().get(1).trace().result()).isEqualTo("28.50");
     assertThat(stages(off).altered().get(1)).isZero();
@@ -139,6 +140,7 @@ class StageTableTest {
             Fill.WhenBad.BLANK,
             null,
             false,
+            null,
             null);
     StageTable.Row tbc = find(stages(blank), "tbc");
     assertThat(tbc.trace().softened()).isTrue();
@@ -155,6 +157,7 @@ class StageTableTest {
             Fill.WhenBad.DEFAULT,
             "9.5",
             false,
+            null,
             null);
     assertThat(find(stages(standard), "tbc").trace().result()).isEqualTo("9.50");
 
@@ -168,6 +171,7 @@ class StageTableTest {
             Fill.WhenBad.DEFAULT,
             "much",
             false,
+            null,
             null);
     assertThat(find(stages(wrong), "tbc").trace().problem().reason())
         .contains("the default can't be taken");
@@ -188,6 +192,7 @@ class StageTableTest {
             null,
             "7",
             false,
+            null,
             null);
     assertThat(find(stages(standard), "").trace().result()).isEqualTo("7.00");
   }

@@ -186,6 +186,7 @@ class PipelineTest {
                       null,
                       null,
                       false,
+                      null,
                       null)
                   : f);
       Destination clears = new Destination("boat", fills, keeps.keys(), null);
@@ -266,6 +267,8 @@ class PipelineTest {
             assertThat(outcomes).containsExactly(Outcome.SKIPPED, Outcome.SKIPPED, Outcome.NEW);
         case KEEP_FIRST ->
             assertThat(outcomes).containsExactly(Outcome.NEW, Outcome.SKIPPED, Outcome.SKIPPED);
+        case MERGE ->
+            assertThat(outcomes).containsExactly(Outcome.SKIPPED, Outcome.SKIPPED, Outcome.NEW);
         case REJECT ->
             assertThat(outcomes)
                 .containsExactly(Outcome.REJECTED, Outcome.REJECTED, Outcome.REJECTED);
@@ -290,8 +293,9 @@ class PipelineTest {
       Outcome expected =
           switch (policy) {
             case UPDATE -> Outcome.CHANGED;
+            case FILL_BLANKS -> Outcome.UNCHANGED;
             case SKIP -> Outcome.SKIPPED;
-            case REJECT -> Outcome.REJECTED;
+            case REJECT, ASK -> Outcome.REJECTED;
           };
       assertThat(ledger.line(2).outcome()).isEqualTo(expected);
       assertThat(ledger.line(3).outcome()).isEqualTo(Outcome.SKIPPED);

@@ -21,6 +21,7 @@ import org.zestyporter.core.preview.MatchSurvey;
 import org.zestyporter.core.preview.StageTable;
 import org.zestyporter.core.preview.Trials;
 import org.zestyporter.core.step.StepKind;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.server.web.Asked;
 import org.zestyporter.server.web.Deletion;
 
@@ -180,10 +181,28 @@ class PlanController {
     return new RowIndex(plans.open(id).rows().rowOfLine(line));
   }
 
+  /**
+   * How the rows of the file match.
+   *
+   * @param of the class whose rows are shown, such as {@code several}
+   */
   @GetMapping("/plans/{id}/match")
   MatchSurvey.MatchClasses match(
-      @PathVariable long id, @RequestParam(defaultValue = "20") int pairs, Principal principal) {
-    return viewer.match(plans.open(id), principal.getName(), Asked.count(pairs, 1_000));
+      @PathVariable long id,
+      @RequestParam(defaultValue = "one") String of,
+      @RequestParam(defaultValue = "20") int pairs,
+      Principal principal) {
+    MatchSurvey.Class shown =
+        Arrays.stream(MatchSurvey.Class.values())
+            .filter(c -> c.word().equals(of))
+            .findFirst()
+            .orElseThrow(
+                () ->
+                    ErrorCode.NO_SUCH_CLASS.error(
+                        "Rows don't match “"
+                            + Asked.shown(of)
+                            + "”, but one, none, several, repeats, decided or troubled."));
+    return viewer.match(plans.open(id), principal.getName(), shown, Asked.count(pairs, 1_000));
   }
 
   @GetMapping("/plans/{id}/lines")

@@ -30,6 +30,7 @@ class LedgerReader {
   /**
    * @param destination index of the destination in the plan
    * @param outcome only entries of this outcome; null for all
+   * @param waiting only entries that wait for an answer, or only others; null for both
    * @param search only entries in which a value or reason holds this, ignoring capitals; null for
    *     all
    */
@@ -37,6 +38,7 @@ class LedgerReader {
       long execution,
       int destination,
       @Nullable Outcome outcome,
+      @Nullable Boolean waiting,
       @Nullable String search,
       long offset,
       int limit) {
@@ -46,13 +48,15 @@ class LedgerReader {
     String wanted = search == null || search.isBlank() ? null : search.toLowerCase(Locale.ROOT);
     for (ChunkRecord chunk : runs.chunks(execution, destination)) {
       int count = chunk.count(outcome == null ? -1 : outcome.ordinal());
-      boolean passOver = count == 0 || (wanted == null && !within(total, count, offset, limit));
+      boolean isTold = wanted == null && waiting == null;
+      boolean passOver = count == 0 || isTold && !within(total, count, offset, limit);
       if (passOver) {
         total += count;
         continue;
       }
       for (LedgerEntry entry : entries(execution, layout, chunk.number())) {
         if ((outcome == null || entry.outcome() == outcome)
+            && (waiting == null || entry.awaitsAnswer() == waiting)
             && (wanted == null || holds(entry, wanted))) {
           if (total >= offset && found.size() < limit) {
             found.add(entry);

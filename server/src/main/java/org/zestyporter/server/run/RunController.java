@@ -153,12 +153,14 @@ class RunController {
   /**
    * A page of the ledger of one destination.
    *
+   * @param waiting only rows that wait for an answer, or only others
    * @param destination its place in the plan, from 0
    */
   @GetMapping("/runs/{id}/ledger")
   LedgerReader.LedgerPage page(
       @PathVariable long id,
       @RequestParam(required = false) @Nullable String outcome,
+      @RequestParam(required = false) @Nullable Boolean waiting,
       @RequestParam(required = false) @Nullable String search,
       @RequestParam(defaultValue = "0") int destination,
       @RequestParam(defaultValue = "0") long offset,
@@ -166,7 +168,7 @@ class RunController {
     runs.find(id);
     Outcome wanted = outcome == null || outcome.isEmpty() ? null : outcome(outcome);
     return ledger.page(
-        id, destination, wanted, search, Asked.from(offset), Asked.count(limit, MAX_PAGE));
+        id, destination, wanted, waiting, search, Asked.from(offset), Asked.count(limit, MAX_PAGE));
   }
 
   private static Outcome outcome(String word) {

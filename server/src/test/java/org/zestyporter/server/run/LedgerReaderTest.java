@@ -128,7 +128,7 @@ class LedgerReaderTest {
 
   @Test
   void pagesGoOverTheBordersOfChunks() {
-    LedgerReader.LedgerPage page = reader.page(1, 0, null, null, 8, 4);
+    LedgerReader.LedgerPage page = reader.page(1, 0, null, null, null, 8, 4);
     assertThat(page.total()).isEqualTo(30);
     assertThat(page.fields()).containsExactly("registration", "name");
     assertThat(lines(page)).containsExactly(10L, 11L, 12L, 13L);
@@ -137,7 +137,7 @@ class LedgerReaderTest {
 
   @Test
   void chunksWithoutTheOutcomeAreNotRead() {
-    LedgerReader.LedgerPage page = reader.page(1, 0, Outcome.REJECTED, null, 0, 10);
+    LedgerReader.LedgerPage page = reader.page(1, 0, Outcome.REJECTED, null, null, 0, 10);
     assertThat(page.total()).isEqualTo(2);
     assertThat(lines(page)).containsExactly(22L, 27L);
     verify(runs, never()).chunk(1, 0, 0);
@@ -146,11 +146,27 @@ class LedgerReaderTest {
 
   @Test
   void searchLooksAtValuesReasonsAndLines() {
-    assertThat(lines(reader.page(1, 0, null, "MÜLLER 1", 0, 100))).hasSize(10);
-    assertThat(lines(reader.page(1, 0, null, "31.02", 0, 100))).containsExactly(22L, 27L);
-    assertThat(lines(reader.page(1, 0, null, "no such day", 1, 100))).containsExactly(27L);
-    assertThat(reader.page(1, 0, Outcome.NEW, "no such day", 0, 100).total()).isZero();
-    assertThat(lines(reader.page(1, 0, null, "13", 0, 100))).containsExactly(13L);
+    assertThat(lines(reader.page(1, 0, null, null, "MÜLLER 1", 0, 100))).hasSize(10);
+    assertThat(lines(reader.page(1, 0, null, null, "31.02", 0, 100))).containsExactly(22L, 27L);
+    assertThat(lines(reader.page(1, 0, null, null, "no such day", 1, 100))).containsExactly(27L);
+    assertThat(reader.page(1, 0, Outcome.NEW, null, "no such day", 0, 100).total()).isZero();
+    assertThat(lines(reader.page(1, 0, null, null, "13", 0, 100))).containsExactly(13L);
+  }
+
+  /** Only rows that nothing keeps back but a question wait for its answer. */
+  @Test
+  void rowsThatWaitForAnAnswerAreFound() {
+    LedgerChunk chunk = entries(2, List.of(Outcome.NEW, Outcome.REJECTED, Outcome.REJECTED));
+    LedgerEntry.Note asks =
+        new LedgerEntry.Note(ProblemCode.UNKNOWN_LINK, "type_id", "mtr", "no type", false, true);
+    chunk.notes()[1] = List.of(asks);
+    chunk.notes()[2] = List.of(asks, chunk.notes()[2].get(0));
+    when(runs.chunks(4, 0)).thenReturn(List.of(record(4, 0, chunk, false)));
+    when(runs.chunk(4, 0, 0)).thenReturn(record(4, 0, chunk, true));
+    assertThat(lines(reader.page(4, 0, Outcome.REJECTED, true, null, 0, 10))).containsExactly(3L);
+    assertThat(lines(reader.page(4, 0, Outcome.REJECTED, false, null, 0, 10))).containsExactly(4L);
+    assertThat(lines(reader.page(4, 0, Outcome.REJECTED, null, null, 0, 10)))
+        .containsExactly(3L, 4L);
   }
 
   @Test
@@ -191,7 +207,7 @@ class LedgerReaderTest {
     when(runs.fields(3, 0)).thenReturn("[\"registration\", \"name\"]");
     when(runs.chunks(3, 0)).thenReturn(List.of(old));
     when(runs.chunk(3, 0, 0)).thenReturn(old);
-    LedgerReader.LedgerPage page = reader.page(3, 0, null, null, 0, 10);
+    LedgerReader.LedgerPage page = reader.page(3, 0, null, null, null, 0, 10);
     assertThat(page.fields()).containsExactly("registration", "name");
     assertThat(page.entries().get(0).after()).containsExactly("QH-7", "Wren");
   }

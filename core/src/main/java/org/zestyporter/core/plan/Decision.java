@@ -1,0 +1,40 @@
+package org.zestyporter.core.plan;
+
+import com.fasterxml.jackson.annotation.JsonValue;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.TreeMap;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * What a person said of rows with certain key values, against or beyond what the match keys say. It
+ * lapses where the values change: other values are no longer spoken of.
+ *
+ * @param of values of the fields of one match key, as the rows give them
+ * @param act what becomes of such rows
+ * @param record primary key of the record that they speak of, for {@code take}
+ */
+public record Decision(Map<String, String> of, Act act, @Nullable List<String> record) {
+
+  /** What becomes of rows. */
+  public enum Act {
+    /** They speak of this record. */
+    TAKE,
+    /** They speak of none of the records that this key finds. */
+    OTHER,
+    SKIP,
+    REJECT;
+
+    @JsonValue
+    public String word() {
+      return name().toLowerCase(Locale.ROOT);
+    }
+  }
+
+  public Decision {
+    of = of == null ? Map.of() : new TreeMap<>(of);
+    act = act == null ? Act.OTHER : act;
+    record = record == null ? null : List.copyOf(record);
+  }
+}

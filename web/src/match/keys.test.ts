@@ -1,0 +1,76 @@
+import { describe, expect, it } from 'vitest';
+import type { Destination, MatchKey } from '../api/types';
+import { anEntry, anOpenPlan } from '../plan/fixtures';
+import {
+  decidedBy,
+  decisionInWords,
+  ignoredInWords,
+  keyValues,
+  moved,
+  withDecision,
+  withExact,
+  withField,
+  withFiner,
+  withIgnored,
+  withKey,
+} from './keys';
+
+const reg: MatchKey = { fields: ['registration'], ignoring: ['case'] };
+const name: MatchKey = { fields: ['name', 'owner_id'], ignoring: ['case', 'spaces'] };
+
+describe('match keys', () => {
+  it('lose a key whose last field goes', () => {
+    expect(withKey([reg, name], 0, (k) => withField(k, 'registration'))).toEqual([name]);
+    expect(withKey([reg], 0, (k) => withField(k, 'name'))[0]?.fields).toEqual([
+      'registration',
+      'name',
+    ]);
+  });
+
+  it('compare a field in a way of its own', () => {
+    const exact = withExact(name, 'owner_id');
+    expect(exact.ignoringIn).toEqual({ owner_id: [] });
+    expect(withExact(exact, 'owner_id').ignoringIn).toEqual({});
+    expect(withIgnored(exact, 'accents', 'name').ignoringIn).toEqual({
+      owner_id: [],
+      name: ['case', 'spaces', 'accents'],
+    });
+    expect(withField(exact, 'owner_id').ignoringIn).toEqual({});
+    expect(withIgnored(reg, 'case').ignoring).toEqual([]);
+  });
+
+  it('are put in another order, and made finer', () => {
+    expect(moved([reg, name], 1, -1)).toEqual([name, reg]);
+    expect(moved([reg, name], 0, -1)).toEqual([reg, name]);
+    expect(withFiner([reg, name], 1, 'length_m').map((k) => k.fields.length)).toEqual([1, 3, 2]);
+  });
+
+  it('are told in words', () => {
+    expect(ignoredInWords(['spaces', 'case'])).toBe('ignoring capitals, spaces');
+    expect(ignoredInWords([])).toBe('letter for letter');
+  });
+});
+
+describe('decisions', () => {
+  const fields = ['registration', 'name', 'owner_id'];
+  const destination: Destination = { ...anOpenPlan().destination, keys: [reg, name] };
+
+  it('are about the values of the key that found records', () => {
+    const entry = { ...anEntry(4), matchedBy: 2, after: [null, 'Wren', '7'] } as never;
+    expect(decidedBy(destination, fields, entry)).toEqual({ name: 'Wren', owner_id: '7' });
+    const none = { ...anEntry(4), matchedBy: 0, after: [null, 'Wren', '7'] } as never;
+    expect(decidedBy(destination, fields, none)).toEqual({ name: 'Wren', owner_id: '7' });
+    expect(keyValues(reg, fields, none)).toBeNull();
+  });
+
+  it('replace what was decided about the same values', () => {
+    const one = withDecision(destination, {
+      of: { name: 'Wren', owner_id: '7' },
+      act: 'take',
+      record: ['12'],
+    });
+    const two = withDecision(one, { of: { owner_id: '7', name: 'Wren' }, act: 'other' });
+    expect(two.decisions).toEqual([{ of: { owner_id: '7', name: 'Wren' }, act: 'other' }]);
+    expect(decisionInWords(one.decisions[0]!)).toBe('Wren, 7: record 12');
+  });
+});

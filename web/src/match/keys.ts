@@ -1,0 +1,126 @@
+// Edits of match keys and of what somebody decided about rows.
+import type { Decision, Destination, LedgerEntry, MatchClasses, MatchKey } from '../api/types';
+
+export type Ignored = MatchKey['ignoring'][number];
+export type MatchClass = MatchClasses['of'];
+
+export const IGNORED: { value: Ignored; text: string }[] = [
+  { value: 'case', text: 'capitals' },
+  { value: 'spaces', text: 'spaces' },
+  { value: 'punctuation', text: 'punctuation' },
+  { value: 'accents', text: 'accents' },
+  { value: 'leading-zeros', text: 'leading zeros' },
+];
+
+/** What is ignored, in words. */
+export function ignoredInWords(ignoring: Ignored[]): string {
+  const words = IGNORED.filter((i) => ignoring.includes(i.value)).map((i) => i.text);
+  return words.length ? `ignoring ${words.join(', ')}` : 'letter for letter';
+}
+
+function toggled<T>(list: T[], item: T): T[] {
+  return list.includes(item) ? list.filter((i) => i !== item) : [...list, item];
+}
+
+/** The keys with one of them changed; a key without fields is none. */
+export function withKey(keys: MatchKey[], at: number, change: (key: MatchKey) => MatchKey) {
+  const next = keys.map((k, i) => (i === at ? change(k) : k));
+  return next.filter((k) => k.fields.length);
+}
+
+export function withField(key: MatchKey, field: string): MatchKey {
+  const fields = toggled(key.fields, field);
+  const ignoringIn = { ...key.ignoringIn };
+  if (!fields.includes(field)) delete ignoringIn[field];
+  return { ...key, fields, ignoringIn };
+}
+
+/** The key with something ignored or not, in all fields or in one that has its own way. */
+export function withIgnored(key: MatchKey, ignored: Ignored, field?: string): MatchKey {
+  return field === undefined
+    ? { ...key, ignoring: toggled(key.ignoring, ignored) }
+    : {
+        ...key,
+        ignoringIn: {
+          ...key.ignoringIn,
+          [field]: toggled(key.ignoringIn?.[field] ?? key.ignoring, ignored),
+        },
+      };
+}
+
+/** A field of the key compared exactly, or as the others again. */
+export function withExact(key: MatchKey, field: string): MatchKey {
+  const ignoringIn = { ...key.ignoringIn };
+  if (ignoringIn[field]) delete ignoringIn[field];
+  else ignoringIn[field] = [];
+  return { ...key, ignoringIn };
+}
+
+/** The key with one field more, tried before it: it tells apart what the key can't. */
+export function withFiner(keys: MatchKey[], at: number, field: string): MatchKey[] {
+  const key = keys[at]!;
+  return [...keys.slice(0, at), { ...key, fields: [...key.fields, field] }, ...keys.slice(at)];
+}
+
+export function moved(keys: MatchKey[], at: number, by: number): MatchKey[] {
+  const to = at + by;
+  if (to < 0 || to >= keys.length) return keys;
+  const next = [...keys];
+  [next[at], next[to]] = [next[to]!, next[at]!];
+  return next;
+}
+
+/** The values of a key's fields in a row; null if one is blank or not filled. */
+export function keyValues(
+  key: MatchKey,
+  fields: string[],
+  entry: LedgerEntry,
+): Record<string, string> | null {
+  const values: Record<string, string> = {};
+  for (const field of key.fields) {
+    const value = entry.after[fields.indexOf(field)];
+    if (value == null) return null;
+    values[field] = value;
+  }
+  return values;
+}
+
+/**
+ * The values by which a row is decided about: those of the key that found records for it, or of the
+ * first one that it has values for.
+ */
+export function decidedBy(
+  destination: Destination,
+  fields: string[],
+  entry: LedgerEntry,
+): Record<string, string> | null {
+  const found = destination.keys[entry.matchedBy - 1];
+  if (found) return keyValues(found, fields, entry);
+  for (const key of destination.keys) {
+    const values = keyValues(key, fields, entry);
+    if (values) return values;
+  }
+  return null;
+}
+
+const same = (a: Decision['of'], b: Decision['of']) =>
+  JSON.stringify(Object.entries(a).sort()) === JSON.stringify(Object.entries(b).sort());
+
+/** The destination with a decision, in the place of any other about the same values. */
+export function withDecision(destination: Destination, decision: Decision): Destination {
+  return {
+    ...destination,
+    decisions: [...destination.decisions.filter((d) => !same(d.of, decision.of)), decision],
+  };
+}
+
+/** A decision in words. */
+export function decisionInWords(decision: Decision): string {
+  const act = {
+    take: `record ${decision.record?.join(', ')}`,
+    other: 'another one',
+    skip: 'left out',
+    reject: 'rejected',
+  }[decision.act];
+  return `${Object.values(decision.of).join(', ')}: ${act}`;
+}

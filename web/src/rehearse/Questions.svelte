@@ -1,0 +1,290 @@
+<script lang="ts">
+  // What the file and the plan leave open: one answer serves all rows of a question.
+  import { untrack } from 'svelte';
+  import type { Question } from '../api/types';
+  import type { MatchClass } from '../match/keys';
+  import type { OpenPlan } from '../plan/plan.svelte';
+  import { useKeys } from '../ui/keys.svelte';
+  import { region } from '../ui/region';
+  import Slip from '../ui/Slip.svelte';
+  import { count, many } from '../ui/words';
+  import { Asking, type Asked, type Choice } from './asking.svelte';
+
+  interface Props {
+    open: OpenPlan;
+    /** Shows the rows that hold a word. */
+    show: (field: string, value: string) => void;
+    /** Leads to the stop where it is settled one by one. */
+    decide: (of: MatchClass) => void;
+    mend: (field: string) => void;
+  }
+  let { open, show, decide, mend }: Props = $props();
+
+  const asking = untrack(() => new Asking(open));
+  let other = $state<HTMLInputElement>();
+
+  $effect(() => {
+    void open.rehearsal?.id;
+    untrack(() => asking.begin());
+  });
+  $effect(() => {
+    void asking.word;
+    untrack(() => void asking.look());
+  });
+
+  const letter = (i: number) => String.fromCharCode(65 + i);
+
+  function choose(choice: Choice) {
+    asking.choose(choice);
+    if (choice.kind === 'other') other?.focus();
+  }
+
+  useKeys(() => [
+    ...asking.choices.map((choice, i) => ({
+      keys: [letter(i).toLowerCase()],
+      say: '',
+      act: () => choose(choice),
+    })),
+    ...(asking.choices.length
+      ? [
+          { keys: ['a', letter(asking.choices.length - 1)], say: 'choose' },
+          { keys: ['Enter'], say: 'answer', act: () => void asking.answer() },
+        ]
+      : []),
+    ...(asking.asked.length > 1
+      ? [
+          { keys: ['ArrowUp'], say: '', act: () => asking.pick(asking.at - 1) },
+          { keys: ['ArrowDown'], say: '', act: () => asking.pick(asking.at + 1) },
+          { keys: ['ArrowUp', 'ArrowDown'], say: 'question' },
+        ]
+      : []),
+  ]);
+
+  function heading(asked: Asked): string {
+    const table = open.view.table.name;
+    switch (asked.kind) {
+      case 'several-matches':
+        return `Several records of ${table} have the same ${asked.field}`;
+      case 'no-match':
+        return `No record of ${table} has this ${asked.field}`;
+      case 'matched':
+        return `A record of ${table} with this ${asked.field} is there`;
+      case 'guess':
+        return `${asked.name} is filled by a guess, from ${asked.words[0]?.value}`;
+      default:
+        return '';
+    }
+  }
+  const what = (asked: Asked) => {
+    const field = open.view.table.fields.find((f) => f.name === asked.field);
+    return field?.link ? `is no ${field.link.table}` : 'is not among its choices';
+  };
+  const rest = (words: Question[]) => words.slice(1, 5);
+</script>
+
+{#if asking.asked.length}
+  <div class="bt">
+    <h2>Questions</h2>
+    <span class="o waiting" aria-live="polite"
+      ><Slip of="waiting" />{many(asking.asked.length, 'question')}, holding {many(
+        asking.waiting,
+        'row',
+      )}</span
+    >
+  </div>
+  <div class="questions" {@attach region('Questions')}>
+    {#each asking.asked as asked, i (asked.name + asked.kind)}
+      {@const on = asked === asking.current}
+      {@const word = asked.words[0]!}
+      <div class="card" class:on data-code="question">
+        <button class="headline" aria-expanded={on} onclick={() => asking.pick(i)}>
+          <span class="waiting"><Slip of="waiting" /></span>
+          <span
+            >{#if asked.kind === 'words'}<b class="m">{asked.name}</b>
+              <b class="m word">{word.value}</b>
+              {what(asked)}{:else}{heading(asked)}{/if}</span
+          >
+          <b class="r">{many(asked.kind === 'words' ? word.rows : asked.rows, 'row')}</b>
+        </button>
+        {#if on && asked.here}
+          {#if asked.kind === 'words'}
+            <div class="choices" role="radiogroup" aria-label="What {word.value} means">
+              {#each asking.choices as choice, c (choice.kind + choice.value)}
+                <!-- svelte-ignore a11y_click_events_have_key_events -->
+                <div
+                  class="choice"
+                  class:chosen={c === asking.chosen}
+                  role="radio"
+                  aria-checked={c === asking.chosen}
+                  tabindex="-1"
+                  onclick={() => choose(choice)}
+                >
+                  <kbd>{letter(c)}</kbd>
+                  {#if choice.kind === 'use'}<span>Use <b class="m">{choice.value}</b></span>
+                    <span class="q end">sounds alike</span>
+                  {:else if choice.kind === 'blank'}<span>Leave blank</span>
+                  {:else}
+                    <span>Use</span>
+                    <input
+                      class="entry m"
+                      list="means"
+                      bind:this={other}
+                      bind:value={asking.typed}
+                      placeholder={asking.known.length
+                        ? `one of ${count(asking.known.length)}`
+                        : 'another'}
+                      aria-label="“{word.value}” means"
+                      onfocus={() => asking.choose(choice)}
+                      onkeydown={(e) => {
+                        if (e.key === 'Enter') void asking.answer();
+                        if (e.key === 'Escape') e.currentTarget.blur();
+                      }}
+                    />
+                    <datalist id="means">
+                      {#each asking.known as known (known.value)}<option value={known.value}
+                        ></option>{/each}
+                    </datalist>
+                  {/if}
+                </div>
+              {/each}
+            </div>
+            <div class="foot">
+              <span class="q">remembered in a phrasebook</span>
+              <button class="go q2" onclick={() => show(asked.field, word.value)}
+                >see its rows</button
+              >
+              <button class="go q2" onclick={() => mend(asked.field)}>in Fill</button>
+              <button
+                class="button small main end"
+                disabled={asking.busy}
+                onclick={() => void asking.answer()}>Answer {count(word.rows)}</button
+              >
+            </div>
+            {#if asked.words.length > 1}
+              <p class="q then">
+                then {#each rest(asked.words) as next, n (next.value)}{n ? ', ' : ''}<span class="m"
+                    >{next.value}</span
+                  >
+                  {count(next.rows)}{/each}{asked.words.length > 5
+                  ? ` and ${asked.words.length - 5} more`
+                  : ''}
+              </p>
+            {/if}
+          {:else}
+            <div class="foot">
+              {#if asked.kind === 'several-matches'}
+                {#if asking.further}
+                  <span class="q2"
+                    >The same <b class="m">{asking.further.field}</b> settles {count(
+                      asking.further.settles,
+                    )} of {count(asking.further.of)}</span
+                  >
+                  <button class="button small" onclick={() => asking.settle()}
+                    >Settle {count(asking.further.settles)}</button
+                  >
+                {/if}
+                <button class="button small end" onclick={() => decide('several')}
+                  >Decide side by side</button
+                >
+              {:else if asked.kind === 'no-match'}
+                <button class="button small" onclick={() => asking.policy({ onNone: 'add' })}
+                  >Add all {count(asked.rows)}</button
+                >
+                <button class="button small" onclick={() => asking.policy({ onNone: 'skip' })}
+                  >Leave them out</button
+                >
+                <button class="button small end" onclick={() => decide('none')}>One by one</button>
+              {:else if asked.kind === 'matched'}
+                <button class="button small" onclick={() => asking.policy({ onMatch: 'update' })}
+                  >Update all {count(asked.rows)}</button
+                >
+                <button class="button small" onclick={() => asking.policy({ onMatch: 'skip' })}
+                  >Leave them out</button
+                >
+                <button class="button small end" onclick={() => decide('one')}>One by one</button>
+              {:else}
+                <button class="button small" onclick={() => asking.confirm()}>Confirm</button>
+                <button class="go q2 end" onclick={() => mend(asked.field)}
+                  >look at it in Fill</button
+                >
+              {/if}
+            </div>
+          {/if}
+        {/if}
+      </div>
+    {/each}
+  </div>
+{/if}
+
+<style>
+  .questions {
+    flex: none;
+    max-height: 58%;
+    overflow: auto;
+    border-bottom: 1px solid var(--ink);
+  }
+  .card {
+    border-top: 1px solid var(--rule);
+    padding: 0 12px 0 16px;
+  }
+  .card.on {
+    background: var(--sheet);
+    box-shadow: inset 4px 0 0 var(--zest-edge);
+    padding-bottom: 9px;
+  }
+  .headline {
+    display: grid;
+    grid-template-columns: 16px minmax(0, 1fr) auto;
+    gap: 8px;
+    width: 100%;
+    text-align: left;
+    padding: 7px 0;
+    cursor: pointer;
+    overflow-wrap: anywhere;
+    line-height: 20px;
+  }
+  .word {
+    background: var(--ask-w);
+    padding: 0 4px;
+  }
+  .choices {
+    border: 1px solid var(--rule);
+  }
+  .choice {
+    display: flex;
+    gap: 8px;
+    align-items: center;
+    padding: 3px 6px;
+    border-top: 1px solid var(--rule);
+    cursor: pointer;
+  }
+  .choice:first-child {
+    border-top: 0;
+  }
+  .choice.chosen {
+    background: var(--zest-lit);
+    outline: 1px solid var(--zest-edge);
+  }
+  .choice .end {
+    margin-left: auto;
+  }
+  .choice input {
+    flex: 1;
+    height: 24px;
+    min-width: 60px;
+  }
+  .foot {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 6px 12px;
+    align-items: center;
+    padding-top: 7px;
+  }
+  .foot .end {
+    margin-left: auto;
+  }
+  .then {
+    padding-top: 6px;
+    overflow-wrap: anywhere;
+  }
+</style>

@@ -1,0 +1,134 @@
+import { render, screen } from '@testing-library/svelte';
+import userEvent from '@testing-library/user-event';
+import { beforeEach, describe, expect, it, vi } from 'vitest';
+import { api } from '../api/client';
+import type { Question } from '../api/types';
+import { anOpenPlan, aReport, aRun } from '../plan/fixtures';
+import { standing } from '../plan/trip';
+import { keyboard } from '../ui/keys.svelte';
+import Questions from './Questions.svelte';
+
+const word = (value: string, rows: number, field = 'type_id'): Question => ({
+  code: 'unknown-link',
+  destination: 'vessel',
+  field,
+  value,
+  rows,
+});
+
+describe('questions, answered where they are asked', () => {
+  const post = vi.fn();
+  const get = vi.fn();
+  beforeEach(() => {
+    vi.restoreAllMocks();
+    vi.useRealTimers();
+    post.mockReset().mockImplementation((path: string) =>
+      Promise.resolve({
+        data: path.endsWith('/suggestions')
+          ? [
+              { value: 'ketch', near: true },
+              { value: 'sloop', near: false },
+            ]
+          : {},
+      }),
+    );
+    get.mockReset().mockResolvedValue({ data: {} });
+    vi.spyOn(api, 'POST').mockImplementation(post as never);
+    vi.spyOn(api, 'GET').mockImplementation(get as never);
+  });
+
+  function show(questions: Question[]) {
+    const open = anOpenPlan();
+    const field = open.view.table.fields.find((f) => f.name === 'type_id');
+    if (!field) {
+      const fields = [
+        ...open.view.table.fields,
+        { ...open.view.table.fields[0]!, name: 'type_id', nullable: true, unique: false },
+      ];
+      open.view = { ...open.view, table: { ...open.view.table, fields } };
+    }
+    open.putFill({
+      ...open.destination.fills[0]!,
+      field: 'type_id',
+      origin: { kind: 'link', column: 'Kind', link: { by: 'name' } },
+      steps: [],
+    } as never);
+    vi.spyOn(api, 'PUT').mockImplementation((() => Promise.resolve({ data: open.view })) as never);
+    vi.spyOn(open, 'rehearse').mockResolvedValue(null);
+    open.rehearsal = aRun({ report: aReport({ questions }) });
+    const asked = { show: vi.fn(), decide: vi.fn(), mend: vi.fn() };
+    render(Questions, { open, ...asked });
+    return { open, ...asked };
+  }
+  const learnt = () =>
+    post.mock.calls.filter((c) => c[0] === '/api/phrasebooks/learn').map((c) => c[1].body);
+
+  it('offers what sounds alike first, and takes it by a key', async () => {
+    const { open } = show([word('Ketch rig', 37), word('mtr', 4)]);
+    expect(await screen.findByText('sounds alike')).toBeInTheDocument();
+    expect(screen.getByText('1 question, holding 41 rows')).toBeInTheDocument();
+    keyboard.handle(new KeyboardEvent('keydown', { key: 'Enter' }));
+    expect(await screen.findByText('mtr', { selector: '.word' })).toBeInTheDocument();
+    expect(learnt()).toMatchObject([{ from: 'Ketch rig', to: 'ketch' }]);
+    // the fill asks the book from now on, and the counts have moved
+    expect(open.fill('type_id')?.steps[0]).toMatchObject({ kind: 'translate' });
+    expect(screen.getByText('1 question, holding 4 rows')).toBeInTheDocument();
+    await vi.waitFor(() => expect(open.rehearse).toHaveBeenCalled(), 2000);
+  });
+
+  it('takes another word, or leaves blank', async () => {
+    show([word('Ketch rig', 37), word('mtr', 4)]);
+    const input = await screen.findByLabelText('“Ketch rig” means');
+    await userEvent.type(input, 'sloop{Enter}');
+    expect(await screen.findByText('mtr', { selector: '.word' })).toBeInTheDocument();
+    await screen.findByText('sounds alike');
+    await userEvent.click(screen.getByText('Leave blank'));
+    await userEvent.click(screen.getByRole('button', { name: 'Answer 4' }));
+    expect(learnt()).toMatchObject([{ to: 'sloop' }, { from: 'mtr' }]);
+    expect(learnt()[1].to).toBeUndefined();
+  });
+
+  it('never answers with nothing', async () => {
+    show([word('Ketch rig', 37)]);
+    await userEvent.click(await screen.findByLabelText('“Ketch rig” means'));
+    await userEvent.click(screen.getByRole('button', { name: 'Answer 37' }));
+    expect(learnt()).toEqual([]);
+    expect(screen.getByText('Ketch rig', { selector: '.word' })).toBeInTheDocument();
+  });
+
+  it('settles rows that match several by one more field, or side by side', async () => {
+    get.mockResolvedValue({
+      data: { further: [{ key: 1, field: 'name', settles: 33, of: 41 }] },
+    });
+    const several: Question = {
+      code: 'several-matches',
+      destination: 'vessel',
+      field: 'registration',
+      value: '',
+      rows: 41,
+    };
+    const { open, decide } = show([several]);
+    expect(standing(open, 'match').words).toBe('by registration');
+    await userEvent.click(await screen.findByRole('button', { name: 'Decide side by side' }));
+    expect(decide).toHaveBeenCalledWith('several');
+    await userEvent.click(screen.getByRole('button', { name: 'Settle 33' }));
+    expect(open.destination.keys.map((k) => k.fields)).toEqual([
+      ['registration', 'name'],
+      ['registration'],
+    ]);
+  });
+
+  it('lets one policy answer for all', async () => {
+    const none: Question = {
+      code: 'no-match',
+      destination: 'vessel',
+      field: 'registration',
+      value: '',
+      rows: 9,
+    };
+    const { open } = show([none]);
+    await userEvent.click(screen.getByRole('button', { name: 'Add all 9' }));
+    expect(open.destination.policies.onNone).toBe('add');
+    expect(screen.queryByText('Questions')).toBeNull();
+  });
+});

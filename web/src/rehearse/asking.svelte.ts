@@ -1,0 +1,189 @@
+// What a rehearsal asks, and the answers that are given to it in place.
+import { SvelteSet } from 'svelte/reactivity';
+import { api, got } from '../api/client';
+import type { KeyAdvice, Question, Suggestion } from '../api/types';
+import { learn, suggestions } from '../fill/answers';
+import { withFiner } from '../match/keys';
+import type { OpenPlan } from '../plan/plan.svelte';
+import { OF_MATCH } from '../plan/trip';
+import { tell } from '../ui/toaster';
+
+const LETTERED = 3;
+
+/** One thing that a word may mean. */
+export interface Choice {
+  kind: 'use' | 'other' | 'blank';
+  value: string;
+}
+
+/** Questions of one kind about one field: words, guesses, or which records rows speak of. */
+export interface Asked {
+  name: string;
+  field: string;
+  /** False for what concerns another table than the one that is shown. */
+  here: boolean;
+  kind: 'words' | 'guess' | 'several-matches' | 'no-match' | 'matched';
+  words: Question[];
+  rows: number;
+}
+
+export class Asking {
+  /** Place of the question in hand among those asked. */
+  at = $state(0);
+  /** The choice that somebody has picked; what may be chosen can become more meanwhile. */
+  private picked = $state.raw<Choice | null>(null);
+  typed = $state('');
+  known = $state.raw<Suggestion[]>([]);
+  further = $state.raw<KeyAdvice | null>(null);
+  busy = $state(false);
+  private answered = new SvelteSet<string>();
+  private looked = 0;
+
+  asked: Asked[] = $derived.by(() => {
+    const report = this.open.rehearsal?.report;
+    if (!report) return [];
+    const table = report.destinations[0]?.table;
+    const groups: Asked[] = [];
+    for (const question of report.questions) {
+      const here = question.destination === table;
+      const name = here ? question.field : `${question.destination}.${question.field}`;
+      const kind: Asked['kind'] = OF_MATCH.includes(question.code)
+        ? (question.code as Asked['kind'])
+        : question.code === 'guess'
+          ? 'guess'
+          : 'words';
+      if (this.answered.has(this.id(question))) continue;
+      const known = groups.find((g) => g.name === name && g.kind === kind);
+      if (known) {
+        known.words.push(question);
+        known.rows += question.rows;
+      } else {
+        groups.push({
+          name,
+          field: question.field,
+          here,
+          kind,
+          words: [question],
+          rows: question.rows,
+        });
+      }
+    }
+    return groups;
+  });
+  waiting = $derived(this.asked.reduce((sum, a) => sum + a.rows, 0));
+  current = $derived(this.asked[Math.min(this.at, this.asked.length - 1)]);
+  word = $derived(this.current?.words[0]);
+  info = $derived.by(() => this.open.view.table.fields.find((f) => f.name === this.current?.field));
+  choices: Choice[] = $derived.by(() => {
+    if (this.current?.kind !== 'words' || !this.info) return [];
+    const near = this.known.filter((s) => s.near).slice(0, LETTERED);
+    const choices: Choice[] = near.map((s) => ({ kind: 'use', value: s.value }));
+    choices.push({ kind: 'other', value: '' });
+    if (this.info.nullable) choices.push({ kind: 'blank', value: '' });
+    return choices;
+  });
+
+  /** Place of the choice in hand. */
+  chosen = $derived.by(() => {
+    const { picked } = this;
+    const at = this.choices.findIndex((c) => c.kind === picked?.kind && c.value === picked.value);
+    return Math.max(0, at);
+  });
+
+  constructor(private open: OpenPlan) {}
+
+  private id(question: Question): string {
+    return JSON.stringify([question.destination, question.field, question.code, question.value]);
+  }
+
+  /** Begins with what a new rehearsal says. */
+  begin() {
+    this.answered.clear();
+    this.at = Math.min(this.at, Math.max(0, this.asked.length - 1));
+  }
+
+  pick(at: number) {
+    this.at = Math.max(0, Math.min(at, this.asked.length - 1));
+  }
+
+  choose(choice: Choice | undefined) {
+    this.picked = choice ?? null;
+  }
+
+  /** Finds out what the word in hand may mean, or what would settle rows that match several. */
+  async look() {
+    const mine = ++this.looked;
+    this.known = [];
+    this.further = null;
+    this.picked = null;
+    this.typed = '';
+    const { current, word, info } = this;
+    const fill = info && this.open.fill(info.name);
+    if (!current?.here) return;
+    try {
+      if (current.kind === 'several-matches') {
+        const path = { id: this.open.view.id };
+        const query = { of: 'several', pairs: 200 };
+        const found = await got(api.GET('/api/plans/{id}/match', { params: { path, query } }));
+        if (mine === this.looked) this.further = found.further[0] ?? null;
+      } else if (current.kind === 'words' && word && info && fill) {
+        const found = await suggestions(this.open, info, fill, word.value);
+        if (mine === this.looked) this.known = found;
+      }
+    } catch (error) {
+      tell(error);
+    }
+  }
+
+  /** Answers the word in hand by the choice in hand; its rows wait no longer. */
+  async answer() {
+    const { word, info } = this;
+    const choice = this.choices[this.chosen];
+    const means = choice?.kind === 'other' ? this.typed.trim() : choice?.value;
+    const fill = info && this.open.fill(info.name);
+    if (!word || !info || !fill || !choice || this.busy) return;
+    if (choice.kind !== 'blank' && !means) return;
+    this.busy = true;
+    try {
+      const answer = choice.kind === 'blank' ? undefined : means;
+      const learned = await learn(this.open, info, fill, word.value, answer, fill.steps.length);
+      if (learned.fill !== fill) this.open.putFill(learned.fill);
+      this.done(word);
+    } catch (error) {
+      tell(error);
+    } finally {
+      this.busy = false;
+    }
+  }
+
+  confirm() {
+    const { current } = this;
+    if (!current) return;
+    this.open.confirm(current.field);
+    this.done(current.words[0]!);
+  }
+
+  /** Lets one more field tell apart what the key finds several records for. */
+  settle() {
+    const { further, word } = this;
+    if (!further || !word) return;
+    this.open.editDestination((d) => ({
+      ...d,
+      keys: withFiner(d.keys, further.key - 1, further.field),
+    }));
+    this.done(word);
+  }
+
+  /** Has one policy answer for all rows of the question in hand. */
+  policy(change: Partial<OpenPlan['destination']['policies']>) {
+    const { word } = this;
+    if (!word) return;
+    this.open.editDestination((d) => ({ ...d, policies: { ...d.policies, ...change } }));
+    this.done(word);
+  }
+
+  private done(question: Question) {
+    this.answered.add(this.id(question));
+    this.open.rehearseSoon();
+  }
+}
