@@ -15,11 +15,13 @@
     report: RunReport;
     show: (field: string, value: string) => void;
     fix?: (field: string) => void;
+    /** The rehearsal or run whose rejected rows can be taken away. */
+    run: number;
     /** Stands above, in the place of the questions. */
     lead?: Snippet;
     children?: Snippet;
   }
-  let { open, report, show, fix, lead, children }: Props = $props();
+  let { open, report, run, show, fix, lead, children }: Props = $props();
 
   /** The problem that is being mended here. */
   let mending = $state('');
@@ -34,6 +36,7 @@
     }
   }
 
+  const into = $derived(report.destinations[0]!);
   const rejecting = $derived(report.problems.filter((p) => !p.softened));
   const altered = $derived(report.problems.filter((p) => p.code === 'altered'));
   const softened = $derived(report.problems.filter((p) => p.softened && p.code !== 'altered'));
@@ -133,6 +136,13 @@
       >
     {:else}<span class="o new"><Slip of="check" />none</span>{/if}
   </div>
+  {#if into.rejected}
+    <p class="away q2">
+      Take {count(into.rejected)} rejected rows away to be corrected:
+      <a class="go" href="/api/runs/{run}/returns?format=xlsx" download>workbook</a>
+      <a class="go" href="/api/runs/{run}/returns?format=csv" download>text</a>
+    </p>
+  {/if}
   <div class="scroll list" {@attach region('Problems by cause')}>
     {#each rejecting as group (`${named(group)} ${group.code}`)}
       <div class="group" data-code={group.code}>
@@ -234,6 +244,11 @@
     .problems {
       width: auto;
     }
+  }
+  .away {
+    padding: 5px 12px 7px 16px;
+    border-top: 1px solid var(--rule);
+    flex: none;
   }
   .group {
     display: grid;

@@ -108,22 +108,11 @@
         </button>
         {#if on && asked.here}
           {#if asked.kind === 'words'}
-            <div class="choices" role="radiogroup" aria-label="What {word.value} means">
+            <div class="choices" role="group" aria-label="What {word.value} means">
               {#each asking.choices as choice, c (choice.kind + choice.value)}
-                <!-- svelte-ignore a11y_click_events_have_key_events -->
-                <div
-                  class="choice"
-                  class:chosen={c === asking.chosen}
-                  role="radio"
-                  aria-checked={c === asking.chosen}
-                  tabindex="-1"
-                  onclick={() => choose(choice)}
-                >
-                  <kbd>{letter(c)}</kbd>
-                  {#if choice.kind === 'use'}<span>Use <b class="m">{choice.value}</b></span>
-                    <span class="q end">sounds alike</span>
-                  {:else if choice.kind === 'blank'}<span>Leave blank</span>
-                  {:else}
+                {#if choice.kind === 'other'}
+                  <div class="choice" class:chosen={c === asking.chosen}>
+                    <kbd>{letter(c)}</kbd>
                     <span>Use</span>
                     <input
                       class="entry m"
@@ -144,8 +133,20 @@
                       {#each asking.known as known (known.value)}<option value={known.value}
                         ></option>{/each}
                     </datalist>
-                  {/if}
-                </div>
+                  </div>
+                {:else}
+                  <button
+                    class="choice"
+                    class:chosen={c === asking.chosen}
+                    aria-pressed={c === asking.chosen}
+                    onclick={() => choose(choice)}
+                  >
+                    <kbd>{letter(c)}</kbd>
+                    {#if choice.kind === 'use'}<span>Use <b class="m">{choice.value}</b></span>
+                      <span class="q end">sounds alike</span>
+                    {:else}<span>Leave blank</span>{/if}
+                  </button>
+                {/if}
               {/each}
             </div>
             <div class="foot">
@@ -257,6 +258,9 @@
     padding: 3px 6px;
     border-top: 1px solid var(--rule);
     cursor: pointer;
+    width: 100%;
+    text-align: left;
+    min-height: 27px;
   }
   .choice:first-child {
     border-top: 0;

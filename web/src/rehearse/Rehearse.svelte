@@ -80,7 +80,7 @@
     </p>
   {/if}
   <div class="body" class:again={open.busy === 'rehearsal'}>
-    <Problems {open} {report} {show} fix={mend}>
+    <Problems {open} {report} run={open.rehearsal.id} {show} fix={mend}>
       {#snippet lead()}
         <Questions {open} show={showWaiting} {mend} {decide} />
       {/snippet}

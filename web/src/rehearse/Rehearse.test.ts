@@ -115,6 +115,15 @@ describe('the Rehearse stop', () => {
     expect(within(why).getByText('room for 5')).toBeInTheDocument();
   });
 
+  it('lets the rejected rows be taken away as a file', () => {
+    show();
+    const id = aRun().id;
+    expect(screen.getByRole('link', { name: 'workbook' })).toHaveAttribute(
+      'href',
+      `/api/runs/${id}/returns?format=xlsx`,
+    );
+  });
+
   it('mends a problem where it is listed, and leads to its field', async () => {
     vi.spyOn(api, 'POST').mockImplementation(((path: string) =>
       Promise.resolve({ data: path.endsWith('/trials') ? [] : { rows: [] } })) as never);

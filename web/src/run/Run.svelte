@@ -265,6 +265,7 @@
       {:else}<Problems
           {open}
           {report}
+          run={open.run!.id}
           show={(field, value) => {
             outcome = 'rejected';
             search = value || field;

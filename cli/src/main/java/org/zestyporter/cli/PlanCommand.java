@@ -7,6 +7,7 @@ import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.util.concurrent.Callable;
 import java.util.function.Function;
+import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.jdbc.Database;
 import org.zestyporter.core.fill.RunContext;
 import org.zestyporter.core.fill.Shared;
@@ -66,6 +67,11 @@ abstract class PlanCommand implements Callable<Integer> {
     return read;
   }
 
+  /** Where the file of the rejected rows is written; null if nobody wants it. */
+  @Nullable Path returns() {
+    return null;
+  }
+
   /** Tells people what else there is to say. */
   void tell(RunReport report, PrintWriter out) {
     // a rehearsal says it all in its books
@@ -80,14 +86,18 @@ abstract class PlanCommand implements Callable<Integer> {
     try (OpenedFile opened = OpenedFile.open(file, plan.reading());
         CsvLedger ledger = ledgerFile == null ? null : new CsvLedger(ledgerFile, rawCells)) {
       Database database = Target.open(to, System.getenv());
+      RejectedRows rejected = new RejectedRows(ledger == null ? Ledger.NONE : ledger, returns());
+      OpenedPlan[] used = new OpenedPlan[1];
       RunReport report =
           go(
               database,
-              context ->
-                  new Pipeline(
-                      new OpenedPlan(database, opened.table(), plan, context, Shared.NONE)),
-              ledger == null ? Ledger.NONE : ledger,
+              context -> {
+                used[0] = new OpenedPlan(database, opened.table(), plan, context, Shared.NONE);
+                return new Pipeline(used[0]);
+              },
+              rejected,
               progress());
+      rejected.write(used[0], "Run " + report.run());
       if (ledger != null) {
         ledger.close();
       }
@@ -138,9 +148,15 @@ abstract class PlanCommand implements Callable<Integer> {
     }
     boolean several = report.destinations().size() > 1;
     for (RunReport.Question q : report.questions()) {
+      String asked =
+          switch (q.code()) {
+            case SEVERAL_MATCHES -> "which of several records is meant?";
+            case NO_MATCH -> "no record has it, is it new?";
+            case MATCHED -> "a record has it, is it the same?";
+            default -> "what does “" + q.value() + "” mean?";
+          };
       out.printf(
-          "%,8d %s%s: what does “%s” mean?%n",
-          q.rows(), several ? q.destination() + "." : "", q.field(), q.value());
+          "%,8d %s%s: %s%n", q.rows(), several ? q.destination() + "." : "", q.field(), asked);
     }
     for (RunReport.ProblemGroup p : report.problems()) {
       out.printf(

@@ -70,7 +70,19 @@ final class RunCommand extends PlanCommand {
       description = "the data folder, which keeps what undo and resume need (PORTER_HOME)")
   Path home;
 
+  @Option(
+      names = "--returns",
+      paramLabel = "OUT.xlsx",
+      description =
+          "where to write the rejected rows, to be corrected and brought back (.xlsx or .csv)")
+  Path returnsFile;
+
   private KeptRun kept;
+
+  @Override
+  @Nullable Path returns() {
+    return returnsFile;
+  }
 
   @Override
   public Integer call() throws IOException {

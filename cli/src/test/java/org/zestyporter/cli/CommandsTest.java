@@ -117,8 +117,20 @@ class CommandsTest extends CommandLineTest {
     Ended run = go("run", plan, file, "--to", url, "--json");
     assertThat(run.code()).isEqualTo(1);
     assertThat(run.json().path("destinations")).isEqualTo(rehearsal.json().path("destinations"));
-    Ended again = go("run", plan, file, "--to", url);
+    Path back = folder.resolve("back.xlsx");
+    Ended again = go("run", plan, file, "--to", url, "--returns", back);
     assertThat(again.out()).contains("0 new, 0 changed").contains("The books balance.");
+
+    // what was rejected goes through the same plan, laid out as the file was
+    JsonNode returned = go("rehearse", plan, back, "--to", url, "--json").json();
+    assertThat(returned.path("read").asInt()).isEqualTo(FACTS.rejected());
+    assertThat(returned.path("destinations").get(0).path("rejected").asInt())
+        .isEqualTo(FACTS.rejected());
+    assertThat(go("look", back, "--json").json().path("columns").findValuesAsString("name"))
+        .contains("Why it was not taken")
+        .last()
+        .asString()
+        .matches("Line of Run \\d{4}-\\d{4}");
   }
 
   @Test

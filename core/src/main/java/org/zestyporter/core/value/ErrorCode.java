@@ -28,6 +28,7 @@ public enum ErrorCode {
   KEY_NOT_FILLED(Kind.USER),
   NO_LATEST(Kind.USER),
   NO_SUCH_CLASS(Kind.USER),
+  NO_RETURNS(Kind.USER),
   NEVER(Kind.USER),
   NO_PRIMARY_KEY(Kind.USER, "Take away the match key to add every row."),
   NO_SUCH_FIELD(Kind.USER),

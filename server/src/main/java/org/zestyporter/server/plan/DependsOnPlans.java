@@ -11,6 +11,16 @@ public interface DependsOnPlans {
   /** What goes on with a plan at this moment, in a sentence; null if nothing. */
   @Nullable String goingOn(long plan);
 
+  /**
+   * The plan that a run was made by.
+   *
+   * @param run what the run is called, such as {@code Run 2026-0003}
+   * @return null if there is no such run
+   */
+  default @Nullable Long planOf(String run) {
+    return null;
+  }
+
   /** Takes away what is of a plan. */
   void drop(long plan);
 }

@@ -7,10 +7,13 @@ import java.util.List;
 import java.util.TreeSet;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.TimeUnit;
+import org.jspecify.annotations.Nullable;
+import org.springframework.beans.factory.ObjectProvider;
 import org.springframework.stereotype.Component;
 import org.zestyporter.core.application.jdbc.Database;
 import org.zestyporter.core.draft.PlanDraft;
 import org.zestyporter.core.plan.PlanJson;
+import org.zestyporter.core.run.Returns;
 import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.source.reading.Reading;
 import org.zestyporter.core.value.PorterException;
@@ -27,9 +30,15 @@ class Proposals {
   private final SourceService sources;
   private final ConnectionService connections;
   private final Drafting drafting;
+  private final ObjectProvider<DependsOnPlans> dependents;
 
   Proposals(
-      PlanMapper plans, SourceService sources, ConnectionService connections, Drafting drafting) {
+      PlanMapper plans,
+      SourceService sources,
+      ConnectionService connections,
+      Drafting drafting,
+      ObjectProvider<DependsOnPlans> dependents) {
+    this.dependents = dependents;
     this.drafting = drafting;
     this.plans = plans;
     this.sources = sources;
@@ -42,6 +51,11 @@ class Proposals {
    */
   List<PlanViews.Proposal> of(long sourceId, String connection) {
     List<PlanViews.Proposal> proposals = new ArrayList<>(plansThatFit(sources.find(sourceId)));
+    PlanViews.Proposal returned = returned(sources.find(sourceId).columns());
+    if (returned != null) {
+      proposals.removeIf(p -> returned.plan().equals(p.plan()));
+      proposals.add(0, returned);
+    }
     SourceTable rows = sources.table(sourceId, Reading.FIND);
     List<PlanViews.Proposal> drafts = drafts(connections.database(connection), connection, rows);
     int most = drafts.isEmpty() ? 0 : drafts.get(0).columns();
@@ -52,6 +66,29 @@ class Proposals {
     }
     proposals.addAll(drafts);
     return proposals.subList(0, Math.min(MOST, proposals.size()));
+  }
+
+  /** The plan of the run whose rejected rows a file brings back; null if it brings none back. */
+  private PlanViews.@Nullable Proposal returned(List<String> columns) {
+    String run = Returns.runOf(columns);
+    if (run == null) {
+      return null;
+    }
+    for (DependsOnPlans dependent : dependents) {
+      Long plan = dependent.planOf(run);
+      PlanRecord record = plan == null ? null : plans.find(plan);
+      if (record != null) {
+        return new PlanViews.Proposal(
+            plan,
+            record.name(),
+            null,
+            PlanJson.read(record.document()).shownTable(),
+            columns.size(),
+            columns.size(),
+            "brings back what " + run + " rejected");
+      }
+    }
+    return null;
   }
 
   /** The best table of each other connection, as far as they answer in time; the newest first. */

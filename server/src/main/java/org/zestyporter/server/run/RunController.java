@@ -6,8 +6,10 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
+import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -18,8 +20,10 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
+import org.springframework.web.servlet.mvc.method.annotation.StreamingResponseBody;
 import org.zestyporter.core.run.LedgerEntry;
 import org.zestyporter.core.run.Outcome;
+import org.zestyporter.core.run.Returns;
 import org.zestyporter.core.undo.Decisions;
 import org.zestyporter.core.undo.Edited;
 import org.zestyporter.core.undo.Prospect;
@@ -32,14 +36,20 @@ import org.zestyporter.server.web.Deletion;
 class RunController {
   private static final int MAX_PAGE = 500;
   private static final int MAX_DECISIONS = 10_000;
+  private static final MediaType WORKBOOK =
+      MediaType.parseMediaType("application/vnd.openxmlformats-officedocument.spreadsheetml.sheet");
+  private static final MediaType TEXT = MediaType.parseMediaType("text/csv");
 
   private final RunService runs;
   private final LedgerReader ledger;
   private final Jobs jobs;
   private final UndoService undos;
+  private final ReturnsService returns;
 
-  RunController(RunService runs, LedgerReader ledger, Jobs jobs, UndoService undos) {
+  RunController(
+      RunService runs, LedgerReader ledger, Jobs jobs, UndoService undos, ReturnsService returns) {
     this.undos = undos;
+    this.returns = returns;
     this.runs = runs;
     this.ledger = ledger;
     this.jobs = jobs;
@@ -181,6 +191,33 @@ class RunController {
                     "There is no outcome “"
                         + Asked.shown(word)
                         + "”; there are new, changed, unchanged, skipped, rejected and removed."));
+  }
+
+  /**
+   * The rejected rows of a rehearsal or run as a file, to be corrected and brought back.
+   *
+   * @param format {@code xlsx} or {@code csv}
+   */
+  @GetMapping("/runs/{id}/returns")
+  ResponseEntity<StreamingResponseBody> returns(
+      @PathVariable long id, @RequestParam(defaultValue = "xlsx") String format) {
+    Returns.Format as =
+        switch (format) {
+          case "xlsx" -> Returns.Format.XLSX;
+          case "csv" -> Returns.Format.CSV;
+          default ->
+              throw ErrorCode.WORD.error(
+                  "Rejected rows are taken away as xlsx or csv, not as “"
+                      + Asked.shown(format)
+                      + "”.");
+        };
+    Returns rows = returns.of(id);
+    return ResponseEntity.ok()
+        .contentType(as == Returns.Format.XLSX ? WORKBOOK : TEXT)
+        .header(
+            HttpHeaders.CONTENT_DISPOSITION,
+            "attachment; filename=\"" + returns.fileName(id) + "." + format + "\"")
+        .body(out -> rows.write(out, as));
   }
 
   /** Rows that came out otherwise than they were rehearsed, because the records had changed. */

@@ -8,6 +8,7 @@ import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Param;
 import org.apache.ibatis.annotations.Select;
 import org.apache.ibatis.annotations.Update;
+import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.run.LedgerLayout;
 
 @Mapper
@@ -77,6 +78,10 @@ interface RunMapper {
         message = 'The server stopped while it went on. Nothing was written.'
       WHERE id = #{id}""")
   void failInterrupted(@Param("id") long id, @Param("at") LocalDateTime at);
+
+  /** The plan of the run that has a number; null if none has it. */
+  @Select("SELECT plan_id FROM execution WHERE number = #{number}")
+  @Nullable Long planOf(String number);
 
   @Update("UPDATE execution SET begun = begun + 1 WHERE id = #{id}")
   void beginAgain(long id);

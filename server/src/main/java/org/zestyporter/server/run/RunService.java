@@ -278,6 +278,11 @@ public class RunService implements DependsOnPlans {
   }
 
   @Override
+  public @Nullable Long planOf(String run) {
+    return runs.planOf(run.replaceFirst("^Run ", ""));
+  }
+
+  @Override
   public @Nullable String goingOn(long plan) {
     return busy.isBusy(plan) || runs.countOpen(plan) > 0
         ? "The plan is being rehearsed or run. Wait until that is done, or stop it."

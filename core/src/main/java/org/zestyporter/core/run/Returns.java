@@ -1,0 +1,411 @@
+package org.zestyporter.core.run;
+
+import de.siegmar.fastcsv.writer.CsvWriter;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.io.OutputStreamWriter;
+import java.io.Writer;
+import java.math.BigDecimal;
+import java.nio.charset.Charset;
+import java.nio.charset.StandardCharsets;
+import java.time.LocalDate;
+import java.time.LocalDateTime;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.TreeSet;
+import org.dhatim.fastexcel.VisibilityState;
+import org.dhatim.fastexcel.Workbook;
+import org.dhatim.fastexcel.Worksheet;
+import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.TableInfo;
+import org.zestyporter.core.plan.Destination;
+import org.zestyporter.core.plan.Fill;
+import org.zestyporter.core.plan.Origin;
+import org.zestyporter.core.plan.Templates;
+import org.zestyporter.core.source.SourceTable;
+import org.zestyporter.core.source.cache.Batch;
+import org.zestyporter.core.source.cache.SourceCache;
+import org.zestyporter.core.source.reading.Reading;
+import org.zestyporter.core.source.reading.SourceFormat;
+import org.zestyporter.core.value.Cell;
+import org.zestyporter.core.value.ErrorCode;
+import org.zestyporter.core.value.PorterException;
+
+/**
+ * The file of a run's rejected rows, made to be corrected and brought back.
+ *
+ * <p>It is laid out as the file was that the rows came from: what stood above the records stands
+ * there again, each column has its place, grouped cells are filled down and a row's section heads
+ * it, so that the same plan reads it. Behind the columns stand the reasons, and in the last one the
+ * line that each row had; that column's title names the run. Sorting, deleted lines and further
+ * columns do no harm.
+ *
+ * <pre>{@code
+ * Returns returns = new Returns(opened, "Run 2026-0003");
+ * returns.add(0, entry);         // for every entry of the ledger
+ * returns.write(out, Returns.Format.XLSX);
+ * }</pre>
+ */
+public final class Returns {
+  private static final int MOST_ROWS = 1_000_000;
+  private static final int MOST_CHOICES = 500;
+  private static final int LONGEST_COMMENT = 400;
+  private static final int EXACT_DIGITS = 15;
+  private static final String MARKED = "FAE0E4";
+  private static final String REASONS = "Why it was not taken";
+  private static final String ROW_OF = "Line of ";
+  private static final String RUN = "Run ";
+
+  /** Kinds of files. */
+  public enum Format {
+    /** A workbook, ECMA-376. */
+    XLSX,
+    /** Text, RFC 4180, with the delimiter and the encoding of the file if that was text. */
+    CSV
+  }
+
+  /** Why a line was rejected, and by which fields. */
+  private record Rejected(Set<String> reasons, Set<Place> fields) {}
+
+  private record Place(int destination, String field) {}
+
+  private final OpenedPlan opened;
+  private final SourceTable source;
+  private final SourceCache raw;
+  private final Reading reading;
+  private final String run;
+  private final TreeMap<Long, Rejected> rejected = new TreeMap<>();
+
+  /** The columns of the sheet that stand in the file again. */
+  private final List<Integer> kept = new ArrayList<>();
+
+  /** By their places among these, the columns of the source. */
+  private final Map<Integer, Integer> columns = new LinkedHashMap<>();
+
+  private final Map<Place, List<Integer>> feeding = new LinkedHashMap<>();
+
+  /**
+   * @param opened the plan as the run had it, with the file it ran on
+   * @param run what the run is called, such as {@code Run 2026-0003}
+   */
+  public Returns(OpenedPlan opened, String run) {
+    this.opened = opened;
+    this.source = opened.source();
+    this.raw = source.raw();
+    this.reading = source.reading();
+    this.run = run;
+    List<SourceTable.ColumnInFile> inFile = source.columnsInFile();
+    for (int c = 0; c < raw.width(); c++) {
+      String title = c < inFile.size() ? inFile.get(c).title().strip() : "";
+      // what was said when these rows came back before is said anew
+      if (!title.equals(REASONS) && !title.startsWith(ROW_OF + RUN)) {
+        int column = c < inFile.size() ? source.column(inFile.get(c).name()) : -1;
+        if (column >= 0) {
+          columns.put(kept.size(), column);
+        }
+        kept.add(c);
+      }
+    }
+  }
+
+  /** Title of the column that tells which line of which run a row is. */
+  public static String mark(String run) {
+    return ROW_OF + run;
+  }
+
+  /** The run whose returns a file is, by the titles of its columns; null if it is none. */
+  public static @Nullable String runOf(List<String> titles) {
+    return titles.stream()
+        .filter(t -> t.startsWith(ROW_OF + RUN))
+        .map(t -> t.substring(ROW_OF.length()))
+        .findFirst()
+        .orElse(null);
+  }
+
+  /**
+   * Takes a row of the ledger, if it was rejected.
+   *
+   * @param destination the place of its destination in the plan, from 0
+   * @throws PorterException with code {@code too-much} if they are too many for a file
+   */
+  public void add(int destination, LedgerEntry entry) {
+    if (entry.outcome() != Outcome.REJECTED) {
+      return;
+    }
+    if (rejected.size() == MOST_ROWS) {
+      throw ErrorCode.TOO_MUCH.error(
+          "Over a million rows were rejected, which is more than a workbook holds.",
+          "Look at the problems first: most of the rows may have the same one.");
+    }
+    Rejected one =
+        rejected.computeIfAbsent(
+            entry.line(), l -> new Rejected(new LinkedHashSet<>(), new LinkedHashSet<>()));
+    for (LedgerEntry.Note note : entry.notes()) {
+      if (!note.softened()) {
+        String field = note.field();
+        one.reasons().add((field == null ? "" : field + ": ") + said(note));
+        if (field != null) {
+          one.fields().add(new Place(destination, field));
+        }
+      }
+    }
+  }
+
+  private static String said(LedgerEntry.Note note) {
+    boolean names = note.value() != null && !note.value().isEmpty() && !note.code().isOfMatch();
+    return names && !note.reason().contains(note.value())
+        ? "“" + note.value() + "” " + note.reason()
+        : note.reason();
+  }
+
+  /** How many lines it has. */
+  public int size() {
+    return rejected.size();
+  }
+
+  /** Writes the file; the stream stays open. */
+  public void write(OutputStream out, Format format) throws IOException {
+    if (format == Format.CSV) {
+      csv(out);
+    } else {
+      workbook(out);
+    }
+  }
+
+  /** Takes the lines of the file, one after the other. */
+  private interface Lines {
+    /**
+     * @param line its number, from 1
+     * @param rejected why it was rejected; null if it is none of the rows
+     */
+    void line(long line, List<Cell> cells, @Nullable Rejected rejected) throws IOException;
+  }
+
+  private void go(Lines lines) throws IOException {
+    long first = reading.firstRow();
+    if (reading.format() == SourceFormat.JSON) {
+      // its members have names, but no line that holds them
+      first = 2;
+      lines.line(
+          1, titled(kept.stream().map(c -> inFile(c).name()).map(Cell::text).toList()), null);
+    } else {
+      long titles = reading.titleRows().isEmpty() ? 0 : Collections.max(reading.titleRows());
+      for (long line = 1; line < first; line++) {
+        lines.line(line, line == titles ? titled(cells(line)) : cells(line), null);
+      }
+    }
+    long at = first;
+    long section = 0;
+    long seen = reading.firstRow() - 1;
+    for (Map.Entry<Long, Rejected> one : rejected.entrySet()) {
+      long line = one.getKey();
+      long heads = section;
+      for (long above = seen + 1; above < line; above++) {
+        heads = source.isSection(above) ? above : heads;
+      }
+      if (heads != section) {
+        section = heads;
+        lines.line(at++, cells(section), null);
+      }
+      List<Cell> cells = record(line);
+      cells.add(Cell.text(String.join("; ", one.getValue().reasons())));
+      cells.add(new Cell(Cell.Kind.NUMBER, String.valueOf(line)));
+      lines.line(at++, cells, one.getValue());
+      seen = line;
+    }
+  }
+
+  private List<Cell> titled(List<Cell> titles) {
+    List<Cell> all = new ArrayList<>(titles);
+    all.add(Cell.text(REASONS));
+    all.add(Cell.text(mark(run)));
+    return all;
+  }
+
+  private SourceTable.ColumnInFile inFile(int column) {
+    return source.columnsInFile().get(column);
+  }
+
+  private List<Cell> cells(long line) {
+    List<Cell> cells = new ArrayList<>();
+    for (int c : kept) {
+      cells.add(raw.cellAt(line, c));
+    }
+    return cells;
+  }
+
+  /** A record's cells, with what the plan corrects in them and what is filled down. */
+  private List<Cell> record(long line) {
+    List<Cell> cells = cells(line);
+    long row = source.rowOfLine(line);
+    Batch batch = source.batch(source.batchOf(row));
+    int at = (int) (row - batch.firstRow());
+    columns.forEach(
+        (place, column) -> {
+          Cell cell = batch.columns()[column].cell(at);
+          // a word that means blank stays as it is written
+          if (!cell.isBlank()) {
+            cells.set(place, cell);
+          }
+        });
+    return cells;
+  }
+
+  /** The columns of the file that feed a field. */
+  private List<Integer> feeding(Place place) {
+    return feeding.computeIfAbsent(
+        place,
+        p -> {
+          List<Integer> places = new ArrayList<>();
+          Fill fill = fill(p);
+          for (String name : fill == null ? Set.<String>of() : names(fill)) {
+            int column = source.column(name);
+            columns.forEach(
+                (at, c) -> {
+                  if (c == column) {
+                    places.add(at);
+                  }
+                });
+          }
+          return places;
+        });
+  }
+
+  private @Nullable Fill fill(Place place) {
+    Destination destination = opened.plan().destinations().get(place.destination());
+    return destination.fills().stream()
+        .filter(f -> f.field().equals(place.field()))
+        .findFirst()
+        .orElse(null);
+  }
+
+  private static Set<String> names(Fill fill) {
+    Set<String> names = new TreeSet<>();
+    Origin origin = fill.origin() instanceof Origin.Linked link ? link.from() : fill.origin();
+    if (origin != null && origin.column() != null) {
+      names.add(origin.column());
+    }
+    if (origin instanceof Origin.Joined joined) {
+      names.addAll(Templates.columns(joined.template()));
+    }
+    return names;
+  }
+
+  private void csv(OutputStream out) throws IOException {
+    String delimiter = reading.delimiter() == null ? "," : reading.delimiter();
+    Charset charset =
+        reading.encoding() == null ? StandardCharsets.UTF_8 : Charset.forName(reading.encoding());
+    Writer writer = new OutputStreamWriter(out, charset);
+    CsvWriter csv = CsvWriter.builder().fieldSeparator(delimiter.charAt(0)).build(writer);
+    long[] written = {0};
+    go(
+        (line, cells, why) -> {
+          // lines that are blank keep their place
+          for (; written[0] < line - 1; written[0]++) {
+            csv.writeRecord("");
+          }
+          csv.writeRecord(cells.stream().map(Cell::text).toList());
+          written[0]++;
+        });
+    csv.flush();
+    writer.flush();
+  }
+
+  private void workbook(OutputStream out) throws IOException {
+    Workbook book = new Workbook(out, "Zesty Porter", "1.0");
+    String name = reading.sheet() == null ? "Returns" : reading.sheet();
+    Worksheet sheet = book.newWorksheet(name);
+    Choices choices = new Choices(book, opened);
+    go(
+        (line, cells, why) -> {
+          int row = (int) line - 1;
+          for (int c = 0; c < cells.size(); c++) {
+            put(sheet, row, c, cells.get(c));
+          }
+          if (why == null) {
+            return;
+          }
+          sheet.style(row, kept.size()).fillColor(MARKED).set();
+          for (Place place : why.fields()) {
+            for (int c : feeding(place)) {
+              sheet.style(row, c).fillColor(MARKED).set();
+              sheet.comment(row, c, comment(why, place));
+              choices.offer(sheet, row, c, place);
+            }
+          }
+        });
+    book.finish();
+  }
+
+  private static String comment(Rejected why, Place place) {
+    String said =
+        String.join(
+            "\n", why.reasons().stream().filter(r -> r.startsWith(place.field() + ": ")).toList());
+    return said.length() > LONGEST_COMMENT ? said.substring(0, LONGEST_COMMENT) + "…" : said;
+  }
+
+  private static void put(Worksheet sheet, int row, int column, Cell cell) {
+    Object value = cell.kind() == Cell.Kind.ERROR ? cell.text() : cell.value();
+    if (value instanceof BigDecimal number && number.precision() <= EXACT_DIGITS) {
+      sheet.value(row, column, number);
+    } else if (value instanceof LocalDate day) {
+      sheet.value(row, column, day);
+      sheet.style(row, column).format("yyyy-mm-dd").set();
+    } else if (value instanceof LocalDateTime moment) {
+      sheet.value(row, column, moment);
+      sheet.style(row, column).format("yyyy-mm-dd hh:mm:ss").set();
+    } else if (value instanceof Boolean truth) {
+      sheet.value(row, column, truth);
+    } else if (!cell.text().isEmpty()) {
+      sheet.value(row, column, cell.text());
+    }
+  }
+
+  /** Lists of what fields may hold, on a sheet that is not shown. */
+  private static final class Choices {
+    private final Workbook book;
+    private final OpenedPlan opened;
+    private final Map<Place, Integer> listed = new LinkedHashMap<>();
+    private @Nullable Worksheet sheet;
+
+    Choices(Workbook book, OpenedPlan opened) {
+      this.book = book;
+      this.opened = opened;
+    }
+
+    /** Offers the choices of a field in a cell, if it has any. */
+    void offer(Worksheet in, int row, int column, Place place) {
+      TableInfo table = opened.table(opened.plan().destinations().get(place.destination()));
+      FieldInfo field = table.find(place.field());
+      List<String> choices = field == null ? null : field.choices();
+      if (choices == null || choices.isEmpty() || choices.size() > MOST_CHOICES) {
+        return;
+      }
+      int at = listed.computeIfAbsent(place, p -> list(choices));
+      in.range(row, column, row, column)
+          .validateWithList(sheet.range(0, at, choices.size() - 1, at))
+          .errorTitle("")
+          .error("")
+          .showErrorMessage(false);
+    }
+
+    private int list(List<String> choices) {
+      if (sheet == null) {
+        sheet = book.newWorksheet("choices");
+        sheet.setVisibilityState(VisibilityState.HIDDEN);
+      }
+      int at = listed.size();
+      for (int i = 0; i < choices.size(); i++) {
+        sheet.value(i, at, choices.get(i));
+      }
+      return at;
+    }
+  }
+}

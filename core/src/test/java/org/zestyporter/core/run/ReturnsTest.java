@@ -1,0 +1,254 @@
+package org.zestyporter.core.run;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.nio.charset.Charset;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.sql.SQLException;
+import java.time.LocalDateTime;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Collectors;
+import java.util.zip.ZipFile;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.EnumSource;
+import org.zestyporter.core.application.jdbc.Databases;
+import org.zestyporter.core.fill.RunContext;
+import org.zestyporter.core.fill.Shared;
+import org.zestyporter.core.plan.Destination;
+import org.zestyporter.core.plan.Fill;
+import org.zestyporter.core.plan.MatchKey;
+import org.zestyporter.core.plan.Origin;
+import org.zestyporter.core.plan.Plan;
+import org.zestyporter.core.source.Correction;
+import org.zestyporter.core.source.SourceReader;
+import org.zestyporter.core.source.SourceTable;
+import org.zestyporter.core.source.cache.Batch;
+import org.zestyporter.core.source.reading.Reading;
+import org.zestyporter.core.source.reading.ReadingBuilder;
+import org.zestyporter.core.step.Step;
+import org.zestyporter.core.step.StepKind;
+
+/** The rejected rows of a run as a file, and what it is when it comes back. */
+class ReturnsTest {
+  private static final RunContext CONTEXT =
+      new RunContext("odile", LocalDateTime.of(2026, 11, 23, 9, 0), "harvest.csv");
+
+  /** A heading, a pick, titles, two sections, grouped cells; and in the rows what goes wrong. */
+  private static final String HARVEST =
+      "Harvest list;;;;\nOrchard:;Hillside;;;\n\nTree;Grade;Picked;Kilos;Note\n"
+          + "Upper field;;;;\nT-1;first;01.09.2026;12,5;\nT-2;;02.09.2026;tons;two, or three\n"
+          + "T-3;;31.09.2026;9;\"says \"\"fine\"\"\"\nLower field;;;;\n"
+          + "T-4;second;03.09.2026;7;\nT-5;;04.09.2026;8;=1+1\nT-6;rotten;05.09.2026;5;é\n";
+
+  @TempDir Path folder;
+
+  private final List<LedgerEntry> entries = new ArrayList<>();
+
+  private static void schema(Databases.Fresh on) throws SQLException {
+    on.execute(
+        "CREATE TABLE harvest (tree VARCHAR(10) PRIMARY KEY, field VARCHAR(20),"
+            + " grade VARCHAR(10) CHECK (grade IN ('first', 'second')), picked DATE,"
+            + " kilos NUMERIC(8,2) NOT NULL, orchard VARCHAR(20))");
+  }
+
+  private static Plan plan(List<Correction> corrections) {
+    Reading reading =
+        ReadingBuilder.builder()
+            .section("Field")
+            .fillDown(List.of("Grade"))
+            .picks(
+                List.of(
+                    new org.zestyporter.core.source.reading.Pick("Orchard", "B", 2, "Orchard:")))
+            .build();
+    List<Fill> fills =
+        List.of(
+            Fill.of("tree", Origin.column("Tree")),
+            Fill.of("field", Origin.column("Field")),
+            Fill.of("grade", Origin.column("Grade")),
+            Fill.of("picked", Origin.column("Picked"), Step.of(StepKind.READ_DATE)),
+            Fill.of("kilos", Origin.column("Kilos"), Step.of(StepKind.READ_NUMBER)).rejectBlank(),
+            Fill.of("orchard", Origin.column("Orchard")));
+    MatchKey key = new MatchKey(List.of("tree"), List.of());
+    return new Plan(
+        "Harvest",
+        null,
+        reading,
+        List.of(new Destination("harvest", fills, List.of(key), null)),
+        null,
+        List.of(),
+        corrections);
+  }
+
+  private RunReport run(Databases.Fresh on, Plan plan, Path file, String number, Returns[] into)
+      throws IOException {
+    entries.clear();
+    try (SourceTable source =
+        SourceReader.open(file, folder.resolve("cells" + number), plan.reading())) {
+      OpenedPlan opened = new OpenedPlan(on.database(), source, plan, CONTEXT, Shared.NONE);
+      Returns returns = new Returns(opened, "Run " + number);
+      Ledger ledger =
+          new Ledger() {
+            @Override
+            public void begin(LedgerLayout layout) {
+              // one destination
+            }
+
+            @Override
+            public void append(LedgerChunk chunk) {
+              entries.addAll(chunk.entries());
+            }
+          };
+      RunReport report = new Pipeline(opened).run(number, ledger, Progress.NONE);
+      entries.forEach(e -> returns.add(0, e));
+      into[0] = returns;
+      bytes.reset();
+      returns.write(bytes, format);
+      return report;
+    }
+  }
+
+  private final ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+  private Returns.Format format = Returns.Format.CSV;
+
+  private Path written(String name) throws IOException {
+    return Files.write(folder.resolve(name), bytes.toByteArray());
+  }
+
+  private static List<String> rows(SourceTable table) {
+    List<String> rows = new ArrayList<>();
+    for (int i = 0; i < table.batches(); i++) {
+      Batch batch = table.batch(i);
+      for (int r = 0; r < batch.rows(); r++) {
+        int row = r;
+        rows.add(
+            Arrays.stream(batch.columns())
+                .map(c -> c.cell(row).text())
+                .collect(Collectors.joining("|")));
+      }
+    }
+    return rows;
+  }
+
+  /** Corrected and brought back it is read by the same plan, and only its rows are taken in. */
+  @ParameterizedTest
+  @EnumSource(Returns.Format.class)
+  void whatComesBackGoesThroughTheSamePlan(Returns.Format as) throws SQLException, IOException {
+    format = as;
+    try (Databases.Fresh on = Databases.h2()) {
+      schema(on);
+      Path file = Files.writeString(folder.resolve("harvest.csv"), HARVEST);
+      Returns[] returns = new Returns[1];
+      RunReport first = run(on, plan(List.of()), file, "2026-0003", returns);
+      assertThat(first.destinations().get(0).added()).isEqualTo(3);
+      assertThat(returns[0].size()).isEqualTo(3);
+
+      Path back = written("back." + as.name().toLowerCase(java.util.Locale.ROOT));
+      Plan plan = plan(List.of());
+      try (SourceTable table = SourceReader.open(back, folder.resolve("back"), plan.reading())) {
+        assertThat(table.columns())
+            .containsExactly(
+                "Tree",
+                "Grade",
+                "Picked",
+                "Kilos",
+                "Note",
+                "Why it was not taken",
+                "Line of Run 2026-0003",
+                "Orchard",
+                "Field");
+        assertThat(Returns.runOf(table.columns())).isEqualTo("Run 2026-0003");
+        assertThat(rows(table))
+            .containsExactly(
+                "T-2|first|02.09.2026|tons|two, or three|"
+                    + "kilos: “tons” no number in it|7|Hillside|Upper field",
+                "T-3|first|31.09.2026|9|says \"fine\"|"
+                    + "picked: “31.09.2026” no such day|8|Hillside|Upper field",
+                "T-6|rotten|05.09.2026|5|é|"
+                    + "grade: “rotten” not one of first, second|12|Hillside|Lower field");
+      }
+      // corrected by other lines, which would hold in the first file only
+      List<Correction> mended =
+          List.of(
+              new Correction(6, "Kilos", "tons", "21"),
+              new Correction(7, "Picked", "31.09.2026", "30.09.2026"));
+      Returns[] again = new Returns[1];
+      RunReport second = run(on, plan(mended), back, "2026-0004", again);
+      assertThat(second.destinations().get(0).added()).isEqualTo(2);
+      assertThat(on.one("SELECT field FROM harvest WHERE tree = 'T-3'")).isEqualTo("Upper field");
+      assertThat(on.one("SELECT grade FROM harvest WHERE tree = 'T-2'")).isEqualTo("first");
+      // the returns of returns
+      assertThat(again[0].size()).isEqualTo(1);
+      try (SourceTable table =
+          SourceReader.open(written("again"), folder.resolve("again-cells"), plan.reading())) {
+        assertThat(table.columns())
+            .contains("Line of Run 2026-0004")
+            .doesNotContain("Line of Run 2026-0003");
+        assertThat(Returns.runOf(table.columns())).isEqualTo("Run 2026-0004");
+      }
+    }
+  }
+
+  @Test
+  void aTextFileKeepsItsDelimiterAndItsEncoding() throws SQLException, IOException {
+    try (Databases.Fresh on = Databases.h2()) {
+      schema(on);
+      Charset western = Charset.forName("windows-1252");
+      Path file = Files.write(folder.resolve("harvest.csv"), HARVEST.getBytes(western));
+      run(on, plan(List.of()), file, "2026-0003", new Returns[1]);
+      String text = bytes.toString(western);
+      assertThat(text).contains("T-6;rotten;05.09.2026;5;é;").contains("\"says \"\"fine\"\"\"");
+      assertThat(bytes.toString(StandardCharsets.UTF_8)).doesNotContain("é");
+    }
+  }
+
+  @Test
+  void theWorkbookMarksWhatFailsAndOffersTheChoices() throws SQLException, IOException {
+    format = Returns.Format.XLSX;
+    try (Databases.Fresh on = Databases.h2()) {
+      schema(on);
+      Path file = Files.writeString(folder.resolve("harvest.csv"), HARVEST);
+      run(on, plan(List.of()), file, "2026-0003", new Returns[1]);
+      Map<String, String> parts = parts(written("back.xlsx"));
+      String sheet = parts.get("xl/worksheets/sheet1.xml");
+      assertThat(parts.get("xl/comments1.xml")).contains("no number in it");
+      assertThat(parts.get("xl/workbook.xml")).contains("state=\"hidden\"");
+      assertThat(sheet).contains("<dataValidation ").contains("'choices'!$A$1:$A$2");
+      assertThat(parts.get("xl/styles.xml")).contains("FAE0E4");
+    }
+  }
+
+  private static Map<String, String> parts(Path file) throws IOException {
+    Map<String, String> parts = new java.util.HashMap<>();
+    try (ZipFile zip = new ZipFile(file.toFile())) {
+      for (var entries = zip.entries(); entries.hasMoreElements(); ) {
+        var entry = entries.nextElement();
+        parts.put(
+            entry.getName(),
+            new String(zip.getInputStream(entry).readAllBytes(), StandardCharsets.UTF_8));
+      }
+    }
+    return parts;
+  }
+
+  /** What the plan corrects is corrected in the file as well, and a word for blank stays a word. */
+  @Test
+  void cellsStandAsTheyWereRead() throws SQLException, IOException {
+    try (Databases.Fresh on = Databases.h2()) {
+      schema(on);
+      String text = HARVEST.replace("two, or three", "n/a");
+      Path file = Files.writeString(folder.resolve("harvest.csv"), text);
+      List<Correction> one = List.of(new Correction(7, "Picked", "02.09.2026", "03.09.2026"));
+      run(on, plan(one), file, "2026-0003", new Returns[1]);
+      assertThat(bytes.toString(StandardCharsets.UTF_8)).contains("T-2;first;03.09.2026;tons;n/a;");
+    }
+  }
+}
