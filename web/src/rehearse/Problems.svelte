@@ -92,136 +92,139 @@
 </script>
 
 <section class="problems">
-  {#if lead}{@render lead()}
-  {:else if asked.length}
+  <div class="scroll middle" {@attach region('Questions and problems')}>
+    {#if lead}{@render lead()}
+    {:else if asked.length}
+      <div class="bt">
+        <h2>Questions</h2>
+        <span class="o waiting"
+          ><Slip of="waiting" />{many(report.questions.length, 'word')} in {many(
+            waiting,
+            'row',
+          )}</span
+        >
+      </div>
+      <div class="questions">
+        {#each asked as question (question.name)}
+          <div class="group" data-code="question">
+            <b class="waiting r n">{count(question.rows)}</b>
+            <div>
+              <b class="m">{question.name}</b>
+              {question.ofMatch ? 'is of no record, or of several' : 'knows no such word'}
+              <div class="values">
+                {#each question.words.slice(0, 6) as word (word.value)}
+                  <button
+                    class="value"
+                    title="show its rows"
+                    onclick={() => show(question.field, word.value)}
+                  >
+                    <span class="m">{word.value}</span> <span class="q">{count(word.rows)}</span>
+                  </button>
+                {/each}
+                {#if question.words.length > 6}<span class="q"
+                    >and {question.words.length - 6} more</span
+                  >{/if}
+              </div>
+            </div>
+          </div>
+        {/each}
+      </div>
+    {/if}
     <div class="bt">
-      <h2>Questions</h2>
-      <span class="o waiting"
-        ><Slip of="waiting" />{many(report.questions.length, 'word')} in {many(
-          waiting,
-          'row',
-        )}</span
-      >
+      <h2>Problems by cause</h2>
+      {#if rejected}<span class="o rejected"
+          ><Slip of="rejected" />{many(rejected, 'row')}, {many(rejecting.length, 'cause')}</span
+        >
+      {:else}<span class="o new"><Slip of="check" />none</span>{/if}
     </div>
-    <div class="questions" {@attach region('Questions')}>
-      {#each asked as question (question.name)}
-        <div class="group" data-code="question">
-          <b class="waiting r n">{count(question.rows)}</b>
-          <div>
-            <b class="m">{question.name}</b>
-            {question.ofMatch ? 'is of no record, or of several' : 'knows no such word'}
-            <div class="values">
-              {#each question.words.slice(0, 6) as word (word.value)}
-                <button
-                  class="value"
-                  title="show its rows"
-                  onclick={() => show(question.field, word.value)}
-                >
-                  <span class="m">{word.value}</span> <span class="q">{count(word.rows)}</span>
-                </button>
-              {/each}
-              {#if question.words.length > 6}<span class="q"
-                  >and {question.words.length - 6} more</span
-                >{/if}
-            </div>
-          </div>
-        </div>
-      {/each}
-    </div>
-  {/if}
-  <div class="bt">
-    <h2>Problems by cause</h2>
-    {#if rejected}<span class="o rejected"
-        ><Slip of="rejected" />{many(rejected, 'row')}, {many(rejecting.length, 'cause')}</span
-      >
-    {:else}<span class="o new"><Slip of="check" />none</span>{/if}
-  </div>
-  {#if into.rejected}
-    <p class="away q2">
-      Take {count(into.rejected)} rejected rows away to be corrected:
-      <a class="go" href="/api/runs/{run}/returns?format=xlsx" download>workbook</a>
-      <a class="go" href="/api/runs/{run}/returns?format=csv" download>text</a>
-    </p>
-  {/if}
-  <div class="scroll list" {@attach region('Problems by cause')}>
-    {#each rejecting as group (`${named(group)} ${group.code}`)}
-      <div class="group" data-code={group.code}>
-        <b class="rejected r n">{count(group.rows)}</b>
-        <div>
-          <b class="m">{named(group)}</b>
-          {cause(group)}
-          <div class="values">
-            {#each mending === `${group.field} ${group.code}` ? [] : group.values.slice(0, 5) as value (value.value)}
-              <button
-                class="value"
-                title="{value.reason}, first on line {value.row}"
-                onclick={() => show(group.field ?? '', value.value)}
-              >
-                <span class="m">{value.value || 'blank'}</span>
-                <span class="q">{count(value.rows)}</span>
-              </button>
-            {/each}
-          </div>
-        </div>
-        {#if group.field && fix && group.destination === shown}
-          {@const id = `${group.field} ${group.code}`}
-          <button
-            class="button small"
-            aria-expanded={mending === id}
-            onclick={() => void mend(mending === id ? '' : id)}>Mend</button
-          >
-          {#if mending === id}<Mend {open} {group} {kinds} fill={() => fix(group.field!)} />{/if}
-        {/if}
-      </div>
-    {/each}
-    {#if made.length}
-      <div class="bt soft">
-        <h2>Linked records {report.run ? 'made' : 'to be made'}</h2>
-      </div>
-      {#each made as group (group.table)}
-        <div class="group">
-          <b class="new r n">{count(group.records.length)}</b>
-          <div>
-            <b class="m">{group.table}</b>
-            <div class="values">
-              {#each group.records.slice(0, 6) as record (record.value)}
-                <span class="value m" title="first needed on line {record.row}">{record.value}</span
-                >
-              {/each}
-            </div>
-          </div>
-        </div>
-      {/each}
+    {#if into.rejected}
+      <p class="away q2">
+        Take {into.rejected === 1 ? 'this row' : `these ${count(into.rejected)} rows`} away to be corrected:
+        <a class="go" href="/api/runs/{run}/returns?format=xlsx" download>workbook</a>
+        <a class="go" href="/api/runs/{run}/returns?format=csv" download>text</a>
+      </p>
     {/if}
-    {#if altered.length}
-      <div class="bt soft"><h2>Changed by the application</h2></div>
-      {#each altered as group (named(group))}
-        <div class="group">
-          <b class="changed r n">{count(group.rows)}</b>
-          <div>
-            <b class="m">{named(group)}</b> keeps other values than it was given:
-            <span class="m">{group.sample.value}</span> on line {group.sample.row}, and {group
-              .sample.reason}
-          </div>
-        </div>
-      {/each}
-    {/if}
-    {#if softened.length}
-      <div class="bt soft"><h2>Let go, as the Plan says</h2></div>
-      {#each softened as group (`${named(group)} ${group.code}`)}
-        <div class="group">
-          <b class="skipped r n">{count(group.rows)}</b>
+    <div class="list">
+      {#each rejecting as group (`${named(group)} ${group.code}`)}
+        <div class="group" data-code={group.code}>
+          <b class="rejected r n">{count(group.rows)}</b>
           <div>
             <b class="m">{named(group)}</b>
-            {cause(group)}{group.code === 'cut'
-              ? ', cut'
-              : group.code === 'defaulted'
-                ? ''
-                : ', written without it'}
+            {cause(group)}
+            <div class="values">
+              {#each mending === `${group.field} ${group.code}` ? [] : group.values.slice(0, 5) as value (value.value)}
+                <button
+                  class="value"
+                  title="{value.reason}, first on line {value.row}"
+                  onclick={() => show(group.field ?? '', value.value)}
+                >
+                  <span class="m">{value.value || 'blank'}</span>
+                  <span class="q">{count(value.rows)}</span>
+                </button>
+              {/each}
+            </div>
           </div>
+          {#if group.field && fix && group.destination === shown}
+            {@const id = `${group.field} ${group.code}`}
+            <button
+              class="button small"
+              aria-expanded={mending === id}
+              onclick={() => void mend(mending === id ? '' : id)}>Mend</button
+            >
+            {#if mending === id}<Mend {open} {group} {kinds} fill={() => fix(group.field!)} />{/if}
+          {/if}
         </div>
       {/each}
-    {/if}
+      {#if made.length}
+        <div class="bt soft">
+          <h2>Linked records {report.run ? 'made' : 'to be made'}</h2>
+        </div>
+        {#each made as group (group.table)}
+          <div class="group">
+            <b class="new r n">{count(group.records.length)}</b>
+            <div>
+              <b class="m">{group.table}</b>
+              <div class="values">
+                {#each group.records.slice(0, 6) as record (record.value)}
+                  <span class="value m" title="first needed on line {record.row}"
+                    >{record.value}</span
+                  >
+                {/each}
+              </div>
+            </div>
+          </div>
+        {/each}
+      {/if}
+      {#if altered.length}
+        <div class="bt soft"><h2>Changed by the application</h2></div>
+        {#each altered as group (named(group))}
+          <div class="group">
+            <b class="changed r n">{count(group.rows)}</b>
+            <div>
+              <b class="m">{named(group)}</b> keeps other values than it was given:
+              <span class="m">{group.sample.value}</span> on line {group.sample.row}, and {group
+                .sample.reason}
+            </div>
+          </div>
+        {/each}
+      {/if}
+      {#if softened.length}
+        <div class="bt soft"><h2>Let go, as the Plan says</h2></div>
+        {#each softened as group (`${named(group)} ${group.code}`)}
+          <div class="group">
+            <b class="skipped r n">{count(group.rows)}</b>
+            <div>
+              <b class="m">{named(group)}</b>
+              {cause(group)}{group.code === 'cut'
+                ? ', cut'
+                : group.code === 'defaulted'
+                  ? ''
+                  : ', written without it'}
+            </div>
+          </div>
+        {/each}
+      {/if}
+    </div>
   </div>
   {@render children?.()}
 </section>
@@ -233,12 +236,10 @@
     display: flex;
     flex-direction: column;
     min-height: 0;
-    overflow-y: auto;
   }
-  .list {
-    flex: 1 0 auto;
-    min-height: 130px;
-    height: 0;
+  .middle {
+    flex: 1;
+    min-height: 110px;
   }
   @media (max-width: 900px) {
     .problems {
@@ -258,11 +259,6 @@
     padding: 7px 12px 8px 12px;
     border-top: 1px solid var(--rule);
     align-items: start;
-  }
-  .questions {
-    flex: none;
-    max-height: 45%;
-    overflow: auto;
   }
   .n {
     font-size: 14px;

@@ -5,7 +5,6 @@
   import type { MatchClass } from '../match/keys';
   import type { OpenPlan } from '../plan/plan.svelte';
   import { useKeys } from '../ui/keys.svelte';
-  import { region } from '../ui/region';
   import Slip from '../ui/Slip.svelte';
   import { count, many } from '../ui/words';
   import { Asking, type Asked, type Choice } from './asking.svelte';
@@ -92,7 +91,7 @@
       )}</span
     >
   </div>
-  <div class="questions" {@attach region('Questions')}>
+  <div class="questions">
     {#each asking.asked as asked, i (asked.name + asked.kind)}
       {@const on = asked === asking.current}
       {@const word = asked.words[0]!}
@@ -219,9 +218,6 @@
 
 <style>
   .questions {
-    flex: none;
-    max-height: 58%;
-    overflow: auto;
     border-bottom: 1px solid var(--ink);
   }
   .card {

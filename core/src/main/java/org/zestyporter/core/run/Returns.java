@@ -29,6 +29,7 @@ import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Origin;
 import org.zestyporter.core.plan.Templates;
+import org.zestyporter.core.source.ReturnTitles;
 import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.source.cache.Batch;
 import org.zestyporter.core.source.cache.SourceCache;
@@ -59,9 +60,6 @@ public final class Returns {
   private static final int LONGEST_COMMENT = 400;
   private static final int EXACT_DIGITS = 15;
   private static final String MARKED = "FAE0E4";
-  private static final String REASONS = "Why it was not taken";
-  private static final String ROW_OF = "Line of ";
-  private static final String RUN = "Run ";
 
   /** Kinds of files. */
   public enum Format {
@@ -105,7 +103,7 @@ public final class Returns {
     for (int c = 0; c < raw.width(); c++) {
       String title = c < inFile.size() ? inFile.get(c).title().strip() : "";
       // what was said when these rows came back before is said anew
-      if (!title.equals(REASONS) && !title.startsWith(ROW_OF + RUN)) {
+      if (!ReturnTitles.isOurs(title)) {
         int column = c < inFile.size() ? source.column(inFile.get(c).name()) : -1;
         if (column >= 0) {
           columns.put(kept.size(), column);
@@ -113,20 +111,6 @@ public final class Returns {
         kept.add(c);
       }
     }
-  }
-
-  /** Title of the column that tells which line of which run a row is. */
-  public static String mark(String run) {
-    return ROW_OF + run;
-  }
-
-  /** The run whose returns a file is, by the titles of its columns; null if it is none. */
-  public static @Nullable String runOf(List<String> titles) {
-    return titles.stream()
-        .filter(t -> t.startsWith(ROW_OF + RUN))
-        .map(t -> t.substring(ROW_OF.length()))
-        .findFirst()
-        .orElse(null);
   }
 
   /**
@@ -224,8 +208,8 @@ public final class Returns {
 
   private List<Cell> titled(List<Cell> titles) {
     List<Cell> all = new ArrayList<>(titles);
-    all.add(Cell.text(REASONS));
-    all.add(Cell.text(mark(run)));
+    all.add(Cell.text(ReturnTitles.REASONS));
+    all.add(Cell.text(ReturnTitles.mark(run)));
     return all;
   }
 

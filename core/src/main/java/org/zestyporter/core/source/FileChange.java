@@ -44,7 +44,11 @@ public record FileChange(
 
   /** The columns of a table as they are to be remembered. */
   public static List<ColumnShape> shape(SourceTable table) {
-    return table.profiles().stream().map(FileChange::shape).toList();
+    // what is said of rejected rows is none of the file's own
+    return table.profiles().stream()
+        .filter(p -> !ReturnTitles.isOurs(p.name()))
+        .map(FileChange::shape)
+        .toList();
   }
 
   private static ColumnShape shape(ColumnProfile p) {
@@ -54,6 +58,7 @@ public record FileChange(
   /** What has changed, renamed columns first; empty if nothing has. */
   public static List<FileChange> compare(List<ColumnShape> before, SourceTable table) {
     List<ColumnShape> now = shape(table);
+    boolean isReturned = ReturnTitles.runOf(table.columns()) != null;
     List<FileChange> changes = new ArrayList<>();
     List<ColumnShape> gone = new ArrayList<>();
     List<ColumnShape> added = new ArrayList<>(now);
@@ -71,7 +76,8 @@ public record FileChange(
     renamed(gone, added, changes);
     moved(same, changes);
     for (ColumnShape[] pair : same) {
-      if (isOtherType(pair[0].type(), pair[1].type())) {
+      // rejected rows hold what is wrong with them
+      if (!isReturned && isOtherType(pair[0].type(), pair[1].type())) {
         changes.add(
             new FileChange(
                 Kind.TYPE,

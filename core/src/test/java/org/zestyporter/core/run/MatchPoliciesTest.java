@@ -348,6 +348,19 @@ class MatchPoliciesTest {
     }
   }
 
+  /** Without a key nobody can be asked which record is meant: every row is a new one. */
+  @Test
+  void withoutAKeyThereIsNothingToAsk() throws SQLException, IOException {
+    try (Databases.Fresh on = Databases.h2()) {
+      schema(on);
+      Destination members =
+          members(OnMatch.ASK, OnNone.ASK, OnSeveral.ASK, OnRepeat.MERGE).withKeys(List.of());
+      RunReport report = go(on, members, new Kept(), false, ROWS);
+      assertThat(report.destinations().get(0).added()).isEqualTo(ROWS.length - 2);
+      assertThat(report.questions()).isEmpty();
+    }
+  }
+
   /** That a row speaks of another record lets the next key be asked. */
   @Test
   void whatIsNotTheSameIsLookedForByTheNextKey() throws SQLException, IOException {

@@ -29,9 +29,13 @@ import org.zestyporter.core.plan.MatchKey;
 import org.zestyporter.core.plan.Origin;
 import org.zestyporter.core.plan.Plan;
 import org.zestyporter.core.source.Correction;
+import org.zestyporter.core.source.FileChange;
+import org.zestyporter.core.source.ReturnTitles;
 import org.zestyporter.core.source.SourceReader;
 import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.source.cache.Batch;
+import org.zestyporter.core.source.reading.ColumnShape;
+import org.zestyporter.core.source.reading.Pick;
 import org.zestyporter.core.source.reading.Reading;
 import org.zestyporter.core.source.reading.ReadingBuilder;
 import org.zestyporter.core.step.Step;
@@ -65,9 +69,7 @@ class ReturnsTest {
         ReadingBuilder.builder()
             .section("Field")
             .fillDown(List.of("Grade"))
-            .picks(
-                List.of(
-                    new org.zestyporter.core.source.reading.Pick("Orchard", "B", 2, "Orchard:")))
+            .picks(List.of(new Pick("Orchard", "B", 2, "Orchard:")))
             .build();
     List<Fill> fills =
         List.of(
@@ -147,6 +149,11 @@ class ReturnsTest {
       schema(on);
       Path file = Files.writeString(folder.resolve("harvest.csv"), HARVEST);
       Returns[] returns = new Returns[1];
+      List<ColumnShape> shapes;
+      try (SourceTable table =
+          SourceReader.open(file, folder.resolve("first"), plan(List.of()).reading())) {
+        shapes = FileChange.shape(table);
+      }
       RunReport first = run(on, plan(List.of()), file, "2026-0003", returns);
       assertThat(first.destinations().get(0).added()).isEqualTo(3);
       assertThat(returns[0].size()).isEqualTo(3);
@@ -165,7 +172,9 @@ class ReturnsTest {
                 "Line of Run 2026-0003",
                 "Orchard",
                 "Field");
-        assertThat(Returns.runOf(table.columns())).isEqualTo("Run 2026-0003");
+        assertThat(ReturnTitles.runOf(table.columns())).isEqualTo("Run 2026-0003");
+        // nothing in it is told as another file's
+        assertThat(FileChange.compare(shapes, table)).isEmpty();
         assertThat(rows(table))
             .containsExactly(
                 "T-2|first|02.09.2026|tons|two, or three|"
@@ -192,7 +201,7 @@ class ReturnsTest {
         assertThat(table.columns())
             .contains("Line of Run 2026-0004")
             .doesNotContain("Line of Run 2026-0003");
-        assertThat(Returns.runOf(table.columns())).isEqualTo("Run 2026-0004");
+        assertThat(ReturnTitles.runOf(table.columns())).isEqualTo("Run 2026-0004");
       }
     }
   }

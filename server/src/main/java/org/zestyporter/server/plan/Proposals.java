@@ -13,7 +13,7 @@ import org.springframework.stereotype.Component;
 import org.zestyporter.core.application.jdbc.Database;
 import org.zestyporter.core.draft.PlanDraft;
 import org.zestyporter.core.plan.PlanJson;
-import org.zestyporter.core.run.Returns;
+import org.zestyporter.core.source.ReturnTitles;
 import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.source.reading.Reading;
 import org.zestyporter.core.value.PorterException;
@@ -70,7 +70,7 @@ class Proposals {
 
   /** The plan of the run whose rejected rows a file brings back; null if it brings none back. */
   private PlanViews.@Nullable Proposal returned(List<String> columns) {
-    String run = Returns.runOf(columns);
+    String run = ReturnTitles.runOf(columns);
     if (run == null) {
       return null;
     }
