@@ -165,6 +165,7 @@
     max-width: 300px;
     min-width: 90px;
     margin-right: 8px;
+    text-overflow: ellipsis;
   }
   .title:hover,
   .title:focus {
@@ -191,6 +192,11 @@
     font-style: normal;
     color: var(--ink-3);
   }
+  @media (max-width: 1100px) {
+    .chip i {
+      display: none;
+    }
+  }
   .saved {
     margin-left: auto;
     white-space: nowrap;
@@ -199,7 +205,6 @@
     flex: none;
   }
   @media (max-width: 900px) {
-    .chip i,
     .saved {
       display: none;
     }

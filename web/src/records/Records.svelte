@@ -200,6 +200,14 @@
     padding: 6px 0;
     flex: none;
   }
+  @media (max-width: 900px) {
+    .tables {
+      width: auto;
+      max-height: 150px;
+      border-right: 0;
+      border-bottom: 1px solid var(--ink);
+    }
+  }
   .tables a {
     display: flex;
     justify-content: space-between;
