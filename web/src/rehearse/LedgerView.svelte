@@ -7,6 +7,7 @@
   import { useKeys } from '../ui/keys.svelte';
   import Outcome from '../ui/Outcome.svelte';
   import { Tall } from '../ui/tall.svelte';
+  import { rowsOf, waitingRows } from './asked';
   import { Entries } from './entries.svelte';
   import Pick from '../ui/Pick.svelte';
   import { tell } from '../ui/toaster';
@@ -34,12 +35,12 @@
   let list = $state<HTMLElement>();
   const into = $derived(run.report?.destinations[0]);
   const outcomes = $derived(outcomesOf(run.kind, into));
-  const waiting = $derived(run.kind === 'rehearsal' ? (into?.waiting ?? 0) : 0);
+  const waiting = $derived(waitingRows(run.kind, into));
   const options = $derived<{ value: Shown; text: string }[]>([
     { value: '', text: 'All' },
     ...outcomes.map((o) => ({
       value: o,
-      text: `${outcomeWord(o, run.kind)} ${count((into?.[o] ?? 0) - (o === 'rejected' ? waiting : 0))}`,
+      text: `${outcomeWord(o, run.kind)} ${count(rowsOf(run.kind, into, o))}`,
     })),
     ...(waiting ? [{ value: 'waiting' as const, text: `Waiting ${count(waiting)}` }] : []),
   ]);

@@ -4,6 +4,7 @@
   import OtherTables from '../ui/OtherTables.svelte';
   import Slip from '../ui/Slip.svelte';
   import { count, outcomesOf, outcomeWord } from '../ui/words';
+  import { rowsOf, waitingRows } from './asked';
 
   let {
     report,
@@ -14,9 +15,8 @@
   }: { report: RunReport; verb: string; at: string; title?: string; kind?: string } = $props();
   const into = $derived(report.destinations[0]!);
   const outcomes = $derived(outcomesOf(kind, into));
-  /** Rows that nothing keeps back but a question; a run leaves them out. */
-  const waiting = $derived(kind === 'rehearsal' ? (into.waiting ?? 0) : 0);
-  const rows = (outcome: Outcome) => (into[outcome] ?? 0) - (outcome === 'rejected' ? waiting : 0);
+  const waiting = $derived(waitingRows(kind, into));
+  const rows = (outcome: Outcome) => rowsOf(kind, into, outcome);
 </script>
 
 <div class="outcomes">

@@ -3,11 +3,11 @@
   import { api, got } from '../api/client';
   import type { ProblemGroup, RunReport, StepHelp } from '../api/types';
   import type { OpenPlan } from '../plan/plan.svelte';
-  import { OF_MATCH } from '../plan/trip';
   import Slip from '../ui/Slip.svelte';
   import { count, many } from '../ui/words';
   import { region } from '../ui/region';
   import { tell } from '../ui/toaster';
+  import { grouped } from './asked';
   import Mend from './Mend.svelte';
 
   interface Props {
@@ -44,20 +44,7 @@
   const shown = $derived(report.destinations[0]?.table);
   const named = (of: { destination: string; field?: string | null }) =>
     of.destination === shown ? (of.field ?? '') : `${of.destination}.${of.field ?? ''}`;
-  const asked = $derived(
-    [...new Set(report.questions.map(named))].map((name) => {
-      const words = report.questions.filter((q) => named(q) === name);
-      const first = words[0]!;
-      return {
-        name,
-        field: first.field,
-        here: first.destination === shown,
-        ofMatch: OF_MATCH.includes(first.code),
-        words,
-        rows: words.reduce((sum, q) => sum + q.rows, 0),
-      };
-    }),
-  );
+  const asked = $derived(grouped(report.questions, shown));
   const made = $derived(
     [...new Set(report.created.map((c) => c.table))].map((table) => ({
       table,
@@ -105,14 +92,14 @@
         >
       </div>
       <div class="questions">
-        {#each asked as question (question.name)}
+        {#each asked as question (question.name + question.kind)}
           <div class="group" data-code="question">
             <b class="waiting r n">{count(question.rows)}</b>
             <div>
               <b class="m">{question.name}</b>
-              {question.ofMatch ? 'is of no record, or of several' : 'knows no such word'}
+              {question.kind === 'words' ? 'knows no such word' : 'is of no record, or of several'}
               <div class="values">
-                {#each question.words.slice(0, 6) as word (word.value)}
+                {#each question.words.filter((w) => w.value).slice(0, 6) as word (word.value)}
                   <button
                     class="value"
                     title="show its rows"

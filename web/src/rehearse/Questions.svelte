@@ -7,7 +7,8 @@
   import { useKeys } from '../ui/keys.svelte';
   import Slip from '../ui/Slip.svelte';
   import { count, many } from '../ui/words';
-  import { Asking, type Asked, type Choice } from './asking.svelte';
+  import type { Asked } from './asked';
+  import { Asking, type Choice } from './asking.svelte';
 
   interface Props {
     open: OpenPlan;

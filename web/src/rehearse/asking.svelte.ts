@@ -5,8 +5,8 @@ import type { KeyAdvice, Question, Suggestion } from '../api/types';
 import { learn, suggestions } from '../fill/answers';
 import { withFiner } from '../match/keys';
 import type { OpenPlan } from '../plan/plan.svelte';
-import { OF_MATCH } from '../plan/trip';
 import { tell } from '../ui/toaster';
+import { grouped, type Asked } from './asked';
 
 const LETTERED = 3;
 
@@ -14,17 +14,6 @@ const LETTERED = 3;
 export interface Choice {
   kind: 'use' | 'other' | 'blank';
   value: string;
-}
-
-/** Questions of one kind about one field: words, guesses, or which records rows speak of. */
-export interface Asked {
-  name: string;
-  field: string;
-  /** False for what concerns another table than the one that is shown. */
-  here: boolean;
-  kind: 'words' | 'guess' | 'several-matches' | 'no-match' | 'matched';
-  words: Question[];
-  rows: number;
 }
 
 export class Asking {
@@ -42,33 +31,8 @@ export class Asking {
   asked: Asked[] = $derived.by(() => {
     const report = this.open.rehearsal?.report;
     if (!report) return [];
-    const table = report.destinations[0]?.table;
-    const groups: Asked[] = [];
-    for (const question of report.questions) {
-      const here = question.destination === table;
-      const name = here ? question.field : `${question.destination}.${question.field}`;
-      const kind: Asked['kind'] = OF_MATCH.includes(question.code)
-        ? (question.code as Asked['kind'])
-        : question.code === 'guess'
-          ? 'guess'
-          : 'words';
-      if (this.answered.has(this.id(question))) continue;
-      const known = groups.find((g) => g.name === name && g.kind === kind);
-      if (known) {
-        known.words.push(question);
-        known.rows += question.rows;
-      } else {
-        groups.push({
-          name,
-          field: question.field,
-          here,
-          kind,
-          words: [question],
-          rows: question.rows,
-        });
-      }
-    }
-    return groups;
+    const open = report.questions.filter((q) => !this.answered.has(this.id(q)));
+    return grouped(open, report.destinations[0]?.table);
   });
   waiting = $derived(this.asked.reduce((sum, a) => sum + a.rows, 0));
   current = $derived(this.asked[Math.min(this.at, this.asked.length - 1)]);

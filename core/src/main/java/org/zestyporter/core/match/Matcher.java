@@ -2,7 +2,6 @@ package org.zestyporter.core.match;
 
 import java.security.SecureRandom;
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
@@ -54,8 +53,7 @@ public final class Matcher {
     private final KeyNotes notes = new KeyNotes();
     private final FoundRecords found;
 
-    /** What somebody has decided about rows, by the text of their key. */
-    private final Map<String, Decision> decisions = new HashMap<>();
+    private final KeyDecisions decisions;
 
     /** The latest of several records, by the place of their key. */
     private Map<Integer, List<Object>> latest = Map.of();
@@ -65,8 +63,9 @@ public final class Matcher {
 
     private LongMap<Boolean> seen = new LongMap<>();
 
-    Known(FoundRecords found) {
+    Known(FoundRecords found, KeyDecisions decisions) {
       this.found = found;
+      this.decisions = decisions;
     }
   }
 
@@ -107,15 +106,9 @@ public final class Matcher {
     this.latestBy = latestBy;
     for (MatchKey key : keys) {
       PreparedKey prepared = new PreparedKey(key, table);
-      Known one = new Known(new FoundRecords(table.fields(table.primaryKey())));
-      for (Decision decision : decisions) {
-        String of = prepared.text(decision.of());
-        if (of != null) {
-          one.decisions.put(of, decision);
-        }
-      }
+      FoundRecords found = new FoundRecords(table.fields(table.primaryKey()));
       this.keys.add(prepared);
-      this.known.add(one);
+      this.known.add(new Known(found, new KeyDecisions(prepared, decisions)));
     }
   }
 
@@ -266,10 +259,7 @@ public final class Matcher {
       if (!keys.get(k).ofRow(byField, row, scratch)) {
         continue;
       }
-      Match match = found(k, index, scratch);
-      if (!known.get(k).decisions.isEmpty()) {
-        match = decided(k, match, byField, row);
-      }
+      Match match = known.get(k).decisions.applied(found(k, index, scratch), byField, row);
       if (!match.records().isEmpty() || match.act() != null && match.act() != Decision.Act.OTHER) {
         return match;
       }
@@ -293,29 +283,6 @@ public final class Matcher {
         repeat == null ? index : repeat.first(),
         repeat == null ? index : repeat.last(),
         null);
-  }
-
-  /** What is found, seeing what somebody has decided; which may speak of a record that is gone. */
-  private Match decided(int k, Match match, ValueColumn[] byField, int row) {
-    String text = keys.get(k).text(byField, row);
-    Decision decision = text == null ? null : known.get(k).decisions.get(text);
-    if (decision == null) {
-      return match;
-    }
-    List<List<Object>> records = match.records();
-    if (decision.act() == Decision.Act.TAKE) {
-      records = records.stream().filter(r -> isRecord(r, decision.record())).toList();
-      if (records.isEmpty()) {
-        return match;
-      }
-    } else if (decision.act() == Decision.Act.OTHER) {
-      records = List.of();
-    }
-    return new Match(match.key(), records, match.first(), match.last(), decision.act());
-  }
-
-  private static boolean isRecord(List<Object> key, @Nullable List<String> record) {
-    return record != null && key.stream().map(Values::text).toList().equals(record);
   }
 
   private static PorterException collision() {

@@ -1,6 +1,5 @@
 package org.zestyporter.core.run;
 
-import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -9,18 +8,12 @@ import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.KeyIndex;
 import org.zestyporter.core.application.WriteSession;
-import org.zestyporter.core.fill.Awaited;
-import org.zestyporter.core.fill.CompiledFill;
 import org.zestyporter.core.fill.Filled;
-import org.zestyporter.core.fill.Pending;
 import org.zestyporter.core.match.Matcher;
 import org.zestyporter.core.plan.Decision;
-import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Policies;
 import org.zestyporter.core.value.Problem;
 import org.zestyporter.core.value.ProblemCode;
-import org.zestyporter.core.value.ValueColumn;
-import org.zestyporter.core.value.Values;
 
 /**
  * Decides the outcome of each row in one destination from its values, the record it matches and the
@@ -38,8 +31,8 @@ final class Decider {
   /** Records of keys that make one record each, by the hash of the key. */
   private final Map<Long, Object> claimed = new HashMap<>();
 
-  /** What rows before the last one with the same key give its record, by the last one's index. */
-  private final Map<Integer, Object[]> merges = new HashMap<>();
+  private final Merges merges;
+  private final Differences differences;
 
   /** Records of rows that are kept of several with the same key, by the row's index. */
   private final Map<Integer, Object> kept = new HashMap<>();
@@ -49,25 +42,18 @@ final class Decider {
   /** Fills of fields whose values must be unique. */
   private final boolean[] guarded;
 
-  /** Fills whose values are the same only if they are equal in one form. */
-  private final boolean[] isPlain;
-
   Decider(Target target, boolean writes) {
     this.target = target;
     this.writes = writes;
     this.touched = target.destination.keys().size() > 1 ? new KeyIndex() : null;
     this.required = new boolean[target.fills.size()];
     this.guarded = new boolean[required.length];
-    this.isPlain = new boolean[required.length];
+    this.merges = new Merges(required.length);
+    this.differences = new Differences(target);
     for (int f = 0; f < required.length; f++) {
       FieldInfo field = target.fills.get(f).field();
       required[f] = field.required();
       guarded[f] = target.guard.uses(field.name());
-      isPlain[f] =
-          switch (field.storage().kind()) {
-            case TEXT, NUMBER, DATE -> !target.matcher.loosens(field);
-            default -> false;
-          };
     }
   }
 
@@ -269,10 +255,9 @@ final class Decider {
     private boolean isRepeat() {
       int index = rows.first + r;
       int keeps = keptOf(target, match);
-      boolean merges = target.destination.policies().onRepeat() == Policies.OnRepeat.MERGE;
       if (keeps == index) {
-        if (merges) {
-          takeMerged();
+        if (target.destination.policies().onRepeat() == Policies.OnRepeat.MERGE) {
+          merges.take(rows, r);
         }
         return false;
       }
@@ -283,7 +268,7 @@ final class Decider {
         case KEEP_LAST ->
             skip(ProblemCode.REPEATED, "line " + lineOf(match.last()) + " repeats it and is kept");
         case MERGE -> {
-          merge(keeps);
+          merges.add(rows, r, keeps);
           skip(ProblemCode.REPEATED, "goes into the record of line " + lineOf(match.last()));
         }
         case KEEP_FIRST ->
@@ -301,27 +286,6 @@ final class Decider {
 
     private long lineOf(int index) {
       return target.lines.line(index);
-    }
-
-    /** Lets the last row with the same key have what this one gives. */
-    private void merge(int last) {
-      Object[] given = merges.computeIfAbsent(last, l -> new Object[required.length]);
-      for (int f = 0; f < given.length; f++) {
-        Object value = rows.value(f, r);
-        boolean isThere = !(value instanceof Awaited) && !(value instanceof Pending);
-        if (given[f] == null && isThere) {
-          given[f] = value;
-        }
-      }
-    }
-
-    private void takeMerged() {
-      Object[] given = merges.remove(rows.first + r);
-      for (int f = 0; given != null && f < given.length; f++) {
-        if (given[f] != null && !given[f].equals(rows.value(f, r))) {
-          rows.settle(f, r, new Filled(given[f], null, false, false));
-        }
-      }
     }
 
     /** True if somebody has decided that rows with this key are left out. */
@@ -451,34 +415,21 @@ final class Decider {
     }
 
     private void update(List<Object> record) {
-      List<Integer> changed = null;
-      for (int f = 0; f < required.length; f++) {
-        CompiledFill fill = target.fills.get(f);
-        if (fill.fill().onlyNew()) {
-          continue;
-        }
-        boolean blank = rows.isBlank(f, r);
-        if (blank && fill.fill().blankOnMatch() != Fill.BlankOnMatch.CLEAR || isSame(f)) {
-          continue;
-        }
-        if (isHeld(fill.fieldIndex()) || !blank && isKeptBy(fill, rows.value(f, r))) {
-          continue;
-        }
-        if (blank && !fill.field().nullable()) {
-          reject(ProblemCode.REQUIRED, fill.field().name(), "", "blank, and it can't be cleared");
-          return;
-        }
-        changed = changed == null ? new ArrayList<>() : changed;
-        changed.add(f);
+      List<Integer> changed = differences.of(rows, r, match.key());
+      int last = changed.isEmpty() ? -1 : changed.get(changed.size() - 1);
+      if (last >= 0 && differences.isUnclearable(rows, r, last)) {
+        String field = target.fills.get(last).field().name();
+        reject(ProblemCode.REQUIRED, field, "", "blank, and it can't be cleared");
+        return;
       }
-      boolean moves = movesToOtherParent();
-      if (changed == null && !moves) {
+      boolean moves = differences.movesToOtherParent(rows, r);
+      if (changed.isEmpty() && !moves) {
         outcome(Outcome.UNCHANGED);
         return;
       }
       List<Integer> fields = new ArrayList<>();
       List<Object> values = new ArrayList<>();
-      for (int f : changed == null ? List.<Integer>of() : changed) {
+      for (int f : changed) {
         fields.add(target.fills.get(f).fieldIndex());
         values.add(rows.value(f, r));
       }
@@ -491,42 +442,11 @@ final class Decider {
           && isKept(record, fields, values)) {
         return;
       }
-      rows.changed[r] =
-          changed == null ? new int[0] : changed.stream().mapToInt(Integer::intValue).toArray();
+      rows.changed[r] = changed.stream().mapToInt(Integer::intValue).toArray();
       outcome(Outcome.CHANGED);
       if (writes) {
         rows.updates[r] = new WriteSession.Change(line, record, fields, values);
       }
-    }
-
-    /** True if the record has something in a field, and only its blanks are filled. */
-    private boolean isHeld(int field) {
-      return target.destination.policies().onMatch() == Policies.OnMatch.FILL_BLANKS
-          && held(field) != null;
-    }
-
-    /** True if the record keeps its number or day, since the new one is lower, or higher. */
-    private boolean isKeptBy(CompiledFill fill, Object value) {
-      Fill.Never never = fill.fill().never();
-      Object held = never == null ? null : held(fill.fieldIndex());
-      if (held == null) {
-        return false;
-      }
-      int order = fill.field().storage().compare(value, held);
-      boolean keeps = never == Fill.Never.LOWER ? order < 0 : order > 0;
-      if (keeps) {
-        boolean isDay = !(value instanceof BigDecimal);
-        String reason =
-            (order < 0 ? (isDay ? "earlier" : "lower") : isDay ? "later" : "higher")
-                + " than “"
-                + Values.text(held)
-                + "”, which the record keeps";
-        rows.note(
-            r,
-            new LedgerEntry.Note(
-                ProblemCode.KEPT, fill.field().name(), Values.text(value), reason, true));
-      }
-      return keeps;
     }
 
     /** True if others have to know of the new value of one of these fills. */
@@ -552,36 +472,6 @@ final class Decider {
       }
       rows.waits[r] = target.guard.take(line, hashes, record, before(rows, r), false);
       return false;
-    }
-
-    /** True if the record belongs to another parent than the row's. */
-    private boolean movesToOtherParent() {
-      Target.Parent parent = target.parent;
-      return parent != null
-          && !isHeld(parent.fieldIndex())
-          && !parent.field().storage().same(rows.parent(r), held(parent.fieldIndex()));
-    }
-
-    /** What the record that was found has in a field; null if blank. */
-    private @Nullable Object held(int field) {
-      return rows.found.columns()[field].value(rows.before[r]);
-    }
-
-    /** True if a fill gives what the record has. */
-    private boolean isSame(int f) {
-      CompiledFill fill = target.fills.get(f);
-      if (!rows.isSettled(r)) {
-        ValueColumn given = rows.filled.column(f).values();
-        ValueColumn held = rows.found.columns()[fill.fieldIndex()];
-        if (given.isEqual(r, held, rows.before[r])) {
-          return true;
-        }
-        if (isPlain[f] && given.form() == held.form() && given.scale() == held.scale()) {
-          return false;
-        }
-      }
-      return target.matcher.same(
-          match.key(), fill.field(), rows.value(f, r), held(fill.fieldIndex()));
     }
 
     private boolean isBroken(Object[] values, boolean isNew) {

@@ -5,11 +5,8 @@ import java.io.IOException;
 import java.io.OutputStream;
 import java.io.OutputStreamWriter;
 import java.io.Writer;
-import java.math.BigDecimal;
 import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
-import java.time.LocalDate;
-import java.time.LocalDateTime;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.LinkedHashMap;
@@ -19,12 +16,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
-import org.dhatim.fastexcel.VisibilityState;
-import org.dhatim.fastexcel.Workbook;
-import org.dhatim.fastexcel.Worksheet;
 import org.jspecify.annotations.Nullable;
-import org.zestyporter.core.application.FieldInfo;
-import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Origin;
@@ -56,10 +48,6 @@ import org.zestyporter.core.value.PorterException;
  */
 public final class Returns {
   private static final int MOST_ROWS = 1_000_000;
-  private static final int MOST_CHOICES = 500;
-  private static final int LONGEST_COMMENT = 400;
-  private static final int EXACT_DIGITS = 15;
-  private static final String MARKED = "FAE0E4";
 
   /** Kinds of files. */
   public enum Format {
@@ -70,9 +58,19 @@ public final class Returns {
   }
 
   /** Why a line was rejected, and by which fields. */
-  private record Rejected(Set<String> reasons, Set<Place> fields) {}
+  record Rejected(Set<String> reasons, Set<Place> fields) {}
 
-  private record Place(int destination, String field) {}
+  /** A field of a destination, by the destination's place in the plan. */
+  record Place(int destination, String field) {}
+
+  /** Takes the lines of the file, one after the other. */
+  interface Lines {
+    /**
+     * @param line its number, from 1
+     * @param rejected why it was rejected; null if it is none of the rows
+     */
+    void line(long line, List<Cell> cells, @Nullable Rejected rejected) throws IOException;
+  }
 
   private final OpenedPlan opened;
   private final SourceTable source;
@@ -159,17 +157,11 @@ public final class Returns {
     if (format == Format.CSV) {
       csv(out);
     } else {
-      workbook(out);
+      String name = reading.sheet() == null ? "Returns" : reading.sheet();
+      ReturnsWorkbook book = new ReturnsWorkbook(out, name, opened, this::feeding);
+      go(book);
+      book.finish();
     }
-  }
-
-  /** Takes the lines of the file, one after the other. */
-  private interface Lines {
-    /**
-     * @param line its number, from 1
-     * @param rejected why it was rejected; null if it is none of the rows
-     */
-    void line(long line, List<Cell> cells, @Nullable Rejected rejected) throws IOException;
   }
 
   private void go(Lines lines) throws IOException {
@@ -300,96 +292,5 @@ public final class Returns {
         });
     csv.flush();
     writer.flush();
-  }
-
-  private void workbook(OutputStream out) throws IOException {
-    Workbook book = new Workbook(out, "Zesty Porter", "1.0");
-    String name = reading.sheet() == null ? "Returns" : reading.sheet();
-    Worksheet sheet = book.newWorksheet(name);
-    Choices choices = new Choices(book, opened);
-    go(
-        (line, cells, why) -> {
-          int row = (int) line - 1;
-          for (int c = 0; c < cells.size(); c++) {
-            put(sheet, row, c, cells.get(c));
-          }
-          if (why == null) {
-            return;
-          }
-          sheet.style(row, kept.size()).fillColor(MARKED).set();
-          for (Place place : why.fields()) {
-            for (int c : feeding(place)) {
-              sheet.style(row, c).fillColor(MARKED).set();
-              sheet.comment(row, c, comment(why, place));
-              choices.offer(sheet, row, c, place);
-            }
-          }
-        });
-    book.finish();
-  }
-
-  private static String comment(Rejected why, Place place) {
-    String said =
-        String.join(
-            "\n", why.reasons().stream().filter(r -> r.startsWith(place.field() + ": ")).toList());
-    return said.length() > LONGEST_COMMENT ? said.substring(0, LONGEST_COMMENT) + "…" : said;
-  }
-
-  private static void put(Worksheet sheet, int row, int column, Cell cell) {
-    Object value = cell.kind() == Cell.Kind.ERROR ? cell.text() : cell.value();
-    if (value instanceof BigDecimal number && number.precision() <= EXACT_DIGITS) {
-      sheet.value(row, column, number);
-    } else if (value instanceof LocalDate day) {
-      sheet.value(row, column, day);
-      sheet.style(row, column).format("yyyy-mm-dd").set();
-    } else if (value instanceof LocalDateTime moment) {
-      sheet.value(row, column, moment);
-      sheet.style(row, column).format("yyyy-mm-dd hh:mm:ss").set();
-    } else if (value instanceof Boolean truth) {
-      sheet.value(row, column, truth);
-    } else if (!cell.text().isEmpty()) {
-      sheet.value(row, column, cell.text());
-    }
-  }
-
-  /** Lists of what fields may hold, on a sheet that is not shown. */
-  private static final class Choices {
-    private final Workbook book;
-    private final OpenedPlan opened;
-    private final Map<Place, Integer> listed = new LinkedHashMap<>();
-    private @Nullable Worksheet sheet;
-
-    Choices(Workbook book, OpenedPlan opened) {
-      this.book = book;
-      this.opened = opened;
-    }
-
-    /** Offers the choices of a field in a cell, if it has any. */
-    void offer(Worksheet in, int row, int column, Place place) {
-      TableInfo table = opened.table(opened.plan().destinations().get(place.destination()));
-      FieldInfo field = table.find(place.field());
-      List<String> choices = field == null ? null : field.choices();
-      if (choices == null || choices.isEmpty() || choices.size() > MOST_CHOICES) {
-        return;
-      }
-      int at = listed.computeIfAbsent(place, p -> list(choices));
-      in.range(row, column, row, column)
-          .validateWithList(sheet.range(0, at, choices.size() - 1, at))
-          .errorTitle("")
-          .error("")
-          .showErrorMessage(false);
-    }
-
-    private int list(List<String> choices) {
-      if (sheet == null) {
-        sheet = book.newWorksheet("choices");
-        sheet.setVisibilityState(VisibilityState.HIDDEN);
-      }
-      int at = listed.size();
-      for (int i = 0; i < choices.size(); i++) {
-        sheet.value(i, at, choices.get(i));
-      }
-      return at;
-    }
   }
 }

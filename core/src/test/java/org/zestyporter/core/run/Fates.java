@@ -29,6 +29,25 @@ final class Fates implements Ledger {
     }
   }
 
+  LedgerEntry line(long line) {
+    return entries.stream().filter(e -> e.line() == line).findFirst().orElseThrow();
+  }
+
+  /** What a rehearsal and a run of the same have to agree in. */
+  List<String> told() {
+    return entries.stream()
+        .map(
+            e ->
+                String.join(
+                    " ",
+                    String.valueOf(e.line()),
+                    e.outcome().word(),
+                    String.valueOf(e.matchedBy()),
+                    e.changed().toString(),
+                    e.notes().toString()))
+        .toList();
+  }
+
   /** The reasons of a line, in all destinations. */
   String reasons(long line) {
     return entries.stream()
@@ -40,6 +59,6 @@ final class Fates implements Ledger {
 
   /** The code of the first thing that there is to say of a line. */
   ProblemCode code(long line) {
-    return entries.stream().filter(e -> e.line() == line).findFirst().get().notes().get(0).code();
+    return line(line).notes().get(0).code();
   }
 }

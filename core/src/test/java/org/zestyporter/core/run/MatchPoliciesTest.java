@@ -8,7 +8,6 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.SQLException;
 import java.time.LocalDateTime;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.function.UnaryOperator;
@@ -67,41 +66,6 @@ class MatchPoliciesTest {
 
   @TempDir Path folder;
 
-  private static final class Kept implements Ledger {
-    private final List<LedgerEntry> entries = new ArrayList<>();
-
-    @Override
-    public void begin(LedgerLayout layout) {
-      // the entries say it all
-    }
-
-    @Override
-    public void append(LedgerChunk chunk) {
-      entries.addAll(chunk.entries());
-    }
-
-    LedgerEntry line(long line) {
-      return entries.stream().filter(e -> e.line() == line).findFirst().orElseThrow();
-    }
-
-    /** What a rehearsal and a run have to agree in. */
-    List<String> told() {
-      return entries.stream()
-          .map(
-              e ->
-                  e.line()
-                      + " "
-                      + e.outcome()
-                      + " "
-                      + e.matchedBy()
-                      + " "
-                      + e.changed()
-                      + " "
-                      + e.notes())
-          .toList();
-    }
-  }
-
   private static void schema(Databases.Fresh on) throws SQLException {
     on.execute(
         "CREATE TABLE mitglied (id INTEGER PRIMARY KEY, nummer VARCHAR(8), nachname VARCHAR(40),"
@@ -146,7 +110,7 @@ class MatchPoliciesTest {
   }
 
   private RunReport go(
-      Databases.Fresh on, Destination destination, Kept ledger, boolean run, String... rows)
+      Databases.Fresh on, Destination destination, Fates ledger, boolean run, String... rows)
       throws IOException {
     Path file = folder.resolve("chor.csv");
     Files.writeString(file, String.join("\n", rows) + "\n");
@@ -187,11 +151,11 @@ class MatchPoliciesTest {
   private void combination(Databases.Fresh on, Destination members)
       throws SQLException, IOException {
     fill(on);
-    Kept rehearsed = new Kept();
+    Fates rehearsed = new Fates();
     RunReport rehearsal = go(on, members, rehearsed, false, ROWS);
-    Kept again = new Kept();
+    Fates again = new Fates();
     go(on, members, again, false, ROWS);
-    Kept written = new Kept();
+    Fates written = new Fates();
     RunReport run = go(on, members, written, true, ROWS);
     String which = members.policies().toString();
     assertThat(again.told()).as(which).isEqualTo(rehearsed.told());
@@ -203,7 +167,7 @@ class MatchPoliciesTest {
         .as(which)
         .isEqualTo(ROWS.length - 1);
     RunReport.DestinationReport second =
-        go(on, members, new Kept(), true, ROWS).destinations().get(0);
+        go(on, members, new Fates(), true, ROWS).destinations().get(0);
     assertThat(second.added() + second.changed()).as(which).isZero();
   }
 
@@ -212,7 +176,7 @@ class MatchPoliciesTest {
   void repeatsAreMergedIntoOneRecord(Databases.Fresh on) throws SQLException, IOException {
     try (on) {
       schema(on);
-      Kept ledger = new Kept();
+      Fates ledger = new Fates();
       go(on, members(null, null, null, OnRepeat.MERGE), ledger, true, ROWS);
       assertThat(ledger.line(5).outcome()).isEqualTo(Outcome.SKIPPED);
       assertThat(ledger.line(5).notes().get(0).reason()).contains("the record of line 7");
@@ -228,14 +192,14 @@ class MatchPoliciesTest {
   void ofSeveralTheLatestIsTaken(Databases.Fresh on) throws SQLException, IOException {
     try (on) {
       schema(on);
-      Kept ledger = new Kept();
+      Fates ledger = new Fates();
       go(on, members(null, null, OnSeveral.LATEST, null), ledger, true, ROWS);
       assertThat(ledger.line(4).outcome()).isEqualTo(Outcome.CHANGED);
       assertThat(ledger.line(4).recordKey()).isEqualTo("5");
       assertThat(text(on, "stimme", "id = 5")).isEqualTo("Tenor");
       fill(on);
       on.execute("UPDATE mitglied SET eintritt = '2005-01-01' WHERE id = 4");
-      Kept even = new Kept();
+      Fates even = new Fates();
       go(on, members(null, null, OnSeveral.LATEST, null), even, false, ROWS);
       assertThat(even.line(4).outcome()).isEqualTo(Outcome.REJECTED);
       assertThat(even.line(4).notes().get(0).reason())
@@ -250,13 +214,13 @@ class MatchPoliciesTest {
     try (on) {
       schema(on);
       Destination members = members(Policies.DEFAULT);
-      Kept ledger = new Kept();
+      Fates ledger = new Fates();
       go(on, members.withAmong("AND([ausgetreten]=0; [id]<>4)"), ledger, true, ROWS);
       assertThat(ledger.line(4).recordKey()).isEqualTo("3");
-      assertThatThrownBy(() -> go(on, members.withAmong("[gone]=0"), new Kept(), false, ROWS))
+      assertThatThrownBy(() -> go(on, members.withAmong("[gone]=0"), new Fates(), false, ROWS))
           .isInstanceOf(PorterException.class)
           .hasMessageContaining("gone");
-      assertThatThrownBy(() -> go(on, members.withAmong("[id]+1"), new Kept(), false, ROWS))
+      assertThatThrownBy(() -> go(on, members.withAmong("[id]+1"), new Fates(), false, ROWS))
           .isInstanceOf(PorterException.class)
           .hasMessageContaining("TRUE or FALSE");
     }
@@ -267,7 +231,7 @@ class MatchPoliciesTest {
   void onlyBlanksAreFilled(Databases.Fresh on) throws SQLException, IOException {
     try (on) {
       schema(on);
-      Kept ledger = new Kept();
+      Fates ledger = new Fates();
       go(on, members(OnMatch.FILL_BLANKS, null, null, null), ledger, true, ROWS);
       assertThat(text(on, "stimme", "id = 1")).isEqualTo("Alt");
       assertThat(text(on, "ort", "id = 1")).isEqualTo("Kiel");
@@ -285,7 +249,7 @@ class MatchPoliciesTest {
       Destination members = members(Policies.DEFAULT);
       UnaryOperator<Fill> change = f -> f.field().equals("beitrag") ? f.withNever(never) : f;
       Destination bounded = members.withFills(members.fills().stream().map(change).toList());
-      Kept ledger = new Kept();
+      Fates ledger = new Fates();
       RunReport report = go(on, bounded, ledger, true, ROWS);
       assertThat(text(on, "beitrag", "id = 1")).startsWith(left);
       if (never == Fill.Never.LOWER) {
@@ -296,7 +260,7 @@ class MatchPoliciesTest {
       }
       UnaryOperator<Fill> wrong = f -> f.field().equals("ort") ? f.withNever(never) : f;
       Destination odd = members.withFills(members.fills().stream().map(wrong).toList());
-      assertThatThrownBy(() -> go(on, odd, new Kept(), false, ROWS))
+      assertThatThrownBy(() -> go(on, odd, new Fates(), false, ROWS))
           .hasMessageContaining("it is no number and no date");
     }
   }
@@ -311,7 +275,7 @@ class MatchPoliciesTest {
     try (on) {
       schema(on);
       Destination asks = members(OnMatch.UPDATE, OnNone.ASK, OnSeveral.ASK, null);
-      Kept ledger = new Kept();
+      Fates ledger = new Fates();
       RunReport report = go(on, asks, ledger, false, ROWS);
       LedgerEntry.Note question = ledger.line(4).notes().get(0);
       assertThat(question.question()).isTrue();
@@ -330,7 +294,7 @@ class MatchPoliciesTest {
                   decision("Öztürk", "1999-01-01", Decision.Act.OTHER),
                   decision("Özdemir", "1975-05-05", Decision.Act.SKIP),
                   new Decision(Map.of("nummer", "99"), Decision.Act.REJECT, null)));
-      Kept then = new Kept();
+      Fates then = new Fates();
       RunReport after = go(on, decided, then, true, ROWS);
       assertThat(then.line(4).recordKey()).isEqualTo("4");
       assertThat(then.line(4).outcome()).isEqualTo(Outcome.CHANGED);
@@ -342,7 +306,7 @@ class MatchPoliciesTest {
 
       // the record that was meant is gone: it is asked anew
       on.execute("DELETE FROM mitglied WHERE id = 4");
-      Kept gone = new Kept();
+      Fates gone = new Fates();
       go(on, decided, gone, false, ROWS);
       assertThat(gone.line(4).notes().get(0).question()).isTrue();
     }
@@ -355,7 +319,7 @@ class MatchPoliciesTest {
       schema(on);
       Destination members =
           members(OnMatch.ASK, OnNone.ASK, OnSeveral.ASK, OnRepeat.MERGE).withKeys(List.of());
-      RunReport report = go(on, members, new Kept(), false, ROWS);
+      RunReport report = go(on, members, new Fates(), false, ROWS);
       assertThat(report.destinations().get(0).added()).isEqualTo(ROWS.length - 2);
       assertThat(report.questions()).isEmpty();
     }
@@ -370,12 +334,12 @@ class MatchPoliciesTest {
           members(Policies.DEFAULT)
               .withDecisions(
                   List.of(new Decision(Map.of("nummer", "7"), Decision.Act.OTHER, null)));
-      Kept ledger = new Kept();
+      Fates ledger = new Fates();
       String titles = "Nr;Nachname;Geboren;Stimme;Beitrag;Ort";
       go(on, members, ledger, false, titles, "7;Adler;1980-01-02;;;", "7;X;1980-01-02;;;");
       // both rows hold number 7, so the last one is kept; by name nobody is found
       assertThat(ledger.line(3).outcome()).isEqualTo(Outcome.NEW);
-      Kept alone = new Kept();
+      Fates alone = new Fates();
       go(on, members, alone, false, titles, "7;Adler;1980-01-02;;;");
       assertThat(alone.line(2).matchedBy()).isEqualTo(2);
     }

@@ -10,11 +10,8 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.SQLException;
 import java.time.LocalDateTime;
-import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
-import java.util.stream.Collectors;
 import java.util.zip.ZipFile;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -33,7 +30,7 @@ import org.zestyporter.core.source.FileChange;
 import org.zestyporter.core.source.ReturnTitles;
 import org.zestyporter.core.source.SourceReader;
 import org.zestyporter.core.source.SourceTable;
-import org.zestyporter.core.source.cache.Batch;
+import org.zestyporter.core.source.TestTables;
 import org.zestyporter.core.source.reading.ColumnShape;
 import org.zestyporter.core.source.reading.Pick;
 import org.zestyporter.core.source.reading.Reading;
@@ -54,8 +51,6 @@ class ReturnsTest {
           + "T-4;second;03.09.2026;7;\nT-5;;04.09.2026;8;=1+1\nT-6;rotten;05.09.2026;5;é\n";
 
   @TempDir Path folder;
-
-  private final List<LedgerEntry> entries = new ArrayList<>();
 
   private static void schema(Databases.Fresh on) throws SQLException {
     on.execute(
@@ -92,25 +87,13 @@ class ReturnsTest {
 
   private RunReport run(Databases.Fresh on, Plan plan, Path file, String number, Returns[] into)
       throws IOException {
-    entries.clear();
     try (SourceTable source =
         SourceReader.open(file, folder.resolve("cells" + number), plan.reading())) {
       OpenedPlan opened = new OpenedPlan(on.database(), source, plan, CONTEXT, Shared.NONE);
       Returns returns = new Returns(opened, "Run " + number);
-      Ledger ledger =
-          new Ledger() {
-            @Override
-            public void begin(LedgerLayout layout) {
-              // one destination
-            }
-
-            @Override
-            public void append(LedgerChunk chunk) {
-              entries.addAll(chunk.entries());
-            }
-          };
+      Fates ledger = new Fates();
       RunReport report = new Pipeline(opened).run(number, ledger, Progress.NONE);
-      entries.forEach(e -> returns.add(0, e));
+      ledger.entries.forEach(e -> returns.add(0, e));
       into[0] = returns;
       bytes.reset();
       returns.write(bytes, format);
@@ -123,21 +106,6 @@ class ReturnsTest {
 
   private Path written(String name) throws IOException {
     return Files.write(folder.resolve(name), bytes.toByteArray());
-  }
-
-  private static List<String> rows(SourceTable table) {
-    List<String> rows = new ArrayList<>();
-    for (int i = 0; i < table.batches(); i++) {
-      Batch batch = table.batch(i);
-      for (int r = 0; r < batch.rows(); r++) {
-        int row = r;
-        rows.add(
-            Arrays.stream(batch.columns())
-                .map(c -> c.cell(row).text())
-                .collect(Collectors.joining("|")));
-      }
-    }
-    return rows;
   }
 
   /** Corrected and brought back it is read by the same plan, and only its rows are taken in. */
@@ -175,7 +143,7 @@ class ReturnsTest {
         assertThat(ReturnTitles.runOf(table.columns())).isEqualTo("Run 2026-0003");
         // nothing in it is told as another file's
         assertThat(FileChange.compare(shapes, table)).isEmpty();
-        assertThat(rows(table))
+        assertThat(TestTables.rows(table))
             .containsExactly(
                 "T-2|first|02.09.2026|tons|two, or three|"
                     + "kilos: “tons” no number in it|7|Hillside|Upper field",

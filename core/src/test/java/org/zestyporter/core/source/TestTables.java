@@ -14,7 +14,7 @@ import org.zestyporter.core.source.cache.Batch;
 import org.zestyporter.core.source.reading.Reading;
 
 /** Opens files for tests and closes them again. */
-abstract class TestTables {
+public abstract class TestTables {
   @TempDir Path folder;
   private final List<SourceTable> open = new ArrayList<>();
 
@@ -43,7 +43,7 @@ abstract class TestTables {
   }
 
   /** All records, cells parted by {@code |}. */
-  static List<String> rows(SourceTable table) {
+  public static List<String> rows(SourceTable table) {
     List<String> rows = new ArrayList<>();
     for (int b = 0; b < table.batches(); b++) {
       Batch batch = table.batch(b);

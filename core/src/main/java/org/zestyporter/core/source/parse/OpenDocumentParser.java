@@ -14,15 +14,12 @@ import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipFile;
 import javax.xml.stream.XMLInputFactory;
 import javax.xml.stream.XMLStreamConstants;
 import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamReader;
-import org.zestyporter.core.source.reading.Letters;
 import org.zestyporter.core.source.reading.SheetInfo;
 import org.zestyporter.core.source.reading.SheetMarks;
 import org.zestyporter.core.value.Cell;
@@ -37,13 +34,6 @@ public final class OpenDocumentParser implements SheetParser {
   private static final String STYLE = "urn:oasis:names:tc:opendocument:xmlns:style:1.0";
   private static final String FORMAT =
       "urn:oasis:names:tc:opendocument:xmlns:xsl-fo-compatible:1.0";
-  private static final Pattern RANGE =
-      Pattern.compile(
-          "\\$?(.+?)\\.\\$?([A-Z]{1,3})\\$?(\\d{1,7}):(?:.*\\.)?\\$?([A-Z]{1,3})\\$?(\\d{1,7})");
-
-  private static final Pattern FROZEN = Pattern.compile("\"VerticalSplitMode\"[^>]*>2<");
-  private static final Pattern FROZEN_LINES =
-      Pattern.compile("\"VerticalSplitPosition\"[^>]*>(\\d{1,4})<");
 
   @Override
   public List<SheetInfo> sheets(Path file) throws IOException {
@@ -80,7 +70,7 @@ public final class OpenDocumentParser implements SheetParser {
           }
           if (last[0] >= 0) {
             content.ranges(sheet);
-            content.marks.head(frozen(file, sheet), SheetMarks.Why.FROZEN);
+            content.marks.head(OpenDocumentMarks.frozen(file, sheet), SheetMarks.Why.FROZEN);
             sink.marks(content.marks.build());
           }
         });
@@ -88,25 +78,6 @@ public final class OpenDocumentParser implements SheetParser {
       throw SheetErrors.noSuchSheet(sheet);
     }
     return last[0];
-  }
-
-  /** How many lines of a sheet stay in view, as the file's settings say; 0 if none do. */
-  private static long frozen(Path file, String sheet) throws IOException {
-    try (ZipFile zip = new ZipFile(file.toFile())) {
-      ZipEntry entry = zip.getEntry("settings.xml");
-      if (entry == null) {
-        return 0;
-      }
-      String text;
-      try (InputStream in = zip.getInputStream(entry)) {
-        text = new String(in.readNBytes(1 << 20), StandardCharsets.UTF_8);
-      }
-      int from = text.indexOf("config:name=\"" + sheet + "\"");
-      int to = from < 0 ? -1 : text.indexOf("</config:config-item-map-entry>", from);
-      String ofSheet = to < 0 ? "" : text.substring(from, to);
-      Matcher lines = FROZEN_LINES.matcher(ofSheet);
-      return FROZEN.matcher(ofSheet).find() && lines.find() ? Long.parseLong(lines.group(1)) : 0;
-    }
   }
 
   @FunctionalInterface
@@ -279,28 +250,11 @@ public final class OpenDocumentParser implements SheetParser {
         }
         if (is(TABLE, "database-range")) {
           boolean filtered = "true".equals(attribute(TABLE, "display-filter-buttons", "false"));
-          range(sheet, attribute(TABLE, "target-range-address", ""), filtered);
+          OpenDocumentMarks.range(
+              marks, sheet, attribute(TABLE, "target-range-address", ""), filtered);
         } else if (is(TABLE, "named-range")) {
-          range(sheet, attribute(TABLE, "cell-range-address", ""), false);
+          OpenDocumentMarks.range(marks, sheet, attribute(TABLE, "cell-range-address", ""), false);
         }
-      }
-    }
-
-    private void range(String sheet, String address, boolean filtered) {
-      Matcher area = RANGE.matcher(address);
-      if (!area.matches()
-          || !area.group(1).replaceAll("^'|'$", "").replace("''", "'").equals(sheet)) {
-        return;
-      }
-      long first = Long.parseLong(area.group(3));
-      if (filtered) {
-        marks.head(first, SheetMarks.Why.FILTER);
-      } else {
-        marks.named(
-            first,
-            Long.parseLong(area.group(5)),
-            Letters.index(area.group(2)),
-            Letters.index(area.group(4)));
       }
     }
 

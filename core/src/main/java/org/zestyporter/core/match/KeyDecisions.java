@@ -1,0 +1,54 @@
+package org.zestyporter.core.match;
+
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.plan.Decision;
+import org.zestyporter.core.value.ValueColumn;
+import org.zestyporter.core.value.Values;
+
+/** What somebody has decided about rows, by the values of one match key. */
+final class KeyDecisions {
+  private final PreparedKey key;
+  private final Map<String, Decision> byText = new HashMap<>();
+
+  /**
+   * @param all decisions of the plan; those about the values of other fields are passed over
+   */
+  KeyDecisions(PreparedKey key, List<Decision> all) {
+    this.key = key;
+    for (Decision decision : all) {
+      String text = key.text(decision.of());
+      if (text != null) {
+        byText.put(text, decision);
+      }
+    }
+  }
+
+  /**
+   * What is found for a row, seeing what was decided about it. A decision for a record that is not
+   * found any more has lapsed.
+   */
+  Matcher.Match applied(Matcher.Match match, ValueColumn[] byField, int row) {
+    String text = byText.isEmpty() ? null : key.text(byField, row);
+    Decision decision = text == null ? null : byText.get(text);
+    if (decision == null) {
+      return match;
+    }
+    List<List<Object>> records = match.records();
+    if (decision.act() == Decision.Act.TAKE) {
+      records = records.stream().filter(r -> isRecord(r, decision.record())).toList();
+      if (records.isEmpty()) {
+        return match;
+      }
+    } else if (decision.act() == Decision.Act.OTHER) {
+      records = List.of();
+    }
+    return new Matcher.Match(match.key(), records, match.first(), match.last(), decision.act());
+  }
+
+  private static boolean isRecord(List<Object> key, @Nullable List<String> record) {
+    return record != null && key.stream().map(Values::text).toList().equals(record);
+  }
+}

@@ -1,0 +1,139 @@
+package org.zestyporter.core.run;
+
+import java.io.IOException;
+import java.io.OutputStream;
+import java.math.BigDecimal;
+import java.time.LocalDate;
+import java.time.LocalDateTime;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Function;
+import org.dhatim.fastexcel.VisibilityState;
+import org.dhatim.fastexcel.Workbook;
+import org.dhatim.fastexcel.Worksheet;
+import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.TableInfo;
+import org.zestyporter.core.value.Cell;
+
+/**
+ * Writes returns as a workbook (ECMA-376): the failing cells are marked and commented, and offer
+ * the choices of their field.
+ */
+final class ReturnsWorkbook implements Returns.Lines {
+  private static final int MOST_CHOICES = 500;
+  private static final int LONGEST_COMMENT = 400;
+  private static final int EXACT_DIGITS = 15;
+  private static final String MARKED = "FAE0E4";
+
+  private final Workbook book;
+  private final Worksheet sheet;
+  private final Choices choices;
+  private final Function<Returns.Place, List<Integer>> feeding;
+
+  /**
+   * @param name of the sheet
+   * @param feeding gives the columns that feed a field
+   */
+  ReturnsWorkbook(
+      OutputStream out,
+      String name,
+      OpenedPlan opened,
+      Function<Returns.Place, List<Integer>> feeding) {
+    this.book = new Workbook(out, "Zesty Porter", "1.0");
+    this.sheet = book.newWorksheet(name);
+    this.choices = new Choices(book, opened);
+    this.feeding = feeding;
+  }
+
+  @Override
+  public void line(long line, List<Cell> cells, Returns.@Nullable Rejected why) {
+    int row = (int) line - 1;
+    for (int c = 0; c < cells.size(); c++) {
+      put(sheet, row, c, cells.get(c));
+    }
+    if (why == null) {
+      return;
+    }
+    // the reasons, which stand before the line
+    sheet.style(row, cells.size() - 2).fillColor(MARKED).set();
+    for (Returns.Place place : why.fields()) {
+      for (int c : feeding.apply(place)) {
+        sheet.style(row, c).fillColor(MARKED).set();
+        sheet.comment(row, c, comment(why, place));
+        choices.offer(sheet, row, c, place);
+      }
+    }
+  }
+
+  /** Writes what is left. */
+  void finish() throws IOException {
+    book.finish();
+  }
+
+  private static String comment(Returns.Rejected why, Returns.Place place) {
+    String said =
+        String.join(
+            "\n", why.reasons().stream().filter(r -> r.startsWith(place.field() + ": ")).toList());
+    return said.length() > LONGEST_COMMENT ? said.substring(0, LONGEST_COMMENT) + "…" : said;
+  }
+
+  private static void put(Worksheet sheet, int row, int column, Cell cell) {
+    Object value = cell.kind() == Cell.Kind.ERROR ? cell.text() : cell.value();
+    if (value instanceof BigDecimal number && number.precision() <= EXACT_DIGITS) {
+      sheet.value(row, column, number);
+    } else if (value instanceof LocalDate day) {
+      sheet.value(row, column, day);
+      sheet.style(row, column).format("yyyy-mm-dd").set();
+    } else if (value instanceof LocalDateTime moment) {
+      sheet.value(row, column, moment);
+      sheet.style(row, column).format("yyyy-mm-dd hh:mm:ss").set();
+    } else if (value instanceof Boolean truth) {
+      sheet.value(row, column, truth);
+    } else if (!cell.text().isEmpty()) {
+      sheet.value(row, column, cell.text());
+    }
+  }
+
+  /** Lists of what fields may hold, on a sheet that is not shown. */
+  private static final class Choices {
+    private final Workbook book;
+    private final OpenedPlan opened;
+    private final Map<Returns.Place, Integer> listed = new LinkedHashMap<>();
+    private @Nullable Worksheet sheet;
+
+    Choices(Workbook book, OpenedPlan opened) {
+      this.book = book;
+      this.opened = opened;
+    }
+
+    /** Offers the choices of a field in a cell, if it has any. */
+    void offer(Worksheet in, int row, int column, Returns.Place place) {
+      TableInfo table = opened.table(opened.plan().destinations().get(place.destination()));
+      FieldInfo field = table.find(place.field());
+      List<String> choices = field == null ? null : field.choices();
+      if (choices == null || choices.isEmpty() || choices.size() > MOST_CHOICES) {
+        return;
+      }
+      int at = listed.computeIfAbsent(place, p -> list(choices));
+      in.range(row, column, row, column)
+          .validateWithList(sheet.range(0, at, choices.size() - 1, at))
+          .errorTitle("")
+          .error("")
+          .showErrorMessage(false);
+    }
+
+    private int list(List<String> choices) {
+      if (sheet == null) {
+        sheet = book.newWorksheet("choices");
+        sheet.setVisibilityState(VisibilityState.HIDDEN);
+      }
+      int at = listed.size();
+      for (int i = 0; i < choices.size(); i++) {
+        sheet.value(i, at, choices.get(i));
+      }
+      return at;
+    }
+  }
+}

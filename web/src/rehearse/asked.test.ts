@@ -1,0 +1,44 @@
+import { describe, expect, it } from 'vitest';
+import type { Question } from '../api/types';
+import { aReport } from '../plan/fixtures';
+import { grouped, rowsOf, waitingRows } from './asked';
+
+const question = (change: Partial<Question>): Question => ({
+  code: 'unknown-link',
+  destination: 'vessel',
+  field: 'type_id',
+  value: 'mtr',
+  rows: 4,
+  ...change,
+});
+
+describe('what a report asks', () => {
+  it('is one question for a kind and a field', () => {
+    const groups = grouped(
+      [
+        question({}),
+        question({ value: 'rig', rows: 22 }),
+        question({ code: 'guess', value: 'Kind', rows: 9 }),
+        question({ code: 'several-matches', field: 'name', value: '' }),
+        question({ destination: 'owner' }),
+      ],
+      'vessel',
+    );
+    expect(groups.map((g) => [g.name, g.kind, g.words.length, g.rows, g.here])).toEqual([
+      ['type_id', 'words', 2, 26, true],
+      ['type_id', 'guess', 1, 9, true],
+      ['name', 'several-matches', 1, 4, true],
+      ['owner.type_id', 'words', 1, 4, false],
+    ]);
+  });
+
+  it('keeps rows waiting in a rehearsal, and rejects them in a run', () => {
+    const counts = { ...aReport().destinations[0]!, rejected: 70, waiting: 52 };
+    expect(waitingRows('rehearsal', counts)).toBe(52);
+    expect(rowsOf('rehearsal', counts, 'rejected')).toBe(18);
+    expect(waitingRows('run', counts)).toBe(0);
+    expect(rowsOf('run', counts, 'rejected')).toBe(70);
+    expect(rowsOf('rehearsal', counts, 'new')).toBe(counts.new);
+    expect(rowsOf('rehearsal', undefined, 'rejected')).toBe(0);
+  });
+});

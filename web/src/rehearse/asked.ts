@@ -1,0 +1,55 @@
+// What a report asks, and which of the rejected rows only wait for an answer.
+import type { Outcome, Question, RunReport } from '../api/types';
+import { OF_MATCH } from '../plan/trip';
+
+/** Questions of one kind about one field: words, guesses, or which records rows speak of. */
+export interface Asked {
+  name: string;
+  field: string;
+  /** False for what concerns another table than the one that is shown. */
+  here: boolean;
+  kind: 'words' | 'guess' | 'several-matches' | 'no-match' | 'matched';
+  words: Question[];
+  rows: number;
+}
+
+function kindOf(question: Question): Asked['kind'] {
+  if (OF_MATCH.includes(question.code)) return question.code as Asked['kind'];
+  return question.code === 'guess' ? 'guess' : 'words';
+}
+
+/**
+ * Questions by kind and field, in the order of the report.
+ *
+ * @param shown the table that is shown; what concerns another one is named with it
+ */
+export function grouped(questions: Question[], shown: string | undefined): Asked[] {
+  const groups: Asked[] = [];
+  for (const question of questions) {
+    const here = question.destination === shown;
+    const name = here ? question.field : `${question.destination}.${question.field}`;
+    const kind = kindOf(question);
+    const known = groups.find((g) => g.name === name && g.kind === kind);
+    if (known) {
+      known.words.push(question);
+      known.rows += question.rows;
+    } else {
+      const { field, rows } = question;
+      groups.push({ name, field, here, kind, words: [question], rows });
+    }
+  }
+  return groups;
+}
+
+type Counts = RunReport['destinations'][number];
+
+/** Rows of a rehearsal that nothing keeps back but a question; a run leaves them out. */
+export function waitingRows(kind: string, counts: Counts | undefined): number {
+  return kind === 'rehearsal' ? (counts?.waiting ?? 0) : 0;
+}
+
+/** Rows that came to an outcome; those of a rehearsal that only wait are no rejected ones. */
+export function rowsOf(kind: string, counts: Counts | undefined, outcome: Outcome): number {
+  const waiting = outcome === 'rejected' ? waitingRows(kind, counts) : 0;
+  return (counts?.[outcome] ?? 0) - waiting;
+}
