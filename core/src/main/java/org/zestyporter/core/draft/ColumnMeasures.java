@@ -16,6 +16,15 @@ import org.zestyporter.core.value.ValueReader;
 final class ColumnMeasures {
   private static final int VALUES_TRIED = 200;
 
+  /** Where none of the first is a number, the others are not looked at. */
+  private static final int FIRST_TRIED = 40;
+
+  /** Share of numbers, with a unit or without, from which a column holds nothing else. */
+  private static final double NEARLY_ALL = 0.8;
+
+  /** Share of values with a unit that tells in which the others are. */
+  private static final double ENOUGH_TO_TELL = 0.2;
+
   private final SourceTable source;
   private final Map<Integer, Found> found = new ConcurrentHashMap<>();
 
@@ -44,7 +53,11 @@ final class ColumnMeasures {
     Map<Measures.Measure, Integer> units = new HashMap<>();
     int bare = 0;
     int percent = 0;
+    int tried = 0;
     for (Cell cell : cells) {
+      if (tried++ == FIRST_TRIED && bare + percent == 0 && units.isEmpty()) {
+        break;
+      }
       if (!(ValueReader.number(cell.text(), decimal) instanceof Problem)) {
         bare++;
       } else if (isPercent(cell.text().strip(), decimal)) {
@@ -80,19 +93,22 @@ final class ColumnMeasures {
 
   /**
    * The unit in which a column is read for a field: that of the title, of the field, or of the
-   * values themselves. Null if most values are bare numbers, or measure something else.
+   * values themselves. Numbers without one are in that unit, too: a few values with a unit are
+   * enough where the title or the field says it, every fifth where nothing else does. Null if none
+   * has one, if much else is in the column, or if it measures something else.
    *
    * @param field the field's name
    */
   Measures.@Nullable Measure unitFor(int column, String field) {
     Found measures = of(column);
-    if (measures.unit() == null || measures.withUnit() * 2 <= 1) {
+    boolean nearlyAll = measures.numbers() >= NEARLY_ALL;
+    if (measures.unit() == null || !(nearlyAll || measures.withUnit() * 2 > 1)) {
       return null;
     }
     Measures.Measure wanted = UnitWords.in(source.columns().get(column));
     wanted = wanted == null ? UnitWords.in(field) : wanted;
     if (wanted == null) {
-      return measures.unit();
+      return measures.withUnit() >= ENOUGH_TO_TELL ? measures.unit() : null;
     }
     boolean same = Measures.conversion(measures.unit().symbol(), wanted.symbol()) != null;
     return same ? wanted : null;

@@ -19,9 +19,9 @@ import org.zestyporter.core.value.PorterException;
 
 /**
  * What drafts know of an application's records: what the first ones of each table are like, and by
- * which words records of smaller tables are called. Nothing is read to its end. It is kept for ten
- * minutes, and read anew in the background once it is older than half a minute; it can be used by
- * any number of drafts at a time.
+ * which words records of smaller tables are called. Nothing is read to its end. It is kept for half
+ * a day, and read anew in the background by whoever asks once it is older than half a minute; it
+ * can be used by any number of drafts at a time.
  */
 public final class KnownRecords {
   private static final int TABLES_KEPT = 2_000;
@@ -54,7 +54,7 @@ public final class KnownRecords {
     Caffeine<Object, Object> kept =
         Caffeine.newBuilder()
             .maximumSize(TABLES_KEPT)
-            .expireAfterWrite(Duration.ofMinutes(10))
+            .expireAfterWrite(Duration.ofHours(12))
             .refreshAfterWrite(Duration.ofSeconds(30));
     this.sketches = kept.build(table -> sketch(application.table(table)));
     this.names = kept.build(table -> read(application.table(table)));

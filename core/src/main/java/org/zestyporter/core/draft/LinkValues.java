@@ -3,6 +3,7 @@ package org.zestyporter.core.draft;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -42,13 +43,45 @@ final class LinkValues {
   private final Application application;
   private final SourceTable source;
   private final Map<Asked, Overlap> asked = new ConcurrentHashMap<>();
-
-  private final Map<Integer, List<Counted>> prepared = new ConcurrentHashMap<>();
+  private final Map<Integer, Compared> prepared = new ConcurrentHashMap<>();
 
   private record Asked(String table, String field, int column) {}
 
-  /** A value of a column as it is compared, and how many rows hold it. */
-  private record Counted(String value, long rows) {}
+  /**
+   * A column's values as they are compared, the first ones first, and how many rows hold each.
+   *
+   * @param rows how many rows hold any of them
+   */
+  private record Compared(Map<String, Long> values, long rows) {
+    static Compared of(DistinctValues column, int most) {
+      Map<String, Long> values = new LinkedHashMap<>();
+      long rows = 0;
+      int count = 0;
+      for (Map.Entry<Cell, DistinctValues.Tally> e : column.tallies().entrySet()) {
+        if (count++ == most) {
+          break;
+        }
+        values.merge(COMPARISON.prepare(e.getKey().text().strip()), e.getValue().rows(), Long::sum);
+        rows += e.getValue().rows();
+      }
+      return new Compared(values, rows);
+    }
+
+    /** How many rows hold one of these values. */
+    long in(Set<String> held) {
+      long found = 0;
+      if (held.size() < values.size()) {
+        for (String value : held) {
+          found += values.getOrDefault(value, 0L);
+        }
+        return found;
+      }
+      for (Map.Entry<String, Long> value : values.entrySet()) {
+        found += held.contains(value.getKey()) ? value.getValue() : 0;
+      }
+      return found;
+    }
+  }
 
   LinkValues(KnownRecords known, SourceTable source) {
     this.known = known;
@@ -102,9 +135,7 @@ final class LinkValues {
                 Ask.keyed(table, List.of(field), List.of(field), wanted),
                 Records.each(found -> there.add(COMPARISON.prepare(found[0]))));
           }
-          List<Counted> values = prepared(column);
-          return overlap(
-              field.name(), there, values.subList(0, Math.min(ASKED_FOR, values.size())));
+          return overlap(field.name(), there, Compared.of(source.distinct(column), ASKED_FOR));
         });
   }
 
@@ -134,29 +165,15 @@ final class LinkValues {
   static Overlap choices(List<String> choices, DistinctValues column) {
     Set<String> prepared = new HashSet<>();
     choices.forEach(c -> prepared.add(COMPARISON.prepare(c)));
-    return overlap("", prepared, prepared(column));
+    return overlap("", prepared, Compared.of(column, Integer.MAX_VALUE));
   }
 
-  private List<Counted> prepared(int column) {
-    return prepared.computeIfAbsent(column, c -> prepared(source.distinct(c)));
+  private Compared prepared(int column) {
+    return prepared.computeIfAbsent(
+        column, c -> Compared.of(source.distinct(c), Integer.MAX_VALUE));
   }
 
-  private static List<Counted> prepared(DistinctValues column) {
-    List<Counted> values = new ArrayList<>();
-    for (Map.Entry<Cell, DistinctValues.Tally> e : column.tallies().entrySet()) {
-      String value = COMPARISON.prepare(e.getKey().text().strip());
-      values.add(new Counted(value, e.getValue().rows()));
-    }
-    return values;
-  }
-
-  private static Overlap overlap(String field, Set<String> values, List<Counted> column) {
-    long found = 0;
-    long rows = 0;
-    for (Counted value : column) {
-      rows += value.rows();
-      found += values.contains(value.value()) ? value.rows() : 0;
-    }
-    return new Overlap(field, found, rows);
+  private static Overlap overlap(String field, Set<String> values, Compared column) {
+    return new Overlap(field, column.in(values), column.rows());
   }
 }

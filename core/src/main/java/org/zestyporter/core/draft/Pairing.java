@@ -3,6 +3,8 @@ package org.zestyporter.core.draft;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.FieldType;
@@ -43,6 +45,9 @@ final class Pairing {
   private final Sketches sketches;
   private final TypeFit types;
   private final ChoiceColumns choices;
+  private final Map<TitleOf, Likeness.Title> titles = new ConcurrentHashMap<>();
+
+  private record TitleOf(String table, String title) {}
 
   Pairing(KnownRecords known, SourceTable source, List<Fill> memory) {
     this.source = source;
@@ -170,7 +175,11 @@ final class Pairing {
 
   private @Nullable Pair pair(TableInfo table, FieldInfo field, int column, String title) {
     ColumnProfile profile = source.profiles().get(column);
-    Likeness name = Likeness.of(table, field, title);
+    Likeness name =
+        titles
+            .computeIfAbsent(
+                new TitleOf(table.name(), title), t -> new Likeness.Title(table, title))
+            .to(field);
     if (field.link() != null) {
       return linkPair(field, column, name);
     }

@@ -90,10 +90,19 @@ public final class PlanDraft {
 
   /** Proposals for the tables that fit best, best first. */
   public List<Proposal> rank() {
+    return rank(TableRank.LIKELY);
+  }
+
+  /**
+   * Proposals for no more than so many tables, best first.
+   *
+   * @param most where only the best matters, fewer are drafted for
+   */
+  public List<Proposal> rank(int most) {
     return new TableRank(application, source, pairing)
-        .likely().parallelStream().map(this::draft).toList().stream()
+        .likely(most).parallelStream().map(this::draft).toList().stream()
             .sorted(Comparator.comparingInt((Proposal p) -> -p.score()))
-            .limit(TableRank.LIKELY)
+            .limit(most)
             .toList();
   }
 
@@ -280,9 +289,12 @@ public final class PlanDraft {
 
   /** First and last name for a field that holds a person's whole name; null if it does not fit. */
   private Origin.@Nullable Joined joined(FieldInfo field, List<Pair> chosen) {
+    if (!isWholeName(field)) {
+      return null;
+    }
     String first = free("forename", chosen);
     String last = free("surname", chosen);
-    return isWholeName(field) && first != null && last != null
+    return first != null && last != null
         ? new Origin.Joined(Formula.quote(first) + " " + Formula.quote(last))
         : null;
   }

@@ -9,9 +9,9 @@ import java.util.Collections;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
-import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.value.Comparison;
 import org.zestyporter.core.value.Comparison.Ignore;
@@ -110,9 +110,18 @@ final class Sketch {
       telling.add(shape);
     }
     letters += text.length() * count;
-    for (String word : text.toLowerCase(java.util.Locale.ROOT).split("[^\\p{L}]+")) {
-      if (word.length() > 2) {
-        words.add(word);
+    addWords(text.toLowerCase(Locale.ROOT));
+  }
+
+  /** Adds the words of three letters and more. */
+  private void addWords(String text) {
+    int start = 0;
+    for (int i = 0; i <= text.length(); i++) {
+      if (i == text.length() || !Character.isLetter(text.charAt(i))) {
+        if (i - start > 2) {
+          words.add(text.substring(start, i));
+        }
+        start = i + 1;
       }
     }
   }
@@ -174,12 +183,11 @@ final class Sketch {
     double share = (double) knownRows / rows;
     boolean isVaried = field.values.size() * 2L > field.rows;
     boolean isWordy = letters >= 3 * rows;
-    String told = String.format("%,d of %,d values are in %s already", knownRows, rows, name);
-    if (isVaried && known >= 3 && isWordy && share >= 0.05) {
-      return new Agreement((int) Math.round(65 + 30 * share), told);
-    }
-    if (!isVaried && share >= 0.6) {
-      return new Agreement((int) Math.round((isWordy ? 45 : 35) + 30 * share), told);
+    boolean manyNames = isVaried && known >= 3 && isWordy && share >= 0.05;
+    if (manyNames || !isVaried && share >= 0.6) {
+      int least = manyNames ? 65 : isWordy ? 45 : 35;
+      String told = String.format("%,d of %,d values are in %s already", knownRows, rows, name);
+      return new Agreement((int) Math.round(least + 30 * share), told);
     }
     double alike = shapesIn(field);
     boolean bothVaried = isVaried && values.size() * 2L > rows;
@@ -188,8 +196,8 @@ final class Sketch {
       return new Agreement(
           bothVaried ? 60 : 45, "its values are written as those of " + name + " are: " + shape);
     }
-    Set<String> common = words.stream().filter(field.words::contains).collect(Collectors.toSet());
-    if (words.size() >= FEWEST && common.size() * 10 >= words.size() * 6) {
+    long common = words.size() < FEWEST ? 0 : words.stream().filter(field.words::contains).count();
+    if (words.size() >= FEWEST && common * 10 >= words.size() * 6L) {
       return new Agreement(55, "most of its words stand in " + name + " too");
     }
     return Agreement.NONE;

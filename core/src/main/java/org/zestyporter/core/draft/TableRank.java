@@ -38,12 +38,16 @@ final class TableRank {
     this.pairing = pairing;
   }
 
-  /** The tables that are worth drafting for. */
-  List<TableInfo> likely() {
+  /**
+   * The tables that are worth drafting for.
+   *
+   * @param most so many by their names, and by their records
+   */
+  List<TableInfo> likely(int most) {
     List<TableInfo> byName = byName();
-    List<TableInfo> likely = new ArrayList<>(byName.subList(0, Math.min(LIKELY, byName.size())));
+    List<TableInfo> likely = new ArrayList<>(byName.subList(0, Math.min(most, byName.size())));
     byValues(byName).stream()
-        .limit(LIKELY)
+        .limit(most)
         .filter(t -> likely.stream().noneMatch(l -> l == t))
         .forEach(likely::add);
     return likely;

@@ -16,6 +16,8 @@ import org.jspecify.annotations.Nullable;
 final class NumberReader {
   private static final Pattern COMMA_NUMBER = numberPattern("[. '’]", ",");
   private static final Pattern POINT_NUMBER = numberPattern("[, '’]", "\\.");
+  private static final Pattern PLAIN = Pattern.compile("[+-]?\\d+[.,]\\d+");
+  private static final Pattern DIGITS_AND_MARKS = Pattern.compile("[\\d.,]+");
   private static final Pattern TWO_NUMBERS = Pattern.compile("\\d\\D+\\d.*");
   private static final Pattern FEET = Pattern.compile("\\d+\\s*(['’′]|ft|feet).*");
   private static final Pattern MONEY =
@@ -277,10 +279,10 @@ final class NumberReader {
       return "no number in it";
     }
     String other = ",".equals(decimal) ? "point" : "comma";
-    if (text.matches("[+-]?\\d+[.,]\\d+")) {
+    if (PLAIN.matcher(text).matches()) {
       return "the " + other + " does not part thousands here";
     }
-    return TWO_NUMBERS.matcher(text).find() && !text.matches("[\\d.,]+")
+    return TWO_NUMBERS.matcher(text).find() && !DIGITS_AND_MARKS.matcher(text).matches()
         ? "more than a number in it"
         : "not written as a number";
   }

@@ -11,6 +11,9 @@ public final class Words {
   private static final Vocabulary KNOWN = Vocabulary.INSTANCE;
 
   private static final Pattern ACCENTS = Pattern.compile("\\p{M}");
+  private static final Pattern MAIL = Pattern.compile("(?i)e-mail");
+  private static final Pattern HUMP = Pattern.compile("(\\p{Ll})(\\p{Lu})");
+  private static final Pattern BETWEEN = Pattern.compile("[^\\p{L}\\p{N}]+");
 
   private static final Memo<List<String>> PARTED = new Memo<>(Words::part);
 
@@ -48,15 +51,15 @@ public final class Words {
 
   public static List<String> split(String name) {
     String spaced =
-        name.replaceAll("(?i)e-mail", "email")
-            .replaceAll("(\\p{Ll})(\\p{Lu})", "$1 $2")
+        HUMP.matcher(MAIL.matcher(name).replaceAll("email"))
+            .replaceAll("$1 $2")
             .toLowerCase(Locale.ROOT);
     spaced =
         ACCENTS
             .matcher(Normalizer.normalize(spaced.replace("ß", "ss"), Normalizer.Form.NFD))
             .replaceAll("");
     List<String> words = new ArrayList<>();
-    for (String word : spaced.split("[^\\p{L}\\p{N}]+")) {
+    for (String word : BETWEEN.split(spaced)) {
       if (!word.isEmpty()) {
         words.add(word);
       }
@@ -110,7 +113,8 @@ public final class Words {
     int ofA = length(a);
     int ofB = length(b);
     boolean mayMean = ofA <= KNOWN.longest() && ofB <= KNOWN.longest();
-    if (ofA != ofB && !mayMean) {
+    boolean sameEnds = ofA == ofB && a.get(0).charAt(0) == b.get(0).charAt(0);
+    if (!sameEnds && !mayMean) {
       return false;
     }
     String wholeA = String.join("", a);

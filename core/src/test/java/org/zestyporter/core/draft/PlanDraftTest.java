@@ -295,6 +295,43 @@ class PlanDraftTest {
     }
   }
 
+  /** Values with and without their unit stand side by side where several people keep a list. */
+  @ParameterizedTest
+  @CsvSource({
+    // the title, or the field, says the unit: one value with it is enough
+    "Tiefgang (m),draught,'2,90 m|3,10|2,20|4|1,80|2,05|1,95|3,30|2,75|2,60',m",
+    "Tief,depth_m,'2,90 m|3,10|2,20|4|1,80|2,05|1,95|3,30|2,75|2,60',m",
+    // nothing else says it: every fifth is enough, fewer are not
+    "Tief,draught,'2,90 m|3,10|2,20|4|1,80|2,05 m|1,95|3,30|2,75|2,60',m",
+    "Tief,draught,'2,90 m|3,10|2,20|4|1,80|2,05|1,95|3,30|2,75|2,60',",
+    // bare numbers are in the unit of the title, those with one are converted
+    "Depth (ft),draught,'9.5|8|2.20 m|7.5|6|12|11|10|9|8',ft",
+    // other words are no numbers
+    "Tief (m),draught,'2,90 m|rund drei|siehe Plan|x|unbekannt',"
+  })
+  void aFewValuesWithTheirUnitTell(String title, String field, String values, String unit)
+      throws SQLException, IOException {
+    Databases.Fresh on = Databases.h2();
+    on.execute(
+        "CREATE TABLE keel (id INTEGER PRIMARY KEY, " + field + " DECIMAL(6,2), remark CHAR(20))");
+    String[] cells = values.split("\\|");
+    String[] lines = new String[cells.length + 1];
+    lines[0] = "Id;" + title;
+    for (int i = 0; i < cells.length; i++) {
+      lines[i + 1] = i + ";" + cells[i];
+    }
+    try (on;
+        SourceTable source = file(lines)) {
+      TableInfo keel = on.database().table("keel");
+      PlanDraft draft = new PlanDraft(on.database(), source);
+      assertThat(draft.offer(keel, keel.field(field), title).fill().steps())
+          .containsExactly(
+              unit == null
+                  ? Step.of(StepKind.READ_NUMBER)
+                  : Step.of(StepKind.READ_MEASURE, "in", unit));
+    }
+  }
+
   /** First and last name, whatever they are called, make a field for the whole name. */
   @ParameterizedTest
   @CsvSource({

@@ -16,6 +16,7 @@ import java.util.Properties;
 import java.util.concurrent.ConcurrentHashMap;
 import org.jspecify.annotations.Nullable;
 import org.springframework.beans.factory.ObjectProvider;
+import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import org.zestyporter.core.application.jdbc.Address;
@@ -38,6 +39,7 @@ public class ConnectionService {
   private final Settings settings;
   private final Authorities authorities;
   private final ObjectProvider<UsesConnections> users;
+  private final ApplicationEventPublisher events;
   private final Clock clock;
   private final Map<String, Open> open = new ConcurrentHashMap<>();
 
@@ -59,6 +61,9 @@ public class ConnectionService {
       @Nullable String password,
       ConnectionSettings settings) {}
 
+  /** Tells that a connection is new, or leads elsewhere than before. */
+  public record Kept(String name) {}
+
   /**
    * What a database said of itself when it was tried.
    *
@@ -74,6 +79,7 @@ public class ConnectionService {
       Settings settings,
       Authorities authorities,
       ObjectProvider<UsesConnections> users,
+      ApplicationEventPublisher events,
       Clock clock) {
     this.connections = connections;
     this.checks = checks;
@@ -81,6 +87,7 @@ public class ConnectionService {
     this.settings = settings;
     this.authorities = authorities;
     this.users = users;
+    this.events = events;
     this.clock = clock;
   }
 
@@ -121,6 +128,7 @@ public class ConnectionService {
             secrets.encrypt(password),
             Times.now(clock),
             json(wanted.settings())));
+    events.publishEvent(new Kept(name));
     return new ConnectionView(
         name, wanted.shownName(), address.shown(), wanted.user(), wanted.settings());
   }
@@ -200,6 +208,7 @@ public class ConnectionService {
         secrets.encrypt(secret),
         json(wanted.settings()));
     forget(name);
+    events.publishEvent(new Kept(name));
     return new ConnectionView(
         name, wanted.shownName(), address.shown(), wanted.user(), wanted.settings());
   }

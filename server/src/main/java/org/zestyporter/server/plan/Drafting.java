@@ -38,7 +38,12 @@ class Drafting {
   }
 
   private PlanDraft draft(Database database, SourceTable rows, List<Fill> memory) {
-    return new PlanDraft(known.get(database, KnownRecords::new), rows, memory);
+    return new PlanDraft(known(database), rows, memory);
+  }
+
+  /** What earlier drafts have come to know of a database. */
+  KnownRecords known(Database database) {
+    return known.get(database, KnownRecords::new);
   }
 
   /**

@@ -24,6 +24,11 @@ import org.zestyporter.server.source.SourceService;
 @Component
 class Proposals {
   private static final int MOST = 5;
+
+  /** Tables that are drafted for: of the connection that is asked for, of each other one. */
+  private static final int DRAFTED = 4;
+
+  private static final int DRAFTED_ELSEWHERE = 2;
   private static final long PATIENCE_SECONDS = 3;
 
   private final PlanMapper plans;
@@ -57,7 +62,8 @@ class Proposals {
       proposals.add(0, returned);
     }
     SourceTable rows = sources.table(sourceId, Reading.FIND);
-    List<PlanViews.Proposal> drafts = drafts(connections.database(connection), connection, rows);
+    List<PlanViews.Proposal> drafts =
+        drafts(connections.database(connection), connection, rows, DRAFTED);
     int most = drafts.isEmpty() ? 0 : drafts.get(0).columns();
     if (most * 5 < rows.columns().size() * 4) {
       elsewhere(connection, rows).stream()
@@ -110,16 +116,19 @@ class Proposals {
   /** The best table of a connection; none if it can't be reached. */
   private List<PlanViews.Proposal> best(String connection, SourceTable rows) {
     try {
-      return drafts(connections.database(connection), connection, rows).stream().limit(1).toList();
+      return drafts(connections.database(connection), connection, rows, DRAFTED_ELSEWHERE).stream()
+          .limit(1)
+          .toList();
     } catch (PorterException e) {
       return List.of();
     }
   }
 
-  private List<PlanViews.Proposal> drafts(Database database, String connection, SourceTable rows) {
+  private List<PlanViews.Proposal> drafts(
+      Database database, String connection, SourceTable rows, int most) {
     List<PlanViews.Proposal> drafts = new ArrayList<>();
     int columns = rows.columns().size();
-    for (PlanDraft.Proposal draft : drafting.draft(database, rows).rank()) {
+    for (PlanDraft.Proposal draft : drafting.draft(database, rows).rank(most)) {
       if (draft.columnsUsed() * 5 >= columns * 2L) {
         drafts.add(
             new PlanViews.Proposal(
