@@ -724,6 +724,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plans/{id}/match/keys": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["keys"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plans/{id}/lookups": {
         parameters: {
             query?: never;
@@ -1986,6 +2002,29 @@ export interface components {
             pairs: components["schemas"]["LedgerEntry"][];
             candidates: string[][];
             further: components["schemas"]["KeyAdvice"][];
+        };
+        Keys: {
+            suggested: components["schemas"]["Suggested"][];
+            unindexed: components["schemas"]["Unindexed"][];
+        };
+        Suggested: {
+            key: components["schemas"]["MatchKey"];
+            unique: boolean;
+            /** Format: int64 */
+            values?: number;
+            /** Format: int64 */
+            rows?: number;
+            /** Format: int64 */
+            one?: number;
+            /** Format: int64 */
+            several?: number;
+        };
+        Unindexed: {
+            /** Format: int32 */
+            key: number;
+            /** Format: int64 */
+            records: number;
+            statement: string;
         };
         Lookup: {
             field: string;
@@ -3476,6 +3515,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MatchClasses"];
+                };
+            };
+        };
+    };
+    keys: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Keys"];
                 };
             };
         };

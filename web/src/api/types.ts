@@ -25,6 +25,7 @@ export type LedgerEntry = Schemas['LedgerEntry'];
 export type LedgerPage = Schemas['LedgerPage'];
 export type Decision = Schemas['Decision'];
 export type KeyAdvice = Schemas['KeyAdvice'];
+export type KeyHints = Schemas['Keys'];
 export type MatchClasses = Schemas['MatchClasses'];
 export type MatchKey = Schemas['MatchKey'];
 export type Matter = Schemas['Matter'];

@@ -5,6 +5,7 @@
   import { useKeys } from '../ui/keys.svelte';
   import { region } from '../ui/region';
   import Slip from '../ui/Slip.svelte';
+  import Suggested from './Suggested.svelte';
   import { count } from '../ui/words';
   import {
     decisionInWords,
@@ -155,6 +156,13 @@
         {/each}
       </div>
     {/if}
+    <Suggested
+      {open}
+      add={(key) => {
+        put([...keys, key]);
+        chosen = keys.length;
+      }}
+    />
     <div class="bt">
       <h2>Fields of key {keys.length ? at + 1 : 1}</h2>
       <span class="q">all of them must agree</span>

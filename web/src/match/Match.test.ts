@@ -2,7 +2,7 @@ import { render, screen, within } from '@testing-library/svelte';
 import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { api, ApiError } from '../api/client';
-import type { MatchClasses } from '../api/types';
+import type { KeyHints, MatchClasses } from '../api/types';
 import { anEntry, anOpenPlan } from '../plan/fixtures';
 import Match from './Match.svelte';
 
@@ -29,10 +29,13 @@ const classes: MatchClasses = {
   ],
 };
 
+const hints: KeyHints = { suggested: [], unindexed: [] };
+
 describe('the Match stop', () => {
   beforeEach(() => {
     vi.restoreAllMocks();
-    vi.spyOn(api, 'GET').mockResolvedValue({ data: classes } as never);
+    vi.spyOn(api, 'GET').mockImplementation(((path: string) =>
+      Promise.resolve({ data: path.endsWith('/keys') ? hints : classes })) as never);
     vi.spyOn(api, 'PUT').mockResolvedValue({ data: anOpenPlan().view } as never);
   });
 
@@ -113,7 +116,8 @@ describe('the Match stop', () => {
       ],
     };
     vi.spyOn(api, 'GET').mockImplementation(((path: string, options: never) => {
-      const query = (options as { params: { query: { of?: string } } }).params.query;
+      const query = (options as { params: { query?: { of?: string } } }).params.query ?? {};
+      if (path.endsWith('/keys')) return Promise.resolve({ data: hints });
       const data = path.endsWith('/records') ? page : query.of === 'several' ? severals : classes;
       return Promise.resolve({ data });
     }) as never);
@@ -145,5 +149,37 @@ describe('the Match stop', () => {
     expect(open.destination.policies.onSeveral).toBe('latest');
     expect(open.destination.policies.latestBy).toBeTruthy();
     expect(screen.getByLabelText('Field that tells the latest')).toBeInTheDocument();
+  });
+
+  it('offers keys with what they would find, and tells of a missing index', async () => {
+    const said: KeyHints = {
+      suggested: [
+        {
+          key: { fields: ['name'], ignoring: ['case', 'spaces'] },
+          unique: false,
+          values: 1198,
+          rows: 1204,
+          one: 431,
+          several: 7,
+        },
+      ],
+      unindexed: [{ key: 1, records: 512_000, statement: 'CREATE INDEX x ON vessel (name)' }],
+    };
+    vi.spyOn(api, 'GET').mockImplementation(((path: string) =>
+      Promise.resolve({ data: path.endsWith('/keys') ? said : classes })) as never);
+    const open = anOpenPlan();
+    render(Match, { open });
+    expect(
+      await screen.findByText(
+        '1,198 values in 1,204 rows, alone finds a record for 431, several for 7',
+      ),
+    ).toBeInTheDocument();
+    expect(screen.getByText(/512,000 are read each time/)).toBeInTheDocument();
+    expect(screen.getByText('CREATE INDEX x ON vessel (name)')).toBeInTheDocument();
+    await userEvent.click(screen.getByRole('button', { name: 'name' }));
+    expect(open.destination.keys).toEqual([
+      open.destination.keys[0],
+      { fields: ['name'], ignoring: ['case', 'spaces'] },
+    ]);
   });
 });

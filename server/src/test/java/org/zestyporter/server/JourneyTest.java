@@ -41,6 +41,15 @@ class JourneyTest extends ServerTest {
     assertThat(match.path("repeats").asInt()).isEqualTo(FACTS.repeated());
     assertThat(match.path("troubled").asInt()).isEqualTo(FACTS.rejected());
 
+    JsonNode keys = get("/api/plans/" + plan + "/match/keys").body();
+    assertThat(keys.path("unindexed")).isEmpty();
+    assertThat(keys.path("suggested"))
+        .allSatisfy(
+            key -> {
+              assertThat(key.path("key").path("fields")).isNotEmpty();
+              assertThat(key.path("one").isNumber()).isTrue();
+            });
+
     JsonNode rehearsal =
         finished(post("/api/plans/" + plan + "/rehearsals", "").body().path("id").asLong());
     assertThat(rehearsal.path("state").asString()).isEqualTo("done");

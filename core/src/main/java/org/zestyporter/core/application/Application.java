@@ -42,6 +42,14 @@ public interface Application extends Lookups {
   /** Drops what is known of the tables. */
   void forget();
 
+  /**
+   * The statement that would make an index by which records of these fields' values are found
+   * without reading the whole table; null if there is one, or if none is known to help.
+   */
+  default @Nullable String missingIndex(TableInfo table, List<FieldInfo> by) {
+    return null;
+  }
+
   /** Number of records in a table. */
   default long count(TableInfo table) {
     return count(table, null);

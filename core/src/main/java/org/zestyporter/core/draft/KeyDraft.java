@@ -37,24 +37,32 @@ final class KeyDraft {
                       given.contains(f)
                           || parts.stream().anyMatch(p -> p.field().name().equals(f)));
       if (!fields.isEmpty() && all) {
-        boolean text =
-            !parts.isEmpty() && parts.stream().allMatch(p -> p.field().type() == FieldType.TEXT);
-        boolean code =
-            text
-                && parts.stream()
-                    .allMatch(p -> looksLikeCodes(source.distinct(p.column()).tallies().keySet()));
-        List<Comparison.Ignore> ignoring = new ArrayList<>();
-        if (text) {
-          ignoring.add(Comparison.Ignore.CASE);
-          ignoring.add(Comparison.Ignore.SPACES);
-        }
-        if (code) {
-          ignoring.add(Comparison.Ignore.PUNCTUATION);
-        }
-        return new MatchKey(fields, ignoring);
+        return key(
+            fields,
+            !parts.isEmpty() && parts.stream().allMatch(p -> p.field().type() == FieldType.TEXT),
+            parts.stream().map(Pair::column).toList());
       }
     }
     return null;
+  }
+
+  /**
+   * A key whose fields are compared as their values ask for: texts ignoring capitals and spaces,
+   * codes what stands between their parts as well.
+   *
+   * @param text true if all of the fields are texts
+   * @param columns those that fill them
+   */
+  MatchKey key(List<String> fields, boolean text, List<Integer> columns) {
+    List<Comparison.Ignore> ignoring = new ArrayList<>();
+    if (text) {
+      ignoring.add(Comparison.Ignore.CASE);
+      ignoring.add(Comparison.Ignore.SPACES);
+      if (columns.stream().allMatch(c -> looksLikeCodes(source.distinct(c).tallies().keySet()))) {
+        ignoring.add(Comparison.Ignore.PUNCTUATION);
+      }
+    }
+    return new MatchKey(fields, ignoring);
   }
 
   private static boolean looksLikeCodes(Set<Cell> cells) {

@@ -205,6 +205,12 @@ class PlanController {
     return viewer.match(plans.open(id), principal.getName(), shown, Asked.count(pairs, 1_000));
   }
 
+  /** Match keys that could be added, and those for which the table has no index. */
+  @GetMapping("/plans/{id}/match/keys")
+  KeyAdvisor.Keys keys(@PathVariable long id, Principal principal) {
+    return KeyAdvisor.of(plans.open(id), principal.getName());
+  }
+
   @GetMapping("/plans/{id}/lines")
   List<PlanViews.RawLine> lines(
       @PathVariable long id,

@@ -2,9 +2,7 @@ package org.zestyporter.server.plan;
 
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import java.util.TreeSet;
@@ -27,12 +25,10 @@ import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Phrasebook;
 import org.zestyporter.core.plan.PlanJson;
-import org.zestyporter.core.preview.KeyAdvice;
 import org.zestyporter.core.preview.MatchSurvey;
 import org.zestyporter.core.preview.StageTable;
 import org.zestyporter.core.preview.Trials;
 import org.zestyporter.core.preview.Troubles;
-import org.zestyporter.core.run.LedgerEntry;
 import org.zestyporter.core.run.OpenedPlan;
 import org.zestyporter.core.run.Pipeline;
 import org.zestyporter.core.run.Progress;
@@ -352,25 +348,8 @@ class PlanViewer {
     MatchSurvey survey =
         new MatchSurvey(0, destination.keys().size(), of, Math.min(MAX_ROWS, pairs));
     new Pipeline(opened.now(who)).rehearse(survey, Progress.NONE);
-    return survey.result(of == MatchSurvey.Class.SEVERAL ? further(opened, survey) : List.of());
-  }
-
-  private static List<KeyAdvice> further(PlanService.Opened opened, MatchSurvey survey) {
-    TableInfo table = opened.database().table(opened.destination().table());
-    Map<String, List<Object>> keys = new HashMap<>();
-    for (LedgerEntry entry : survey.shown()) {
-      for (String key : MatchSurvey.candidates(entry)) {
-        List<Object> parts = table.key(key);
-        if (parts != null) {
-          keys.put(key, parts);
-        }
-      }
-    }
-    Records found = opened.database().fetch(table, List.copyOf(keys.values()));
-    Map<String, Object[]> records = new HashMap<>();
-    keys.forEach((key, parts) -> records.put(key, found.values(parts)));
-    return KeyAdvice.of(
-        table, opened.destination().keys(), survey.fields(), survey.shown(), records);
+    return survey.result(
+        of == MatchSurvey.Class.SEVERAL ? KeyAdvisor.further(opened, survey) : List.of());
   }
 
   /** Lines of the file as they stand, from the first one at or after a line number. */

@@ -9,6 +9,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collection;
 import java.util.List;
+import java.util.Set;
 import java.util.function.Consumer;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
@@ -75,14 +76,18 @@ final class Answers {
   }
 
   private boolean isWorthSets(Connection connection, Ask ask, int keys) throws SQLException {
-    return isIndexed(ask.table(), ask.by())
-        && (long) keys * MUCH_LARGER < count(connection, ask.table());
+    return (long) keys * MUCH_LARGER < count(connection, ask.table())
+        && isIndexed(connection, ask.table(), ask.by());
   }
 
-  private static boolean isIndexed(TableInfo table, List<FieldInfo> by) {
-    String first = by.get(0).name();
-    return !table.primaryKey().isEmpty() && table.primaryKey().get(0).equals(first)
-        || table.uniques().stream().anyMatch(u -> u.get(0).equals(first));
+  /** True if records can be found by these fields without reading all of them. */
+  boolean isIndexed(Connection connection, TableInfo table, List<FieldInfo> by)
+      throws SQLException {
+    if (!table.primaryKey().isEmpty() && by.get(0).name().equals(table.primaryKey().get(0))) {
+      return true;
+    }
+    Set<String> first = dialect.indexed(connection, table);
+    return by.stream().anyMatch(f -> first.contains(f.name()));
   }
 
   /** A key as the database can be given it; empty if no record can hold it. */

@@ -7,6 +7,7 @@ import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -153,6 +154,31 @@ interface Dialect {
       }
     }
     return List.copyOf(indexes.values());
+  }
+
+  /** The fields with which indexes of a table begin that are over all of its records. */
+  default Set<String> indexed(Connection connection, TableInfo table) throws SQLException {
+    return indexed(connection, connection.getCatalog(), table.schema(), table.relation());
+  }
+
+  /** The same of a table by its names, as the driver wants them. */
+  default Set<String> indexed(
+      Connection connection, @Nullable String catalog, @Nullable String schema, String relation)
+      throws SQLException {
+    Set<String> seen = new HashSet<>();
+    Set<String> first = new HashSet<>();
+    try (ResultSet index =
+        connection.getMetaData().getIndexInfo(catalog, schema, relation, false, true)) {
+      while (index.next()) {
+        String field = index.getString("COLUMN_NAME");
+        boolean whole = index.getString("FILTER_CONDITION") == null;
+        // the fields of an index come in their order
+        if (field != null && seen.add(index.getString("INDEX_NAME")) && whole) {
+          first.add(field);
+        }
+      }
+    }
+    return first;
   }
 
   /**

@@ -198,6 +198,13 @@ final class MariaDialect implements Dialect {
     return List.copyOf(indexes.values());
   }
 
+  @Override
+  public Set<String> indexed(Connection connection, TableInfo table) throws SQLException {
+    // what others call a schema is a catalogue here
+    String catalog = table.schema() == null ? connection.getCatalog() : table.schema();
+    return indexed(connection, catalog, null, table.relation());
+  }
+
   /** What a table is kept by decides whether anything that was written can be taken back. */
   @Override
   public void requireFillable(Connection connection, String schema, String table)

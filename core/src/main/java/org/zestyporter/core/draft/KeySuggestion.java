@@ -1,0 +1,123 @@
+package org.zestyporter.core.draft;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashSet;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Objects;
+import java.util.Set;
+import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.FieldType;
+import org.zestyporter.core.application.TableInfo;
+import org.zestyporter.core.plan.Destination;
+import org.zestyporter.core.plan.Fill;
+import org.zestyporter.core.plan.MatchKey;
+import org.zestyporter.core.plan.Origin;
+import org.zestyporter.core.source.SourceTable;
+import org.zestyporter.core.value.DistinctValues;
+
+/**
+ * A match key that a destination does not have yet, and could.
+ *
+ * @param unique true if no two records of the application can share these values
+ * @param values distinct values that the column holds; null if the fields are not filled by one
+ *     column
+ * @param rows how many of its rows hold any
+ */
+public record KeySuggestion(
+    MatchKey key, boolean unique, @Nullable Long values, @Nullable Long rows) {
+  private static final int MOST = 5;
+
+  /** Of a hundred rows so many have a value that no other has, where a column tells them apart. */
+  private static final int DISTINCT = 95;
+
+  /** Fewer rows tell nothing about a column. */
+  private static final int FEWEST = 8;
+
+  /**
+   * What could be a key: first what the application keeps unique and the destination fills, then
+   * what hardly any two rows of the file share.
+   */
+  public static List<KeySuggestion> of(
+      TableInfo table, Destination destination, SourceTable source) {
+    List<KeySuggestion> suggestions = new ArrayList<>();
+    KeyDraft drafts = new KeyDraft(source);
+    Set<Set<String>> had = new HashSet<>();
+    destination.keys().forEach(k -> had.add(new HashSet<>(k.fields())));
+    Set<List<String>> unique = new LinkedHashSet<>(table.uniques());
+    unique.add(table.primaryKey());
+    for (List<String> fields : unique) {
+      List<Fill> fills =
+          fields.stream().map(f -> fill(destination, f)).filter(Objects::nonNull).toList();
+      boolean filled = !fields.isEmpty() && fills.size() == fields.size();
+      if (filled && had.add(new HashSet<>(fields))) {
+        suggestions.add(of(table, fields, true, source, fills, drafts));
+      }
+    }
+    List<KeySuggestion> telling = new ArrayList<>();
+    for (FieldInfo field : table.fields()) {
+      Fill fill = fill(destination, field.name());
+      boolean typed = field.type() == FieldType.TEXT || field.type() == FieldType.WHOLE;
+      if (fill != null && typed && field.link() == null && had.add(Set.of(field.name()))) {
+        KeySuggestion one = of(table, List.of(field.name()), false, source, List.of(fill), drafts);
+        if (one.rows() != null
+            && one.rows() >= FEWEST
+            && one.values() * 100 >= one.rows() * DISTINCT
+            && one.rows() * 100 >= source.rowCount() * DISTINCT) {
+          telling.add(one);
+        }
+      }
+    }
+    telling.sort(Comparator.comparingDouble(s -> -(double) s.values() / s.rows()));
+    suggestions.addAll(telling);
+    return suggestions.subList(0, Math.min(MOST, suggestions.size()));
+  }
+
+  private static @Nullable Fill fill(Destination destination, String field) {
+    return destination.fills().stream()
+        .filter(f -> f.field().equals(field) && !(f.origin() instanceof Origin.Database))
+        .findFirst()
+        .orElse(null);
+  }
+
+  private static KeySuggestion of(
+      TableInfo table,
+      List<String> fields,
+      boolean unique,
+      SourceTable source,
+      List<Fill> fills,
+      KeyDraft drafts) {
+    List<Integer> columns =
+        fills.stream()
+            .map(f -> f.origin().column())
+            .filter(Objects::nonNull)
+            .map(source.columns()::indexOf)
+            .filter(c -> c >= 0)
+            .toList();
+    boolean text =
+        columns.size() == fills.size()
+            && table.fields(fields).stream()
+                .allMatch(f -> f.type() == FieldType.TEXT && f.link() == null);
+    MatchKey key = drafts.key(fields, text, columns);
+    if (columns.size() != 1 || fields.size() != 1) {
+      return new KeySuggestion(key, unique, null, null);
+    }
+    DistinctValues values = source.distinct(columns.get(0));
+    Set<String> written =
+        values.tallies().keySet().stream()
+            .map(c -> c.text().strip())
+            .filter(t -> !t.isEmpty())
+            .collect(Collectors.toSet());
+    long rows =
+        values.beyond()
+            + values.tallies().entrySet().stream()
+                .filter(e -> !e.getKey().text().isBlank())
+                .mapToLong(e -> e.getValue().rows())
+                .sum();
+    // a column of very many values is only counted as far as they are remembered
+    return new KeySuggestion(key, unique, written.size() + values.beyond(), rows);
+  }
+}

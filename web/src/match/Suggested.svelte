@@ -1,0 +1,84 @@
+<script lang="ts">
+  // Match keys that could be added, with what each would find, and keys that lack an index.
+  import { untrack } from 'svelte';
+  import { api, got } from '../api/client';
+  import type { KeyHints, MatchKey } from '../api/types';
+  import type { OpenPlan } from '../plan/plan.svelte';
+  import Slip from '../ui/Slip.svelte';
+  import { tell } from '../ui/toaster';
+  import { count } from '../ui/words';
+
+  let { open, add }: { open: OpenPlan; add: (key: MatchKey) => void } = $props();
+
+  let hints = $state.raw<KeyHints | null>(null);
+  let asked = 0;
+
+  // anew after each save; what was found last stays until then
+  $effect(() => {
+    void open.view;
+    untrack(() => void load());
+  });
+
+  async function load() {
+    const mine = ++asked;
+    try {
+      const path = { id: open.view.id };
+      const answer = await got(api.GET('/api/plans/{id}/match/keys', { params: { path } }));
+      if (mine === asked) hints = answer;
+    } catch (error) {
+      tell(error);
+    }
+  }
+
+  type Hint = KeyHints['suggested'][number];
+  function told(hint: Hint): string {
+    const parts = [hint.unique ? 'unique in the table' : ''];
+    if (hint.values != null && hint.rows != null)
+      parts.push(
+        hint.values === hint.rows
+          ? `no value twice in ${count(hint.rows)} rows`
+          : `${count(hint.values)} values in ${count(hint.rows)} rows`,
+      );
+    if (hint.one != null) {
+      parts.push(`alone finds a record for ${count(hint.one)}`);
+      if (hint.several) parts.push(`several for ${count(hint.several)}`);
+    }
+    return parts.filter(Boolean).join(', ');
+  }
+</script>
+
+{#each hints?.unindexed ?? [] as missing (missing.key)}
+  <div class="part">
+    <p>
+      <span class="waiting"><Slip of="waiting" /></span> No index helps to find records by key {missing.key}:
+      {count(missing.records)} are read each time. This would make one:
+    </p>
+    <code class="m">{missing.statement}</code>
+  </div>
+{/each}
+{#if hints?.suggested.length}
+  <div class="part">
+    <p class="q2">
+      {open.destination.keys.length ? 'Could be tried after it:' : 'Could be a key:'}
+    </p>
+    {#each hints.suggested as hint (hint.key.fields.join(' '))}
+      <p>
+        <button class="go m" onclick={() => add(hint.key)}>{hint.key.fields.join(' with ')}</button>
+        <span class="q2">{told(hint)}</span>
+      </p>
+    {/each}
+  </div>
+{/if}
+
+<style>
+  .part {
+    padding: 8px 14px 10px 16px;
+    border-top: 1px solid var(--rule);
+    display: grid;
+    gap: 5px;
+  }
+  code {
+    overflow-wrap: anywhere;
+    user-select: all;
+  }
+</style>
