@@ -532,6 +532,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/runs/{id}/since": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["since"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/runs/{id}/returns": {
         parameters: {
             query?: never;
@@ -572,6 +588,22 @@ export interface paths {
             cookie?: never;
         };
         get: operations["page"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{id}/fields": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["fields"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1871,6 +1903,23 @@ export interface components {
             left?: string;
             now?: string;
         };
+        Before: {
+            since?: components["schemas"]["Since"];
+        };
+        Move: {
+            table: string;
+            from: string;
+            to: string;
+            /** Format: int64 */
+            rows: number;
+            lines: number[];
+        };
+        Since: {
+            /** Format: date-time */
+            at: string;
+            comparable: boolean;
+            moves: components["schemas"]["Move"][];
+        };
         StreamingResponseBody: unknown;
         LedgerEntry: {
             /** Format: int64 */
@@ -1903,6 +1952,31 @@ export interface components {
             /** Format: int64 */
             total: number;
             entries: components["schemas"]["LedgerEntry"][];
+        };
+        Changed: {
+            field: string;
+            /** Format: int64 */
+            records: number;
+            /** Format: int64 */
+            filled: number;
+            /** Format: int64 */
+            cleared: number;
+            largest?: components["schemas"]["Shift"];
+            appear?: components["schemas"]["Counted"][];
+            vanish?: components["schemas"]["Counted"][];
+            before?: number;
+            after?: number;
+        };
+        Counted: {
+            value: string;
+            /** Format: int64 */
+            records: number;
+        };
+        Shift: {
+            /** Format: int64 */
+            line: number;
+            from: string;
+            to: string;
         };
         Difference: {
             /** Format: int64 */
@@ -3232,6 +3306,28 @@ export interface operations {
             };
         };
     };
+    since: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Before"];
+                };
+            };
+        };
+    };
     returns: {
         parameters: {
             query?: {
@@ -3284,6 +3380,9 @@ export interface operations {
             query?: {
                 outcome?: string;
                 waiting?: boolean;
+                changed?: string;
+                problem?: string;
+                field?: string;
                 search?: string;
                 destination?: number;
                 offset?: number;
@@ -3304,6 +3403,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LedgerPage"];
+                };
+            };
+        };
+    };
+    fields: {
+        parameters: {
+            query?: {
+                destination?: number;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Changed"][];
                 };
             };
         };

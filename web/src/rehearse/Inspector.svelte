@@ -19,8 +19,9 @@
     low: boolean;
     /** What the ledger is of: a rehearsal, a run or an undo. */
     kind: string;
+    share: (line: number) => void;
   }
-  let { open, entry, fields, goTo, low, kind }: Props = $props();
+  let { open, entry, fields, goTo, low, kind, share }: Props = $props();
   const undo = $derived(kind === 'undo');
 
   const info = (name: string) => open.view.table.fields.find((f) => f.name === name);
@@ -51,9 +52,12 @@
         : ''}</span
     >{/if}
   {#each rowNotes as note (note.reason)}<span class="q2">{note.reason}</span>{/each}
-  {#if !undo}<span class="end"
-      ><button class="go" onclick={openInFill}>line {entry.line} in Fill</button></span
-    >{/if}
+  <span class="end">
+    <button class="go" title="its address, for a colleague" onclick={() => share(entry.line)}
+      >link</button
+    >
+    {#if !undo}<button class="go" onclick={openInFill}>line {entry.line} in Fill</button>{/if}
+  </span>
 </div>
 <div class="scroll why" {@attach region('Why')} class:low>
   <table class="g">

@@ -8,9 +8,11 @@
   import Outcome from '../ui/Outcome.svelte';
   import { Tall } from '../ui/tall.svelte';
   import { rowsOf, waitingRows } from './asked';
-  import { Entries } from './entries.svelte';
+  import { Entries, type Only } from './entries.svelte';
+  import { addressed, queryOf } from './shared';
+  import FieldChanges from './FieldChanges.svelte';
   import Pick from '../ui/Pick.svelte';
-  import { tell } from '../ui/toaster';
+  import { tell, toaster } from '../ui/toaster';
   import { count, happened, outcomesOf, outcomeWord } from '../ui/words';
   import Inspector from './Inspector.svelte';
   import { region } from '../ui/region';
@@ -22,15 +24,24 @@
     run: RunView;
     outcome: Shown;
     search: string;
+    only?: Only;
     goTo: (to: Stop) => void;
   }
-  let { open, run, outcome = $bindable(), search = $bindable(), goTo }: Props = $props();
+  let {
+    open,
+    run,
+    outcome = $bindable(),
+    search = $bindable(),
+    only = $bindable({}),
+    goTo,
+  }: Props = $props();
 
   const ROW = 25;
   const HEAD = 26;
   const found = untrack(() => new Entries(run.id, 0, run.kind === 'rehearsal', tell));
   const tall = new Tall(ROW, () => found.total ?? 0, HEAD);
   let at = $state(0);
+  let by = $state<'rows' | 'fields'>('rows');
   let finder = $state<HTMLInputElement>();
   let list = $state<HTMLElement>();
   const into = $derived(run.report?.destinations[0]);
@@ -56,11 +67,13 @@
   const seen = $derived(Array.from({ length: tall.to - tall.from }, (_, i) => tall.from + i));
 
   $effect(() => {
-    const wanted = { outcome, search };
+    const wanted = { outcome, search, only };
     untrack(() => {
       at = 0;
+      by = 'rows';
       if (list) tall.scrollTo(list, 0);
-      found.find(wanted.outcome, wanted.search);
+      found.find(wanted.outcome, wanted.search, wanted.only);
+      addressed(wanted);
     });
   });
   $effect(() => {
@@ -72,6 +85,20 @@
     at = Math.max(0, Math.min((found.total ?? 1) - 1, at + by));
     found.want(at, at + 1);
     if (list) tall.reveal(list, at);
+  }
+
+  /** Gives the address of a row to be passed on: in the clipboard, where that is allowed. */
+  function share(line: number) {
+    const address = location.origin + location.pathname;
+    const query = queryOf({ outcome: '', search: '', only: { line } });
+    outcome = '';
+    search = '';
+    only = { line };
+    const copied = navigator.clipboard?.writeText(address + query);
+    void (copied ?? Promise.reject(new Error('not allowed'))).then(
+      () => toaster.success({ title: `The address of line ${line} is in the clipboard.` }),
+      () => toaster.info({ title: `The address of line ${line} stands in the address bar.` }),
+    );
   }
 
   function words(e: LedgerEntry): string {
@@ -101,6 +128,11 @@
         outcome = all[(all.indexOf(outcome) + 1) % all.length]!;
       },
     },
+    {
+      keys: ['v'],
+      say: by === 'rows' ? 'fields' : 'rows',
+      act: () => (by = by === 'rows' ? 'fields' : 'rows'),
+    },
     { keys: ['/'], say: 'find', act: () => finder?.focus() },
   ]);
 </script>
@@ -108,79 +140,121 @@
 <section class="ledger">
   <div class="bt">
     <h2>Ledger</h2>
-    <Pick label="Outcome" value={outcome} pick={(o) => (outcome = o)} {options} />
-    <span class="end"
-      ><input
-        class="entry find"
-        placeholder="find"
-        aria-label="Find in the ledger"
-        bind:this={finder}
-        bind:value={search}
-      /></span
+    {#if into?.changed}
+      <button
+        class="button small"
+        class:on={by === 'fields'}
+        aria-pressed={by === 'fields'}
+        title="what becomes of each field"
+        onclick={() => (by = by === 'rows' ? 'fields' : 'rows')}>Fields</button
+      >
+    {/if}
+    {#if by === 'rows'}
+      <Pick label="Outcome" value={outcome} pick={(o) => (outcome = o)} {options} />
+      <span class="end"
+        ><input
+          class="entry find"
+          placeholder="find"
+          aria-label="Find in the ledger"
+          bind:this={finder}
+          bind:value={search}
+        /></span
+      >
+    {:else}<span class="q">what becomes of records that are there</span>{/if}
+  </div>
+  {#if only.changed || only.problem || only.line}
+    <p class="only q2">
+      {#if only.line}Only line {only.line}{:else if only.changed}Only rows that change
+        <b class="m">{only.changed}</b>{:else}Only rows with this problem:
+        {#if only.field}<b class="m">{only.field}</b>{/if}
+        {only.said}{/if}
+      <button class="go" onclick={() => (only = {})}>all rows</button>
+    </p>
+  {/if}
+  {#if by === 'fields'}
+    <FieldChanges
+      run={run.id}
+      changed={into?.changed ?? 0}
+      links={open.view.table.fields.filter((f) => f.link).map((f) => f.name)}
+      pick={(field) => {
+        outcome = 'changed';
+        search = '';
+        only = { changed: field };
+        by = 'rows';
+      }}
+    />
+  {:else}
+    <div
+      class="scroll list"
+      {@attach region('Ledger')}
+      bind:this={list}
+      bind:clientHeight={tall.height}
+      onscroll={() => (tall.top = list!.scrollTop)}
+      onwheel={(e) => tall.wheel(list!, e)}
     >
-  </div>
-  <div
-    class="scroll list"
-    {@attach region('Ledger')}
-    bind:this={list}
-    bind:clientHeight={tall.height}
-    onscroll={() => (tall.top = list!.scrollTop)}
-    onwheel={(e) => tall.wheel(list!, e)}
-  >
-    <div class="tall" style="height: {tall.total}px">
-      <table class="g" style="top: {tall.offset}px">
-        <colgroup>
-          <col style:width="52px" /><col style:width="104px" />
-          {#each shownFields as f, i (f)}<col style="width: {i === 0 ? 100 : 150}px" />{/each}
-          {#if written}<col style:width="70px" />{/if}
-          <col />
-        </colgroup>
-        <thead>
-          <tr>
-            <th class="ln">line</th><th>Outcome</th>
-            {#each shownFields as f (f)}<th>{f}</th>{/each}
-            {#if written}<th>record</th>{/if}
-            <th>{written ? 'What happened' : 'What happens'}, or why not</th>
-          </tr>
-        </thead>
-        <tbody>
-          {#each seen as i (i)}
-            {@const e = found.at(i)}
-            {#if e}
-              <tr class="pickable" class:cur={i === at} onclick={() => (at = i)}>
-                <td class="ln">{e.line}</td>
-                <td class="t"
-                  ><Outcome
-                    of={e.outcome}
-                    kind={run.kind}
-                    waiting={run.kind === 'rehearsal' && e.notes.some((n) => n.question)}
-                  /></td
-                >
-                {#each shownFields as f (f)}<td>{value(e, f)}</td>{/each}
-                {#if written}
-                  <td
-                    >{#if e.recordKey && e.outcome !== 'removed'}<a
-                        class="go"
-                        href="/records/{open.plan.connection}/{open.view.table
-                          .name}?key={e.recordKey}">{e.recordKey}</a
-                      >{/if}</td
+      <div class="tall" style="height: {tall.total}px">
+        <table class="g" style="top: {tall.offset}px">
+          <colgroup>
+            <col style:width="52px" /><col style:width="104px" />
+            {#each shownFields as f, i (f)}<col style="width: {i === 0 ? 100 : 150}px" />{/each}
+            {#if written}<col style:width="70px" />{/if}
+            <col />
+          </colgroup>
+          <thead>
+            <tr>
+              <th class="ln">line</th><th>Outcome</th>
+              {#each shownFields as f (f)}<th>{f}</th>{/each}
+              {#if written}<th>record</th>{/if}
+              <th>{written ? 'What happened' : 'What happens'}, or why not</th>
+            </tr>
+          </thead>
+          <tbody>
+            {#each seen as i (i)}
+              {@const e = found.at(i)}
+              {#if e}
+                <tr class="pickable" class:cur={i === at} onclick={() => (at = i)}>
+                  <td class="ln">{e.line}</td>
+                  <td class="t"
+                    ><Outcome
+                      of={e.outcome}
+                      kind={run.kind}
+                      waiting={run.kind === 'rehearsal' && e.notes.some((n) => n.question)}
+                    /></td
                   >
-                {/if}
-                <td class="t" class:rejected={e.outcome === 'rejected'} title={words(e)}
-                  >{words(e)}</td
-                >
-              </tr>
-            {:else}<tr
-                ><td class="ln">…</td><td colspan={2 + shownFields.length + (written ? 1 : 0)}
-                ></td></tr
-              >{/if}
-          {/each}
-        </tbody>
-      </table>
+                  {#each shownFields as f (f)}<td>{value(e, f)}</td>{/each}
+                  {#if written}
+                    <td
+                      >{#if e.recordKey && e.outcome !== 'removed'}<a
+                          class="go"
+                          href="/records/{open.plan.connection}/{open.view.table
+                            .name}?key={e.recordKey}">{e.recordKey}</a
+                        >{/if}</td
+                    >
+                  {/if}
+                  <td class="t" class:rejected={e.outcome === 'rejected'} title={words(e)}
+                    >{words(e)}</td
+                  >
+                </tr>
+              {:else}<tr
+                  ><td class="ln">…</td><td colspan={2 + shownFields.length + (written ? 1 : 0)}
+                  ></td></tr
+                >{/if}
+            {/each}
+          </tbody>
+        </table>
+      </div>
+      {#if found.total === 0}<p class="q none">No row is of this kind.</p>{/if}
     </div>
-    {#if found.total === 0}<p class="q none">No row is of this kind.</p>{/if}
-  </div>
-  {#if entry}<Inspector {open} {entry} {fields} {goTo} low={written} kind={run.kind} />{/if}
+  {/if}
+  {#if entry && by === 'rows'}<Inspector
+      {open}
+      {entry}
+      {fields}
+      {goTo}
+      low={written}
+      kind={run.kind}
+      {share}
+    />{/if}
 </section>
 
 <style>
@@ -202,6 +276,14 @@
   }
   .find {
     width: min(96px, 7vw);
+  }
+  .on {
+    background: var(--ink);
+    color: var(--paper);
+  }
+  .only {
+    padding: 4px 16px;
+    border-bottom: 1px solid var(--rule);
   }
   .tall {
     position: relative;

@@ -8,12 +8,13 @@
   import { region } from '../ui/region';
   import { tell } from '../ui/toaster';
   import { grouped } from './asked';
+  import type { Only } from './entries.svelte';
   import Mend from './Mend.svelte';
 
   interface Props {
     open: OpenPlan;
     report: RunReport;
-    show: (field: string, value: string) => void;
+    show: (field: string, value: string, only?: Only) => void;
     fix?: (field: string) => void;
     /** The rehearsal or run whose rejected rows can be taken away. */
     run: number;
@@ -53,6 +54,12 @@
   );
   const waiting = $derived(asked.reduce((sum, q) => sum + q.rows, 0));
   const rejected = $derived(rejecting.reduce((sum, p) => sum + p.rows, 0));
+
+  const only = (group: ProblemGroup): Only => ({
+    problem: group.code,
+    field: group.field || undefined,
+    said: cause(group),
+  });
 
   function cause(group: ProblemGroup): string {
     switch (group.code) {
@@ -134,7 +141,11 @@
     <div class="list">
       {#each rejecting as group (`${named(group)} ${group.code}`)}
         <div class="group" data-code={group.code}>
-          <b class="rejected r n">{count(group.rows)}</b>
+          <button
+            class="rejected r n rows"
+            title="show its rows"
+            onclick={() => show(group.field ?? '', '', only(group))}>{count(group.rows)}</button
+          >
           <div>
             <b class="m">{named(group)}</b>
             {cause(group)}
@@ -143,7 +154,7 @@
                 <button
                   class="value"
                   title="{value.reason}, first on line {value.row}"
-                  onclick={() => show(group.field ?? '', value.value)}
+                  onclick={() => show(group.field ?? '', value.value, only(group))}
                 >
                   <span class="m">{value.value || 'blank'}</span>
                   <span class="q">{count(value.rows)}</span>
@@ -249,6 +260,14 @@
   }
   .n {
     font-size: 14px;
+  }
+  .rows {
+    font-weight: 700;
+    cursor: pointer;
+    align-self: start;
+  }
+  .rows:hover {
+    text-decoration: underline;
   }
   .values {
     display: flex;

@@ -6,7 +6,10 @@
   import Slip from '../ui/Slip.svelte';
   import { wordsOf, work } from '../run/work.svelte';
   import { count, when } from '../ui/words';
+  import type { Only } from './entries.svelte';
+  import Since from './Since.svelte';
   import DatabaseSay from './DatabaseSay.svelte';
+  import { lookedAt } from './shared';
   import LedgerView from './LedgerView.svelte';
   import OutcomeHead from './OutcomeHead.svelte';
   import Problems from './Problems.svelte';
@@ -14,19 +17,23 @@
 
   let { open, goTo }: { open: OpenPlan; goTo: (to: Stop) => void } = $props();
 
-  let outcome = $state<OutcomeName | 'waiting' | ''>('');
-  let search = $state('');
+  const looked = lookedAt(location.search);
+  let outcome = $state(looked.outcome);
+  let search = $state(looked.search);
   const report = $derived(open.rehearsal?.report);
   /** What was found last stays in view while so few rows are gone through again. */
   const quick = $derived(open.view.source.rows <= 20_000);
 
-  function show(field: string, value: string) {
+  let only = $state.raw<Only>(looked.only);
+  function show(field: string, value: string, of: Only = {}) {
     outcome = 'rejected';
-    search = value || field;
+    search = value || (of.problem ? '' : field);
+    only = of;
   }
   function showWaiting(field: string, value: string) {
     outcome = 'waiting';
     search = value || field;
+    only = {};
   }
   function decide(of: MatchClass) {
     open.matchClass = of;
@@ -71,6 +78,17 @@
     verb="rehearsed, nothing written"
     at="at {when(open.rehearsal.startedAt)}, in {report.seconds} s"
   />
+  {#if open.rehearsed}
+    <Since
+      run={open.rehearsal.id}
+      shown={report.destinations[0]?.table ?? ''}
+      show={(to) => {
+        outcome = to;
+        search = '';
+        only = {};
+      }}
+    />
+  {/if}
   {#if !open.rehearsed && !open.busy}
     <p class="message mild">
       {open.ran
@@ -92,7 +110,7 @@
       </div>
     </Problems>
     {#key open.rehearsal.id}
-      <LedgerView {open} run={open.rehearsal} bind:outcome bind:search {goTo} />
+      <LedgerView {open} run={open.rehearsal} bind:outcome bind:search bind:only {goTo} />
     {/key}
   </div>
 {:else if !open.busy && !open.rehearsal?.message && !open.view.matters.length}

@@ -2,7 +2,7 @@ import { render, screen, within } from '@testing-library/svelte';
 import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { api } from '../api/client';
-import type { LedgerPage } from '../api/types';
+import type { FieldChange, LedgerPage, Since } from '../api/types';
 import { anEntry, anOpenPlan, aReport, aRun } from '../plan/fixtures';
 import Rehearse from './Rehearse.svelte';
 
@@ -47,11 +47,43 @@ const problems = [
   },
 ];
 
+const since: Since = {
+  at: '2026-11-26T09:14:00',
+  comparable: true,
+  moves: [
+    { table: 'vessel', from: 'waiting', to: 'new', rows: 12, lines: [5, 6, 7, 8, 9] },
+    { table: 'vessel', from: 'rejected', to: 'changed', rows: 1, lines: [70] },
+  ],
+};
+
+const fields: FieldChange[] = [
+  {
+    field: 'length_m',
+    records: 300,
+    filled: 12,
+    cleared: 0,
+    largest: { line: 44, from: '9.5', to: '12.25' },
+    before: 4210.5,
+    after: 4318.75,
+  },
+  {
+    field: 'name',
+    records: 88,
+    filled: 0,
+    cleared: 3,
+    appear: [{ value: 'Wren', records: 2 }],
+    vanish: [],
+  },
+];
+
 describe('the Rehearse stop', () => {
   const get = vi.fn();
   beforeEach(() => {
     vi.restoreAllMocks();
-    get.mockReset().mockResolvedValue({ data: page });
+    get.mockReset().mockImplementation((path: string) => {
+      if (path.endsWith('/since')) return Promise.resolve({ data: { since } });
+      return Promise.resolve({ data: path.endsWith('/fields') ? fields : page });
+    });
     vi.spyOn(api, 'GET').mockImplementation(get as never);
   });
 
@@ -101,8 +133,43 @@ describe('the Rehearse stop', () => {
   it('asks the ledger for the rows behind a value', async () => {
     show();
     await userEvent.click(screen.getByRole('button', { name: /A long name/ }));
-    const query = get.mock.lastCall?.[1].params.query;
-    expect(query).toMatchObject({ outcome: 'rejected', search: 'A long name' });
+    expect(asked().params.query).toMatchObject({ outcome: 'rejected', search: 'A long name' });
+  });
+
+  const asked = () => get.mock.calls.filter((c) => String(c[0]).endsWith('/ledger')).at(-1)?.[1];
+
+  it('shows all rows with a problem, and all rows again', async () => {
+    show();
+    await userEvent.click(screen.getByRole('button', { name: '70' }));
+    expect(asked().params.query).toMatchObject({
+      outcome: 'rejected',
+      problem: 'too-long',
+      field: 'name',
+      search: undefined,
+    });
+    await userEvent.click(screen.getByRole('button', { name: 'all rows' }));
+    expect(asked().params.query).toMatchObject({ problem: undefined, field: undefined });
+  });
+
+  it('tells what becomes of each field, and shows the rows that change it', async () => {
+    show();
+    await userEvent.click(screen.getByRole('button', { name: 'Fields' }));
+    const length = (await screen.findByRole('button', { name: 'length_m' })).closest('tr')!;
+    expect(length).toHaveTextContent('4,210.5 → 4,318.75');
+    expect(length).toHaveTextContent('farthest, line 44 9.5 → 12.25');
+    expect(screen.getByText('Wren (2)')).toBeInTheDocument();
+    await userEvent.click(within(length).getByRole('button', { name: 'length_m' }));
+    expect(asked().params.query).toMatchObject({ outcome: 'changed', changed: 'length_m' });
+    expect(screen.getByText(/Only rows/)).toHaveTextContent('Only rows that change length_m');
+  });
+
+  it('tells what moved since the rehearsal before', async () => {
+    show();
+    const moved = await screen.findByRole('button', { name: '12 rows from Waiting to New' });
+    expect(moved).toHaveAttribute('title', 'lines 5, 6, 7, 8, 9, …');
+    expect(screen.getByText('1 row from Rejected to Changed')).toBeInTheDocument();
+    await userEvent.click(moved);
+    expect(asked().params.query).toMatchObject({ outcome: 'new' });
   });
 
   it('tells of a row why each field stands as it does', async () => {

@@ -1,14 +1,25 @@
 import { api, got } from '../api/client';
-import type { LedgerEntry } from '../api/types';
+import type { LedgerEntry, ProblemGroup } from '../api/types';
 import { Pages } from '../ui/pages.svelte';
 
 const PAGE = 100;
+
+/** Entries of one kind only: of a line, that change a field, or that have a problem in one. */
+export interface Only {
+  line?: number;
+  changed?: string;
+  problem?: ProblemGroup['code'];
+  field?: string;
+  /** The problem in words. */
+  said?: string;
+}
 
 /** Entries of a ledger that fit what is looked for, fetched as they are looked at. */
 export class Entries {
   private readonly pages: Pages<LedgerEntry[]>;
   private outcome = '';
   private search = '';
+  private only: Only = {};
   /** Names of the fields whose values entries hold. */
   fields = $state.raw<string[]>([]);
   /** How many entries fit; not known before the first page has come. */
@@ -29,7 +40,8 @@ export class Entries {
   }
 
   /** Looks for entries of an outcome, of those that wait, or of all if it is '', that hold a text. */
-  find(outcome: string, search: string) {
+  find(outcome: string, search: string, only: Only = {}) {
+    this.only = only;
     this.outcome = outcome;
     this.search = search;
     this.total = undefined;
@@ -54,6 +66,10 @@ export class Entries {
       outcome: (waits ? 'rejected' : this.outcome) || undefined,
       waiting: parted ? waits : undefined,
       search: this.search || undefined,
+      line: this.only.line,
+      changed: this.only.changed,
+      problem: this.only.problem,
+      field: this.only.field,
     };
   }
 

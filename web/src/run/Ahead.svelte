@@ -3,6 +3,7 @@
   import type { Outcome, RunReport, RunView } from '../api/types';
   import type { OpenPlan } from '../plan/plan.svelte';
   import type { Stop } from '../plan/trip';
+  import { lookedAt } from '../rehearse/shared';
   import LedgerView from '../rehearse/LedgerView.svelte';
   import { count, listed, many, OUTCOMES, when } from '../ui/words';
   import { deed, sumsOf } from './books';
@@ -17,8 +18,10 @@
   }
   let { open, rehearsal, report, goTo }: Props = $props();
 
-  let outcome = $state<Outcome | ''>('');
-  let search = $state('');
+  const looked = lookedAt(location.search);
+  let outcome = $state(looked.outcome);
+  let search = $state(looked.search);
+  let only = $state.raw(looked.only);
   const doing = $derived(deed(report));
   /** Rows that the database refused when it tried them; all is taken back then, by this plan. */
   const refused = $derived(
@@ -122,7 +125,7 @@
         </tbody>
       </table>
     {/if}
-    <LedgerView {open} run={rehearsal} bind:outcome bind:search {goTo} />
+    <LedgerView {open} run={rehearsal} bind:outcome bind:search bind:only {goTo} />
   </section>
   <aside>
     <div class="bt"><h2>How</h2></div>

@@ -4,6 +4,8 @@
   import type { Differences, Outcome as OutcomeName } from '../api/types';
   import type { OpenPlan } from '../plan/plan.svelte';
   import type { Stop } from '../plan/trip';
+  import type { Only } from '../rehearse/entries.svelte';
+  import { lookedAt } from '../rehearse/shared';
   import LedgerView from '../rehearse/LedgerView.svelte';
   import OutcomeHead from '../rehearse/OutcomeHead.svelte';
   import Problems from '../rehearse/Problems.svelte';
@@ -21,8 +23,10 @@
 
   let { open, goTo }: { open: OpenPlan; goTo: (to: Stop) => void } = $props();
 
-  let outcome = $state<OutcomeName | ''>('');
-  let search = $state('');
+  const looked = lookedAt(location.search);
+  let outcome = $state(looked.outcome);
+  let search = $state(looked.search);
+  let only = $state.raw<Only>(looked.only);
   let differences = $state.raw<Differences | null>(null);
   let takingBack = $state(false);
   const undo = $derived(open.run?.kind === 'undo');
@@ -59,6 +63,7 @@
       takingBack = false;
       outcome = '';
       search = '';
+      only = {};
       void compare(id);
     });
   });
@@ -200,7 +205,7 @@
     <section class="main">
       {#if undo}<UndoBooks {report} />{:else}<Books {report} fields={open.view.table.fields} />{/if}
       {#key open.run.id}
-        <LedgerView {open} run={open.run} bind:outcome bind:search {goTo} />
+        <LedgerView {open} run={open.run} bind:outcome bind:search bind:only {goTo} />
       {/key}
     </section>
     <aside>
@@ -266,9 +271,10 @@
           {open}
           {report}
           run={open.run!.id}
-          show={(field, value) => {
+          show={(field, value, of = {}) => {
             outcome = 'rejected';
-            search = value || field;
+            search = value || (of.problem ? '' : field);
+            only = of;
           }}
         />{/if}
     </aside>

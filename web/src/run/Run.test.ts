@@ -76,7 +76,9 @@ describe('the Run stop', () => {
       }),
     );
     expect(screen.getByText('No: this run is faulty')).toBeInTheDocument();
-    expect(screen.getByText('Rows').closest('tr')!.lastElementChild).toHaveTextContent('1');
+    expect(
+      screen.getByText('Rows', { selector: 'b' }).closest('tr')!.lastElementChild,
+    ).toHaveTextContent('1');
   });
 
   it('tells which rows came out otherwise than rehearsed', async () => {

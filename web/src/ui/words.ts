@@ -7,6 +7,11 @@ export function count(value: number): string {
   return number.format(value);
 }
 
+/** A number that is no count: with its fractions, without the noise of binary ones. */
+export function amount(value: number): string {
+  return value.toLocaleString('en-GB', { maximumFractionDigits: 6 });
+}
+
 /** A count with its noun in the right number. */
 export function many(value: number, one: string, more = `${one}s`): string {
   return `${count(value)} ${value === 1 ? one : more}`;

@@ -1,11 +1,12 @@
 package org.zestyporter.server.run;
 
+import java.time.LocalDateTime;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
+import org.zestyporter.core.run.FieldSummary;
 import org.zestyporter.core.run.LedgerChunk;
 import org.zestyporter.core.run.LedgerCodec;
 import org.zestyporter.core.run.LedgerEntry;
@@ -29,35 +30,22 @@ class LedgerReader {
 
   /**
    * @param destination index of the destination in the plan
-   * @param outcome only entries of this outcome; null for all
-   * @param waiting only entries that wait for an answer, or only others; null for both
-   * @param search only entries in which a value or reason holds this, ignoring capitals; null for
-   *     all
    */
-  LedgerPage page(
-      long execution,
-      int destination,
-      @Nullable Outcome outcome,
-      @Nullable Boolean waiting,
-      @Nullable String search,
-      long offset,
-      int limit) {
+  LedgerPage page(long execution, int destination, LedgerFilter filter, long offset, int limit) {
     LedgerLayout layout = layout(execution, destination);
     List<LedgerEntry> found = new ArrayList<>();
     long total = 0;
-    String wanted = search == null || search.isBlank() ? null : search.toLowerCase(Locale.ROOT);
     for (ChunkRecord chunk : runs.chunks(execution, destination)) {
-      int count = chunk.count(outcome == null ? -1 : outcome.ordinal());
-      boolean isTold = wanted == null && waiting == null;
-      boolean passOver = count == 0 || isTold && !within(total, count, offset, limit);
-      if (passOver) {
+      if (filter.passesOver(chunk)) {
+        continue;
+      }
+      int count = chunk.count(filter.outcome() == null ? -1 : filter.outcome().ordinal());
+      if (filter.isToldByCounts() && !within(total, count, offset, limit)) {
         total += count;
         continue;
       }
       for (LedgerEntry entry : entries(execution, layout, chunk.number())) {
-        if ((outcome == null || entry.outcome() == outcome)
-            && (waiting == null || entry.awaitsAnswer() == waiting)
-            && (wanted == null || holds(entry, wanted))) {
+        if (filter.takes(entry, layout.fields())) {
           if (total >= offset && found.size() < limit) {
             found.add(entry);
           }
@@ -70,18 +58,6 @@ class LedgerReader {
 
   private static boolean within(long before, int count, long offset, int limit) {
     return before + count > offset && before < offset + limit;
-  }
-
-  private static boolean holds(LedgerEntry entry, String wanted) {
-    return String.valueOf(entry.line()).equals(wanted)
-        || entry.after().stream()
-            .anyMatch(v -> v != null && v.toLowerCase(Locale.ROOT).contains(wanted))
-        || entry.notes().stream()
-            .anyMatch(
-                n ->
-                    n.reason().toLowerCase(Locale.ROOT).contains(wanted)
-                        || (n.value() != null
-                            && n.value().toLowerCase(Locale.ROOT).contains(wanted)));
   }
 
   /** A chunk as it is kept. */
@@ -186,6 +162,75 @@ class LedgerReader {
       why = "a linked or unique value changed in between";
     }
     return new Difference(came.line(), rehearsed.outcome(), came.outcome(), why);
+  }
+
+  /** What becomes of the fields of a destination, those of most records first. */
+  List<FieldSummary.Changed> fields(long execution, int destination) {
+    LedgerLayout layout = layout(execution, destination);
+    FieldSummary summary = new FieldSummary();
+    for (ChunkRecord chunk : runs.chunks(execution, destination)) {
+      if (chunk.changed() + chunk.unchanged() > 0) {
+        summary.add(chunk(execution, layout, chunk.number()));
+      }
+    }
+    return summary.result();
+  }
+
+  /**
+   * Rows that come out otherwise than in the rehearsal before.
+   *
+   * @param table what the destination is called
+   * @param from an outcome, or {@code waiting}
+   * @param lines the first of them
+   */
+  record Move(String table, String from, String to, long rows, List<Long> lines) {}
+
+  /**
+   * How a rehearsal differs from the one before.
+   *
+   * @param comparable false if other rows were read then
+   * @param moves most rows first
+   */
+  record Since(LocalDateTime at, boolean comparable, List<Move> moves) {}
+
+  /** How a rehearsal differs from the one before; null if there is none, or it is no rehearsal. */
+  @Nullable Since since(ExecutionRecord rehearsal) {
+    ExecutionRecord before =
+        rehearsal.kind().equals(RunService.REHEARSAL) ? runs.doneBefore(rehearsal) : null;
+    if (before == null) {
+      return null;
+    }
+    Moves moves = new Moves();
+    for (int destination : runs.destinations(rehearsal.id())) {
+      if (rehearsal.sourceId() != before.sourceId()
+          || !compare(before.id(), rehearsal.id(), destination, moves)) {
+        return new Since(before.startedAt(), false, List.of());
+      }
+    }
+    return new Since(before.startedAt(), true, moves.told());
+  }
+
+  /** Compares the entries of two ledgers; false if they are not of the same rows. */
+  private boolean compare(long before, long now, int destination, Moves moves) {
+    List<ChunkRecord> then = runs.chunks(before, destination);
+    List<ChunkRecord> came = runs.chunks(now, destination);
+    if (then.size() != came.size()) {
+      return false;
+    }
+    LedgerLayout ofThen = layout(before, destination);
+    LedgerLayout ofNow = layout(now, destination);
+    for (int i = 0; i < came.size(); i++) {
+      // who waits and who is rejected for good is the same for the fates
+      boolean mayDiffer = then.get(i).fates() != came.get(i).fates() || came.get(i).rejected() > 0;
+      if (mayDiffer
+          && !moves.add(
+              ofNow.label(),
+              entries(before, ofThen, then.get(i).number()),
+              entries(now, ofNow, came.get(i).number()))) {
+        return false;
+      }
+    }
+    return true;
   }
 
   /** The first entry of a line in the first destination. */

@@ -5,6 +5,7 @@ import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
@@ -21,6 +22,7 @@ import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
 import org.springframework.web.servlet.mvc.method.annotation.StreamingResponseBody;
+import org.zestyporter.core.run.FieldSummary;
 import org.zestyporter.core.run.LedgerEntry;
 import org.zestyporter.core.run.Outcome;
 import org.zestyporter.core.run.Returns;
@@ -28,6 +30,7 @@ import org.zestyporter.core.undo.Decisions;
 import org.zestyporter.core.undo.Edited;
 import org.zestyporter.core.undo.Prospect;
 import org.zestyporter.core.value.ErrorCode;
+import org.zestyporter.core.value.ProblemCode;
 import org.zestyporter.server.web.Asked;
 import org.zestyporter.server.web.Deletion;
 
@@ -164,6 +167,10 @@ class RunController {
    * A page of the ledger of one destination.
    *
    * @param waiting only rows that wait for an answer, or only others
+   * @param changed only rows that write this field differently
+   * @param problem only rows with a problem of this kind
+   * @param field of these, only those with it in this field
+   * @param line only rows of this line of the file
    * @param destination its place in the plan, from 0
    */
   @GetMapping("/runs/{id}/ledger")
@@ -171,14 +178,53 @@ class RunController {
       @PathVariable long id,
       @RequestParam(required = false) @Nullable String outcome,
       @RequestParam(required = false) @Nullable Boolean waiting,
+      @RequestParam(required = false) @Nullable String changed,
+      @RequestParam(required = false) @Nullable String problem,
+      @RequestParam(required = false) @Nullable String field,
+      @RequestParam(required = false) @Nullable Long line,
       @RequestParam(required = false) @Nullable String search,
       @RequestParam(defaultValue = "0") int destination,
       @RequestParam(defaultValue = "0") long offset,
       @RequestParam(defaultValue = "100") int limit) {
     runs.find(id);
-    Outcome wanted = outcome == null || outcome.isEmpty() ? null : outcome(outcome);
-    return ledger.page(
-        id, destination, wanted, waiting, search, Asked.from(offset), Asked.count(limit, MAX_PAGE));
+    LedgerFilter filter =
+        new LedgerFilter(
+            given(outcome, RunController::outcome),
+            waiting,
+            given(changed, word -> word),
+            given(problem, RunController::problem),
+            given(field, word -> word),
+            line,
+            search);
+    return ledger.page(id, destination, filter, Asked.from(offset), Asked.count(limit, MAX_PAGE));
+  }
+
+  private static <T> @Nullable T given(@Nullable String word, Function<String, T> read) {
+    return word == null || word.isEmpty() ? null : read.apply(word);
+  }
+
+  private static ProblemCode problem(String word) {
+    return Arrays.stream(ProblemCode.values())
+        .filter(c -> c.word().equals(word))
+        .findFirst()
+        .orElseThrow(
+            () -> ErrorCode.WORD.error("There is no kind of problem “" + Asked.shown(word) + "”."));
+  }
+
+  /** What a rehearsal or run does to each field of the records that are there. */
+  @GetMapping("/runs/{id}/fields")
+  List<FieldSummary.Changed> fields(
+      @PathVariable long id, @RequestParam(defaultValue = "0") int destination) {
+    runs.find(id);
+    return ledger.fields(id, destination);
+  }
+
+  /** How a rehearsal differs from the one before it. */
+  record Before(LedgerReader.@Nullable Since since) {}
+
+  @GetMapping("/runs/{id}/since")
+  Before since(@PathVariable long id) {
+    return new Before(runs.since(id));
   }
 
   private static Outcome outcome(String word) {

@@ -230,11 +230,23 @@ interface RunMapper {
   @Delete("DELETE FROM execution WHERE id = #{id}")
   void dropExecution(long id);
 
-  /** Older rehearsals of a plan; those that a run follows are kept. */
+  /** The last rehearsal of the same plan that was done before another; null if there is none. */
+  @Select(
+      """
+      SELECT * FROM execution WHERE plan_id = #{planId} AND kind = 'rehearsal' AND id < #{id}
+        AND state = 'done' ORDER BY id DESC LIMIT 1""")
+  @Nullable ExecutionRecord doneBefore(ExecutionRecord rehearsal);
+
+  /**
+   * Older rehearsals of a plan; those that a run follows are kept, and the one before, with which
+   * the newest is compared.
+   */
   @Select(
       """
       SELECT id FROM execution WHERE plan_id = #{plan} AND kind = 'rehearsal' AND id < #{newest}
         AND state NOT IN ('going', 'committing')
+        AND id <> COALESCE((SELECT MAX(id) FROM execution WHERE plan_id = #{plan}
+          AND kind = 'rehearsal' AND state = 'done' AND id < #{newest}), 0)
         AND id NOT IN (SELECT rehearsal_id FROM execution WHERE rehearsal_id IS NOT NULL)""")
   List<Long> olderRehearsals(@Param("plan") long plan, @Param("newest") long newest);
 

@@ -318,6 +318,11 @@ public class RunService implements DependsOnPlans {
     return ledgers.differences(runs.find(id));
   }
 
+  /** How a rehearsal differs from the one before it; null if there is none. */
+  LedgerReader.@Nullable Since since(long id) {
+    return ledgers.since(record(id));
+  }
+
   /** The last rehearsal or run of a plan; null if there is none. */
   public @Nullable RunView last(long plan, String kind) {
     ExecutionRecord record = runs.last(plan, kind);

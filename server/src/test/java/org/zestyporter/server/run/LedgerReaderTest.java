@@ -12,6 +12,7 @@ import static org.mockito.Mockito.when;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
+import java.time.LocalDateTime;
 import java.util.BitSet;
 import java.util.List;
 import java.util.stream.IntStream;
@@ -32,6 +33,8 @@ import org.zestyporter.core.value.ValueColumn;
 class LedgerReaderTest {
   private final RunMapper runs = mock();
   private final LedgerReader reader = new LedgerReader(runs);
+
+  private static final LocalDateTime NOW = LocalDateTime.of(2026, 11, 3, 9, 14);
 
   private static final LedgerLayout LAYOUT =
       new LedgerLayout(
@@ -128,7 +131,7 @@ class LedgerReaderTest {
 
   @Test
   void pagesGoOverTheBordersOfChunks() {
-    LedgerReader.LedgerPage page = reader.page(1, 0, null, null, null, 8, 4);
+    LedgerReader.LedgerPage page = reader.page(1, 0, LedgerFilter.ALL, 8, 4);
     assertThat(page.total()).isEqualTo(30);
     assertThat(page.fields()).containsExactly("registration", "name");
     assertThat(lines(page)).containsExactly(10L, 11L, 12L, 13L);
@@ -137,7 +140,7 @@ class LedgerReaderTest {
 
   @Test
   void chunksWithoutTheOutcomeAreNotRead() {
-    LedgerReader.LedgerPage page = reader.page(1, 0, Outcome.REJECTED, null, null, 0, 10);
+    LedgerReader.LedgerPage page = reader.page(1, 0, LedgerFilter.of(Outcome.REJECTED), 0, 10);
     assertThat(page.total()).isEqualTo(2);
     assertThat(lines(page)).containsExactly(22L, 27L);
     verify(runs, never()).chunk(1, 0, 0);
@@ -146,11 +149,44 @@ class LedgerReaderTest {
 
   @Test
   void searchLooksAtValuesReasonsAndLines() {
-    assertThat(lines(reader.page(1, 0, null, null, "MÜLLER 1", 0, 100))).hasSize(10);
-    assertThat(lines(reader.page(1, 0, null, null, "31.02", 0, 100))).containsExactly(22L, 27L);
-    assertThat(lines(reader.page(1, 0, null, null, "no such day", 1, 100))).containsExactly(27L);
-    assertThat(reader.page(1, 0, Outcome.NEW, null, "no such day", 0, 100).total()).isZero();
-    assertThat(lines(reader.page(1, 0, null, null, "13", 0, 100))).containsExactly(13L);
+    assertThat(
+            lines(
+                reader.page(
+                    1,
+                    0,
+                    new LedgerFilter(null, null, null, null, null, null, "MÜLLER 1"),
+                    0,
+                    100)))
+        .hasSize(10);
+    assertThat(
+            lines(
+                reader.page(
+                    1, 0, new LedgerFilter(null, null, null, null, null, null, "31.02"), 0, 100)))
+        .containsExactly(22L, 27L);
+    assertThat(
+            lines(
+                reader.page(
+                    1,
+                    0,
+                    new LedgerFilter(null, null, null, null, null, null, "no such day"),
+                    1,
+                    100)))
+        .containsExactly(27L);
+    assertThat(
+            reader
+                .page(
+                    1,
+                    0,
+                    new LedgerFilter(Outcome.NEW, null, null, null, null, null, "no such day"),
+                    0,
+                    100)
+                .total())
+        .isZero();
+    assertThat(
+            lines(
+                reader.page(
+                    1, 0, new LedgerFilter(null, null, null, null, null, null, "13"), 0, 100)))
+        .containsExactly(13L);
   }
 
   /** Only rows that nothing keeps back but a question wait for its answer. */
@@ -163,10 +199,120 @@ class LedgerReaderTest {
     chunk.notes()[2] = List.of(asks, chunk.notes()[2].get(0));
     when(runs.chunks(4, 0)).thenReturn(List.of(record(4, 0, chunk, false)));
     when(runs.chunk(4, 0, 0)).thenReturn(record(4, 0, chunk, true));
-    assertThat(lines(reader.page(4, 0, Outcome.REJECTED, true, null, 0, 10))).containsExactly(3L);
-    assertThat(lines(reader.page(4, 0, Outcome.REJECTED, false, null, 0, 10))).containsExactly(4L);
-    assertThat(lines(reader.page(4, 0, Outcome.REJECTED, null, null, 0, 10)))
+    assertThat(
+            lines(
+                reader.page(
+                    4,
+                    0,
+                    new LedgerFilter(Outcome.REJECTED, true, null, null, null, null, null),
+                    0,
+                    10)))
+        .containsExactly(3L);
+    assertThat(
+            lines(
+                reader.page(
+                    4,
+                    0,
+                    new LedgerFilter(Outcome.REJECTED, false, null, null, null, null, null),
+                    0,
+                    10)))
+        .containsExactly(4L);
+    assertThat(lines(reader.page(4, 0, LedgerFilter.of(Outcome.REJECTED), 0, 10)))
         .containsExactly(3L, 4L);
+  }
+
+  private static LedgerFilter changing(String field) {
+    return new LedgerFilter(null, null, field, null, null, null, null);
+  }
+
+  private static LedgerFilter with(ProblemCode code, String field) {
+    return new LedgerFilter(null, null, null, code, field, null, null);
+  }
+
+  @Test
+  void rowsAreFoundByTheFieldThatChangesAndByTheirProblem() {
+    LedgerChunk chunk = entries(2, List.of(Outcome.CHANGED, Outcome.CHANGED, Outcome.REJECTED));
+    chunk.changed()[0] = new int[] {0};
+    chunk.changed()[1] = new int[] {0, 1};
+    when(runs.chunks(4, 0)).thenReturn(List.of(record(4, 0, chunk, false)));
+    when(runs.chunk(4, 0, 0)).thenReturn(record(4, 0, chunk, true));
+    assertThat(lines(reader.page(4, 0, changing("registration"), 0, 10))).containsExactly(2L, 3L);
+    assertThat(lines(reader.page(4, 0, changing("name"), 0, 10))).containsExactly(3L);
+    assertThat(reader.page(4, 0, changing("no field"), 0, 10).total()).isZero();
+    LedgerFilter third = new LedgerFilter(null, null, null, null, null, 3L, null);
+    assertThat(lines(reader.page(4, 0, third, 0, 10))).containsExactly(3L);
+    assertThat(lines(reader.page(1, 0, third, 0, 10))).containsExactly(3L);
+    verify(runs, never()).chunk(1, 0, 1);
+    LedgerEntry.Note note = chunk.notes()[2].get(0);
+    assertThat(lines(reader.page(4, 0, with(note.code(), null), 0, 10))).containsExactly(4L);
+    assertThat(lines(reader.page(4, 0, with(note.code(), note.field()), 0, 10)))
+        .containsExactly(4L);
+    assertThat(reader.page(4, 0, with(note.code(), "name"), 0, 10).total()).isZero();
+    assertThat(reader.page(4, 0, with(ProblemCode.TOO_LONG, null), 0, 10).total()).isZero();
+  }
+
+  private static ExecutionRecord rehearsal(long id, long source) {
+    return new ExecutionRecord(
+        id,
+        RunService.REHEARSAL,
+        null,
+        1,
+        1,
+        source,
+        null,
+        "done",
+        "odile",
+        NOW,
+        NOW,
+        null,
+        null,
+        null,
+        null,
+        null,
+        0,
+        0,
+        null,
+        null,
+        1);
+  }
+
+  /** Rows 2 to 4 of a rehearsal, and of the one before. */
+  private void rehearsed(long id, LedgerChunk chunk) {
+    when(runs.destinations(id)).thenReturn(List.of(0));
+    when(runs.fields(id, 0)).thenReturn(PlanJson.MAPPER.writeValueAsString(LAYOUT));
+    when(runs.chunks(id, 0)).thenReturn(List.of(record(id, 0, chunk, false)));
+    when(runs.chunk(id, 0, 0)).thenReturn(record(id, 0, chunk, true));
+  }
+
+  @Test
+  void whatMovedSinceTheRehearsalBeforeIsTold() {
+    ExecutionRecord now = rehearsal(9, 1);
+    when(runs.doneBefore(now)).thenReturn(rehearsal(8, 1));
+    LedgerChunk before = entries(2, List.of(Outcome.REJECTED, Outcome.REJECTED, Outcome.NEW));
+    before.notes()[0] =
+        List.of(
+            new LedgerEntry.Note(ProblemCode.UNKNOWN_LINK, "type_id", "mtr", "none", false, true));
+    rehearsed(8, before);
+    rehearsed(9, entries(2, List.of(Outcome.NEW, Outcome.REJECTED, Outcome.CHANGED)));
+    assertThat(reader.since(now).moves())
+        .containsExactlyInAnyOrder(
+            new LedgerReader.Move("vessel", "waiting", "new", 1, List.of(2L)),
+            new LedgerReader.Move("vessel", "new", "changed", 1, List.of(4L)));
+  }
+
+  @Test
+  void otherRowsAreNotCompared() {
+    ExecutionRecord now = rehearsal(9, 1);
+    rehearsed(9, entries(2, List.of(Outcome.NEW, Outcome.NEW)));
+    assertThat(reader.since(now)).isNull();
+    when(runs.doneBefore(now)).thenReturn(rehearsal(8, 1));
+    rehearsed(8, entries(3, List.of(Outcome.NEW, Outcome.NEW)));
+    assertThat(reader.since(now).comparable()).isFalse();
+    rehearsed(8, entries(2, List.of(Outcome.NEW, Outcome.NEW)));
+    assertThat(reader.since(now).comparable()).isTrue();
+    assertThat(reader.since(now).moves()).isEmpty();
+    when(runs.doneBefore(now)).thenReturn(rehearsal(8, 2));
+    assertThat(reader.since(now).comparable()).isFalse();
   }
 
   @Test
@@ -207,7 +353,7 @@ class LedgerReaderTest {
     when(runs.fields(3, 0)).thenReturn("[\"registration\", \"name\"]");
     when(runs.chunks(3, 0)).thenReturn(List.of(old));
     when(runs.chunk(3, 0, 0)).thenReturn(old);
-    LedgerReader.LedgerPage page = reader.page(3, 0, null, null, null, 0, 10);
+    LedgerReader.LedgerPage page = reader.page(3, 0, LedgerFilter.ALL, 0, 10);
     assertThat(page.fields()).containsExactly("registration", "name");
     assertThat(page.entries().get(0).after()).containsExactly("QH-7", "Wren");
   }

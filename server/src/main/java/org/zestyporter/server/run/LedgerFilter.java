@@ -1,0 +1,78 @@
+package org.zestyporter.server.run;
+
+import java.util.List;
+import java.util.Locale;
+import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.run.LedgerEntry;
+import org.zestyporter.core.run.Outcome;
+import org.zestyporter.core.value.ProblemCode;
+
+/**
+ * Which entries of a ledger are wanted; what is null does not matter.
+ *
+ * @param outcome only those of this outcome
+ * @param waiting only those that wait for an answer, or only others
+ * @param changed only those that write this field differently
+ * @param problem only those with such a remark
+ * @param field of these, only those about this field
+ * @param line only those of this line of the file
+ * @param search only those in which a value or reason holds this, ignoring capitals
+ */
+record LedgerFilter(
+    @Nullable Outcome outcome,
+    @Nullable Boolean waiting,
+    @Nullable String changed,
+    @Nullable ProblemCode problem,
+    @Nullable String field,
+    @Nullable Long line,
+    @Nullable String search) {
+
+  static final LedgerFilter ALL = new LedgerFilter(null, null, null, null, null, null, null);
+
+  LedgerFilter {
+    search = search == null || search.isBlank() ? null : search.toLowerCase(Locale.ROOT);
+  }
+
+  static LedgerFilter of(Outcome outcome) {
+    return new LedgerFilter(outcome, null, null, null, null, null, null);
+  }
+
+  /** True if the counts of outcomes tell how many entries fit. */
+  boolean isToldByCounts() {
+    return waiting == null && changed == null && problem == null && line == null && search == null;
+  }
+
+  /** True if no entry of a chunk can be wanted. */
+  boolean passesOver(ChunkRecord chunk) {
+    return chunk.count(outcome == null ? -1 : outcome.ordinal()) == 0
+        || line != null && (line < chunk.firstLine() || line > chunk.lastLine());
+  }
+
+  /**
+   * True if an entry is wanted.
+   *
+   * @param fields names of the fields that it holds values of
+   */
+  boolean takes(LedgerEntry entry, List<String> fields) {
+    return (outcome == null || entry.outcome() == outcome)
+        && (waiting == null || entry.awaitsAnswer() == waiting)
+        && (changed == null || entry.changed().contains(fields.indexOf(changed)))
+        && (problem == null || entry.notes().stream().anyMatch(this::isIt))
+        && (line == null || entry.line() == line)
+        && (search == null || holds(entry));
+  }
+
+  private boolean isIt(LedgerEntry.Note note) {
+    return note.code() == problem && (field == null || field.equals(note.field()));
+  }
+
+  private boolean holds(LedgerEntry entry) {
+    return String.valueOf(entry.line()).equals(search)
+        || entry.after().stream().anyMatch(this::has)
+        || entry.notes().stream().anyMatch(n -> has(n.reason()) || has(n.value()));
+  }
+
+  private boolean has(@Nullable String text) {
+    return text != null && text.toLowerCase(Locale.ROOT).contains(search);
+  }
+}

@@ -1,0 +1,53 @@
+// What is looked at in a ledger, as an address says it, so that it can be given to a colleague.
+import type { Outcome, ProblemGroup } from '../api/types';
+import { OUTCOMES } from '../ui/words';
+import type { Only } from './entries.svelte';
+
+export interface Looked {
+  outcome: Outcome | 'waiting' | '';
+  search: string;
+  only: Only;
+}
+
+/** What an address looks at; what it does not say is not looked for. */
+export function lookedAt(query: string): Looked {
+  const said = new URLSearchParams(query);
+  const text = (name: string) => said.get(name) || undefined;
+  const outcome = text('outcome') ?? '';
+  const known = [...OUTCOMES, 'removed', 'waiting'].includes(outcome);
+  const line = Number(said.get('line'));
+  const problem = text('problem') as ProblemGroup['code'] | undefined;
+  return {
+    outcome: known ? (outcome as Looked['outcome']) : '',
+    search: text('find') ?? '',
+    only: {
+      line: Number.isInteger(line) && line > 0 ? line : undefined,
+      changed: text('changed'),
+      problem,
+      field: text('field'),
+      said: problem?.replaceAll('-', ' '),
+    },
+  };
+}
+
+/** The query of an address that looks at the same; empty if it is all of it. */
+export function queryOf({ outcome, search, only }: Looked): string {
+  const query = new URLSearchParams();
+  const say = (name: string, value: string | number | undefined) => {
+    if (value) query.set(name, String(value));
+  };
+  say('outcome', outcome);
+  say('line', only.line);
+  say('changed', only.changed);
+  say('problem', only.problem);
+  say('field', only.field);
+  say('find', search);
+  const text = query.toString();
+  return text ? `?${text}` : '';
+}
+
+/** Lets the address say what is looked at, without a step to go back to. */
+export function addressed(looked: Looked) {
+  const next = location.pathname + queryOf(looked);
+  if (next !== location.pathname + location.search) history.replaceState(history.state, '', next);
+}
