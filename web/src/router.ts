@@ -6,6 +6,7 @@ import Plans from './plan/Plans.svelte';
 import PlanShell from './plan/PlanShell.svelte';
 import Records from './records/Records.svelte';
 import Connections from './records/Connections.svelte';
+import Record from './run/Record.svelte';
 import Runs from './run/Runs.svelte';
 import NotFound from './ui/NotFound.svelte';
 
@@ -14,6 +15,7 @@ export const { p, navigate, isActive, route } = createRouter({
   '/plans': Plans,
   '/plans/:id/:stop': PlanShell,
   '/runs': Runs,
+  '/runs/:id/record': Record,
   '/files': Files,
   '/records': Records,
   '/records/:connection/:table': Records,

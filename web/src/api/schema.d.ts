@@ -564,6 +564,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/runs/{id}/returned": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["returned"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{id}/record": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["record"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/runs/{id}/lines/{line}": {
         parameters: {
             query?: never;
@@ -1626,6 +1658,7 @@ export interface components {
             /** Format: int32 */
             revision: number;
             source: string;
+            checksum?: string;
             state: string;
             startedBy: string;
             /** Format: date-time */
@@ -1921,6 +1954,27 @@ export interface components {
             moves: components["schemas"]["Move"][];
         };
         StreamingResponseBody: unknown;
+        Fate: {
+            /** Format: int64 */
+            line: number;
+            /** @enum {string} */
+            outcome: "new" | "changed" | "unchanged" | "skipped" | "rejected" | "removed";
+            /** Format: int64 */
+            run: number;
+            number: string;
+            /** Format: int64 */
+            lineThere: number;
+        };
+        Returned: {
+            /** Format: int64 */
+            rejected: number;
+            /** Format: int64 */
+            back: number;
+            outcomes: {
+                [key: string]: number;
+            };
+            fates: components["schemas"]["Fate"][];
+        };
         LedgerEntry: {
             /** Format: int64 */
             line: number;
@@ -3352,6 +3406,52 @@ export interface operations {
             };
         };
     };
+    returned: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Returned"];
+                };
+            };
+        };
+    };
+    record: {
+        parameters: {
+            query?: {
+                format?: string;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StreamingResponseBody"];
+                };
+            };
+        };
+    };
     line: {
         parameters: {
             query?: never;
@@ -3383,6 +3483,7 @@ export interface operations {
                 changed?: string;
                 problem?: string;
                 field?: string;
+                line?: number;
                 search?: string;
                 destination?: number;
                 offset?: number;

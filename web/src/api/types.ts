@@ -27,6 +27,7 @@ export type Decision = Schemas['Decision'];
 export type KeyAdvice = Schemas['KeyAdvice'];
 export type FieldChange = Schemas['Changed'];
 export type KeyHints = Schemas['Keys'];
+export type Returned = Schemas['Returned'];
 export type Since = Schemas['Since'];
 export type MatchClasses = Schemas['MatchClasses'];
 export type MatchKey = Schemas['MatchKey'];

@@ -12,7 +12,16 @@
     at,
     title = '',
     kind = '',
-  }: { report: RunReport; verb: string; at: string; title?: string; kind?: string } = $props();
+    run,
+  }: {
+    report: RunReport;
+    verb: string;
+    at: string;
+    title?: string;
+    kind?: string;
+    /** What the record is of that can be printed and filed. */
+    run: number;
+  } = $props();
   const into = $derived(report.destinations[0]!);
   const outcomes = $derived(outcomesOf(kind, into));
   const waiting = $derived(waitingRows(kind, into));
@@ -31,7 +40,12 @@
     {#if waiting}<span class="o waiting" data-outcome="waiting"
         ><Slip of="waiting" /><b class="big">{count(waiting)}</b> Waiting</span
       >{/if}
-    <span class="q at">{at}</span>
+    <span class="end">
+      <span class="q at">{at}</span>
+      <a class="go" href="/runs/{run}/record" title="to be printed and filed, or as a workbook"
+        >record</a
+      >
+    </span>
   </div>
   <Bar
     label={outcomes.map((o) => `${rows(o)} ${outcomeWord(o, kind).toLowerCase()}`).join(', ') +
@@ -62,6 +76,12 @@
     font-size: 17px;
     font-weight: 700;
   }
+  .end {
+    margin-left: auto;
+    display: flex;
+    gap: 12px;
+    align-items: baseline;
+  }
   @media (max-width: 1100px) {
     .figures {
       column-gap: 15px;
@@ -69,8 +89,5 @@
     .at {
       display: none;
     }
-  }
-  .at {
-    margin-left: auto;
   }
 </style>

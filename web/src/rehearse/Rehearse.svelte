@@ -74,6 +74,7 @@
 {#if open.rehearsal && report && (open.busy !== 'rehearsal' || quick)}
   <OutcomeHead
     {report}
+    run={open.rehearsal.id}
     kind="rehearsal"
     verb="rehearsed, nothing written"
     at="at {when(open.rehearsal.startedAt)}, in {report.seconds} s"

@@ -14,6 +14,7 @@
   import { count, date, many, when } from '../ui/words';
   import Ahead from './Ahead.svelte';
   import Books from './Books.svelte';
+  import Returned from './Returned.svelte';
   import FieldsChanged from './FieldsChanged.svelte';
   import TakeBack from './TakeBack.svelte';
   import { why } from './undo';
@@ -134,7 +135,7 @@
     </p>
   </div>
   {#if open.busy !== 'undo' && !undo && open.rehearsal?.report}
-    <OutcomeHead report={open.rehearsal.report} verb="as rehearsed" at="" />
+    <OutcomeHead report={open.rehearsal.report} verb="as rehearsed" at="" run={open.rehearsal.id} />
   {/if}
 {:else if rehearsed}
   <Ahead {open} rehearsal={rehearsed} report={rehearsed.report!} {goTo} />
@@ -183,6 +184,7 @@
   {/if}
   <OutcomeHead
     {report}
+    run={open.run.id}
     kind={open.run.kind}
     title={undo ? `Undo ${open.run.number}` : `Run ${open.run.number}`}
     verb="{undo ? `of ${open.run.undoes?.number ?? 'a run'}, ` : ''}{cutOff
@@ -250,6 +252,7 @@
       {#if into.fieldsChanged.length}
         <FieldsChanged {into} />
       {/if}
+      {#if !undo && into.rejected}{#key open.run.id}<Returned run={open.run.id} />{/key}{/if}
       {#if undo}
         {#if report.problems.length}
           <div class="bt"><h2>Not taken back as they were</h2></div>

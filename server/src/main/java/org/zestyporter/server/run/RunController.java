@@ -4,6 +4,7 @@ import java.security.Principal;
 import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
@@ -25,6 +26,7 @@ import org.springframework.web.servlet.mvc.method.annotation.StreamingResponseBo
 import org.zestyporter.core.run.FieldSummary;
 import org.zestyporter.core.run.LedgerEntry;
 import org.zestyporter.core.run.Outcome;
+import org.zestyporter.core.run.RecordFile;
 import org.zestyporter.core.run.Returns;
 import org.zestyporter.core.undo.Decisions;
 import org.zestyporter.core.undo.Edited;
@@ -48,9 +50,19 @@ class RunController {
   private final Jobs jobs;
   private final UndoService undos;
   private final ReturnsService returns;
+  private final RecordService records;
+  private final ReturnedService returned;
 
   RunController(
-      RunService runs, LedgerReader ledger, Jobs jobs, UndoService undos, ReturnsService returns) {
+      RunService runs,
+      LedgerReader ledger,
+      Jobs jobs,
+      UndoService undos,
+      ReturnsService returns,
+      RecordService records,
+      ReturnedService returned) {
+    this.records = records;
+    this.returned = returned;
     this.undos = undos;
     this.returns = returns;
     this.runs = runs;
@@ -247,23 +259,49 @@ class RunController {
   @GetMapping("/runs/{id}/returns")
   ResponseEntity<StreamingResponseBody> returns(
       @PathVariable long id, @RequestParam(defaultValue = "xlsx") String format) {
-    Returns.Format as =
-        switch (format) {
-          case "xlsx" -> Returns.Format.XLSX;
-          case "csv" -> Returns.Format.CSV;
-          default ->
-              throw ErrorCode.WORD.error(
-                  "Rejected rows are taken away as xlsx or csv, not as “"
-                      + Asked.shown(format)
-                      + "”.");
-        };
+    Returns.Format as = format(format, "Rejected rows are");
     Returns rows = returns.of(id);
+    return file(as, returns.fileName(id), out -> rows.write(out, as));
+  }
+
+  /** What became of the rows that a run rejected, once they were brought back. */
+  @GetMapping("/runs/{id}/returned")
+  ReturnedService.Returned returned(@PathVariable long id) {
+    runs.find(id);
+    return returned.of(id);
+  }
+
+  private static Returns.Format format(String word, String what) {
+    return switch (word) {
+      case "xlsx" -> Returns.Format.XLSX;
+      case "csv" -> Returns.Format.CSV;
+      default ->
+          throw ErrorCode.WORD.error(
+              what + " taken away as xlsx or csv, not as “" + Asked.shown(word) + "”.");
+    };
+  }
+
+  private static ResponseEntity<StreamingResponseBody> file(
+      Returns.Format as, String name, StreamingResponseBody body) {
+    String ending = as.name().toLowerCase(Locale.ROOT);
     return ResponseEntity.ok()
         .contentType(as == Returns.Format.XLSX ? WORKBOOK : TEXT)
         .header(
-            HttpHeaders.CONTENT_DISPOSITION,
-            "attachment; filename=\"" + returns.fileName(id) + "." + format + "\"")
-        .body(out -> rows.write(out, as));
+            HttpHeaders.CONTENT_DISPOSITION, "attachment; filename=\"" + name + "." + ending + "\"")
+        .body(body);
+  }
+
+  /**
+   * The record of a rehearsal or run as a file: as {@code xlsx} with a summary and the ledger, as
+   * {@code csv} the ledger alone.
+   */
+  @GetMapping("/runs/{id}/record")
+  ResponseEntity<StreamingResponseBody> record(
+      @PathVariable long id, @RequestParam(defaultValue = "xlsx") String format) {
+    Returns.Format as = format(format, "The record of a run is");
+    RecordFile record = records.of(id);
+    return file(
+        as, records.fileName(id), as == Returns.Format.XLSX ? record::workbook : record::csv);
   }
 
   /** Rows that came out otherwise than they were rehearsed, because the records had changed. */

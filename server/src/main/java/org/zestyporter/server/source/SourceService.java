@@ -24,6 +24,7 @@ import java.util.concurrent.Executors;
 import java.util.concurrent.FutureTask;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
+import org.jspecify.annotations.Nullable;
 import org.springframework.beans.factory.ObjectProvider;
 import org.springframework.boot.context.event.ApplicationReadyEvent;
 import org.springframework.context.event.EventListener;
@@ -307,6 +308,14 @@ public class SourceService {
 
   public Source find(long id) {
     return view(record(id));
+  }
+
+  /**
+   * A file's SHA-256 in hexadecimal digits, also if it was deleted since; null if it is unknown.
+   */
+  public @Nullable String checksum(long id) {
+    SourceRecord source = sources.find(id);
+    return source == null ? null : source.sha256();
   }
 
   /** A file's name, also if it was deleted since. */
