@@ -53,13 +53,15 @@ export class OpenPlan {
   questions = $derived(this.view.troubles.reduce((sum, t) => sum + t.questions, 0));
   /** Fields that a draft fills on slight evidence, which nobody has confirmed. */
   guesses = $derived(this.destination.fills.filter((f) => f.guess).map((f) => f.field));
+  /** The last run, where one of old is shown in its place. */
+  private newestRun = $state(0);
   /** True if the last rehearsal is of this plan and this file as they stand. */
   rehearsed = $derived(
     this.rehearsal?.state === 'done' &&
       this.rehearsal.revision === this.view.revision &&
       this.rehearsal.source === this.view.source.name &&
       this.saving === 'saved' &&
-      (!this.run || this.run.id < this.rehearsal.id),
+      Math.max(this.newestRun, this.run?.id ?? 0) < this.rehearsal.id,
   );
   /** True if the last run is of this plan and this file as they stand. */
   ran = $derived(
@@ -105,7 +107,10 @@ export class OpenPlan {
   async showRun(id: number) {
     if (this.run?.id === id) return;
     const run = await got(api.GET('/api/runs/{id}', { params: { path: { id } } }));
-    if (run.plan === this.view.id && run.kind !== 'rehearsal') this.run = run;
+    if (run.plan === this.view.id && run.kind !== 'rehearsal') {
+      this.newestRun = Math.max(this.newestRun, this.run?.id ?? 0);
+      this.run = run;
+    }
   }
 
   fill(field: string): Fill | undefined {

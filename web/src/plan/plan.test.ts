@@ -2,6 +2,7 @@ import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { session } from '../account/session.svelte';
 import { api, ApiError } from '../api/client';
 import type { Plan, PlanView } from '../api/types';
+import { anOpenPlan, aReport, aRun } from './fixtures';
 import { OpenPlan } from './plan.svelte';
 import { standing } from './trip';
 
@@ -291,5 +292,16 @@ describe('runs of old', () => {
     get.mockResolvedValue({ data: { ...run, id: 9, plan: 8 } } as never);
     await open.showRun(9);
     expect(open.run?.id).toBe(3);
+  });
+
+  it('knows that a rehearsal was run also where an older run is shown', async () => {
+    const open = anOpenPlan();
+    open.rehearsal = aRun({ id: 5, kind: 'rehearsal', report: aReport() });
+    open.run = aRun({ id: 6, kind: 'run' });
+    expect(open.rehearsed).toBe(false);
+    vi.spyOn(api, 'GET').mockResolvedValue({ data: aRun({ id: 2, kind: 'run' }) } as never);
+    await open.showRun(2);
+    expect(open.run?.id).toBe(2);
+    expect(open.rehearsed).toBe(false);
   });
 });

@@ -103,7 +103,7 @@
     flex: 1;
     min-height: 130px;
   }
-  td {
+  .all td {
     vertical-align: top;
     white-space: normal;
     height: auto;

@@ -13,7 +13,7 @@
   import FieldChanges from './FieldChanges.svelte';
   import Pick from '../ui/Pick.svelte';
   import { tell, toaster } from '../ui/toaster';
-  import { count, happened, outcomesOf, outcomeWord } from '../ui/words';
+  import { happened, many, outcomesOf, outcomeWord } from '../ui/words';
   import Inspector from './Inspector.svelte';
   import { region } from '../ui/region';
 
@@ -47,13 +47,17 @@
   const into = $derived(run.report?.destinations[0]);
   const outcomes = $derived(outcomesOf(run.kind, into));
   const waiting = $derived(waitingRows(run.kind, into));
-  const options = $derived<{ value: Shown; text: string }[]>([
+  const options = $derived<{ value: Shown; text: string; hint?: string }[]>([
     { value: '', text: 'All' },
+    // how many they are stands above
     ...outcomes.map((o) => ({
       value: o,
-      text: `${outcomeWord(o, run.kind)} ${count(rowsOf(run.kind, into, o))}`,
+      text: outcomeWord(o, run.kind),
+      hint: many(rowsOf(run.kind, into, o), 'row'),
     })),
-    ...(waiting ? [{ value: 'waiting' as const, text: `Waiting ${count(waiting)}` }] : []),
+    ...(waiting
+      ? [{ value: 'waiting' as const, text: 'Waiting', hint: many(waiting, 'row') }]
+      : []),
   ]);
   const written = $derived(run.kind !== 'rehearsal');
   const fields = $derived(found.fields);
@@ -90,7 +94,7 @@
   /** Gives the address of a row to be passed on: in the clipboard, where that is allowed. */
   function share(line: number) {
     const address = location.origin + location.pathname;
-    const query = queryOf({ outcome: '', search: '', only: { line } });
+    const query = queryOf({ outcome: '', search: '', only: { line } }, location.search);
     outcome = '';
     search = '';
     only = { line };

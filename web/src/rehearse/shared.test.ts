@@ -31,5 +31,8 @@ describe('an address that looks at a part of a ledger', () => {
     expect(location.search).toBe('?outcome=new&line=4');
     addressed({ outcome: '', search: '', only: {} });
     expect(location.search).toBe('');
+    history.replaceState(null, '', '?run=7&line=4');
+    addressed({ outcome: 'new', search: '', only: {} });
+    expect(location.search).toBe('?run=7&outcome=new');
   });
 });

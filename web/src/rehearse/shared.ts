@@ -30,9 +30,16 @@ export function lookedAt(query: string): Looked {
   };
 }
 
-/** The query of an address that looks at the same; empty if it is all of it. */
-export function queryOf({ outcome, search, only }: Looked): string {
-  const query = new URLSearchParams();
+const OURS = ['outcome', 'line', 'changed', 'problem', 'field', 'find'];
+
+/**
+ * The query of an address that looks at the same; empty if it is all of it.
+ *
+ * @param before what the address says besides, such as whose ledger it is
+ */
+export function queryOf({ outcome, search, only }: Looked, before = ''): string {
+  const query = new URLSearchParams(before);
+  OURS.forEach((name) => query.delete(name));
   const say = (name: string, value: string | number | undefined) => {
     if (value) query.set(name, String(value));
   };
@@ -48,6 +55,6 @@ export function queryOf({ outcome, search, only }: Looked): string {
 
 /** Lets the address say what is looked at, without a step to go back to. */
 export function addressed(looked: Looked) {
-  const next = location.pathname + queryOf(looked);
+  const next = location.pathname + queryOf(looked, location.search);
   if (next !== location.pathname + location.search) history.replaceState(history.state, '', next);
 }

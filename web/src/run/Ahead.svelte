@@ -47,7 +47,12 @@
 
 <div class="bt top">
   <h2>What is about to happen</h2>
-  <span class="q2">as rehearsed {when(rehearsal.startedAt)}, by this Plan and this file</span>
+  <span class="q2"
+    >as rehearsed {when(rehearsal.startedAt)}, by this Plan and this file{#if open.run?.number}; the
+      last one was
+      <a class="go" href="/plans/{open.view.id}/run?run={open.run.id}">{open.run.number}</a
+      >{/if}</span
+  >
   <span class="end">
     {#if open.guesses.length}
       <b class="waiting">{listed(open.guesses)}: filled by a guess that nobody has confirmed.</b>

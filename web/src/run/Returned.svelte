@@ -3,6 +3,7 @@
   import { api, got } from '../api/client';
   import type { Outcome as OutcomeName, Returned } from '../api/types';
   import Outcome from '../ui/Outcome.svelte';
+  import { region } from '../ui/region';
   import { tell } from '../ui/toaster';
   import { count, many, OUTCOMES } from '../ui/words';
 
@@ -35,18 +36,20 @@
     >
   </div>
   {#if each}
-    <table class="g">
-      <colgroup><col style:width="64px" /><col style:width="110px" /><col /></colgroup>
-      <tbody>
-        {#each returned.fates as fate (fate.line)}
-          <tr>
-            <td class="ln">{fate.line}</td>
-            <td class="t"><Outcome of={fate.outcome} /></td>
-            <td class="t">line {fate.lineThere} of Run {fate.number}</td>
-          </tr>
-        {/each}
-      </tbody>
-    </table>
+    <div class="scroll each" {@attach region('Rows brought back')}>
+      <table class="g">
+        <colgroup><col style:width="56px" /><col style:width="98px" /><col /></colgroup>
+        <tbody>
+          {#each returned.fates as fate (fate.line)}
+            <tr>
+              <td class="ln">{fate.line}</td>
+              <td class="t"><Outcome of={fate.outcome} /></td>
+              <td class="t">line {fate.lineThere} of {fate.number}</td>
+            </tr>
+          {/each}
+        </tbody>
+      </table>
+    </div>
     {#if returned.fates.length < returned.back}<p class="q say">
         the first {returned.fates.length}
       </p>{/if}
@@ -63,6 +66,10 @@
 {/if}
 
 <style>
+  .each {
+    flex: none;
+    max-height: 176px;
+  }
   .say {
     padding: 6px 16px 10px;
     display: flex;

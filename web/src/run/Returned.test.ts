@@ -21,9 +21,9 @@ describe('rows that a run rejected and that came back', () => {
     });
     render(Returned, { run: 7 });
     expect(await screen.findByText('3 of 5 rejected rows')).toBeInTheDocument();
-    expect(document.body).toHaveTextContent(/New 2 Rejected 1 not yet 2/);
+    expect(document.body).toHaveTextContent(/New 2\s*Rejected 1\s*not yet 2/);
     await userEvent.click(screen.getByRole('button', { name: 'each row' }));
-    expect(screen.getByText('line 4 of Run 2026-0009').closest('tr')).toHaveTextContent('88');
+    expect(screen.getByText('line 4 of 2026-0009').closest('tr')).toHaveTextContent('88');
   });
 
   it('is silent while none has come back', async () => {

@@ -15,6 +15,7 @@
   import Ahead from './Ahead.svelte';
   import Books from './Books.svelte';
   import Returned from './Returned.svelte';
+  import { searchParams } from 'sv-router';
   import FieldsChanged from './FieldsChanged.svelte';
   import TakeBack from './TakeBack.svelte';
   import { why } from './undo';
@@ -55,16 +56,24 @@
       : [],
   );
   const rehearsed = $derived(open.rehearsed && open.rehearsal?.report ? open.rehearsal : undefined);
-  const report = $derived(open.run?.report);
+  /** The address names a run: it is shown, also where something else is about to happen. */
+  const named = $derived(!!searchParams.get('run'));
+  const ahead = $derived(named ? undefined : rehearsed);
+  const report = $derived(ahead ? undefined : open.run?.report);
   const into = $derived(report?.destinations[0]);
 
+  let shown = untrack(() => open.run?.id);
   $effect(() => {
     const id = open.run?.state === 'done' ? open.run.id : 0;
     untrack(() => {
       takingBack = false;
-      outcome = '';
-      search = '';
-      only = {};
+      // what the address looks at is looked at in the first one
+      if (shown && shown !== open.run?.id) {
+        outcome = '';
+        search = '';
+        only = {};
+      }
+      shown = open.run?.id;
       void compare(id);
     });
   });
@@ -137,8 +146,13 @@
   {#if open.busy !== 'undo' && !undo && open.rehearsal?.report}
     <OutcomeHead report={open.rehearsal.report} verb="as rehearsed" at="" run={open.rehearsal.id} />
   {/if}
+{:else if ahead}
+  <Ahead {open} rehearsal={ahead} report={ahead.report!} {goTo} />
 {:else if rehearsed}
-  <Ahead {open} rehearsal={rehearsed} report={rehearsed.report!} {goTo} />
+  <p class="message mild">
+    Another run is rehearsed and can begin.
+    <a class="button small" href="/plans/{open.view.id}/run">What is about to happen</a>
+  </p>
 {:else if !open.ran && !cutOff && !(open.run && (undo || open.run.undoneBy))}
   <div class="begin">
     <p>

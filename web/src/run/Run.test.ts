@@ -201,4 +201,18 @@ describe('the Run stop', () => {
     expect(post.mock.calls[0]).toEqual(['/api/runs/{id}/stop', { params: { path: { id: 9 } } }]);
     work.hear([]);
   });
+
+  it('shows what is about to happen and not the run before it, which a link leads to', async () => {
+    const open = anOpenPlan();
+    open.rehearsal = aRun({ kind: 'rehearsal', report: aReport() });
+    open.run = aRun({ id: 12, number: '2026-0001', report: aReport() });
+    vi.spyOn(open, 'rehearsed', 'get').mockReturnValue(true);
+    render(Run, { open, goTo: vi.fn() });
+    expect(screen.getByText('What is about to happen')).toBeInTheDocument();
+    expect(screen.queryByText('Does it add up?')).toBeNull();
+    expect(screen.getByRole('link', { name: '2026-0001' })).toHaveAttribute(
+      'href',
+      '/plans/7/run?run=12',
+    );
+  });
 });

@@ -70,7 +70,7 @@ class ReturnedService {
       return new Returned(0, 0, Map.of(), List.of());
     }
     Set<Long> rejected = rejected(run);
-    Map<Long, Fate> fates = rejected.isEmpty() ? Map.of() : fates(run, runs.ofPlan(run.planId()));
+    Map<Long, Fate> fates = rejected.isEmpty() ? Map.of() : fates(run, runs.runsAfter(run.id()));
     List<Fate> told = new ArrayList<>();
     Map<Outcome, Long> outcomes = new TreeMap<>();
     fates.forEach(
@@ -97,9 +97,9 @@ class ReturnedService {
   }
 
   /** By lines of a run's file, what their rows came to in later runs; those came back again too. */
-  private Map<Long, Fate> fates(ExecutionRecord run, List<Long> ofPlan) {
+  private Map<Long, Fate> fates(ExecutionRecord run, List<Long> all) {
     Map<Long, Fate> fates = new TreeMap<>();
-    for (long later : ofPlan.stream().sorted().toList()) {
+    for (long later : all) {
       ExecutionRecord back = later > run.id() ? runs.find(later) : null;
       if (back == null
           || !back.kind().equals("run")
@@ -111,7 +111,7 @@ class ReturnedService {
       if (lines.isEmpty()) {
         continue;
       }
-      Map<Long, Fate> again = fates(back, ofPlan);
+      Map<Long, Fate> again = fates(back, all);
       outcomes(back)
           .forEach(
               (row, entry) -> {

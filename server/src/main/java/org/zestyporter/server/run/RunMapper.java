@@ -31,6 +31,10 @@ interface RunMapper {
       "SELECT id FROM execution WHERE plan_id = #{plan} ORDER BY rehearsal_id NULLS LAST, id DESC")
   List<Long> ofPlan(long plan);
 
+  /** Later runs, by whatever plan, in their order. */
+  @Select("SELECT id FROM execution WHERE kind = 'run' AND id > #{id} ORDER BY id")
+  List<Long> runsAfter(long id);
+
   @Select("SELECT COUNT(*) FROM execution WHERE plan_id = #{plan} AND kind = #{kind}")
   int count(@Param("plan") long plan, @Param("kind") String kind);
 
