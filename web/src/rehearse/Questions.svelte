@@ -2,6 +2,7 @@
   // What the file and the plan leave open: one answer serves all rows of a question.
   import { untrack } from 'svelte';
   import type { Question } from '../api/types';
+  import CreateEditor from '../fill/CreateEditor.svelte';
   import type { MatchClass } from '../match/keys';
   import type { OpenPlan } from '../plan/plan.svelte';
   import { useKeys } from '../ui/keys.svelte';
@@ -79,6 +80,10 @@
     const field = open.view.table.fields.find((f) => f.name === asked.field);
     return field?.link ? `is no ${field.link.table}` : 'is not among its choices';
   };
+  /** What becomes of all words of the question at once. */
+  const forAll = $derived(['add', 'reject'].includes(asking.choices[asking.chosen]?.kind ?? ''));
+  const all = (asked: Asked) =>
+    asked.words.length === 1 ? 'it' : `all ${count(asked.words.length)} words`;
   const rest = (words: Question[]) => words.slice(1, 5);
 </script>
 
@@ -144,21 +149,38 @@
                     <kbd>{letter(c)}</kbd>
                     {#if choice.kind === 'use'}<span>Use <b class="m">{choice.value}</b></span>
                       <span class="q end">sounds alike</span>
-                    {:else}<span>Leave blank</span>{/if}
+                    {:else if choice.kind === 'blank'}<span>Leave blank</span>
+                    {:else if choice.kind === 'add'}<span
+                        >Add {all(asked)} to <b class="m">{asking.info?.link?.table}</b></span
+                      >
+                    {:else}<span>Reject the rows of {all(asked)}</span>{/if}
                   </button>
+                  {#if choice.kind === 'add' && c === asking.chosen && asking.link && asking.linked.length}
+                    <div class="choice made">
+                      <CreateEditor
+                        link={asking.link}
+                        table={asking.info?.link?.table ?? ''}
+                        linked={asking.linked}
+                        columns={open.view.source.columns.map((column) => column.name)}
+                        change={(link) => asking.make(link)}
+                      />
+                    </div>
+                  {/if}
                 {/if}
               {/each}
             </div>
             <div class="foot">
-              <span class="q">remembered in a phrasebook</span>
+              <span class="q">{forAll ? 'kept with the Plan' : 'remembered in a phrasebook'}</span>
               <button class="go q2" onclick={() => show(asked.field, word.value)}
                 >see its rows</button
               >
               <button class="go q2" onclick={() => mend(asked.field)}>in Fill</button>
               <button
                 class="button small main end"
-                disabled={asking.busy}
-                onclick={() => void asking.answer()}>Answer {count(word.rows)}</button
+                disabled={asking.busy ||
+                  (asking.choices[asking.chosen]?.kind === 'add' && asking.needed.length > 0)}
+                onclick={() => void asking.answer()}
+                >Answer {count(forAll ? asked.rows : word.rows)}</button
               >
             </div>
             {#if asked.words.length > 1}
@@ -258,6 +280,11 @@
     width: 100%;
     text-align: left;
     min-height: 27px;
+  }
+  .choice.made {
+    padding-left: 34px;
+    border-top: 0;
+    cursor: default;
   }
   .choice:first-child {
     border-top: 0;

@@ -37,20 +37,20 @@ describe('questions, answered where they are asked', () => {
     vi.spyOn(api, 'GET').mockImplementation(get as never);
   });
 
-  function show(questions: Question[]) {
+  function show(questions: Question[], info: object = {}) {
     const open = anOpenPlan();
     const field = open.view.table.fields.find((f) => f.name === 'type_id');
     if (!field) {
       const fields = [
         ...open.view.table.fields,
-        { ...open.view.table.fields[0]!, name: 'type_id', nullable: true, unique: false },
+        { ...open.view.table.fields[0]!, name: 'type_id', nullable: true, unique: false, ...info },
       ];
       open.view = { ...open.view, table: { ...open.view.table, fields } };
     }
     open.putFill({
       ...open.destination.fills[0]!,
       field: 'type_id',
-      origin: { kind: 'link', column: 'Kind', link: { by: 'name' } },
+      origin: { kind: 'link', column: 'Kind', link: { by: 'name', also: [], create: [] } },
       steps: [],
     } as never);
     vi.spyOn(api, 'PUT').mockImplementation((() => Promise.resolve({ data: open.view })) as never);
@@ -130,5 +130,37 @@ describe('questions, answered where they are asked', () => {
     await userEvent.click(screen.getByRole('button', { name: 'Add all 9' }));
     expect(open.destination.policies.onNone).toBe('add');
     expect(screen.queryByText('Questions')).toBeNull();
+  });
+
+  const vesselType = [
+    { name: 'id', generated: true, nullable: false, hasDefault: true },
+    { name: 'name', generated: false, nullable: false, hasDefault: false },
+    { name: 'code', type: 'text', generated: false, nullable: false, hasDefault: false },
+  ];
+
+  it('adds the records of all words, once it has what they need', async () => {
+    get.mockResolvedValue({ data: { fields: vesselType } });
+    const { open } = show([word('yole', 37), word('cat', 4)], {
+      link: { table: 'vessel_type', field: 'id' },
+    });
+    await userEvent.click(await screen.findByRole('button', { name: /Add all 2 words/ }));
+    const answer = screen.getByRole('button', { name: 'Answer 41' });
+    await vi.waitFor(() => expect(answer).toBeDisabled());
+    await userEvent.click(await screen.findByText('its record needs 1 more value'));
+    await userEvent.selectOptions(screen.getByLabelText('New vessel_type: code'), 'always…');
+    expect(answer).toBeEnabled();
+    await userEvent.click(answer);
+    const link = open.fill('type_id')!.origin.link!;
+    expect(link.whenMissing).toBe('create');
+    expect(link.create.map((c) => c.field)).toEqual(['code']);
+    expect(screen.queryByText('Questions')).toBeNull();
+  });
+
+  it('rejects the rows of all words', async () => {
+    get.mockResolvedValue({ data: { fields: vesselType } });
+    const { open } = show([word('yole', 37)], { link: { table: 'vessel_type', field: 'id' } });
+    await userEvent.click(await screen.findByRole('button', { name: /Reject the rows of it/ }));
+    await userEvent.click(screen.getByRole('button', { name: 'Answer 37' }));
+    expect(open.fill('type_id')!.origin.link!.whenMissing).toBe('reject');
   });
 });

@@ -1,7 +1,7 @@
 // What a rehearsal asks, and the answers that are given to it in place.
 import { SvelteSet } from 'svelte/reactivity';
 import { api, got } from '../api/client';
-import type { KeyAdvice, Question, Suggestion } from '../api/types';
+import type { FieldInfo, Fill, KeyAdvice, Origin, Question, Suggestion } from '../api/types';
 import { learn, suggestions } from '../fill/answers';
 import { withFiner } from '../match/keys';
 import type { OpenPlan } from '../plan/plan.svelte';
@@ -10,11 +10,16 @@ import { grouped, type Asked } from './asked';
 
 const LETTERED = 3;
 
-/** One thing that a word may mean. */
+/**
+ * One thing that a word may mean; or what becomes of all words of the question, where its record is
+ * added or its rows are rejected.
+ */
 export interface Choice {
-  kind: 'use' | 'other' | 'blank';
+  kind: 'use' | 'other' | 'blank' | 'add' | 'reject';
   value: string;
 }
+
+type Link = NonNullable<Origin['link']>;
 
 export class Asking {
   /** Place of the question in hand among those asked. */
@@ -38,12 +43,33 @@ export class Asking {
   current = $derived(this.asked[Math.min(this.at, this.asked.length - 1)]);
   word = $derived(this.current?.words[0]);
   info = $derived.by(() => this.open.view.table.fields.find((f) => f.name === this.current?.field));
+  fill = $derived.by(() => (this.info ? this.open.fill(this.info.name) : undefined));
+  /** Fields of the linked table. */
+  linked = $state.raw<FieldInfo[]>([]);
+  /** How a record is made of the word, as it was put together here. */
+  private making = $state.raw<Link | null>(null);
+  link = $derived(this.making ?? this.fill?.origin.link ?? null);
+  /** Fields that a new record needs, and nothing gives yet. */
+  needed = $derived.by(() => {
+    const { link } = this;
+    return this.linked.filter(
+      (f) =>
+        !f.nullable &&
+        !f.hasDefault &&
+        !f.generated &&
+        f.name !== link?.by &&
+        !link?.also.some((a) => a.field === f.name) &&
+        !link?.create.some((c) => c.field === f.name),
+    );
+  });
   choices: Choice[] = $derived.by(() => {
     if (this.current?.kind !== 'words' || !this.info) return [];
     const near = this.known.filter((s) => s.near).slice(0, LETTERED);
     const choices: Choice[] = near.map((s) => ({ kind: 'use', value: s.value }));
     choices.push({ kind: 'other', value: '' });
     if (this.info.nullable) choices.push({ kind: 'blank', value: '' });
+    if (this.info.link && this.fill?.origin.link) choices.push({ kind: 'add', value: '' });
+    choices.push({ kind: 'reject', value: '' });
     return choices;
   });
 
@@ -81,6 +107,8 @@ export class Asking {
     this.further = null;
     this.picked = null;
     this.typed = '';
+    this.making = null;
+    this.linked = [];
     const { current, word, info } = this;
     const fill = info && this.open.fill(info.name);
     if (!current?.here) return;
@@ -93,10 +121,29 @@ export class Asking {
       } else if (current.kind === 'words' && word && info && fill) {
         const found = await suggestions(this.open, info, fill, word.value);
         if (mine === this.looked) this.known = found;
+        if (info.link) {
+          const path = { name: this.open.plan.connection!, table: info.link.table };
+          const params = { path };
+          const table = await got(api.GET('/api/connections/{name}/tables/{table}', { params }));
+          if (mine === this.looked) this.linked = table.fields;
+        }
       }
     } catch (error) {
       tell(error);
     }
+  }
+
+  /** Says how the other fields of a record are filled that is made of a word. */
+  make(link: Link) {
+    this.making = link;
+  }
+
+  /** What a fill is like that no longer asks, but adds the record or rejects the row. */
+  private settled(fill: Fill, choice: Choice): Fill {
+    const { link } = this;
+    if (!link || !fill.origin.link) return { ...fill, whenBad: 'reject' };
+    const whenMissing = choice.kind === 'add' ? 'create' : 'reject';
+    return { ...fill, origin: { ...fill.origin, link: { ...link, whenMissing } } };
   }
 
   /** Answers the word in hand by the choice in hand; its rows wait no longer. */
@@ -106,6 +153,13 @@ export class Asking {
     const means = choice?.kind === 'other' ? this.typed.trim() : choice?.value;
     const fill = info && this.open.fill(info.name);
     if (!word || !info || !fill || !choice || this.busy) return;
+    if (choice.kind === 'add' || choice.kind === 'reject') {
+      if (choice.kind === 'add' && this.needed.length) return;
+      this.open.putFill(this.settled(fill, choice));
+      this.current?.words.forEach((w) => this.answered.add(this.id(w)));
+      this.open.rehearseSoon();
+      return;
+    }
     if (choice.kind !== 'blank' && !means) return;
     this.busy = true;
     try {
