@@ -102,3 +102,12 @@ export function bracket(column: string): string {
 function fixedSteps(field: FieldInfo): Fill['steps'] {
   return field.type === 'text' ? [] : usualSteps(field);
 }
+
+/** True if a new record can't do without a value for a field. */
+export const required = (f: FieldInfo) => !f.nullable && !f.hasDefault && !f.generated;
+
+/** Fields that a new record of a linked table needs, and nothing gives yet. */
+export function lacking(linked: FieldInfo[], link: NonNullable<Origin['link']>): FieldInfo[] {
+  const given = [link.by, ...link.also.map((a) => a.field), ...link.create.map((c) => c.field)];
+  return linked.filter((f) => required(f) && !given.includes(f.name));
+}

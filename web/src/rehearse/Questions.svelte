@@ -2,7 +2,7 @@
   // What the file and the plan leave open: one answer serves all rows of a question.
   import { untrack } from 'svelte';
   import type { Question } from '../api/types';
-  import CreateEditor from '../fill/CreateEditor.svelte';
+  import CreateFields from '../fill/CreateFields.svelte';
   import type { MatchClass } from '../match/keys';
   import type { OpenPlan } from '../plan/plan.svelte';
   import { useKeys } from '../ui/keys.svelte';
@@ -153,11 +153,15 @@
                     {:else if choice.kind === 'add'}<span
                         >Add {all(asked)} to <b class="m">{asking.info?.link?.table}</b></span
                       >
-                    {:else}<span>Reject the rows of {all(asked)}</span>{/if}
+                    {:else}<span
+                        >Reject {asked.words.length === 1
+                          ? 'its rows'
+                          : `the rows of ${all(asked)}`}</span
+                      >{/if}
                   </button>
                   {#if choice.kind === 'add' && c === asking.chosen && asking.link && asking.linked.length}
-                    <div class="choice made">
-                      <CreateEditor
+                    <div class="made scroll">
+                      <CreateFields
                         link={asking.link}
                         table={asking.info?.link?.table ?? ''}
                         linked={asking.linked}
@@ -281,10 +285,12 @@
     text-align: left;
     min-height: 27px;
   }
-  .choice.made {
-    padding-left: 34px;
-    border-top: 0;
-    cursor: default;
+  .made {
+    padding: 5px 6px 8px 34px;
+    display: grid;
+    gap: 5px;
+    max-height: 190px;
+    --name: 128px;
   }
   .choice:first-child {
     border-top: 0;

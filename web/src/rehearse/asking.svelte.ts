@@ -3,6 +3,7 @@ import { SvelteSet } from 'svelte/reactivity';
 import { api, got } from '../api/client';
 import type { FieldInfo, Fill, KeyAdvice, Origin, Question, Suggestion } from '../api/types';
 import { learn, suggestions } from '../fill/answers';
+import { lacking } from '../fill/origins';
 import { withFiner } from '../match/keys';
 import type { OpenPlan } from '../plan/plan.svelte';
 import { tell } from '../ui/toaster';
@@ -50,18 +51,7 @@ export class Asking {
   private making = $state.raw<Link | null>(null);
   link = $derived(this.making ?? this.fill?.origin.link ?? null);
   /** Fields that a new record needs, and nothing gives yet. */
-  needed = $derived.by(() => {
-    const { link } = this;
-    return this.linked.filter(
-      (f) =>
-        !f.nullable &&
-        !f.hasDefault &&
-        !f.generated &&
-        f.name !== link?.by &&
-        !link?.also.some((a) => a.field === f.name) &&
-        !link?.create.some((c) => c.field === f.name),
-    );
-  });
+  needed = $derived(this.link ? lacking(this.linked, this.link) : []);
   choices: Choice[] = $derived.by(() => {
     if (this.current?.kind !== 'words' || !this.info) return [];
     const near = this.known.filter((s) => s.near).slice(0, LETTERED);
