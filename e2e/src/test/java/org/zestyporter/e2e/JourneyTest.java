@@ -141,13 +141,34 @@ class JourneyTest extends DemoVisit {
     picture("rehearse");
   }
 
+  @Test
+  @Order(8)
+  void whatBecomesOfFieldsIsToldAndTheRecordCanBeFiled() {
+    browser.type("v");
+    browser.sees("What it comes to");
+    browser.click("td button", "berth_id");
+    browser.sees("Only rows that change berth_id");
+    assertThat(browser.address()).endsWith("?outcome=changed&changed=berth_id");
+    browser.click("button", "all rows");
+    browser.click("button", "link");
+    browser.sees("Only line ");
+    assertThat(browser.address()).contains("?line=");
+    browser.go(browser.address());
+    browser.sees("Only line ");
+    browser.click("a", "record");
+    browser.sees("Its SHA-256");
+    browser.sees("It adds up, to the row and to the last digit.");
+    browser.click("a", "back to the Plan");
+    browser.sees("1,204 rows rehearsed, nothing written");
+  }
+
   private static int outcome(String name) {
     String text = browser.text("[data-outcome=" + name + "]");
     return Integer.parseInt(text.replaceAll("[^0-9]", ""));
   }
 
   @Test
-  @Order(8)
+  @Order(9)
   void runBalancesAndShowsTheRecordsItTouched() throws IOException {
     int added = outcome("new");
     browser.click("button", "Go on to the Run");
@@ -172,7 +193,7 @@ class JourneyTest extends DemoVisit {
   }
 
   @Test
-  @Order(9)
+  @Order(10)
   void sameFileAgainChangesNothing() throws IOException {
     browser.click("a.place", "Desk");
     browser.sees("Recent runs");
@@ -190,7 +211,7 @@ class JourneyTest extends DemoVisit {
   }
 
   @Test
-  @Order(10)
+  @Order(11)
   void sessionThatEndsInMidEditLosesNothing() throws IOException {
     browser.type("2");
     browser.find("[data-field=notes]").click();
@@ -216,7 +237,7 @@ class JourneyTest extends DemoVisit {
 
   /** An address is filled in by parts, and what does not answer is told and not kept. */
   @Test
-  @Order(11)
+  @Order(12)
   void aConnectionIsFilledInByParts() throws IOException {
     browser.click("a.place", "Connections");
     browser.sees("1 connection");
@@ -240,7 +261,7 @@ class JourneyTest extends DemoVisit {
   }
 
   @Test
-  @Order(11)
+  @Order(12)
   void plansRunsAndTheDark() throws IOException {
     browser.click("a.place", "Phrasebooks");
     browser.find(".book", "translated 22 rows");
@@ -263,7 +284,7 @@ class JourneyTest extends DemoVisit {
   }
 
   @Test
-  @Order(12)
+  @Order(13)
   void textFileGoesTheSameWay(@TempDir Path folder) throws IOException {
     Path file = folder.resolve("new-kinds.csv");
     Files.write(file, "Code;Name\nHBT;houseboat\nSLP;sloop\n".getBytes(StandardCharsets.UTF_8));
@@ -280,7 +301,7 @@ class JourneyTest extends DemoVisit {
   }
 
   @Test
-  @Order(13)
+  @Order(14)
   void laterOfTwoEditorsIsToldAndCanTakeTheOthersPlan() throws IOException {
     browser.click("a.place", "Plans");
     browser.click("td a", "Winter arrivals");
@@ -301,7 +322,7 @@ class JourneyTest extends DemoVisit {
   }
 
   @Test
-  @Order(14)
+  @Order(15)
   void planThatMissesSomethingSaysWhatBeforeItIsRehearsed(@TempDir Path folder) throws IOException {
     Path file = folder.resolve("no-titles.csv");
     Files.writeString(file, "QH-1;Wren;8,5;03.11.2026\nQH-2;Tern;9;04.11.2026\n");
@@ -328,7 +349,7 @@ class JourneyTest extends DemoVisit {
   }
 
   @Test
-  @Order(15)
+  @Order(16)
   void stepIsTriedBeforeItIsKept() {
     // single letters are off while a list of choices has the focus
     browser.find(".mark").click();
@@ -348,7 +369,7 @@ class JourneyTest extends DemoVisit {
   }
 
   @Test
-  @Order(16)
+  @Order(17)
   void deletingSaysBeforehandWhatGoesWithIt() throws IOException {
     browser.click("a.place", "Files");
     browser.sees("files brought so far");
@@ -381,13 +402,13 @@ class JourneyTest extends DemoVisit {
   }
 
   @Test
-  @Order(17)
+  @Order(18)
   void noViewHasABarrier() {
     assertThat(BARRIERS).isEmpty();
   }
 
   @Test
-  @Order(18)
+  @Order(19)
   void theBrowserHadNothingToComplainOf() {
     // it tells what was refused on purpose: signing in, settings, a database that does not answer
     assertThat(browser.complaints())
