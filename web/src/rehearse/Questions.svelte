@@ -6,6 +6,7 @@
   import type { MatchClass } from '../match/keys';
   import type { OpenPlan } from '../plan/plan.svelte';
   import { useKeys } from '../ui/keys.svelte';
+  import { region } from '../ui/region';
   import Slip from '../ui/Slip.svelte';
   import { count, many } from '../ui/words';
   import type { Asked } from './asked';
@@ -84,6 +85,8 @@
   const forAll = $derived(['add', 'reject'].includes(asking.choices[asking.chosen]?.kind ?? ''));
   const all = (asked: Asked) =>
     asked.words.length === 1 ? 'it' : `all ${count(asked.words.length)} words`;
+  const filled = (means: Record<string, string>) =>
+    Object.values(means).filter((m) => m.trim()).length;
   const rest = (words: Question[]) => words.slice(1, 5);
 </script>
 
@@ -112,7 +115,37 @@
           <b class="r">{many(asked.kind === 'words' ? word.rows : asked.rows, 'row')}</b>
         </button>
         {#if on && asked.here}
-          {#if asked.kind === 'words'}
+          {#if asked.kind === 'words' && asking.means}
+            {@const means = asking.means}
+            <div class="words scroll" {@attach region('Words and what they mean')}>
+              {#each asking.listed as one (one.value)}
+                <label class="one">
+                  <span class="m">{one.value}</span>
+                  <span class="q r">{count(one.rows)}</span>
+                  <input
+                    class="entry m"
+                    list="means"
+                    bind:value={means[one.value]}
+                    placeholder="not now"
+                    aria-label="“{one.value}” means"
+                  />
+                </label>
+              {/each}
+              <datalist id="means">
+                {#each asking.known as known (known.value)}<option value={known.value}
+                  ></option>{/each}
+              </datalist>
+            </div>
+            <div class="foot">
+              <span class="q">remembered in a phrasebook</span>
+              <button class="go q2" onclick={() => (asking.means = null)}>one by one</button>
+              <button
+                class="button small main end"
+                disabled={asking.busy || !filled(means)}
+                onclick={() => void asking.answerAll()}>Answer {many(filled(means), 'word')}</button
+              >
+            </div>
+          {:else if asked.kind === 'words'}
             <div class="choices" role="group" aria-label="What {word.value} means">
               {#each asking.choices as choice, c (choice.kind + choice.value)}
                 {#if choice.kind === 'other'}
@@ -195,6 +228,7 @@
                   {count(next.rows)}{/each}{asked.words.length > 5
                   ? ` and ${asked.words.length - 5} more`
                   : ''}
+                <button class="go q2" onclick={() => void asking.list()}>all in a list</button>
               </p>
             {/if}
           {:else}
@@ -291,6 +325,23 @@
     gap: 5px;
     max-height: 190px;
     --name: 128px;
+  }
+  .words {
+    max-height: 300px;
+    border: 1px solid var(--rule);
+  }
+  .one {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) 44px minmax(0, 1fr);
+    gap: 8px;
+    align-items: center;
+    padding: 3px 8px;
+    border-top: 1px solid var(--rule);
+    overflow-wrap: anywhere;
+  }
+  .one input {
+    height: 24px;
+    min-width: 0;
   }
   .choice:first-child {
     border-top: 0;

@@ -162,4 +162,23 @@ describe('questions, answered where they are asked', () => {
     await userEvent.click(screen.getByRole('button', { name: 'Answer 37' }));
     expect(open.fill('type_id')!.origin.link!.whenMissing).toBe('reject');
   });
+
+  it('answers many words in a list, each with what sounds alike', async () => {
+    const { open } = show([word('Ketch rig', 37), word('mtr', 4), word('yole', 2)]);
+    await userEvent.click(await screen.findByRole('button', { name: 'all in a list' }));
+    const yole = screen.getByLabelText('“yole” means');
+    await vi.waitFor(() => expect(yole).toHaveValue('ketch'));
+    await userEvent.clear(yole);
+    const mtr = screen.getByLabelText('“mtr” means');
+    await userEvent.clear(mtr);
+    await userEvent.type(mtr, 'sloop');
+    await userEvent.click(screen.getByRole('button', { name: 'Answer 2 words' }));
+    await vi.waitFor(() => expect(screen.getByText('yole', { selector: '.word' })).toBeVisible());
+    expect(learnt()).toMatchObject([
+      { from: 'Ketch rig', to: 'ketch' },
+      { from: 'mtr', to: 'sloop' },
+    ]);
+    expect(screen.getByText('1 question, holding 2 rows')).toBeInTheDocument();
+    expect(open.fill('type_id')?.steps).toHaveLength(1);
+  });
 });

@@ -10,6 +10,8 @@ import { tell } from '../ui/toaster';
 import { grouped, type Asked } from './asked';
 
 const LETTERED = 3;
+/** Words that are answered in one list. */
+const LISTED = 40;
 
 /**
  * One thing that a word may mean; or what becomes of all words of the question, where its record is
@@ -47,6 +49,9 @@ export class Asking {
   fill = $derived.by(() => (this.info ? this.open.fill(this.info.name) : undefined));
   /** Fields of the linked table. */
   linked = $state.raw<FieldInfo[]>([]);
+  /** What each of several words means, where they are answered in a list; null if they are not. */
+  means = $state<Record<string, string> | null>(null);
+  listed = $derived(this.current?.words.filter((w) => w.value).slice(0, LISTED) ?? []);
   /** How a record is made of the word, as it was put together here. */
   private making = $state.raw<Link | null>(null);
   link = $derived(this.making ?? this.fill?.origin.link ?? null);
@@ -98,6 +103,7 @@ export class Asking {
     this.picked = null;
     this.typed = '';
     this.making = null;
+    this.means = null;
     this.linked = [];
     const { current, word, info } = this;
     const fill = info && this.open.fill(info.name);
@@ -157,6 +163,48 @@ export class Asking {
       const learned = await learn(this.open, info, fill, word.value, answer, fill.steps.length);
       if (learned.fill !== fill) this.open.putFill(learned.fill);
       this.done(word);
+    } catch (error) {
+      tell(error);
+    } finally {
+      this.busy = false;
+    }
+  }
+
+  /** Lists the words of the question, each with what sounds most alike. */
+  async list() {
+    const { info, listed, looked } = this;
+    const fill = this.fill;
+    if (!info || !fill) return;
+    const means: Record<string, string> = Object.fromEntries(listed.map((w) => [w.value, '']));
+    this.means = means;
+    try {
+      for (const { value } of listed) {
+        const found = await suggestions(this.open, info, fill, value);
+        if (this.looked !== looked || !this.means) return;
+        // what somebody has typed meanwhile stays
+        this.means[value] ||= found.find((s) => s.near)?.value ?? '';
+      }
+    } catch (error) {
+      tell(error);
+    }
+  }
+
+  /** Answers all words of the list that mean something. */
+  async answerAll() {
+    const { info, means } = this;
+    if (!info || !means || this.busy) return;
+    this.busy = true;
+    try {
+      for (const word of this.listed) {
+        const fill = this.open.fill(info.name);
+        const meaning = means[word.value]?.trim();
+        if (!fill || !meaning) continue;
+        const learned = await learn(this.open, info, fill, word.value, meaning, fill.steps.length);
+        if (learned.fill !== fill) this.open.putFill(learned.fill);
+        this.answered.add(this.id(word));
+      }
+      this.means = null;
+      this.open.rehearseSoon();
     } catch (error) {
       tell(error);
     } finally {
