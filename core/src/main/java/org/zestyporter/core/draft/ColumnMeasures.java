@@ -25,6 +25,9 @@ final class ColumnMeasures {
   /** Share of values with a unit that tells in which the others are. */
   private static final double ENOUGH_TO_TELL = 0.2;
 
+  /** The same where the title or the field says it; fewer are slips, which are better shown. */
+  private static final double ENOUGH_TO_CONFIRM = 0.05;
+
   private final SourceTable source;
   private final Map<Integer, Found> found = new ConcurrentHashMap<>();
 
@@ -93,9 +96,9 @@ final class ColumnMeasures {
 
   /**
    * The unit in which a column is read for a field: that of the title, of the field, or of the
-   * values themselves. Numbers without one are in that unit, too: a few values with a unit are
-   * enough where the title or the field says it, every fifth where nothing else does. Null if none
-   * has one, if much else is in the column, or if it measures something else.
+   * values themselves. Numbers without one are in that unit, too: every twentieth with a unit is
+   * enough where the title or the field says it, every fifth where nothing else does. Null if fewer
+   * have one, if much else is in the column, or if it measures something else.
    *
    * @param field the field's name
    */
@@ -107,8 +110,11 @@ final class ColumnMeasures {
     }
     Measures.Measure wanted = UnitWords.in(source.columns().get(column));
     wanted = wanted == null ? UnitWords.in(field) : wanted;
+    if (measures.withUnit() < (wanted == null ? ENOUGH_TO_TELL : ENOUGH_TO_CONFIRM)) {
+      return null;
+    }
     if (wanted == null) {
-      return measures.withUnit() >= ENOUGH_TO_TELL ? measures.unit() : null;
+      return measures.unit();
     }
     boolean same = Measures.conversion(measures.unit().symbol(), wanted.symbol()) != null;
     return same ? wanted : null;

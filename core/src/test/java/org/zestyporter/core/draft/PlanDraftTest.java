@@ -298,7 +298,7 @@ class PlanDraftTest {
   /** Values with and without their unit stand side by side where several people keep a list. */
   @ParameterizedTest
   @CsvSource({
-    // the title, or the field, says the unit: one value with it is enough
+    // the title, or the field, says the unit: every twentieth value with it is enough
     "Tiefgang (m),draught,'2,90 m|3,10|2,20|4|1,80|2,05|1,95|3,30|2,75|2,60',m",
     "Tief,depth_m,'2,90 m|3,10|2,20|4|1,80|2,05|1,95|3,30|2,75|2,60',m",
     // nothing else says it: every fifth is enough, fewer are not

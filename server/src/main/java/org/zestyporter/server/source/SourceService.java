@@ -24,6 +24,7 @@ import java.util.concurrent.Executors;
 import java.util.concurrent.FutureTask;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.springframework.beans.factory.ObjectProvider;
 import org.springframework.boot.context.event.ApplicationReadyEvent;
@@ -58,6 +59,10 @@ public class SourceService {
   private final SourceStore store;
   private final ObjectProvider<UsesSources> users;
   private final Clock clock;
+
+  /** One for each of some files of cells, so that none is written twice at a time. */
+  private final Object[] locks = Stream.generate(Object::new).limit(64).toArray();
+
   private final Map<Key, Opening> open = new LinkedHashMap<>(32, 0.75f, true);
   private final ExecutorService readers =
       Executors.newFixedThreadPool(
@@ -378,6 +383,10 @@ public class SourceService {
     }
   }
 
+  private Object lock(Path cache) {
+    return locks[Math.floorMod(cache.hashCode(), locks.length)];
+  }
+
   private SourceTable read(long id, Reading reading, ReadProgress progress) {
     Path file = store.file(id);
     if (!Files.exists(file)) {
@@ -387,10 +396,13 @@ public class SourceService {
       String parsing = PlanJson.MAPPER.writeValueAsString(reading.parsing());
       Path cache = store.cache(id, parsing);
       Path noted = cache.resolveSibling(cache.getFileName() + ".json");
-      if (!Files.exists(noted)) {
-        SourceReader.Parsed parsed = SourceReader.parse(file, cache, reading.parsing(), progress);
-        Lasting.force(cache);
-        Lasting.write(noted, PlanJson.MAPPER.writeValueAsBytes(parsed));
+      // readings of other titles or columns take the same cells out of the file
+      synchronized (lock(cache)) {
+        if (!Files.exists(noted)) {
+          SourceReader.Parsed parsed = SourceReader.parse(file, cache, reading.parsing(), progress);
+          Lasting.force(cache);
+          Lasting.write(noted, PlanJson.MAPPER.writeValueAsBytes(parsed));
+        }
       }
       SourceReader.Parsed parsed =
           PlanJson.MAPPER.readValue(Files.readString(noted), SourceReader.Parsed.class);
