@@ -41,7 +41,7 @@ public final class Acquaintance {
    */
   public static void make(KnownRecords known, BooleanSupplier goesOn) throws IOException {
     Application application = known.application();
-    List<TableInfo> tables = TableRank.tables(application);
+    List<TableInfo> tables = TableRank.tables(application, TableRank.own(application));
     for (TableInfo table : tables) {
       if (!goesOn.getAsBoolean()) {
         return;

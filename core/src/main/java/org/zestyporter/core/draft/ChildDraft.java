@@ -62,7 +62,7 @@ final class ChildDraft {
       return children;
     }
     Set<Integer> free = new HashSet<>(left);
-    for (TableInfo table : TableRank.tables(application)) {
+    for (TableInfo table : TableRank.tables(application, TableRank.own(application))) {
       FieldInfo link = link(table, above);
       if (link == null || table.name().equals(above.name())) {
         continue;

@@ -8,6 +8,7 @@ import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.FieldType;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.source.SourceTable;
+import org.zestyporter.core.value.Words;
 
 /** Pairs what is left over. */
 final class Elimination {
@@ -58,7 +59,7 @@ final class Elimination {
       // a title that says something, but not this, is not passed over for what need not be filled
       boolean isOpen =
           field.required()
-              || isSilent(source.columns().get(column))
+              || isSilent(source.columns().get(column), field)
               || pairing.agreement(table, field, column).score() >= Pairing.ENOUGH;
       if (rivals == 1 && isOpen) {
         pairs.add(
@@ -82,8 +83,14 @@ final class Elimination {
     return ONLY_THEMSELVES.contains(a.type()) && ONLY_THEMSELVES.contains(b.type());
   }
 
-  /** True for a title that was made up, since there was none, or that says as little. */
-  private static boolean isSilent(String title) {
-    return title.matches("Column [A-Z]+") || title.strip().length() <= 2;
+  /**
+   * True for a title that was made up, since there was none, that says as little, or that only says
+   * that it is a day, for a field that holds one.
+   */
+  private static boolean isSilent(String title, FieldInfo field) {
+    boolean isDay = field.type() == FieldType.DATE || field.type() == FieldType.DATETIME;
+    return title.matches("Column [A-Z]+")
+        || title.strip().length() <= 2
+        || isDay && Words.of(title).size() == 1 && Words.says(title, "date");
   }
 }

@@ -9,6 +9,7 @@ import java.util.Set;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Application;
 import org.zestyporter.core.application.FieldInfo;
@@ -99,7 +100,31 @@ public final class PlanDraft {
    * @param most where only the best matters, fewer are drafted for
    */
   public List<Proposal> rank(int most) {
-    return new TableRank(application, source, pairing)
+    List<Proposal> own = rank(TableRank.own(application), most);
+    // tables of other schemas matter where none of the connection's own takes much of the file
+    if (!own.isEmpty() && own.get(0).columnsUsed() * 5 >= source.columns().size() * 2L) {
+      return own;
+    }
+    return Stream.concat(own.stream(), others(most).stream())
+        .sorted(Comparator.comparingInt((Proposal p) -> -p.score()))
+        .limit(most)
+        .toList();
+  }
+
+  /** Proposals for tables of other schemas; none if these can't be read. */
+  private List<Proposal> others(int most) {
+    try {
+      return rank(TableRank.others(application), most);
+    } catch (PorterException e) {
+      return List.of();
+    }
+  }
+
+  private List<Proposal> rank(List<String> names, int most) {
+    if (names.isEmpty()) {
+      return List.of();
+    }
+    return new TableRank(TableRank.tables(application, names), source, pairing)
         .likely(most).parallelStream().map(this::draft).toList().stream()
             .sorted(Comparator.comparingInt((Proposal p) -> -p.score()))
             .limit(most)

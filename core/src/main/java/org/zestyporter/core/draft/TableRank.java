@@ -2,9 +2,11 @@ package org.zestyporter.core.draft;
 
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HashSet;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import org.zestyporter.core.application.Application;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.TableInfo;
@@ -26,14 +28,18 @@ final class TableRank {
   private static final int TABLES_COMPARED = 60;
 
   private static final int COLUMNS_COMPARED = 30;
+
+  /** Tables of other schemas that are looked at. */
+  private static final int MOST = 1_000;
+
   private static final long LOOKING_NANOS = 800_000_000L;
 
-  private final Application application;
+  private final List<TableInfo> tables;
   private final SourceTable source;
   private final Pairing pairing;
 
-  TableRank(Application application, SourceTable source, Pairing pairing) {
-    this.application = application;
+  TableRank(List<TableInfo> tables, SourceTable source, Pairing pairing) {
+    this.tables = tables;
     this.source = source;
     this.pairing = pairing;
   }
@@ -55,11 +61,11 @@ final class TableRank {
 
   private List<TableInfo> byName() {
     long[] traits = traits();
-    List<TableInfo> tables = new ArrayList<>(tables(application));
-    int[] byPlace = tables.parallelStream().mapToInt(t -> nameScore(t, traits)).toArray();
-    Map<TableInfo, Integer> scores = scores(tables, byPlace);
-    tables.sort(Comparator.comparingInt(t -> -scores.get(t)));
-    return tables;
+    List<TableInfo> ranked = new ArrayList<>(tables);
+    int[] byPlace = ranked.parallelStream().mapToInt(t -> nameScore(t, traits)).toArray();
+    Map<TableInfo, Integer> scores = scores(ranked, byPlace);
+    ranked.sort(Comparator.comparingInt(t -> -scores.get(t)));
+    return ranked;
   }
 
   private static Map<TableInfo, Integer> scores(List<TableInfo> tables, int[] byPlace) {
@@ -70,10 +76,20 @@ final class TableRank {
     return scores;
   }
 
-  /** The tables that may be proposed; one that can't be filled keeps nobody from the others. */
-  static List<TableInfo> tables(Application application) {
+  /** Names of the tables that are looked at first: those of the connection's own schema. */
+  static List<String> own(Application application) {
     List<String> own = application.ownTableNames();
-    List<String> names = own.isEmpty() ? application.tableNames() : own;
+    return own.isEmpty() ? application.tableNames() : own;
+  }
+
+  /** Names of the tables of other schemas. */
+  static List<String> others(Application application) {
+    Set<String> own = new HashSet<>(own(application));
+    return application.tableNames().stream().filter(n -> !own.contains(n)).limit(MOST).toList();
+  }
+
+  /** The tables that may be proposed; one that can't be filled keeps nobody from the others. */
+  static List<TableInfo> tables(Application application, List<String> names) {
     application.read(names);
     List<TableInfo> tables = new ArrayList<>();
     PorterException first = null;

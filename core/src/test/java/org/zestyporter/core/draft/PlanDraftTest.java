@@ -332,6 +332,35 @@ class PlanDraftTest {
     }
   }
 
+  /** A title that only says that it is a day goes to the only day that there is. */
+  @ParameterizedTest
+  @CsvSource({"Datum,wann,", "Fecha,recorded,", "Datum,wann,bis DATE", "Geburtsdatum,wann,x"})
+  void aDayWithoutMoreGoesToTheOnlyDay(String title, String field, String other)
+      throws SQLException, IOException {
+    Databases.Fresh on = Databases.postgres();
+    boolean isAlone = other == null;
+    on.execute(
+        "CREATE TABLE leer (a INTEGER)",
+        "DROP SCHEMA IF EXISTS buero CASCADE",
+        "CREATE SCHEMA buero",
+        "CREATE TABLE buero.kauf (id INTEGER PRIMARY KEY, kunde VARCHAR(40), "
+            + field
+            + " TIMESTAMPTZ"
+            + (isAlone || other.equals("x") ? "" : ", " + other)
+            + ")");
+    try (on;
+        SourceTable source =
+            file(
+                "Id;Kunde;" + title, "1;Voss;2026-03-02", "2;Lind;2026-04-05", "3;Ek;2026-05-06")) {
+      // found in another schema than the connection's own, which has a table of its own
+      PlanDraft.Proposal proposal = new PlanDraft(on.database(), source).rank().get(0);
+      assertThat(proposal.destination().table()).isEqualTo("buero.kauf");
+      assertThat(proposal.destination().fills().stream().anyMatch(f -> f.field().equals(field)))
+          .isEqualTo(isAlone);
+      on.execute("DROP SCHEMA buero CASCADE");
+    }
+  }
+
   /** First and last name, whatever they are called, make a field for the whole name. */
   @ParameterizedTest
   @CsvSource({

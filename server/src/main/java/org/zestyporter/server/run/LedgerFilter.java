@@ -45,6 +45,7 @@ record LedgerFilter(
   /** True if no entry of a chunk can be wanted. */
   boolean passesOver(ChunkRecord chunk) {
     return chunk.count(outcome == null ? -1 : outcome.ordinal()) == 0
+        || changed != null && chunk.changed() == 0
         || line != null && (line < chunk.firstLine() || line > chunk.lastLine());
   }
 
