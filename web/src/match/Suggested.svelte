@@ -75,9 +75,14 @@
     padding: 8px 14px 10px 16px;
     border-top: 1px solid var(--rule);
     display: grid;
+    grid-template-columns: minmax(0, 1fr);
     gap: 5px;
   }
+  .part p {
+    white-space: normal;
+  }
   code {
+    white-space: pre-wrap;
     overflow-wrap: anywhere;
     user-select: all;
   }

@@ -1,5 +1,4 @@
 <script lang="ts">
-  import type { Outcome as OutcomeName } from '../api/types';
   import type { MatchClass } from '../match/keys';
   import type { OpenPlan } from '../plan/plan.svelte';
   import type { Stop } from '../plan/trip';

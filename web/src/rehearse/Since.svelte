@@ -3,7 +3,7 @@
   import { api, got } from '../api/client';
   import type { Outcome, Since } from '../api/types';
   import { tell } from '../ui/toaster';
-  import { count, many, outcomeWord, when } from '../ui/words';
+  import { many, outcomeWord, when } from '../ui/words';
 
   type Of = Outcome | 'waiting';
   interface Props {

@@ -1,6 +1,6 @@
 <script lang="ts">
   // What is about to happen: said before anything does, with a button that says it once more.
-  import type { Outcome, RunReport, RunView } from '../api/types';
+  import type { RunReport, RunView } from '../api/types';
   import type { OpenPlan } from '../plan/plan.svelte';
   import type { Stop } from '../plan/trip';
   import { lookedAt } from '../rehearse/shared';

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { onMount, untrack } from 'svelte';
   import { api, got } from '../api/client';
-  import type { Differences, Outcome as OutcomeName } from '../api/types';
+  import type { Differences } from '../api/types';
   import type { OpenPlan } from '../plan/plan.svelte';
   import type { Stop } from '../plan/trip';
   import type { Only } from '../rehearse/entries.svelte';
