@@ -49,9 +49,11 @@ class FillStopTest extends ServerTest {
   @Test
   void stepsAreRankedByWhatTheyFree() throws Exception {
     long plan = plan(marina("ranked"), FILE);
+    ObjectNode length = (ObjectNode) fill(plan, "length_m");
+    // as if the one length with its unit were a slip
+    ((ArrayNode) length.path("steps")).set(0, length.objectNode().put("kind", "read-number"));
     JsonNode trials =
-        post("/api/plans/" + plan + "/trials", Map.of("fill", fill(plan, "length_m"), "at", -1))
-            .body();
+        post("/api/plans/" + plan + "/trials", Map.of("fill", length, "at", -1)).body();
     assertThat(trials.get(0).path("step").path("kind").asString()).isEqualTo("read-measure");
     assertThat(trials.get(0).path("frees").asInt()).isEqualTo(1);
     assertThat(trials.get(0).path("after").asString()).isEqualTo("32.5");
@@ -229,7 +231,7 @@ class FillStopTest extends ServerTest {
     assertThat(owner.path("rows").asInt()).isEqualTo(3);
     JsonNode length = get(offers + "length_m").body().get(0);
     assertThat(length.path("column").asString()).isEqualTo("LOA (ft)");
-    assertThat(length.path("passes").asInt()).as("32' 6\" is no number").isEqualTo(2);
+    assertThat(length.path("passes").asInt()).as("32' 6\" is a measure").isEqualTo(3);
     assertThat(length.path("samples").size()).isEqualTo(3);
     // whatever was offered, a column can be chosen
     JsonNode chosen = get(offers + "owner_id&column=Kind").body().get(0);

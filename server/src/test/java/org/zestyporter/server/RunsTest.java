@@ -205,10 +205,16 @@ class RunsTest extends ServerTest {
     finished(first);
     long second = post("/api/plans/" + plan + "/rehearsals", "").body().path("id").asLong();
     finished(second);
+    long third = post("/api/plans/" + plan + "/rehearsals", "").body().path("id").asLong();
+    finished(third);
     for (int i = 0; i < 50 && get("/api/runs/" + first).status() != 404; i++) {
       Thread.sleep(50);
     }
     assertThat(get("/api/runs/" + first).status()).isEqualTo(404);
+    // the one before is what the newest is compared with
     assertThat(get("/api/runs/" + second).status()).isEqualTo(200);
+    JsonNode since = get("/api/runs/" + third + "/since").body().path("since");
+    assertThat(since.path("comparable").asBoolean()).isTrue();
+    assertThat(since.path("moves")).isEmpty();
   }
 }

@@ -1,5 +1,7 @@
 package org.zestyporter.server.run;
 
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
 import java.time.LocalDateTime;
 import java.util.ArrayList;
 import java.util.List;
@@ -18,8 +20,21 @@ import org.zestyporter.core.value.ErrorCode;
 @Component
 class LedgerReader {
   private static final int DIFFERENCES_SHOWN = 50;
+  private static final int COUNTS_KEPT = 100_000;
 
   private final RunMapper runs;
+
+  /** How many entries of closed chunks fit what was looked for, so that no page counts again. */
+  private final Cache<Counted, Integer> counted =
+      Caffeine.newBuilder().maximumSize(COUNTS_KEPT).build();
+
+  /** A chunk that was cut off may be written anew, so what came of its rows tells it as well. */
+  private record Counted(
+      long execution, int destination, int chunk, long fates, LedgerFilter filter) {
+    Counted(ChunkRecord chunk, LedgerFilter filter) {
+      this(chunk.executionId(), chunk.destination(), chunk.number(), chunk.fates(), filter);
+    }
+  }
 
   LedgerReader(RunMapper runs) {
     this.runs = runs;
@@ -39,21 +54,33 @@ class LedgerReader {
       if (filter.passesOver(chunk)) {
         continue;
       }
-      int count = chunk.count(filter.outcome() == null ? -1 : filter.outcome().ordinal());
-      if (filter.isToldByCounts() && !within(total, count, offset, limit)) {
+      Integer count = count(chunk, filter);
+      if (count != null && !within(total, count, offset, limit)) {
         total += count;
         continue;
       }
+      int fitting = 0;
       for (LedgerEntry entry : entries(execution, layout, chunk.number())) {
         if (filter.takes(entry, layout.fields())) {
-          if (total >= offset && found.size() < limit) {
+          if (total + fitting >= offset && found.size() < limit) {
             found.add(entry);
           }
-          total++;
+          fitting++;
         }
+      }
+      total += fitting;
+      if (!chunk.isOpen()) {
+        counted.put(new Counted(chunk, filter), fitting);
       }
     }
     return new LedgerPage(layout.fields(), total, found);
+  }
+
+  /** How many entries of a chunk fit, if that is known without reading it. */
+  private @Nullable Integer count(ChunkRecord chunk, LedgerFilter filter) {
+    return filter.isToldByCounts()
+        ? Integer.valueOf(chunk.count(filter.outcome() == null ? -1 : filter.outcome().ordinal()))
+        : counted.getIfPresent(new Counted(chunk, filter));
   }
 
   private static boolean within(long before, int count, long offset, int limit) {

@@ -6,6 +6,7 @@ import static org.mockito.ArgumentMatchers.anyInt;
 import static org.mockito.ArgumentMatchers.anyLong;
 import static org.mockito.Mockito.mock;
 import static org.mockito.Mockito.never;
+import static org.mockito.Mockito.times;
 import static org.mockito.Mockito.verify;
 import static org.mockito.Mockito.when;
 
@@ -219,6 +220,18 @@ class LedgerReaderTest {
         .containsExactly(4L);
     assertThat(lines(reader.page(4, 0, LedgerFilter.of(Outcome.REJECTED), 0, 10)))
         .containsExactly(3L, 4L);
+  }
+
+  /** A further page of what was looked for reads only the chunks that it shows. */
+  @Test
+  void whatWasCountedIsNotReadAgain() {
+    LedgerFilter filter = new LedgerFilter(null, null, null, null, null, null, "müller");
+    assertThat(reader.page(1, 0, filter, 0, 5).total()).isEqualTo(30);
+    assertThat(lines(reader.page(1, 0, filter, 25, 5))).containsExactly(27L, 28L, 29L, 30L, 31L);
+    assertThat(reader.page(1, 0, filter, 25, 5).total()).isEqualTo(30);
+    verify(runs, times(1)).chunk(1, 0, 0);
+    verify(runs, times(1)).chunk(1, 0, 1);
+    verify(runs, times(3)).chunk(1, 0, 2);
   }
 
   private static LedgerFilter changing(String field) {
