@@ -1,21 +1,12 @@
 <script lang="ts">
   // How the other fields of a linked record are filled that is made because it is missing.
-  import type { FieldInfo, Origin } from '../api/types';
+  import type { ComponentProps } from 'svelte';
   import { many } from '../ui/words';
   import PopUp from '../ui/PopUp.svelte';
   import CreateFields from './CreateFields.svelte';
   import { lacking } from './origins';
 
-  type Link = NonNullable<Origin['link']>;
-  interface Props {
-    link: Link;
-    table: string;
-    /** Fields of the other table. */
-    linked: FieldInfo[];
-    columns: string[];
-    change: (link: Link) => void;
-  }
-  let { link, table, linked, columns, change }: Props = $props();
+  let { link, linked, ...rest }: ComponentProps<typeof CreateFields> = $props();
   const open = $derived(lacking(linked, link).length);
 </script>
 
@@ -27,5 +18,5 @@
   side="right"
   width={470}
 >
-  <CreateFields {link} {table} {linked} {columns} {change} />
+  <CreateFields {link} {linked} {...rest} />
 </PopUp>

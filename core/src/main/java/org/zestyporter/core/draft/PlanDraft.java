@@ -79,6 +79,15 @@ public final class PlanDraft {
     public long columnsUsed() {
       return evidence.stream().filter(e -> e.column() != null).count();
     }
+
+    /**
+     * True if enough columns go somewhere for the table to be worth proposing.
+     *
+     * @param columns number of the file's columns
+     */
+    public boolean takesEnoughOf(int columns) {
+      return columnsUsed() * 5 >= columns * 2L;
+    }
   }
 
   /**
@@ -101,8 +110,8 @@ public final class PlanDraft {
    */
   public List<Proposal> rank(int most) {
     List<Proposal> own = rank(TableRank.own(application), most);
-    // tables of other schemas matter where none of the connection's own takes much of the file
-    if (!own.isEmpty() && own.get(0).columnsUsed() * 5 >= source.columns().size() * 2L) {
+    // tables of other schemas matter where none of the connection's own takes enough of the file
+    if (!own.isEmpty() && own.get(0).takesEnoughOf(source.columns().size())) {
       return own;
     }
     return Stream.concat(own.stream(), others(most).stream())

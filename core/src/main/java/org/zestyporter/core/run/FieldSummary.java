@@ -7,11 +7,11 @@ import java.time.LocalDateTime;
 import java.time.LocalTime;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.function.IntPredicate;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.value.ValueColumn;
 import org.zestyporter.core.value.Values;
@@ -170,21 +170,15 @@ public final class FieldSummary {
           chunk.stood().get(entry) && (outcome == Outcome.CHANGED || outcome == Outcome.UNCHANGED);
       if (isMatched) {
         int[] changed = chunk.changed()[entry];
-        IntPredicate changes = f -> changed != null && contains(changed, f);
         for (int f = 0; f < layout.fields().size(); f++) {
-          add(chunk, layout, entry, f, changes.test(f));
+          add(chunk, layout, entry, f, contains(changed, f));
         }
       }
     }
   }
 
-  private static boolean contains(int[] changed, int field) {
-    for (int one : changed) {
-      if (one == field) {
-        return true;
-      }
-    }
-    return false;
+  private static boolean contains(int @Nullable [] changed, int field) {
+    return changed != null && Arrays.stream(changed).anyMatch(one -> one == field);
   }
 
   private void add(LedgerChunk chunk, LedgerLayout layout, int entry, int f, boolean changes) {

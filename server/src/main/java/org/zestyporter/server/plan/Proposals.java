@@ -129,7 +129,7 @@ class Proposals {
     List<PlanViews.Proposal> drafts = new ArrayList<>();
     int columns = rows.columns().size();
     for (PlanDraft.Proposal draft : drafting.draft(database, rows).rank(most)) {
-      if (draft.columnsUsed() * 5 >= columns * 2L) {
+      if (draft.takesEnoughOf(columns)) {
         drafts.add(
             new PlanViews.Proposal(
                 null,

@@ -69,6 +69,11 @@ record ExecutionRecord(
         1);
   }
 
+  /** What a file about it is called, without its ending, such as {@code returns-2026-0003}. */
+  String fileName(String what) {
+    return what + "-" + (number == null ? "rehearsal-" + id : number);
+  }
+
   /** True if it is not over. */
   boolean isGoing() {
     return state.equals("going") || state.equals("committing");

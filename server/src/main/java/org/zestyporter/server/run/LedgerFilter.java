@@ -42,9 +42,14 @@ record LedgerFilter(
     return waiting == null && changed == null && problem == null && line == null && search == null;
   }
 
+  /** How many entries of a chunk have the outcome. */
+  int atMost(ChunkRecord chunk) {
+    return chunk.count(outcome == null ? -1 : outcome.ordinal());
+  }
+
   /** True if no entry of a chunk can be wanted. */
   boolean passesOver(ChunkRecord chunk) {
-    return chunk.count(outcome == null ? -1 : outcome.ordinal()) == 0
+    return atMost(chunk) == 0
         || changed != null && chunk.changed() == 0
         || line != null && (line < chunk.firstLine() || line > chunk.lastLine());
   }

@@ -51,11 +51,11 @@ final class Moves {
     return entry.awaitsAnswer() ? "waiting" : entry.outcome().word();
   }
 
-  List<LedgerReader.Move> told() {
+  List<LedgerComparison.Move> told() {
     return moves.entrySet().stream()
         .map(
             e ->
-                new LedgerReader.Move(
+                new LedgerComparison.Move(
                     e.getKey().table(),
                     e.getKey().from(),
                     e.getKey().to(),

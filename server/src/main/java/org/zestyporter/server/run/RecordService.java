@@ -68,9 +68,8 @@ class RecordService {
     return at == null ? "" : at.truncatedTo(ChronoUnit.SECONDS).toString().replace('T', ' ');
   }
 
-  /** What the file's name begins with. */
+  /** What its file is called, without its ending. */
   String fileName(long id) {
-    RunService.RunView run = service.find(id);
-    return "record-" + (run.number() == null ? "rehearsal-" + run.id() : run.number());
+    return runs.find(id).fileName("record");
   }
 }

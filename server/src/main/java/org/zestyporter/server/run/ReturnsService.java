@@ -48,10 +48,9 @@ class ReturnsService {
     return returns;
   }
 
-  /** What the file's name begins with. */
+  /** What its file is called, without its ending. */
   String fileName(long id) {
-    ExecutionRecord run = runs.find(id);
-    return "returns-" + (run.number() == null ? "rehearsal-" + run.id() : run.number());
+    return runs.find(id).fileName("returns");
   }
 
   private static String name(ExecutionRecord run) {

@@ -232,7 +232,7 @@ class RunController {
   }
 
   /** How a rehearsal differs from the one before it. */
-  record Before(LedgerReader.@Nullable Since since) {}
+  record Before(LedgerComparison.@Nullable Since since) {}
 
   @GetMapping("/runs/{id}/since")
   Before since(@PathVariable long id) {
@@ -306,7 +306,7 @@ class RunController {
 
   /** Rows that came out otherwise than they were rehearsed, because the records had changed. */
   @GetMapping("/runs/{id}/differences")
-  LedgerReader.Differences differences(@PathVariable long id) {
+  LedgerComparison.Differences differences(@PathVariable long id) {
     return runs.differences(id);
   }
 

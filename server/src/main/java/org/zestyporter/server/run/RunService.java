@@ -34,7 +34,7 @@ public class RunService implements DependsOnPlans {
   private final RunMapper runs;
   private final PlanService plans;
   private final SourceService sources;
-  private final LedgerReader ledgers;
+  private final LedgerComparison comparison;
   private final LedgerLimits limits;
   private final Jobs jobs;
   private final Settling settling;
@@ -79,7 +79,7 @@ public class RunService implements DependsOnPlans {
       RunMapper runs,
       PlanService plans,
       SourceService sources,
-      LedgerReader ledgers,
+      LedgerComparison comparison,
       LedgerLimits limits,
       Jobs jobs,
       Settling settling,
@@ -91,7 +91,7 @@ public class RunService implements DependsOnPlans {
     this.runs = runs;
     this.plans = plans;
     this.sources = sources;
-    this.ledgers = ledgers;
+    this.comparison = comparison;
     this.limits = limits;
     this.jobs = jobs;
     this.settling = settling;
@@ -315,13 +315,13 @@ public class RunService implements DependsOnPlans {
   }
 
   /** How a run differs from what was rehearsed. */
-  LedgerReader.Differences differences(long id) {
-    return ledgers.differences(runs.find(id));
+  LedgerComparison.Differences differences(long id) {
+    return comparison.differences(runs.find(id));
   }
 
   /** How a rehearsal differs from the one before it; null if there is none. */
-  LedgerReader.@Nullable Since since(long id) {
-    return ledgers.since(record(id));
+  LedgerComparison.@Nullable Since since(long id) {
+    return comparison.since(record(id));
   }
 
   /** The last rehearsal or run of a plan; null if there is none. */

@@ -24,6 +24,7 @@ class RunWork {
   private final RunMapper runs;
   private final PlanService plans;
   private final LedgerReader ledgers;
+  private final LedgerComparison comparison;
   private final Jobs jobs;
   private final Endings endings;
   private final BusyPlans busy;
@@ -32,12 +33,14 @@ class RunWork {
       RunMapper runs,
       PlanService plans,
       LedgerReader ledgers,
+      LedgerComparison comparison,
       Jobs jobs,
       Endings endings,
       BusyPlans busy) {
     this.runs = runs;
     this.plans = plans;
     this.ledgers = ledgers;
+    this.comparison = comparison;
     this.jobs = jobs;
     this.endings = endings;
     this.busy = busy;
@@ -140,7 +143,7 @@ class RunWork {
     if (opened.plan().run().whenDifferent() != RunSettings.WhenDifferent.REFUSE) {
       return;
     }
-    LedgerReader.Differences differences = ledgers.differences(runs.find(id));
+    LedgerComparison.Differences differences = comparison.differences(runs.find(id));
     if (differences.total() > 0) {
       String named =
           differences.first().stream()

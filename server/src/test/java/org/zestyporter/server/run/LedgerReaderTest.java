@@ -34,6 +34,7 @@ import org.zestyporter.core.value.ValueColumn;
 class LedgerReaderTest {
   private final RunMapper runs = mock();
   private final LedgerReader reader = new LedgerReader(runs);
+  private final LedgerComparison comparison = new LedgerComparison(runs, reader);
 
   private static final LocalDateTime NOW = LocalDateTime.of(2026, 11, 3, 9, 14);
 
@@ -307,25 +308,25 @@ class LedgerReaderTest {
             new LedgerEntry.Note(ProblemCode.UNKNOWN_LINK, "type_id", "mtr", "none", false, true));
     rehearsed(8, before);
     rehearsed(9, entries(2, List.of(Outcome.NEW, Outcome.REJECTED, Outcome.CHANGED)));
-    assertThat(reader.since(now).moves())
+    assertThat(comparison.since(now).moves())
         .containsExactlyInAnyOrder(
-            new LedgerReader.Move("vessel", "waiting", "new", 1, List.of(2L)),
-            new LedgerReader.Move("vessel", "new", "changed", 1, List.of(4L)));
+            new LedgerComparison.Move("vessel", "waiting", "new", 1, List.of(2L)),
+            new LedgerComparison.Move("vessel", "new", "changed", 1, List.of(4L)));
   }
 
   @Test
   void otherRowsAreNotCompared() {
     ExecutionRecord now = rehearsal(9, 1);
     rehearsed(9, entries(2, List.of(Outcome.NEW, Outcome.NEW)));
-    assertThat(reader.since(now)).isNull();
+    assertThat(comparison.since(now)).isNull();
     when(runs.doneBefore(now)).thenReturn(rehearsal(8, 1));
     rehearsed(8, entries(3, List.of(Outcome.NEW, Outcome.NEW)));
-    assertThat(reader.since(now).comparable()).isFalse();
+    assertThat(comparison.since(now).comparable()).isFalse();
     rehearsed(8, entries(2, List.of(Outcome.NEW, Outcome.NEW)));
-    assertThat(reader.since(now).comparable()).isTrue();
-    assertThat(reader.since(now).moves()).isEmpty();
+    assertThat(comparison.since(now).comparable()).isTrue();
+    assertThat(comparison.since(now).moves()).isEmpty();
     when(runs.doneBefore(now)).thenReturn(rehearsal(8, 2));
-    assertThat(reader.since(now).comparable()).isFalse();
+    assertThat(comparison.since(now).comparable()).isFalse();
   }
 
   @Test
@@ -337,7 +338,7 @@ class LedgerReaderTest {
     when(runs.chunks(2, 0)).thenReturn(List.of(other, same.get(1), same.get(2)));
     when(runs.chunk(2, 0, 0)).thenReturn(other);
 
-    LedgerReader.Differences differences = reader.differences(1, 2);
+    LedgerComparison.Differences differences = comparison.differences(1, 2);
     assertThat(differences.total()).isEqualTo(1);
     assertThat(differences.first().get(0).line()).isEqualTo(5);
     assertThat(differences.first().get(0).rehearsed()).isEqualTo(Outcome.NEW);

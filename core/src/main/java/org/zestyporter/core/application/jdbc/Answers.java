@@ -9,7 +9,6 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collection;
 import java.util.List;
-import java.util.Set;
 import java.util.function.Consumer;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
@@ -77,17 +76,7 @@ final class Answers {
 
   private boolean isWorthSets(Connection connection, Ask ask, int keys) throws SQLException {
     return (long) keys * MUCH_LARGER < count(connection, ask.table())
-        && isIndexed(connection, ask.table(), ask.by());
-  }
-
-  /** True if records can be found by these fields without reading all of them. */
-  boolean isIndexed(Connection connection, TableInfo table, List<FieldInfo> by)
-      throws SQLException {
-    if (!table.primaryKey().isEmpty() && by.get(0).name().equals(table.primaryKey().get(0))) {
-      return true;
-    }
-    Set<String> first = dialect.indexed(connection, table);
-    return by.stream().anyMatch(f -> first.contains(f.name()));
+        && new Indexes(dialect, ask.table()).lead(connection, ask.by().subList(0, 1));
   }
 
   /** A key as the database can be given it; empty if no record can hold it. */

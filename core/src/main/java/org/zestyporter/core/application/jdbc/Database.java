@@ -36,9 +36,6 @@ import org.zestyporter.core.value.ValueColumn;
  * }</pre>
  */
 public final class Database implements Application {
-  /** Letters that every database takes for a name. */
-  private static final int INDEX_NAME = 60;
-
   /** Hands out connections; the caller closes them. */
   @FunctionalInterface
   public interface Connections {
@@ -234,24 +231,8 @@ public final class Database implements Application {
 
   @Override
   public @Nullable String missingIndex(TableInfo table, List<FieldInfo> by) {
-    boolean is = use(connection -> answers.isIndexed(connection, table, by));
-    return is
-        ? null
-        : "CREATE INDEX "
-            + dialect.quote(indexName(table, by))
-            + " ON "
-            + dialect.name(table)
-            + by.stream()
-                .map(f -> dialect.quote(f.name()))
-                .collect(Collectors.joining(", ", " (", ")"));
-  }
-
-  private static String indexName(TableInfo table, List<FieldInfo> by) {
-    String name =
-        by.stream()
-            .map(FieldInfo::name)
-            .collect(Collectors.joining("_", table.relation() + "_", ""));
-    return name.substring(0, Math.min(INDEX_NAME, name.length()));
+    Indexes indexes = new Indexes(dialect, table);
+    return use(connection -> indexes.lead(connection, by) ? null : indexes.statement(by));
   }
 
   @Override
