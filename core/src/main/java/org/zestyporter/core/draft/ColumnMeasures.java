@@ -95,6 +95,17 @@ final class ColumnMeasures {
   }
 
   /**
+   * The unit that a column's own values say: where nearly all are numbers, and enough of them have
+   * one. Null if they say none.
+   */
+  Measures.@Nullable Measure ownUnit(int column) {
+    Found found = of(column);
+    return found.numbers() >= NEARLY_ALL && found.withUnit() >= ENOUGH_TO_TELL
+        ? found.unit()
+        : null;
+  }
+
+  /**
    * The unit in which a column is read for a field: that of the title, of the field, or of the
    * values themselves. Numbers without one are in that unit, too: every twentieth with a unit is
    * enough where the title or the field says it, every fifth where nothing else does. Null if fewer

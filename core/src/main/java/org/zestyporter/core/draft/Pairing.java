@@ -55,7 +55,7 @@ final class Pairing {
     this.choices = new ChoiceColumns(source);
     this.linkValues = new LinkValues(known, source);
     this.memory = memory;
-    this.sketches = new Sketches(known, source);
+    this.sketches = new Sketches(known, source, types.measures());
   }
 
   /** How well a column's values agree with those that a field holds already. */

@@ -8,6 +8,7 @@ import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.value.Cell;
 import org.zestyporter.core.value.DistinctValues;
 import org.zestyporter.core.value.LocaleSettings;
+import org.zestyporter.core.value.Measures;
 import org.zestyporter.core.value.Problem;
 import org.zestyporter.core.value.ValueReader;
 import org.zestyporter.core.value.ValueType;
@@ -18,14 +19,16 @@ final class Sketches {
 
   private final KnownRecords known;
   private final SourceTable source;
+  private final ColumnMeasures measures;
   private final Map<Integer, Sketch> columns = new ConcurrentHashMap<>();
   private final Map<Compared, Sketch.Agreement> agreements = new ConcurrentHashMap<>();
 
   private record Compared(String table, String field, int column) {}
 
-  Sketches(KnownRecords known, SourceTable source) {
+  Sketches(KnownRecords known, SourceTable source, ColumnMeasures measures) {
     this.known = known;
     this.source = source;
+    this.measures = measures;
   }
 
   /** How well a column's values agree with those that a field holds already. */
@@ -67,9 +70,13 @@ final class Sketches {
     Sketch sketch = new Sketch();
     ValueType type = source.profiles().get(column).type();
     LocaleSettings locale = source.locale(column);
+    Measures.Measure unit = measures.ownUnit(column);
     int count = 0;
     for (Map.Entry<Cell, DistinctValues.Tally> e : source.distinct(column).tallies().entrySet()) {
-      Object value = value(e.getKey(), type, locale);
+      Object value =
+          unit == null || type != ValueType.TEXT
+              ? value(e.getKey(), type, locale)
+              : Measures.read(e.getKey().text(), unit.symbol(), locale.decimal());
       if (value != null && !(value instanceof Problem)) {
         sketch.add(e.getKey().text().strip(), value, e.getValue().rows());
       }

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.sql.SQLException;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -82,6 +83,29 @@ class MeasureDraftTest {
               unit == null
                   ? Step.of(StepKind.READ_NUMBER)
                   : Step.of(StepKind.READ_MEASURE, "in", unit));
+    }
+  }
+
+  /** What is measured finds its field by where its numbers lie, whatever the title says. */
+  @Test
+  void measuresAreComparedWithTheNumbersThatAreThere() throws SQLException, IOException {
+    Databases.Fresh on = Databases.h2();
+    on.execute(
+        "CREATE TABLE beam (id INTEGER PRIMARY KEY, span DECIMAL(6,2), weight DECIMAL(6,2))",
+        "INSERT INTO beam SELECT n, 10 + n / 4.0, 900 + n / 4.0 FROM SYSTEM_RANGE(1, 40) AS r (n)");
+    String[] lines = new String[31];
+    lines[0] = "Id;Kolonne 1;Kolonne 2";
+    for (int i = 1; i <= 30; i++) {
+      String unit = i % 2 == 0 ? " m" : "";
+      lines[i] = (100 + i) + ";9" + (i % 10) + "5,25;1" + i % 10 + ",75" + unit;
+    }
+    try (on;
+        SourceTable source = PlanDraftTest.file(folder, lines)) {
+      PlanDraft.Proposal proposal =
+          new PlanDraft(on.database(), source).draft(on.database().table("beam"));
+      assertThat(PlanDraftTest.fill(proposal, "span").origin().column()).isEqualTo("Kolonne 2");
+      assertThat(PlanDraftTest.fill(proposal, "span").steps())
+          .containsExactly(Step.of(StepKind.READ_MEASURE, "in", "m"));
     }
   }
 }
