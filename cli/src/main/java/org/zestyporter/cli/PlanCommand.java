@@ -151,6 +151,7 @@ abstract class PlanCommand implements Callable<Integer> {
       String asked =
           switch (q.code()) {
             case SEVERAL_MATCHES -> "which of several records is meant?";
+            case SIMILAR -> "is it the record that is much like it?";
             case NO_MATCH -> "no record has it, is it new?";
             case MATCHED -> "a record has it, is it the same?";
             default -> "what does “" + q.value() + "” mean?";

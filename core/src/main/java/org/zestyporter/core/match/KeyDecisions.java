@@ -45,7 +45,8 @@ final class KeyDecisions {
     } else if (decision.act() == Decision.Act.OTHER) {
       records = List.of();
     }
-    return new Matcher.Match(match.key(), records, match.first(), match.last(), decision.act());
+    return new Matcher.Match(
+        match.key(), records, match.first(), match.last(), decision.act(), match.nearness());
   }
 
   private static boolean isRecord(List<Object> key, @Nullable List<String> record) {

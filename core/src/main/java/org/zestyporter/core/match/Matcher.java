@@ -55,17 +55,22 @@ public final class Matcher {
 
     private final KeyDecisions decisions;
 
+    /** What is near to rows; null if the fields of the key have to agree. */
+    private final @Nullable NearRecords near;
+
     /** The latest of several records, by the place of their key. */
     private Map<Integer, List<Object>> latest = Map.of();
 
     /** The noted keys as values, while they are few enough to be asked for by key. */
-    private @Nullable List<List<Object>> asked = new ArrayList<>();
+    private @Nullable List<List<Object>> asked;
 
     private LongMap<Boolean> seen = new LongMap<>();
 
-    Known(FoundRecords found, KeyDecisions decisions) {
+    Known(FoundRecords found, KeyDecisions decisions, @Nullable NearRecords near) {
       this.found = found;
       this.decisions = decisions;
+      this.near = near;
+      this.asked = near == null ? new ArrayList<>() : null;
     }
   }
 
@@ -77,11 +82,27 @@ public final class Matcher {
    * @param first index of the first row with the same key
    * @param last index of the last row with the same key
    * @param act what somebody has decided about it; null if nobody has
+   * @param nearness how near the records are; null if the key's values agree
    */
   public record Match(
-      int key, List<List<Object>> records, int first, int last, Decision.@Nullable Act act) {
+      int key,
+      List<List<Object>> records,
+      int first,
+      int last,
+      Decision.@Nullable Act act,
+      @Nullable String nearness) {
     public boolean repeated() {
       return first != last;
+    }
+
+    /** True if records were found that are only near. */
+    public boolean isNear() {
+      return nearness != null && !records.isEmpty();
+    }
+
+    /** True if it is certain which record is meant. */
+    public boolean isOne() {
+      return records.size() == 1 && (!isNear() || act == Decision.Act.TAKE);
     }
   }
 
@@ -105,16 +126,24 @@ public final class Matcher {
     this.among = among;
     this.latestBy = latestBy;
     for (MatchKey key : keys) {
-      PreparedKey prepared = new PreparedKey(key, table);
-      FoundRecords found = new FoundRecords(table.fields(table.primaryKey()));
+      PreparedKey prepared = new PreparedKey(key.agreeingFirst(), table);
+      List<FieldInfo> primary = table.fields(table.primaryKey());
+      NearRecords near =
+          key.isNear() ? new NearRecords(new NearParts(key.agreeingFirst(), table), primary) : null;
+      KeyDecisions said = new KeyDecisions(prepared, decisions);
       this.keys.add(prepared);
-      this.known.add(new Known(found, new KeyDecisions(prepared, decisions)));
+      this.known.add(new Known(new FoundRecords(primary), said, near));
     }
   }
 
   /** True if there is no key, so that every row is a new record. */
   public boolean isEmpty() {
     return keys.isEmpty();
+  }
+
+  /** True if any key finds records that are only near. */
+  public boolean isNear() {
+    return known.stream().anyMatch(k -> k.near != null);
   }
 
   /** Number of keys. */
@@ -186,7 +215,12 @@ public final class Matcher {
         found -> {
           Utf8 scratch = scratches.get();
           for (int at = 0; at < found[0].rows(); at++) {
-            if (isAmong(found, tested, at) && key.ofParts(found, at, scratch)) {
+            if (!isAmong(found, tested, at)) {
+              continue;
+            }
+            if (one.near != null) {
+              one.near.add(found, parts, at, scratch);
+            } else if (key.ofParts(found, at, scratch)) {
               long hashed = hash.of(scratch.array(), scratch.size());
               int place = one.notes.distinct().place(hashed);
               if (place >= 0) {
@@ -197,6 +231,9 @@ public final class Matcher {
         },
         () -> {
           one.asked = null;
+          if (one.near != null) {
+            one.near.settle();
+          }
           one.found.settle(one.notes.distinct().size());
         });
   }
@@ -259,30 +296,33 @@ public final class Matcher {
       if (!keys.get(k).ofRow(byField, row, scratch)) {
         continue;
       }
-      Match match = known.get(k).decisions.applied(found(k, index, scratch), byField, row);
+      Match match =
+          known.get(k).decisions.applied(found(k, index, byField, row, scratch), byField, row);
       if (!match.records().isEmpty() || match.act() != null && match.act() != Decision.Act.OTHER) {
         return match;
       }
       first = first == null || first.act() == null && match.act() != null ? match : first;
     }
-    return first == null ? new Match(0, List.of(), index, index, null) : first;
+    return first == null ? new Match(0, List.of(), index, index, null, null) : first;
   }
 
-  private Match found(int k, int index, Utf8 scratch) {
+  private Match found(int k, int index, ValueColumn[] byField, int row, Utf8 scratch) {
     Known one = known.get(k);
     long hashed = hash.of(scratch.array(), scratch.size());
     KeyNotes.Repeat repeat = one.notes.repeat(hashed);
     if (repeat != null && !repeat.isSame(scratch.array(), scratch.size())) {
       throw collision();
     }
+    int first = repeat == null ? index : repeat.first();
+    int last = repeat == null ? index : repeat.last();
+    if (one.near != null) {
+      NearRecords.Near near = one.near.of(byField, row, scratch);
+      return new Match(k + 1, near.records(), first, last, null, near.told());
+    }
     int place = one.notes.distinct().place(hashed);
     List<Object> latest = one.latest.get(place);
     return new Match(
-        k + 1,
-        latest == null ? one.found.of(place) : List.of(latest),
-        repeat == null ? index : repeat.first(),
-        repeat == null ? index : repeat.last(),
-        null);
+        k + 1, latest == null ? one.found.of(place) : List.of(latest), first, last, null, null);
   }
 
   private static PorterException collision() {
@@ -298,6 +338,9 @@ public final class Matcher {
    * @param at place of the record in them
    */
   public void verify(int key, ValueColumn[] byField, int row, ValueColumn[] records, int at) {
+    if (known.get(key - 1).near != null) {
+      return;
+    }
     PreparedKey by = keys.get(key - 1);
     Utf8 scratch = scratches.get();
     Utf8 other = others.get();
@@ -347,7 +390,7 @@ public final class Matcher {
 
   /** True if any record was found for any key. */
   public boolean findsAny() {
-    return known.stream().anyMatch(k -> !k.found.isEmpty());
+    return known.stream().anyMatch(k -> !k.found.isEmpty() || k.near != null && !k.near.isEmpty());
   }
 
   /** The values of the first key in a row, for messages. */

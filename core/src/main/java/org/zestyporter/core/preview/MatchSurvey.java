@@ -3,9 +3,11 @@ package org.zestyporter.core.preview;
 import com.fasterxml.jackson.annotation.JsonValue;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.PriorityQueue;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.run.Ledger;
 import org.zestyporter.core.run.LedgerChunk;
@@ -23,6 +25,8 @@ public final class MatchSurvey implements Ledger {
     ONE,
     NONE,
     SEVERAL,
+    /** Records are only near to what it says. */
+    SIMILAR,
     /** Another row of the file holds the same key. */
     REPEATS,
     /** Somebody has decided that it is left out. */
@@ -36,6 +40,9 @@ public final class MatchSurvey implements Ledger {
     }
   }
 
+  private static final Set<ProblemCode> SPEAKS_OF =
+      EnumSet.of(ProblemCode.SEVERAL_MATCHES, ProblemCode.SIMILAR);
+
   private final int destination;
   private final Class wanted;
   private final int most;
@@ -43,6 +50,7 @@ public final class MatchSurvey implements Ledger {
   private final long[] rows = new long[Class.values().length];
   private final long[] one;
   private final long[] several;
+  private final long[] similar;
 
   /** The rows that change most, the one that changes least first; of equals the last. */
   private final PriorityQueue<LedgerEntry> shown =
@@ -62,6 +70,7 @@ public final class MatchSurvey implements Ledger {
     this.most = most;
     this.one = new long[keys];
     this.several = new long[keys];
+    this.similar = new long[keys];
   }
 
   /**
@@ -72,13 +81,14 @@ public final class MatchSurvey implements Ledger {
    * @param of the class whose rows are shown
    * @param pairs rows of the class beside the record that they match, the most changed first
    * @param candidates by pair, the keys of the records that it may speak of, their parts joined by
-   *     a comma; empty unless they are several
+   *     a comma; empty unless they are several, or only near
    * @param further fields that would tell apart records that a key can't, the best first
    */
   public record MatchClasses(
       long one,
       long none,
       long several,
+      long similar,
       long repeats,
       long decided,
       long troubled,
@@ -89,8 +99,8 @@ public final class MatchSurvey implements Ledger {
       List<List<String>> candidates,
       List<KeyAdvice> further) {}
 
-  /** How many rows a match key finds one record for, and several. */
-  public record KeyFinds(long one, long several) {}
+  /** How many rows a match key finds one record for, several, and such as are only near. */
+  public record KeyFinds(long one, long several, long similar) {}
 
   @Override
   public void begin(LedgerLayout layout) {
@@ -112,6 +122,7 @@ public final class MatchSurvey implements Ledger {
       if (key >= 0 && key < one.length) {
         one[key] += is == Class.ONE ? 1 : 0;
         several[key] += is == Class.SEVERAL ? 1 : 0;
+        similar[key] += is == Class.SIMILAR ? 1 : 0;
       }
       if (is == wanted && mayShow(changes(chunk, entry))) {
         entries = entries == null ? chunk.entries() : entries;
@@ -147,6 +158,9 @@ public final class MatchSurvey implements Ledger {
     if (has(notes, ProblemCode.SEVERAL_MATCHES)) {
       return Class.SEVERAL;
     }
+    if (has(notes, ProblemCode.SIMILAR)) {
+      return Class.SIMILAR;
+    }
     return has(notes, ProblemCode.REPEATED) ? Class.REPEATS : Class.TROUBLED;
   }
 
@@ -167,7 +181,7 @@ public final class MatchSurvey implements Ledger {
   /** The keys of the records that a row may speak of, their parts joined by a comma. */
   public static List<String> candidates(LedgerEntry entry) {
     return entry.notes().stream()
-        .filter(n -> n.code() == ProblemCode.SEVERAL_MATCHES && n.value() != null)
+        .filter(n -> SPEAKS_OF.contains(n.code()) && n.value() != null)
         .flatMap(n -> RecordKeys.of(n.value()).stream())
         .map(parts -> String.join(",", parts))
         .toList();
@@ -179,13 +193,14 @@ public final class MatchSurvey implements Ledger {
   public MatchClasses result(List<KeyAdvice> further) {
     List<KeyFinds> keys = new ArrayList<>();
     for (int k = 0; k < one.length; k++) {
-      keys.add(new KeyFinds(one[k], several[k]));
+      keys.add(new KeyFinds(one[k], several[k], similar[k]));
     }
     List<LedgerEntry> pairs = shown();
     return new MatchClasses(
         rows[Class.ONE.ordinal()],
         rows[Class.NONE.ordinal()],
         rows[Class.SEVERAL.ordinal()],
+        rows[Class.SIMILAR.ordinal()],
         rows[Class.REPEATS.ordinal()],
         rows[Class.DECIDED.ordinal()],
         rows[Class.TROUBLED.ordinal()],

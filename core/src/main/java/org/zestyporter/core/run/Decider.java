@@ -45,7 +45,8 @@ final class Decider {
   Decider(Target target, boolean writes) {
     this.target = target;
     this.writes = writes;
-    this.touched = target.destination.keys().size() > 1 ? new KeyIndex() : null;
+    boolean once = target.destination.keys().size() == 1 && !target.matcher.isNear();
+    this.touched = once || target.matcher.isEmpty() ? null : new KeyIndex();
     this.required = new boolean[target.fills.size()];
     this.guarded = new boolean[required.length];
     this.merges = new Merges(required.length);
@@ -192,6 +193,10 @@ final class Decider {
         return;
       }
       if (isLeftOut()) {
+        return;
+      }
+      if (match.isNear() && match.act() != Decision.Act.TAKE) {
+        ask(ProblemCode.SIMILAR, match.nearness());
         return;
       }
       if (match.records().size() > 1) {

@@ -135,7 +135,7 @@ final class Noting {
         continue;
       }
       Matcher.Match match = parent.matcher.match(above.first + p, above.byField, p);
-      if (match.records().size() == 1) {
+      if (match.isOne()) {
         values[r] = match.records().get(0).get(0);
       } else if (match.records().isEmpty()) {
         int kept =

@@ -164,7 +164,7 @@ final class Passage {
     for (int r = 0; r < count; r++) {
       if (!rows.isRejected(r)) {
         rows.matches[r] = target.matcher.match(rows.first + r, rows.byField, r);
-        if (rows.matches[r].records().size() == 1) {
+        if (rows.matches[r].isOne()) {
           wanted.add(rows.matches[r].records().get(0));
         }
       }
@@ -174,7 +174,7 @@ final class Passage {
       rows.foundAt = new int[count];
       for (int r = 0; r < count; r++) {
         Matcher.Match match = rows.matches[r];
-        boolean one = match != null && match.records().size() == 1;
+        boolean one = match != null && match.isOne();
         rows.foundAt[r] = one ? rows.found.at(match.records().get(0)) : -1;
       }
     }

@@ -72,6 +72,7 @@ final class UniqueGuard {
       MatchKey key = key(table, set);
       boolean matched =
           keys.size() == 1
+              && !keys.get(0).isNear()
               && new TreeSet<>(lower(keys.get(0).fields())).equals(new TreeSet<>(lower(set)))
               && keys.get(0).ignoring().containsAll(key.ignoring());
       if (!set.isEmpty() && filled.containsAll(set) && !matched) {

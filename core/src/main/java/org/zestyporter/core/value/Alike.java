@@ -32,7 +32,8 @@ public final class Alike {
     return likeness(fold(word), fold(value)) >= NEAR;
   }
 
-  private static String fold(String text) {
+  /** Without accents, capitals and marks; words parted by one space. */
+  static String fold(String text) {
     return Texts.withoutAccents(text)
         .toLowerCase(Locale.ROOT)
         .replaceAll("[^\\p{L}\\p{N}]+", " ")

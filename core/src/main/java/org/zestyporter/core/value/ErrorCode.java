@@ -27,6 +27,8 @@ public enum ErrorCode {
   EMPTY_KEY(Kind.USER),
   KEY_NOT_FILLED(Kind.USER),
   NO_LATEST(Kind.USER),
+  NEAR(Kind.USER),
+  TOO_MANY_RECORDS(Kind.USER),
   NO_SUCH_CLASS(Kind.USER),
   NO_RETURNS(Kind.USER),
   NEVER(Kind.USER),

@@ -33,6 +33,8 @@ public enum ProblemCode {
   NO_MATCH,
   MATCHED,
   SEVERAL_MATCHES,
+  /** Records are near to what the row says, and may be the one that it speaks of. */
+  SIMILAR,
   REPEATED,
   /** Somebody has decided that such rows are left out. */
   DECIDED,
@@ -60,7 +62,7 @@ public enum ProblemCode {
 
   /** True for what one answer settles for the rows of one key, not for those of one value. */
   public boolean isOfMatch() {
-    return this == NO_MATCH || this == MATCHED || this == SEVERAL_MATCHES;
+    return this == NO_MATCH || this == MATCHED || this == SEVERAL_MATCHES || this == SIMILAR;
   }
 
   /** The code used in plans, ledgers and reports, such as {@code not-a-date}. */
