@@ -5,7 +5,7 @@
   import Outcome from '../ui/Outcome.svelte';
   import Pick from '../ui/Pick.svelte';
   import { count } from '../ui/words';
-  import type { MatchClass } from './keys';
+  import { isNear, type MatchClass } from './keys';
 
   interface Props {
     open: OpenPlan;
@@ -117,6 +117,13 @@
         />{/if}
     </span>
   </div>
+  {#if classes.similar || open.destination.keys.some(isNear)}
+    <div class="line" class:on={of === 'similar'}>
+      {@render head('similar', 'much like a record')}
+      <span class="q2">asked, never taken by itself</span>
+      <span class="become"><Outcome of="rejected" waiting /></span>
+    </div>
+  {/if}
   <div class="line" class:on={of === 'repeats'}>
     {@render head('repeats', 'repeat in the file')}
     <Pick

@@ -1,6 +1,6 @@
 <script lang="ts">
   // The match keys, in the order in which they are tried; the chosen one is open to be changed.
-  import type { MatchClasses, MatchKey } from '../api/types';
+  import type { FieldInfo, MatchClasses, MatchKey } from '../api/types';
   import type { OpenPlan } from '../plan/plan.svelte';
   import { useKeys } from '../ui/keys.svelte';
   import { region } from '../ui/region';
@@ -8,11 +8,15 @@
   import Suggested from './Suggested.svelte';
   import { count } from '../ui/words';
   import {
+    compared,
+    type Compared,
+    comparedInWords,
     decisionInWords,
     IGNORED,
-    ignoredInWords,
+    isNear,
     moved,
-    withExact,
+    withCompared,
+    withDistance,
     withField,
     withFiner,
     withIgnored,
@@ -52,9 +56,20 @@
     chosen = keys.length;
   }
 
+  /** Ways in which a field of a key can be compared. */
+  function ways(key: MatchKey, field: FieldInfo): Compared[] {
+    const all: Compared[] = key.ignoring.length ? ['as above', 'exactly'] : ['exactly'];
+    if (field.link) return all;
+    if (field.type === 'text') all.push('spelt alike');
+    if (['whole', 'decimal', 'date'].includes(field.type)) all.push('within');
+    return all;
+  }
+
   /** What a key is tried on: the rows that none before it found a record for. */
   function before(n: number): number {
-    return (classes?.keys ?? []).slice(0, n).reduce((sum, k) => sum + k.one + k.several, 0);
+    return (classes?.keys ?? [])
+      .slice(0, n)
+      .reduce((sum, k) => sum + k.one + k.several + k.similar, 0);
   }
 
   useKeys(() => [
@@ -99,22 +114,20 @@
           >
         </div>
         <p class="q2">
-          As it will be written, against the record’s own, {ignoredInWords(
-            key.ignoring,
-          )}{#each Object.entries(key.ignoringIn ?? {}) as [field, ignoring] (field)}; {field}
-            {ignoredInWords(ignoring)}{/each}
+          As it will be written, against the record’s own, {comparedInWords(key)}{#if isNear(key)}.
+            What it finds is asked about{/if}
         </p>
         {#if finds}
           <div class="tried" aria-hidden="true">
             <i class="gone" style="flex: {before(n)} 0 0"></i>
             <i class="one" style="flex: {finds.one} 0 0"></i>
-            <i class="several" style="flex: {finds.several} 0 0"></i>
-            <i style="flex: {Math.max(0, total - before(n) - finds.one - finds.several)} 0 0"></i>
+            <i class="several" style="flex: {finds.several + finds.similar} 0 0"></i>
+            <i style="flex: {Math.max(0, total - before(n + 1))} 0 0"></i>
           </div>
           <p class="q2">
-            <b>{count(finds.one)}</b> rows found here{#if finds.several}, <b
-                >{count(finds.several)}</b
-              > find several{/if}
+            {#if finds.one || !isNear(key)}<b>{count(finds.one)}</b> rows found here{/if}{#if finds.several},
+              <b>{count(finds.several)}</b> find several{/if}
+            {#if isNear(key)}<b>{count(finds.similar)}</b> rows are much like a record{/if}
           </p>
         {/if}
         {#if n === at}
@@ -183,10 +196,33 @@
             />
             <span class="m">{field.name}</span>
           </label>
-          {#if isPart && key && key.fields.length > 1 && key.ignoring.length}
-            <button class="go q2" onclick={() => change((k) => withExact(k, field.name))}
-              >{key.ignoringIn?.[field.name] ? 'exactly' : 'as above'}</button
-            >
+          {#if isPart && key}
+            <span class="how">
+              <select
+                class="ed"
+                aria-label="How {field.name} is compared"
+                value={compared(key, field.name)}
+                onchange={(e) => {
+                  const how = e.currentTarget.value as Compared;
+                  change((k) => withCompared(k, field.name, how));
+                }}
+              >
+                {#each ways(key, field) as way (way)}<option value={way}>{way}</option>{/each}
+              </select>
+              {#if compared(key, field.name) === 'within'}
+                <input
+                  class="entry m within"
+                  inputmode="decimal"
+                  aria-label="Distance in {field.name}"
+                  value={key.nearIn?.[field.name]}
+                  onchange={(e) => {
+                    const within = e.currentTarget.value.trim().replace(',', '.');
+                    change((k) => withDistance(k, field.name, within));
+                  }}
+                />
+                {#if field.type === 'date'}<span class="q">days</span>{/if}
+              {/if}
+            </span>
           {:else}<span class="q">{field.unique ? 'unique' : ''}</span>{/if}
         </div>
       {/each}
@@ -324,6 +360,15 @@
   }
   .entry {
     width: 100%;
+  }
+  .how {
+    display: flex;
+    gap: 6px;
+    align-items: center;
+  }
+  .within {
+    width: 58px;
+    height: 22px;
   }
   .decided li {
     display: flex;

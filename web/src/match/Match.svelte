@@ -54,7 +54,7 @@
       ? [
           { name: 'one', rows: classes.one },
           { name: 'none', rows: classes.none },
-          { name: 'several', rows: classes.several },
+          { name: 'several', rows: classes.several + classes.similar },
           { name: 'repeats', rows: classes.repeats },
           { name: 'rejected', rows: classes.troubled + classes.decided },
         ]
@@ -65,9 +65,18 @@
     if (next !== of) at = 0;
     open.matchClass = next;
   }
-  const ORDER: MatchClass[] = ['one', 'none', 'several', 'repeats', 'decided', 'troubled'];
+  const ALWAYS: MatchClass[] = ['one', 'none', 'several', 'repeats'];
+  const ORDER: MatchClass[] = [
+    'one',
+    'none',
+    'several',
+    'similar',
+    'repeats',
+    'decided',
+    'troubled',
+  ];
   function walk(by: number) {
-    const there = ORDER.filter((c) => ORDER.indexOf(c) < 4 || (classes?.[c] ?? 0) > 0);
+    const there = ORDER.filter((c) => ALWAYS.includes(c) || (classes?.[c] ?? 0) > 0);
     const to = there.indexOf(of) + by;
     if (there[to]) choose(there[to]);
   }
@@ -96,7 +105,10 @@
           <span><b>{count(classes.one)}</b> match one record</span>
           <span><b>{count(classes.none)}</b> match none</span>
           <span class="r"
-            ><b>{count(classes.several)}</b> several, <b>{count(classes.repeats)}</b> repeats,
+            ><b>{count(classes.several)}</b> several, {#if classes.similar}<b
+                >{count(classes.similar)}</b
+              >
+              much alike,{' '}{/if}<b>{count(classes.repeats)}</b> repeats,
             <b>{count(classes.troubled)}</b> troubled</span
           >
         </div>

@@ -10,10 +10,11 @@ const classes: MatchClasses = {
   one: 611,
   none: 511,
   several: 0,
+  similar: 0,
   repeats: 12,
   decided: 0,
   troubled: 70,
-  keys: [{ one: 611, several: 0 }],
+  keys: [{ one: 611, several: 0, similar: 0 }],
   of: 'one',
   candidates: [[]],
   further: [],
@@ -61,6 +62,54 @@ describe('the Match stop', () => {
     expect(open.destination.policies.onMatch).toBe('skip');
     expect(open.destination.policies.onNone).toBe('add');
     expect(within(group).getByRole('radio', { name: 'Skip' })).toBeChecked();
+  });
+
+  it('shows what is much like a record, to be decided side by side', async () => {
+    const open = anOpenPlan();
+    open.matchClass = 'similar';
+    const asked = anEntry(10, {
+      outcome: 'rejected',
+      matchedBy: 1,
+      notes: [
+        {
+          code: 'similar',
+          field: 'name',
+          value: '931',
+          reason: 'much like record 931: name Old name',
+          softened: false,
+          question: true,
+        },
+      ],
+    });
+    const records = { fields: ['registration', 'name'], records: [], more: false };
+    vi.spyOn(api, 'GET').mockImplementation(((path: string) =>
+      Promise.resolve({
+        data: path.endsWith('/keys')
+          ? hints
+          : path.endsWith('/records')
+            ? records
+            : { ...classes, similar: 1, of: 'similar', pairs: [asked], candidates: [['931']] },
+      })) as never);
+    render(Match, { open });
+    expect(
+      await screen.findByText('Line 10 is much like record 931: name Old name.'),
+    ).toBeInTheDocument();
+    expect(screen.getByText('asked, never taken by itself')).toBeInTheDocument();
+    await userEvent.click(screen.getByRole('button', { name: 'A record of its own' }));
+    expect(open.destination.decisions).toEqual([{ of: { registration: 'QH-10' }, act: 'other' }]);
+    await userEvent.click(screen.getByRole('button', { name: /This one/ }));
+    expect(open.destination.decisions).toEqual([
+      { of: { registration: 'QH-10' }, act: 'take', record: ['931'] },
+    ]);
+  });
+
+  it('lets a field of the key be near', async () => {
+    const open = anOpenPlan();
+    render(Match, { open });
+    const how = await screen.findByLabelText('How registration is compared');
+    await userEvent.selectOptions(how, 'spelt alike');
+    expect(open.destination.keys[0]?.nearIn).toEqual({ registration: 'spelling' });
+    expect(screen.getByText(/What\s+it finds is asked about/)).toBeInTheDocument();
   });
 
   it('edits the key and warns when there is none left', async () => {

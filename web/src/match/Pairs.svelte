@@ -23,6 +23,7 @@
     one: 'Pairs that match one record',
     none: 'Rows that match none',
     several: 'Rows that match several',
+    similar: 'Rows that are much like a record',
     repeats: 'Rows that repeat',
     decided: 'Rows left out by hand',
     troubled: 'Rows with a troubled value',
@@ -30,7 +31,7 @@
   /** So much room two pairs take without a code or a date being cut. */
   const ROOM_FOR_TWO = 720;
   let room = $state(ROOM_FOR_TWO);
-  const several = $derived(classes.of === 'several');
+  const several = $derived(classes.of === 'several' || classes.of === 'similar');
   const shown = $derived(
     classes.pairs.slice(at, at + (several || (room && room < ROOM_FOR_TWO) ? 1 : 2)),
   );
@@ -208,13 +209,16 @@
     <div class="how">
       {#if several}
         <span
-          >{count(classes.candidates[at]?.length ?? 0)} records agree in
-          <b class="m">{key?.fields.join(' and ')}</b>{choices.length <
+          >{#if classes.of === 'similar'}Line {first.line} is {first.notes.at(-1)
+              ?.reason}{:else}{count(classes.candidates[at]?.length ?? 0)} records agree in
+            <b class="m">{key?.fields.join(' and ')}</b>{/if}{choices.length <
           (classes.candidates[at]?.length ?? 0)
             ? `; the first ${SHOWN} are shown`
             : ''}.</span
         >
-        <button class="button small" onclick={() => decide('other')}>None of them</button>
+        <button class="button small" onclick={() => decide('other')}
+          >{classes.of === 'similar' ? 'A record of its own' : 'None of them'}</button
+        >
         <button class="button small" onclick={() => decide('skip')}>Leave it out</button>
       {:else if classes.of === 'one' && key}
         <span

@@ -6,7 +6,8 @@
   import type { OpenPlan } from '../plan/plan.svelte';
   import Slip from '../ui/Slip.svelte';
   import { tell } from '../ui/toaster';
-  import { count } from '../ui/words';
+  import { count, many } from '../ui/words';
+  import { isNear } from './keys';
 
   let { open, add }: { open: OpenPlan; add: (key: MatchKey) => void } = $props();
 
@@ -32,6 +33,10 @@
 
   type Hint = KeyHints['suggested'][number];
   function told(hint: Hint): string {
+    if (isNear(hint.key))
+      return hint.similar == null
+        ? 'spelt alike: asks where a record is much like a row'
+        : `spelt alike: would ask about ${many(hint.similar, 'row')}`;
     const parts = [hint.unique ? 'unique in the table' : ''];
     if (hint.values != null && hint.rows != null)
       parts.push(
@@ -61,7 +66,7 @@
     <p class="q2">
       {open.destination.keys.length ? 'Could be tried after it:' : 'Could be a key:'}
     </p>
-    {#each hints.suggested as hint (hint.key.fields.join(' '))}
+    {#each hints.suggested as hint (JSON.stringify(hint.key))}
       <p>
         <button class="go m" onclick={() => add(hint.key)}>{hint.key.fields.join(' with ')}</button>
         <span class="q2">{told(hint)}</span>

@@ -2,13 +2,17 @@ import { describe, expect, it } from 'vitest';
 import type { Destination, MatchKey } from '../api/types';
 import { anEntry, anOpenPlan } from '../plan/fixtures';
 import {
+  compared,
+  comparedInWords,
   decidedBy,
   decisionInWords,
   ignoredInWords,
+  isNear,
   keyValues,
   moved,
+  withCompared,
   withDecision,
-  withExact,
+  withDistance,
   withField,
   withFiner,
   withIgnored,
@@ -28,15 +32,33 @@ describe('match keys', () => {
   });
 
   it('compare a field in a way of its own', () => {
-    const exact = withExact(name, 'owner_id');
+    const exact = withCompared(name, 'owner_id', 'exactly');
     expect(exact.ignoringIn).toEqual({ owner_id: [] });
-    expect(withExact(exact, 'owner_id').ignoringIn).toEqual({});
+    expect(compared(exact, 'owner_id')).toBe('exactly');
+    expect(compared(exact, 'name')).toBe('as above');
+    expect(withCompared(exact, 'owner_id', 'as above').ignoringIn).toEqual({});
     expect(withIgnored(exact, 'accents', 'name').ignoringIn).toEqual({
       owner_id: [],
       name: ['case', 'spaces', 'accents'],
     });
     expect(withField(exact, 'owner_id').ignoringIn).toEqual({});
     expect(withIgnored(reg, 'case').ignoring).toEqual([]);
+  });
+
+  it('are near in some fields, and then only ask', () => {
+    const near = withCompared(withCompared(name, 'name', 'spelt alike'), 'owner_id', 'within');
+    expect(near.nearIn).toEqual({ name: 'spelling', owner_id: '1' });
+    expect(compared(near, 'name')).toBe('spelt alike');
+    expect(compared(near, 'owner_id')).toBe('within');
+    expect(comparedInWords(withDistance(near, 'owner_id', '0.5'))).toBe(
+      'name spelt alike; owner_id within 0.5',
+    );
+    expect(comparedInWords(withCompared(near, 'owner_id', 'exactly'))).toBe(
+      'ignoring capitals, spaces; owner_id letter for letter; name spelt alike',
+    );
+    expect(isNear(near)).toBe(true);
+    expect(isNear(withField(withField(near, 'name'), 'owner_id'))).toBe(false);
+    expect(isNear(name)).toBe(false);
   });
 
   it('are put in another order, and made finer', () => {

@@ -31,8 +31,12 @@ export function withKey(keys: MatchKey[], at: number, change: (key: MatchKey) =>
 export function withField(key: MatchKey, field: string): MatchKey {
   const fields = toggled(key.fields, field);
   const ignoringIn = { ...key.ignoringIn };
-  if (!fields.includes(field)) delete ignoringIn[field];
-  return { ...key, fields, ignoringIn };
+  const nearIn = { ...key.nearIn };
+  if (!fields.includes(field)) {
+    delete ignoringIn[field];
+    delete nearIn[field];
+  }
+  return { ...key, fields, ignoringIn, nearIn };
 }
 
 /** The key with something ignored or not, in all fields or in one that has its own way. */
@@ -48,12 +52,48 @@ export function withIgnored(key: MatchKey, ignored: Ignored, field?: string): Ma
       };
 }
 
-/** A field of the key compared exactly, or as the others again. */
-export function withExact(key: MatchKey, field: string): MatchKey {
+/** How a field of a key is compared: as the others, letter for letter, or by being near. */
+export type Compared = 'as above' | 'exactly' | 'spelt alike' | 'within';
+
+/** How values may be near that are spelt alike. */
+export const SPELLING = 'spelling';
+
+export function compared(key: MatchKey, field: string): Compared {
+  const near = key.nearIn?.[field];
+  if (near) return near === SPELLING ? 'spelt alike' : 'within';
+  return key.ignoringIn?.[field] || !key.ignoring.length ? 'exactly' : 'as above';
+}
+
+/** A field of the key compared in another way. */
+export function withCompared(key: MatchKey, field: string, how: Compared): MatchKey {
   const ignoringIn = { ...key.ignoringIn };
-  if (ignoringIn[field]) delete ignoringIn[field];
-  else ignoringIn[field] = [];
-  return { ...key, ignoringIn };
+  const nearIn = { ...key.nearIn };
+  delete ignoringIn[field];
+  delete nearIn[field];
+  if (how === 'exactly' && key.ignoring.length) ignoringIn[field] = [];
+  if (how === 'spelt alike') nearIn[field] = SPELLING;
+  if (how === 'within') nearIn[field] = '1';
+  return { ...key, ignoringIn, nearIn };
+}
+
+export function withDistance(key: MatchKey, field: string, within: string): MatchKey {
+  return { ...key, nearIn: { ...key.nearIn, [field]: within } };
+}
+
+/** How a key compares, in words. */
+export function comparedInWords(key: MatchKey): string {
+  const near = Object.entries(key.nearIn ?? {}).map(([field, how]) =>
+    how === SPELLING ? `${field} spelt alike` : `${field} within ${how}`,
+  );
+  const own = Object.entries(key.ignoringIn ?? {})
+    .filter(([field]) => !key.nearIn?.[field])
+    .map(([field, ignoring]) => `${field} ${ignoredInWords(ignoring)}`);
+  const all = near.length === key.fields.length ? [] : [ignoredInWords(key.ignoring)];
+  return [...all, ...own, ...near].join('; ');
+}
+
+export function isNear(key: MatchKey): boolean {
+  return Object.keys(key.nearIn ?? {}).length > 0;
 }
 
 /** The key with one field more, tried before it: it tells apart what the key can't. */

@@ -10,7 +10,7 @@
   import Slip from '../ui/Slip.svelte';
   import { count, many } from '../ui/words';
   import type { Asked } from './asked';
-  import { Asking, type Choice } from './asking.svelte';
+  import { Asking, SIMILAR, type Choice } from './asking.svelte';
 
   interface Props {
     open: OpenPlan;
@@ -67,6 +67,8 @@
     switch (asked.kind) {
       case 'several-matches':
         return `Several records of ${table} have the same ${asked.field}`;
+      case 'similar':
+        return `Records of ${table} are much like rows in ${asked.field}`;
       case 'no-match':
         return `No record of ${table} has this ${asked.field}`;
       case 'matched':
@@ -245,6 +247,16 @@
                   >
                 {/if}
                 <button class="button small end" onclick={() => decide('several')}
+                  >Decide side by side</button
+                >
+              {:else if asked.kind === 'similar'}
+                <button
+                  class="button small"
+                  disabled={asking.busy}
+                  onclick={() => void asking.unlike()}
+                  >Add {asked.rows > SIMILAR ? `the first ${SIMILAR}` : many(asked.rows, 'row')} as New</button
+                >
+                <button class="button small end" onclick={() => decide('similar')}
                   >Decide side by side</button
                 >
               {:else if asked.kind === 'no-match'}

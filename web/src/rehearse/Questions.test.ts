@@ -3,7 +3,7 @@ import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { api } from '../api/client';
 import type { Question } from '../api/types';
-import { anOpenPlan, aReport, aRun } from '../plan/fixtures';
+import { anEntry, anOpenPlan, aReport, aRun } from '../plan/fixtures';
 import { standing } from '../plan/trip';
 import { keyboard } from '../ui/keys.svelte';
 import Questions from './Questions.svelte';
@@ -62,6 +62,26 @@ describe('questions, answered where they are asked', () => {
   }
   const learnt = () =>
     post.mock.calls.filter((c) => c[0] === '/api/phrasebooks/learn').map((c) => c[1].body);
+
+  it('lets rows that are much like records be new ones, all at once', async () => {
+    const { open, decide } = show([
+      { code: 'similar', destination: 'vessel', field: 'registration', value: '', rows: 2 },
+    ]);
+    const pairs = [4, 9].map((line) => ({ ...anEntry(line), matchedBy: 1 }));
+    get.mockResolvedValue({ data: { fields: ['registration', 'name'], pairs } });
+    expect(
+      await screen.findByText('Records of vessel are much like rows in registration'),
+    ).toBeInTheDocument();
+    await userEvent.click(screen.getByRole('button', { name: 'Decide side by side' }));
+    expect(decide).toHaveBeenCalledWith('similar');
+    await userEvent.click(screen.getByRole('button', { name: 'Add 2 rows as New' }));
+    expect(get.mock.calls.at(-1)![1].params.query).toEqual({ of: 'similar', pairs: 200 });
+    expect(open.destination.decisions).toEqual([
+      { of: { registration: 'QH-4' }, act: 'other' },
+      { of: { registration: 'QH-9' }, act: 'other' },
+    ]);
+    expect(screen.queryByText(/much like rows/)).toBeNull();
+  });
 
   it('offers what sounds alike first, and takes it by a key', async () => {
     const { open } = show([word('Ketch rig', 37), word('mtr', 4)]);

@@ -4,12 +4,14 @@ import { api, got } from '../api/client';
 import type { FieldInfo, Fill, KeyAdvice, Origin, Question, Suggestion } from '../api/types';
 import { learn, suggestions } from '../fill/answers';
 import { lacking } from '../fill/origins';
-import { withFiner } from '../match/keys';
+import { decidedBy, withDecision, withFiner } from '../match/keys';
 import type { OpenPlan } from '../plan/plan.svelte';
 import { tell } from '../ui/toaster';
 import { grouped, type Asked } from './asked';
 
 const LETTERED = 3;
+/** Rows of which can be said at once that they speak of no record that is there. */
+export const SIMILAR = 200;
 /** Words that are answered in one list. */
 const LISTED = 40;
 
@@ -205,6 +207,29 @@ export class Asking {
       }
       this.means = null;
       this.open.rehearseSoon();
+    } catch (error) {
+      tell(error);
+    } finally {
+      this.busy = false;
+    }
+  }
+
+  /** Says of rows that are much like records that they speak of none of these. */
+  async unlike() {
+    const { word } = this;
+    if (!word || this.busy) return;
+    this.busy = true;
+    try {
+      const path = { id: this.open.view.id };
+      const query = { of: 'similar' as const, pairs: SIMILAR };
+      const found = await got(api.GET('/api/plans/{id}/match', { params: { path, query } }));
+      this.open.editDestination((destination) =>
+        found.pairs.reduce((d, pair) => {
+          const of = decidedBy(d, found.fields, pair);
+          return of ? withDecision(d, { of, act: 'other' }) : d;
+        }, destination),
+      );
+      this.done(word);
     } catch (error) {
       tell(error);
     } finally {

@@ -5,6 +5,7 @@ import java.util.Comparator;
 import java.util.HashSet;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import java.util.stream.Collectors;
@@ -33,6 +34,12 @@ public record KeySuggestion(
 
   /** Of a hundred rows so many have a value that no other has, where a column tells them apart. */
   private static final int DISTINCT = 95;
+
+  /** The same for words whose spelling may tell records apart, with other fields at least. */
+  private static final int MANY = 30;
+
+  /** Of a hundred values so many are words where a column holds words. */
+  private static final int WORDS = 80;
 
   /** Fewer rows tell nothing about a column. */
   private static final int FEWEST = 8;
@@ -73,7 +80,54 @@ public record KeySuggestion(
     }
     telling.sort(Comparator.comparingDouble(s -> -(double) s.values() / s.rows()));
     suggestions.addAll(telling);
-    return suggestions.subList(0, Math.min(MOST, suggestions.size()));
+    List<KeySuggestion> all =
+        new ArrayList<>(suggestions.subList(0, Math.min(MOST, suggestions.size())));
+    KeySuggestion near = near(table, destination, source, drafts);
+    if (near != null) {
+      all.add(near);
+    }
+    return all;
+  }
+
+  /** What would ask about records that are only spelt alike: by the words that tell most. */
+  private static @Nullable KeySuggestion near(
+      TableInfo table, Destination destination, SourceTable source, KeyDraft drafts) {
+    if (destination.keys().isEmpty()
+        || destination.distinct()
+        || destination.keys().stream().anyMatch(MatchKey::isNear)) {
+      return null;
+    }
+    KeySuggestion best = null;
+    for (FieldInfo field : table.fields()) {
+      Fill fill = fill(destination, field.name());
+      if (fill == null || field.type() != FieldType.TEXT || field.link() != null) {
+        continue;
+      }
+      KeySuggestion one = of(table, List.of(field.name()), false, source, List.of(fill), drafts);
+      boolean tells =
+          one.rows() != null
+              && one.rows() >= FEWEST
+              && one.values() * 100 >= one.rows() * MANY
+              && isOfWords(source.distinct(source.columns().indexOf(fill.origin().column())));
+      if (tells && (best == null || one.values() > best.values())) {
+        best = one;
+      }
+    }
+    if (best == null) {
+      return null;
+    }
+    String field = best.key.fields().get(0);
+    MatchKey key =
+        new MatchKey(best.key.fields(), List.of(), null, Map.of(field, MatchKey.SPELLING));
+    return new KeySuggestion(key, false, best.values, best.rows);
+  }
+
+  /** True if a column holds words, not codes: of these one letter is as good as another. */
+  private static boolean isOfWords(DistinctValues values) {
+    List<String> some =
+        values.tallies().keySet().stream().limit(200).map(c -> c.text().strip()).toList();
+    long words = some.stream().filter(t -> t.matches("[\\p{L}\\p{M}.,'’ -]{5,}")).count();
+    return words * 100 >= some.size() * WORDS;
   }
 
   private static @Nullable Fill fill(Destination destination, String field) {

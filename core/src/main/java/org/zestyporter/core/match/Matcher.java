@@ -308,6 +308,11 @@ public final class Matcher {
 
   private Match found(int k, int index, ValueColumn[] byField, int row, Utf8 scratch) {
     Known one = known.get(k);
+    if (one.near != null) {
+      // nor are rows of the file one record because they are near to each other
+      NearRecords.Near near = one.near.of(byField, row, scratch);
+      return new Match(k + 1, near.records(), index, index, null, near.told());
+    }
     long hashed = hash.of(scratch.array(), scratch.size());
     KeyNotes.Repeat repeat = one.notes.repeat(hashed);
     if (repeat != null && !repeat.isSame(scratch.array(), scratch.size())) {
@@ -315,10 +320,6 @@ public final class Matcher {
     }
     int first = repeat == null ? index : repeat.first();
     int last = repeat == null ? index : repeat.last();
-    if (one.near != null) {
-      NearRecords.Near near = one.near.of(byField, row, scratch);
-      return new Match(k + 1, near.records(), first, last, null, near.told());
-    }
     int place = one.notes.distinct().place(hashed);
     List<Object> latest = one.latest.get(place);
     return new Match(

@@ -41,13 +41,25 @@ final class NearParts {
   private final int sign;
 
   /**
-   * Values made ready to be compared.
+   * The values of a row or a record.
    *
    * @param block the hash of those that have to agree; 0 if there are none
-   * @param values a number or a {@link Spelling} for each of the others
-   * @param told the same as they are told
+   * @param values the others, as their fields keep them
    */
-  record Ready(long block, Object[] values, String[] told) {}
+  record Held(long block, Object[] values) {}
+
+  /**
+   * The same made ready to be compared.
+   *
+   * @param values a number or a {@link Spelling} for each that need not agree
+   */
+  record Ready(long block, Object[] values) {}
+
+  /** Takes the sign of a record, and the letters of the text that it is made of. */
+  @FunctionalInterface
+  interface Signs {
+    void take(long sign, long letters);
+  }
 
   /**
    * @param key the fields that have to agree come first
@@ -81,7 +93,7 @@ final class NearParts {
    * @param byField the columns of the table's fields
    * @return null if one of them is blank
    */
-  @Nullable Ready ofRow(ValueColumn[] byField, int row, Utf8 scratch) {
+  @Nullable Held ofRow(ValueColumn[] byField, int row, Utf8 scratch) {
     if (exact != null && !exact.ofRow(byField, row, scratch)) {
       return null;
     }
@@ -90,7 +102,7 @@ final class NearParts {
       ValueColumn column = byField[indexes[i]];
       values[i] = column == null ? null : column.value(row);
     }
-    return ready(values, scratch);
+    return of(values, scratch);
   }
 
   /**
@@ -98,7 +110,7 @@ final class NearParts {
    *
    * @param parts columns of the key's fields, those that have to agree first
    */
-  @Nullable Ready ofParts(ValueColumn[] parts, int row, Utf8 scratch) {
+  @Nullable Held ofParts(ValueColumn[] parts, int row, Utf8 scratch) {
     if (exact != null && !exact.ofParts(parts, row, scratch)) {
       return null;
     }
@@ -106,31 +118,43 @@ final class NearParts {
     for (int i = 0; i < values.length; i++) {
       values[i] = parts[exacts + i].value(row);
     }
-    return ready(values, scratch);
+    return of(values, scratch);
   }
 
-  private @Nullable Ready ready(Object[] values, Utf8 scratch) {
+  private @Nullable Held of(Object[] values, Utf8 scratch) {
     long block = exact == null ? 0 : hash.of(scratch.array(), scratch.size());
-    String[] told = new String[values.length];
     for (int i = 0; i < values.length; i++) {
-      told[i] = Values.text(values[i]);
-      values[i] = prepared(i, fields.get(i).storage().canonical(values[i]));
-      if (values[i] == null) {
+      values[i] = fields.get(i).storage().canonical(values[i]);
+      boolean known =
+          within[i] == 0
+              ? values[i] instanceof String
+              : values[i] instanceof BigDecimal || values[i] instanceof LocalDate;
+      if (!known) {
         return null;
       }
     }
-    return new Ready(block, values, told);
+    return new Held(block, values);
   }
 
-  private @Nullable Object prepared(int i, @Nullable Object value) {
-    if (within[i] == 0) {
-      Spelling spelling = value instanceof String text ? Spelling.of(text) : null;
-      return spelling == null || spelling.isBlank() ? null : spelling;
+  /** Held made ready to be compared; null if a text has nothing to be compared. */
+  @Nullable Ready ready(Held values) {
+    Object[] ready = new Object[within.length];
+    for (int i = 0; i < ready.length; i++) {
+      ready[i] = ready(values.values[i]);
+      if (ready[i] instanceof Spelling spelling && spelling.isBlank()) {
+        return null;
+      }
     }
-    if (value instanceof BigDecimal number) {
-      return number.doubleValue();
+    return new Ready(values.block, ready);
+  }
+
+  private static Object ready(Object value) {
+    if (value instanceof String text) {
+      return Spelling.of(text);
     }
-    return value instanceof LocalDate day ? (Double) (double) day.toEpochDay() : null;
+    return value instanceof BigDecimal number
+        ? (Double) number.doubleValue()
+        : (Double) (double) ((LocalDate) value).toEpochDay();
   }
 
   /**
@@ -138,7 +162,7 @@ final class NearParts {
    *
    * @return under 0 if they are not near
    */
-  double distance(Ready a, Ready b) {
+  double distance(Ready a, Held b) {
     if (a.block != b.block) {
       return -1;
     }
@@ -146,14 +170,14 @@ final class NearParts {
     for (int i = 0; i < within.length; i++) {
       double one;
       if (within[i] == 0) {
-        int slips = Spelling.slips((Spelling) a.values[i], (Spelling) b.values[i]);
+        int slips = Spelling.slips((Spelling) a.values[i], (Spelling) ready(b.values[i]));
         if (slips < 0) {
           return -1;
         }
         one = slips;
       } else {
         double x = (Double) a.values[i];
-        double y = (Double) b.values[i];
+        double y = (Double) ready(b.values[i]);
         one = Math.abs(x - y) / within[i];
         if (one > 1 + TOLERANCE * Math.max(1, Math.abs(x) / within[i])) {
           return -1;
@@ -165,19 +189,25 @@ final class NearParts {
   }
 
   /** Hands over the signs of a record. */
-  void signs(Ready record, LongConsumer signs) {
+  void signs(Ready record, Signs signs) {
+    long letters = letters(record);
     if (record.values[sign] instanceof Spelling spelling) {
       for (String form : spelling.forms()) {
         int parts = Spelling.mostSlips(form.length()) + 1;
         for (int part = 0; part < parts; part++) {
           int from = part * form.length() / parts;
           int to = (part + 1) * form.length() / parts;
-          signs.accept(sign(record.block, form.length(), part, form, from, to));
+          signs.take(sign(record.block, form.length(), part, form, from, to), letters);
         }
       }
     } else {
-      signs.accept(stretch(record.block, stretch(record)));
+      signs.take(stretch(record.block, stretch(record)), letters);
     }
+  }
+
+  /** Letters of the text that makes the signs; 0 if that is no text. */
+  long letters(Ready ready) {
+    return ready.values[sign] instanceof Spelling spelling ? spelling.letters() : 0;
   }
 
   /** Hands over signs, of which every record that is near to a row has at least one. */
@@ -231,10 +261,10 @@ final class NearParts {
   }
 
   /** The values of a record that need not agree, such as {@code name Marigolde}. */
-  String told(Ready record) {
+  String told(Held record) {
     List<String> parts = new ArrayList<>();
     for (int i = 0; i < fields.size(); i++) {
-      parts.add(fields.get(i).name() + " " + record.told[i]);
+      parts.add(fields.get(i).name() + " " + Values.text(record.values[i]));
     }
     return String.join(", ", parts);
   }

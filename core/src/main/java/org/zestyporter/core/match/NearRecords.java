@@ -7,8 +7,10 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
 import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.match.NearParts.Held;
 import org.zestyporter.core.match.NearParts.Ready;
 import org.zestyporter.core.value.ErrorCode;
+import org.zestyporter.core.value.Spelling;
 import org.zestyporter.core.value.Utf8;
 import org.zestyporter.core.value.ValueColumn;
 import org.zestyporter.core.value.Values;
@@ -18,16 +20,24 @@ final class NearRecords {
   /** Records that are told for a row, those that are most alike. */
   private static final int TOLD = 8;
 
-  /** Records among which can be looked; each takes about 300 bytes. */
+  /** Records among which can be looked; each takes about 250 bytes. */
   static final int MOST = 500_000;
+
+  /** Letters in which texts that are spelt alike may differ: two for each slip. */
+  private static final int MOST_LETTERS = 2 * Spelling.MOST_SLIPS;
 
   private final NearParts parts;
   private final List<FieldInfo> keyFields;
-  private final List<Ready> ready = new ArrayList<>();
+  private final List<Held> held = new ArrayList<>();
   private final List<List<Object>> keys = new ArrayList<>();
 
-  /** Signs and the records that have them, as they come; then by the beginnings of the signs. */
+  /**
+   * Signs with the letters that belong to them, and the records that have them: as they come, then
+   * by the beginnings of the signs.
+   */
   private long[] signs = new long[64];
+
+  private long[] letters = new long[64];
 
   private int[] owners = new int[64];
   private int count;
@@ -56,8 +66,9 @@ final class NearRecords {
    * @param from where the primary key begins
    */
   void add(ValueColumn[] columns, int from, int at, Utf8 scratch) {
-    Ready one = parts.ofParts(columns, at, scratch);
-    if (one == null) {
+    Held one = parts.ofParts(columns, at, scratch);
+    Ready ready = one == null ? null : parts.ready(one);
+    if (ready == null) {
       return;
     }
     if (keys.size() == MOST) {
@@ -72,17 +83,19 @@ final class NearRecords {
       key.add(keyFields.get(i).storage().canonical(columns[from + i].value(at)));
     }
     int number = keys.size();
-    ready.add(one);
+    held.add(one);
     keys.add(List.copyOf(key));
-    parts.signs(one, sign -> put(sign, number));
+    parts.signs(ready, (sign, has) -> put(sign, has, number));
   }
 
-  private void put(long sign, int owner) {
+  private void put(long sign, long has, int owner) {
     if (count == signs.length) {
+      letters = Arrays.copyOf(letters, count * 2);
       signs = Arrays.copyOf(signs, count * 2);
       owners = Arrays.copyOf(owners, count * 2);
     }
     signs[count] = sign;
+    letters[count] = has;
     owners[count++] = owner;
   }
 
@@ -101,13 +114,16 @@ final class NearRecords {
       before += own;
     }
     long[] sorted = new long[count];
+    long[] sortedLetters = new long[count];
     int[] sortedOwners = new int[count];
     for (int i = 0; i < count; i++) {
       int place = ends[(int) (signs[i] >>> shift)]++;
       sorted[place] = signs[i];
+      sortedLetters[place] = letters[i];
       sortedOwners[place] = owners[i];
     }
     signs = sorted;
+    letters = sortedLetters;
     owners = sortedOwners;
   }
 
@@ -117,19 +133,21 @@ final class NearRecords {
 
   /** The records that are near to a row; none if a part of its key is blank. */
   Near of(ValueColumn[] byField, int row, Utf8 scratch) {
-    Ready wanted = parts.ofRow(byField, row, scratch);
+    Held given = parts.ofRow(byField, row, scratch);
+    Ready wanted = given == null ? null : parts.ready(given);
     if (wanted == null) {
       return new Near(List.of(), "");
     }
     Set<Integer> seen = new HashSet<>();
     List<Found> found = new ArrayList<>();
-    parts.wanted(wanted, sign -> look(wanted, sign, seen, found));
+    long has = parts.letters(wanted);
+    parts.wanted(wanted, sign -> look(wanted, sign, has, seen, found));
     if (found.isEmpty()) {
       return new Near(List.of(), "");
     }
     found.sort(Comparator.comparingDouble(Found::distance).thenComparing(Found::key));
     Found first = found.get(0);
-    String like = first.key() + ": " + parts.told(ready.get(first.record()));
+    String like = first.key() + ": " + parts.told(held.get(first.record()));
     return new Near(
         found.stream().limit(TOLD).map(f -> keys.get(f.record())).toList(),
         found.size() == 1
@@ -137,11 +155,12 @@ final class NearRecords {
             : "much like " + found.size() + " records, most like " + like);
   }
 
-  private void look(Ready wanted, long sign, Set<Integer> seen, List<Found> found) {
+  private void look(Ready wanted, long sign, long has, Set<Integer> seen, List<Found> found) {
     int b = (int) (sign >>> shift);
     for (int i = b == 0 ? 0 : ends[b - 1]; i < ends[b]; i++) {
-      if (signs[i] == sign && seen.add(owners[i])) {
-        double distance = parts.distance(wanted, ready.get(owners[i]));
+      boolean may = signs[i] == sign && Long.bitCount(has ^ letters[i]) <= MOST_LETTERS;
+      if (may && seen.add(owners[i])) {
+        double distance = parts.distance(wanted, held.get(owners[i]));
         if (distance >= 0) {
           String key = String.join(", ", keys.get(owners[i]).stream().map(Values::text).toList());
           found.add(new Found(owners[i], distance, key));

@@ -4,12 +4,14 @@ import java.util.Collection;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
+import java.util.regex.Pattern;
 import org.apache.commons.text.similarity.JaroWinklerSimilarity;
 
 /** Tells which of some values a word that is spelt otherwise may mean. */
 public final class Alike {
   private static final JaroWinklerSimilarity SIMILARITY = new JaroWinklerSimilarity();
   private static final double NEAR = 0.82;
+  private static final Pattern MARKS = Pattern.compile("[^\\p{L}\\p{N}]+");
 
   private Alike() {}
 
@@ -34,10 +36,8 @@ public final class Alike {
 
   /** Without accents, capitals and marks; words parted by one space. */
   static String fold(String text) {
-    return Texts.withoutAccents(text)
-        .toLowerCase(Locale.ROOT)
-        .replaceAll("[^\\p{L}\\p{N}]+", " ")
-        .strip();
+    String plain = Texts.withoutAccents(text).toLowerCase(Locale.ROOT);
+    return MARKS.matcher(plain).replaceAll(" ").strip();
   }
 
   /** Of the whole texts, or of a word of one that is the other. */

@@ -5,8 +5,9 @@ import java.util.List;
 import org.apache.commons.text.similarity.LevenshteinDistance;
 
 /**
- * Tells whether two texts are spelt alike: the same but for a slip or two. Capitals, accents, marks
- * and the order of words make no difference; figures have to agree.
+ * Tells whether two texts are spelt alike: the same but for a slip or two, and none of their words
+ * another one. Capitals, accents, marks and the order of words make no difference; figures have to
+ * agree.
  *
  * <pre>{@code
  * Spelling.slips(Spelling.of("Lindqvist, Ánna"), Spelling.of("Anna Lindquist")); // 1
@@ -16,6 +17,12 @@ import org.apache.commons.text.similarity.LevenshteinDistance;
  * @param figures the figures of the text, in order
  */
 public record Spelling(List<String> forms, String figures) {
+  /** Slips that any two texts may have. */
+  public static final int MOST_SLIPS = 2;
+
+  /** Kinds of letters that are counted apart. */
+  private static final int KINDS = 21;
+
   private static final int SHORT = 4;
   private static final int LONG = 8;
   private static final LevenshteinDistance[] DISTANCES = {
@@ -29,8 +36,17 @@ public record Spelling(List<String> forms, String figures) {
     Arrays.sort(words);
     String ordered = String.join(" ", words);
     return new Spelling(
-        plain.equals(ordered) ? List.of(plain) : List.of(plain, ordered),
-        plain.replaceAll("[^\\p{N}]+", ""));
+        plain.equals(ordered) ? List.of(plain) : List.of(plain, ordered), figures(plain));
+  }
+
+  private static String figures(String text) {
+    StringBuilder figures = new StringBuilder();
+    for (int i = 0; i < text.length(); i++) {
+      if (Character.isDigit(text.charAt(i))) {
+        figures.append(text.charAt(i));
+      }
+    }
+    return figures.toString();
   }
 
   /**
@@ -38,7 +54,23 @@ public record Spelling(List<String> forms, String figures) {
    * two. A slip is a letter too many, too few, or another one (Levenshtein's distance).
    */
   public static int mostSlips(int length) {
-    return length < SHORT ? 0 : length < LONG ? 1 : 2;
+    return length < SHORT ? 0 : length < LONG ? 1 : MOST_SLIPS;
+  }
+
+  /**
+   * How often the text has which letters, as bits: one for the first, one for the second and one
+   * for all others of a kind. A slip changes two of them at most, so that texts which differ in
+   * more than twice their slips need not be compared.
+   */
+  public long letters() {
+    long bits = 0;
+    String plain = forms.get(0);
+    for (int i = 0; i < plain.length(); i++) {
+      int kind = plain.charAt(i) % KINDS * 3;
+      long own = bits >>> kind & 7;
+      bits |= plain.charAt(i) == ' ' ? 0 : (own << 1 | 1) << kind & 7L << kind;
+    }
+    return bits;
   }
 
   /** True if nothing is left to be compared. */
@@ -56,9 +88,51 @@ public record Spelling(List<String> forms, String figures) {
       for (String other : b.forms) {
         int most = mostSlips(Math.min(one.length(), other.length()));
         int slips = DISTANCES[most].apply(one, other);
+        slips = slips > 0 && !haveLikeWords(one, other) ? -1 : slips;
         least = slips >= 0 && (least < 0 || slips < least) ? slips : least;
       }
     }
     return least;
+  }
+
+  /** False if a word of one is another word in the other; letters that change places are a slip. */
+  private static boolean haveLikeWords(String one, String other) {
+    String[] ones = one.split(" ");
+    String[] others = other.split(" ");
+    for (int w = 0; ones.length == others.length && w < ones.length; w++) {
+      int most = mostSlips(Math.min(ones[w].length(), others[w].length()));
+      if (slips(ones[w], others[w]) > most) {
+        return false;
+      }
+    }
+    return true;
+  }
+
+  /** The slips between two words, two neighbours that change places being one of them. */
+  private static int slips(String a, String b) {
+    int[] before = new int[b.length() + 1];
+    int[] last = new int[b.length() + 1];
+    int[] row = new int[b.length() + 1];
+    for (int j = 0; j < row.length; j++) {
+      last[j] = j;
+    }
+    for (int i = 1; i <= a.length(); i++) {
+      row[0] = i;
+      for (int j = 1; j <= b.length(); j++) {
+        boolean same = a.charAt(i - 1) == b.charAt(j - 1);
+        int least = Math.min(last[j - 1] + (same ? 0 : 1), Math.min(last[j], row[j - 1]) + 1);
+        boolean swapped =
+            i > 1
+                && j > 1
+                && a.charAt(i - 1) == b.charAt(j - 2)
+                && a.charAt(i - 2) == b.charAt(j - 1);
+        row[j] = swapped ? Math.min(least, before[j - 2] + 1) : least;
+      }
+      int[] free = before;
+      before = last;
+      last = row;
+      row = free;
+    }
+    return last[b.length()];
   }
 }

@@ -70,6 +70,38 @@ class KeySuggestionTest {
     }
   }
 
+  /** After another key, words of which many differ: codes and sentences with figures don't. */
+  @Test
+  void wordsMayBeSpeltAlike() throws SQLException, IOException {
+    try (Databases.Fresh on = Databases.h2()) {
+      on.execute(
+          "CREATE TABLE \"stück\" (\"nr\" VARCHAR(9) PRIMARY KEY, \"zunft\" VARCHAR(40),"
+              + " \"werk\" VARCHAR(90))");
+      List<String> lines = new ArrayList<>(List.of("Nr;Zunft;Werk"));
+      for (int i = 0; i < 40; i++) {
+        String word = "Ä" + "bcdfghklmn".charAt(i / 4) + "e" + "rst".charAt(i % 3) + "er";
+        lines.add("N" + i + ";" + word + " Schmidt;Blatt " + i);
+      }
+      try (SourceTable source = PlanDraftTest.file(folder, lines.toArray(String[]::new))) {
+        TableInfo table = on.database().table("stück");
+        Destination drafted = new PlanDraft(on.database(), source).draft(table).destination();
+        MatchKey nr = new MatchKey(List.of("nr"), List.of());
+        List<KeySuggestion> near =
+            KeySuggestion.of(table, drafted.withKeys(List.of(nr)), source).stream()
+                .filter(s -> s.key().isNear())
+                .toList();
+        assertThat(near)
+            .singleElement()
+            .satisfies(s -> assertThat(s.key().nearIn()).containsOnlyKeys("zunft"));
+        MatchKey had = near.get(0).key();
+        assertThat(KeySuggestion.of(table, drafted.withKeys(List.of(nr, had)), source))
+            .noneMatch(s -> s.key().isNear());
+        assertThat(KeySuggestion.of(table, drafted.withKeys(List.of()), source))
+            .noneMatch(s -> s.key().isNear());
+      }
+    }
+  }
+
   @Test
   void whatIsAKeyAlreadyIsNotSuggested() throws SQLException, IOException {
     try (Databases.Fresh on = atelier()) {

@@ -21,6 +21,11 @@ class SpellingTest {
         "QH-0566        | QH-0567         | -1",
         "Pier 12 north  | Pier 12 nroth   | 2",
         "Pier 12 north  | Pier 21 north   | -1",
+        "Northern Tern  | Northern Heron  | -1",
+        "Northern Tern  | Northren Tern   | 2",
+        "Northern Tern  | Northernn Terns | 2",
+        "Narrow boat    | Narrowboat      | 1",
+        "Jo Abernathy   | Al Abernathy    | -1",
         "Marigold       | Mayfield        | -1",
         "???            | ???             | -1"
       })

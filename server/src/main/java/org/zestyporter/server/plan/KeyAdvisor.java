@@ -43,6 +43,7 @@ final class KeyAdvisor {
    * @param rows rows of the file that hold one
    * @param one rows that it would find one record for, alone; null if that was not tried
    * @param several rows that it would find several for
+   * @param similar rows for which it would find records that are only near, after the plan's own
    */
   record Suggested(
       MatchKey key,
@@ -50,7 +51,8 @@ final class KeyAdvisor {
       @Nullable Long values,
       @Nullable Long rows,
       @Nullable Long one,
-      @Nullable Long several) {}
+      @Nullable Long several,
+      @Nullable Long similar) {}
 
   /**
    * A key without an index.
@@ -78,7 +80,11 @@ final class KeyAdvisor {
     Destination destination = opened.destination();
     if (opened.rows().rowCount() <= ROWS_TRIED && destination.parent() == null) {
       try {
-        MatchSurvey survey = new MatchSurvey(0, 1, MatchSurvey.Class.ONE, 0);
+        // what is only near is asked about where none of the others finds anything
+        boolean isNear = suggestion.key().isNear();
+        List<MatchKey> keys = new ArrayList<>(isNear ? destination.keys() : List.of());
+        keys.add(suggestion.key());
+        MatchSurvey survey = new MatchSurvey(0, keys.size(), MatchSurvey.Class.ONE, 0);
         OpenedPlan with =
             new OpenedPlan(
                 opened.database(),
@@ -87,11 +93,13 @@ final class KeyAdvisor {
                     .plan()
                     .withDestinations(
                         List.of(
-                            destination.withKeys(List.of(suggestion.key())).withDecisions(null))),
+                            destination
+                                .withKeys(keys)
+                                .withDecisions(isNear ? destination.decisions() : null))),
                 context,
                 opened.shared());
         new Pipeline(with).rehearse(survey, Progress.NONE);
-        finds = survey.result(List.of()).keys().get(0);
+        finds = survey.result(List.of()).keys().get(keys.size() - 1);
       } catch (PorterException e) {
         // what can't be rehearsed yet has no figures
       }
@@ -102,7 +110,8 @@ final class KeyAdvisor {
         suggestion.values(),
         suggestion.rows(),
         finds == null ? null : finds.one(),
-        finds == null ? null : finds.several());
+        finds == null ? null : finds.several(),
+        finds == null ? null : finds.similar());
   }
 
   private static List<Unindexed> unindexed(
@@ -113,7 +122,8 @@ final class KeyAdvisor {
     for (int k = 0; k < keys.size() && isLarge; k++) {
       MatchKey key = keys.get(k);
       // what is compared loosely is compared here, so that no index of theirs would be asked
-      boolean exact = key.fields().stream().allMatch(f -> key.ignoring(f).isEmpty());
+      boolean exact =
+          !key.isNear() && key.fields().stream().allMatch(f -> key.ignoring(f).isEmpty());
       String statement =
           exact && key.fields().stream().allMatch(f -> table.find(f) != null)
               ? opened.database().missingIndex(table, table.fields(key.fields()))
