@@ -1038,7 +1038,7 @@ export interface components {
                 [key: string]: string;
             };
             /** @enum {string} */
-            act: "take" | "other" | "skip" | "reject";
+            act: "take" | "other" | "skip" | "reject" | "first" | "last" | "merge";
             record?: string[];
         };
         Destination: {
@@ -1155,7 +1155,7 @@ export interface components {
             /** @enum {string} */
             onSeveral: "ask" | "latest" | "skip" | "reject";
             /** @enum {string} */
-            onRepeat: "keep-last" | "keep-first" | "merge" | "reject";
+            onRepeat: "keep-last" | "keep-first" | "merge" | "reject" | "ask";
             latestBy?: string;
         };
         Reading: {
@@ -1613,7 +1613,7 @@ export interface components {
         };
         ProblemGroup: {
             /** @enum {string} */
-            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "malformed" | "forbidden-character" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "formula" | "not-available" | "unknown-word" | "not-a-phone-number" | "not-an-email" | "not-a-code" | "cut" | "defaulted" | "check" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "similar" | "repeated" | "decided" | "kept" | "taken" | "altered" | "parent" | "row-rejected" | "circle" | "guess" | "refused" | "waiting" | "edited-since" | "gone" | "there-again" | "held";
+            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "malformed" | "forbidden-character" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "formula" | "not-available" | "unknown-word" | "not-a-phone-number" | "not-an-email" | "not-a-code" | "cut" | "defaulted" | "check" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "similar" | "repeated" | "contradicted" | "decided" | "kept" | "taken" | "altered" | "parent" | "row-rejected" | "circle" | "guess" | "refused" | "waiting" | "edited-since" | "gone" | "there-again" | "held";
             destination: string;
             field?: string;
             reason: string;
@@ -1625,7 +1625,7 @@ export interface components {
         };
         Question: {
             /** @enum {string} */
-            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "malformed" | "forbidden-character" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "formula" | "not-available" | "unknown-word" | "not-a-phone-number" | "not-an-email" | "not-a-code" | "cut" | "defaulted" | "check" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "similar" | "repeated" | "decided" | "kept" | "taken" | "altered" | "parent" | "row-rejected" | "circle" | "guess" | "refused" | "waiting" | "edited-since" | "gone" | "there-again" | "held";
+            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "malformed" | "forbidden-character" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "formula" | "not-available" | "unknown-word" | "not-a-phone-number" | "not-an-email" | "not-a-code" | "cut" | "defaulted" | "check" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "similar" | "repeated" | "contradicted" | "decided" | "kept" | "taken" | "altered" | "parent" | "row-rejected" | "circle" | "guess" | "refused" | "waiting" | "edited-since" | "gone" | "there-again" | "held";
             destination: string;
             field: string;
             value: string;
@@ -1731,7 +1731,7 @@ export interface components {
         };
         Problem: {
             /** @enum {string} */
-            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "malformed" | "forbidden-character" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "formula" | "not-available" | "unknown-word" | "not-a-phone-number" | "not-an-email" | "not-a-code" | "cut" | "defaulted" | "check" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "similar" | "repeated" | "decided" | "kept" | "taken" | "altered" | "parent" | "row-rejected" | "circle" | "guess" | "refused" | "waiting" | "edited-since" | "gone" | "there-again" | "held";
+            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "malformed" | "forbidden-character" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "formula" | "not-available" | "unknown-word" | "not-a-phone-number" | "not-an-email" | "not-a-code" | "cut" | "defaulted" | "check" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "similar" | "repeated" | "contradicted" | "decided" | "kept" | "taken" | "altered" | "parent" | "row-rejected" | "circle" | "guess" | "refused" | "waiting" | "edited-since" | "gone" | "there-again" | "held";
             value: string;
             reason: string;
         };
@@ -1997,7 +1997,7 @@ export interface components {
         };
         Note: {
             /** @enum {string} */
-            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "malformed" | "forbidden-character" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "formula" | "not-available" | "unknown-word" | "not-a-phone-number" | "not-an-email" | "not-a-code" | "cut" | "defaulted" | "check" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "similar" | "repeated" | "decided" | "kept" | "taken" | "altered" | "parent" | "row-rejected" | "circle" | "guess" | "refused" | "waiting" | "edited-since" | "gone" | "there-again" | "held";
+            code: "not-a-number" | "not-a-date" | "not-a-time" | "not-true-or-false" | "wrong-type" | "too-long" | "too-precise" | "out-of-range" | "malformed" | "forbidden-character" | "required" | "unknown-choice" | "unknown-link" | "several-links" | "formula" | "not-available" | "unknown-word" | "not-a-phone-number" | "not-an-email" | "not-a-code" | "cut" | "defaulted" | "check" | "cell-error" | "undecodable" | "no-match" | "matched" | "several-matches" | "similar" | "repeated" | "contradicted" | "decided" | "kept" | "taken" | "altered" | "parent" | "row-rejected" | "circle" | "guess" | "refused" | "waiting" | "edited-since" | "gone" | "there-again" | "held";
             field?: string;
             value?: string;
             reason: string;
@@ -2136,6 +2136,7 @@ export interface components {
             of: "one" | "none" | "several" | "similar" | "repeats" | "decided" | "troubled";
             pairs: components["schemas"]["LedgerEntry"][];
             candidates: string[][];
+            others: components["schemas"]["LedgerEntry"][][];
             further: components["schemas"]["KeyAdvice"][];
         };
         Keys: {

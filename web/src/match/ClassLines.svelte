@@ -139,13 +139,24 @@
           hint: 'one record of them all: each field takes the first value that is not blank',
         },
         { value: 'reject', text: 'Reject all' },
+        {
+          value: 'ask',
+          text: 'Ask',
+          hint: 'where they say different things; where they say the same they are one',
+        },
       ]}
     />
     <span class="become"
-      >{{ 'keep-last': 'earlier', 'keep-first': 'later', merge: 'earlier', reject: 'all' }[
-        policies.onRepeat
-      ]}
-      <Outcome of={policies.onRepeat === 'reject' ? 'rejected' : 'skipped'} /></span
+      >{{
+        'keep-last': 'earlier',
+        'keep-first': 'later',
+        merge: 'earlier',
+        reject: 'all',
+        ask: 'the same',
+      }[policies.onRepeat]}
+      <Outcome
+        of={policies.onRepeat === 'reject' ? 'rejected' : 'skipped'}
+      />{#if policies.onRepeat === 'ask'}, else <Outcome of="rejected" waiting />{/if}</span
     >
   </div>
   {#if classes.decided}

@@ -17,6 +17,7 @@ const classes: MatchClasses = {
   keys: [{ one: 611, several: 0, similar: 0 }],
   of: 'one',
   candidates: [[]],
+  others: [[]],
   further: [],
   fields: ['registration', 'name'],
   pairs: [
@@ -101,6 +102,33 @@ describe('the Match stop', () => {
     expect(open.destination.decisions).toEqual([
       { of: { registration: 'QH-10' }, act: 'take', record: ['931'] },
     ]);
+  });
+
+  it('asks which of contradicting lines is right', async () => {
+    const open = anOpenPlan();
+    open.matchClass = 'repeats';
+    open.editDestination((d) => ({ ...d, policies: { ...d.policies, onRepeat: 'ask' } }));
+    const line = (n: number, name: string) =>
+      anEntry(n, { outcome: 'rejected', matchedBy: 1, after: ['QH-10', name] });
+    vi.spyOn(api, 'GET').mockImplementation(((path: string) =>
+      Promise.resolve({
+        data: path.endsWith('/keys')
+          ? hints
+          : {
+              ...classes,
+              of: 'repeats',
+              pairs: [line(10, 'Wren')],
+              others: [[line(40, 'Wren II')]],
+            },
+      })) as never);
+    render(Match, { open });
+    expect(await screen.findByText('Line 40')).toBeInTheDocument();
+    expect(screen.getByText('Wren II').closest('td')).toHaveClass('was');
+    expect(screen.getAllByText('QH-10')[0]!.closest('td')).not.toHaveClass('was');
+    await userEvent.click(screen.getByRole('button', { name: 'The last line' }));
+    expect(open.destination.decisions).toEqual([{ of: { registration: 'QH-10' }, act: 'last' }]);
+    await userEvent.click(screen.getByRole('button', { name: 'Merge them' }));
+    expect(open.destination.decisions).toEqual([{ of: { registration: 'QH-10' }, act: 'merge' }]);
   });
 
   it('lets a field of the key be near', async () => {

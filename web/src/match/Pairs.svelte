@@ -32,8 +32,11 @@
   const ROOM_FOR_TWO = 720;
   let room = $state(ROOM_FOR_TWO);
   const several = $derived(classes.of === 'several' || classes.of === 'similar');
+  const others = $derived(classes.others[at] ?? []);
   const shown = $derived(
-    classes.pairs.slice(at, at + (several || (room && room < ROOM_FOR_TWO) ? 1 : 2)),
+    others.length
+      ? [classes.pairs[at]!, ...others]
+      : classes.pairs.slice(at, at + (several || (room && room < ROOM_FOR_TWO) ? 1 : 2)),
   );
   const first = $derived(shown[0]);
   const choices = $derived(several ? (classes.candidates[at] ?? []).slice(0, SHOWN) : []);
@@ -66,6 +69,9 @@
     const given = entry.after[i];
     return given != null && candidates.known.has(key) && held !== given;
   }
+
+  /** True where lines with the same key say different things of a field. */
+  const contradicts = (i: number) => others.some((o) => o.after[i] !== first?.after[i]);
 
   const by = $derived(first ? decidedBy(open.destination, classes.fields, first) : null);
   const key = $derived(first ? open.destination.keys[first.matchedBy - 1] : undefined);
@@ -158,7 +164,7 @@
               {:else}{blank(field)}{/if}
             </td>
             {#each shown as pair (pair.line)}
-              {@const changes = pair.changed.includes(i)}
+              {@const changes = pair.changed.includes(i) || contradicts(i)}
               <td class="pair" class:was={changes} class:pale={!changes && !!pair.before}>
                 {#if pair.after[i] == null}<span class="t q"
                     >{pair.before
@@ -220,6 +226,16 @@
           >{classes.of === 'similar' ? 'A record of its own' : 'None of them'}</button
         >
         <button class="button small" onclick={() => decide('skip')}>Leave it out</button>
+      {:else if others.length}
+        <span>Which is right for <b class="m">{Object.values(by).join(', ')}</b>?</span>
+        <button class="button small" onclick={() => decide('first')}>The first line</button>
+        <button class="button small" onclick={() => decide('last')}>The last line</button>
+        <button
+          class="button small"
+          title="one record of them all: each field takes the first value that is not blank"
+          onclick={() => decide('merge')}>Merge them</button
+        >
+        <button class="button small" onclick={() => decide('skip')}>Leave them out</button>
       {:else if classes.of === 'one' && key}
         <span
           >Line {first.line} found record {first.recordKey} by key {first.matchedBy}:

@@ -77,6 +77,22 @@ describe('decisions', () => {
   const fields = ['registration', 'name', 'owner_id'];
   const destination: Destination = { ...anOpenPlan().destination, keys: [reg, name] };
 
+  it('about lines with the same key stand beside those about the record', () => {
+    const of = { registration: 'QH-10' };
+    const taken = withDecision(destination, { of, act: 'take', record: ['7'] });
+    const both = withDecision(taken, { of, act: 'first' });
+    expect(both.decisions.map((d) => d.act)).toEqual(['take', 'first']);
+    expect(withDecision(both, { of, act: 'merge' }).decisions.map((d) => d.act)).toEqual([
+      'take',
+      'merge',
+    ]);
+    expect(withDecision(both, { of, act: 'skip' }).decisions.map((d) => d.act)).toEqual([
+      'first',
+      'skip',
+    ]);
+    expect(decisionInWords({ of, act: 'first' })).toBe('QH-10: the first line is right');
+  });
+
   it('are about the values of the key that found records', () => {
     const entry = { ...anEntry(4), matchedBy: 2, after: [null, 'Wren', '7'] } as never;
     expect(decidedBy(destination, fields, entry)).toEqual({ name: 'Wren', owner_id: '7' });

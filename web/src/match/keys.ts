@@ -143,6 +143,9 @@ export function decidedBy(
   return null;
 }
 
+/** What is said of lines with the same key, not of the record that they mean. */
+const ofRepeats = (act: Decision['act']) => ['first', 'last', 'merge'].includes(act);
+
 const same = (a: Decision['of'], b: Decision['of']) =>
   JSON.stringify(Object.entries(a).sort()) === JSON.stringify(Object.entries(b).sort());
 
@@ -150,7 +153,12 @@ const same = (a: Decision['of'], b: Decision['of']) =>
 export function withDecision(destination: Destination, decision: Decision): Destination {
   return {
     ...destination,
-    decisions: [...destination.decisions.filter((d) => !same(d.of, decision.of)), decision],
+    decisions: [
+      ...destination.decisions.filter(
+        (d) => !same(d.of, decision.of) || ofRepeats(d.act) !== ofRepeats(decision.act),
+      ),
+      decision,
+    ],
   };
 }
 
@@ -161,6 +169,9 @@ export function decisionInWords(decision: Decision): string {
     other: 'another one',
     skip: 'left out',
     reject: 'rejected',
+    first: 'the first line is right',
+    last: 'the last line is right',
+    merge: 'its lines are merged',
   }[decision.act];
   return `${Object.values(decision.of).join(', ')}: ${act}`;
 }

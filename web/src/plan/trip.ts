@@ -29,7 +29,7 @@ export function toConfirm(open: OpenPlan): number {
 }
 
 /** Codes of questions that are about which record a row speaks of. */
-export const OF_MATCH = ['several-matches', 'similar', 'no-match', 'matched'];
+export const OF_MATCH = ['several-matches', 'similar', 'no-match', 'matched', 'contradicted'];
 
 /** Rows that wait for somebody to say which record they speak of, by the last rehearsal. */
 export function toDecide(open: OpenPlan): number {

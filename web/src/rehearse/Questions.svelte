@@ -69,6 +69,8 @@
         return `Several records of ${table} have the same ${asked.field}`;
       case 'similar':
         return `Records of ${table} are much like rows in ${asked.field}`;
+      case 'contradicted':
+        return `Lines with the same ${asked.field} say different things`;
       case 'no-match':
         return `No record of ${table} has this ${asked.field}`;
       case 'matched':
@@ -258,6 +260,21 @@
                 >
                 <button class="button small end" onclick={() => decide('similar')}
                   >Decide side by side</button
+                >
+              {:else if asked.kind === 'contradicted'}
+                <button
+                  class="button small"
+                  onclick={() => asking.policy({ onRepeat: 'keep-last' })}>Keep the last</button
+                >
+                <button
+                  class="button small"
+                  onclick={() => asking.policy({ onRepeat: 'keep-first' })}>the first</button
+                >
+                <button class="button small" onclick={() => asking.policy({ onRepeat: 'merge' })}
+                  >Merge</button
+                >
+                <button class="button small end" onclick={() => decide('repeats')}
+                  >Side by side</button
                 >
               {:else if asked.kind === 'no-match'}
                 <button class="button small" onclick={() => asking.policy({ onNone: 'add' })}

@@ -83,6 +83,19 @@ describe('questions, answered where they are asked', () => {
     expect(screen.queryByText(/much like rows/)).toBeNull();
   });
 
+  it('has one rule say which of contradicting lines is right, or shows them', async () => {
+    const { open, decide } = show([
+      { code: 'contradicted', destination: 'vessel', field: 'registration', value: '', rows: 4 },
+    ]);
+    expect(
+      await screen.findByText('Lines with the same registration say different things'),
+    ).toBeInTheDocument();
+    await userEvent.click(screen.getByRole('button', { name: 'Side by side' }));
+    expect(decide).toHaveBeenCalledWith('repeats');
+    await userEvent.click(screen.getByRole('button', { name: 'Merge' }));
+    expect(open.destination.policies.onRepeat).toBe('merge');
+  });
+
   it('offers what sounds alike first, and takes it by a key', async () => {
     const { open } = show([word('Ketch rig', 37), word('mtr', 4)]);
     expect(await screen.findByText('sounds alike')).toBeInTheDocument();

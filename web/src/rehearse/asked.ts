@@ -8,7 +8,7 @@ export interface Asked {
   field: string;
   /** False for what concerns another table than the one that is shown. */
   here: boolean;
-  kind: 'words' | 'guess' | 'several-matches' | 'similar' | 'no-match' | 'matched';
+  kind: 'words' | 'guess' | 'several-matches' | 'similar' | 'no-match' | 'matched' | 'contradicted';
   words: Question[];
   rows: number;
 }

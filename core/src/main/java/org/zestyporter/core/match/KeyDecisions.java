@@ -12,6 +12,7 @@ import org.zestyporter.core.value.Values;
 final class KeyDecisions {
   private final PreparedKey key;
   private final Map<String, Decision> byText = new HashMap<>();
+  private final Map<String, Decision.Act> ofRepeats = new HashMap<>();
 
   /**
    * @param all decisions of the plan; those about the values of other fields are passed over
@@ -20,7 +21,9 @@ final class KeyDecisions {
     this.key = key;
     for (Decision decision : all) {
       String text = key.text(decision.of());
-      if (text != null) {
+      if (text != null && decision.act().isOfRepeats()) {
+        ofRepeats.put(text, decision.act());
+      } else if (text != null) {
         byText.put(text, decision);
       }
     }
@@ -31,22 +34,28 @@ final class KeyDecisions {
    * found any more has lapsed.
    */
   Matcher.Match applied(Matcher.Match match, ValueColumn[] byField, int row) {
-    String text = byText.isEmpty() ? null : key.text(byField, row);
-    Decision decision = text == null ? null : byText.get(text);
-    if (decision == null) {
+    if (byText.isEmpty() && ofRepeats.isEmpty()) {
       return match;
+    }
+    String text = key.text(byField, row);
+    Decision decision = text == null ? null : byText.get(text);
+    Decision.Act keep = text == null || !match.repeated() ? null : ofRepeats.get(text);
+    Matcher.Repeats repeats = keep == null ? match.repeats() : match.repeats().keeping(keep);
+    if (decision == null) {
+      return new Matcher.Match(
+          match.key(), match.records(), repeats, match.act(), match.nearness());
     }
     List<List<Object>> records = match.records();
     if (decision.act() == Decision.Act.TAKE) {
       records = records.stream().filter(r -> isRecord(r, decision.record())).toList();
       if (records.isEmpty()) {
-        return match;
+        return new Matcher.Match(
+            match.key(), match.records(), repeats, match.act(), match.nearness());
       }
     } else if (decision.act() == Decision.Act.OTHER) {
       records = List.of();
     }
-    return new Matcher.Match(
-        match.key(), records, match.first(), match.last(), decision.act(), match.nearness());
+    return new Matcher.Match(match.key(), records, repeats, decision.act(), match.nearness());
   }
 
   private static boolean isRecord(List<Object> key, @Nullable List<String> record) {

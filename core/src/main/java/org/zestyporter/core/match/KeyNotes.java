@@ -17,6 +17,8 @@ final class KeyNotes {
   static final class Repeat {
     private int first = -1;
     private int last;
+    private long said;
+    private boolean differ;
     private byte @Nullable [] key;
 
     /** Index of the first row that holds it. */
@@ -29,6 +31,11 @@ final class KeyNotes {
       return last;
     }
 
+    /** True if not all of these rows say the same. */
+    boolean differ() {
+      return differ;
+    }
+
     /** False if this key has the hash of another one that came before; remembers the first. */
     synchronized boolean isSame(byte[] bytes, int length) {
       if (key == null) {
@@ -39,6 +46,10 @@ final class KeyNotes {
   }
 
   private long[][] byRow = new long[16][];
+
+  /** Hashes of all that rows say; empty where nobody asks whether they differ. */
+  private long[][] said = {};
+
   private int rows;
   private KeySet distinct = KeySet.NONE;
   private final LongMap<Repeat> repeats = new LongMap<>();
@@ -56,6 +67,19 @@ final class KeyNotes {
     rows++;
   }
 
+  /** Notes the key of the next row, and all that it says. */
+  void note(long hash, long says) {
+    note(hash);
+    int piece = (rows - 1) / PIECE;
+    if (piece >= said.length) {
+      said = Arrays.copyOf(said, byRow.length);
+    }
+    if (said[piece] == null) {
+      said[piece] = new long[PIECE];
+    }
+    said[piece][(rows - 1) % PIECE] = says;
+  }
+
   /** Makes ready to be asked; nothing is noted after this. */
   void settle() {
     distinct = new KeySet(byRow, rows, hash -> repeats.put(hash, new Repeat()));
@@ -65,11 +89,18 @@ final class KeyNotes {
       if (repeat != null) {
         if (repeat.first < 0) {
           repeat.first = row;
+          repeat.said = says(row);
         }
         repeat.last = row;
+        repeat.differ |= repeat.said != says(row);
       }
     }
     byRow = new long[0][];
+    said = byRow;
+  }
+
+  private long says(int row) {
+    return said.length == 0 ? 0 : said[row / PIECE][row % PIECE];
   }
 
   /**

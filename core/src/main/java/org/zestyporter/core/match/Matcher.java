@@ -41,6 +41,10 @@ public final class Matcher {
   private final @Nullable FieldInfo latestBy;
   private final List<PreparedKey> keys = new ArrayList<>();
   private final List<Known> known = new ArrayList<>();
+
+  /** What rows say; null if nobody asks whether they say the same. */
+  private final @Nullable PreparedKey sayings;
+
   private final Hash hash = new Hash(new SecureRandom().nextLong());
 
   /** Where keys are written to be compared: rows may be matched by several threads. */
@@ -75,24 +79,50 @@ public final class Matcher {
   }
 
   /**
+   * The rows that have the same key.
+   *
+   * @param first index of the first
+   * @param last index of the last; the same if there is but one
+   * @param differ true if they say different things; known only where that is asked
+   * @param keep what somebody has decided about them; null if nobody has
+   */
+  public record Repeats(int first, int last, boolean differ, Decision.@Nullable Act keep) {
+    static Repeats none(int index) {
+      return new Repeats(index, index, false, null);
+    }
+
+    Repeats keeping(Decision.Act kept) {
+      return new Repeats(first, last, differ, kept);
+    }
+  }
+
+  /**
    * What a row was found to speak of.
    *
    * @param key number of the match key that found it, from 1; 0 if none of them has a value
    * @param records primary keys of the records found
-   * @param first index of the first row with the same key
-   * @param last index of the last row with the same key
+   * @param repeats the rows with the same key
    * @param act what somebody has decided about it; null if nobody has
    * @param nearness how near the records are; null if the key's values agree
    */
   public record Match(
       int key,
       List<List<Object>> records,
-      int first,
-      int last,
+      Repeats repeats,
       Decision.@Nullable Act act,
       @Nullable String nearness) {
     public boolean repeated() {
-      return first != last;
+      return repeats.first != repeats.last;
+    }
+
+    /** Index of the first row with the same key. */
+    public int first() {
+      return repeats.first;
+    }
+
+    /** Index of the last row with the same key. */
+    public int last() {
+      return repeats.last;
     }
 
     /** True if records were found that are only near. */
@@ -107,7 +137,7 @@ public final class Matcher {
   }
 
   public Matcher(List<MatchKey> keys, TableInfo table) {
-    this(keys, table, null, null, List.of());
+    this(keys, table, null, null, List.of(), List.of());
   }
 
   /**
@@ -115,13 +145,21 @@ public final class Matcher {
    * @param latestBy the field whose highest value tells which of several records is meant; null if
    *     none does
    * @param decisions what somebody has said of certain rows
+   * @param said fields by which rows with the same key are told to say different things; empty if
+   *     nobody asks
    */
   public Matcher(
       List<MatchKey> keys,
       TableInfo table,
       @Nullable RecordTest among,
       @Nullable FieldInfo latestBy,
-      List<Decision> decisions) {
+      List<Decision> decisions,
+      List<FieldInfo> said) {
+    this.sayings =
+        said.isEmpty()
+            ? null
+            : new PreparedKey(
+                new MatchKey(said.stream().map(FieldInfo::name).toList(), List.of()), table);
     this.table = table;
     this.among = among;
     this.latestBy = latestBy;
@@ -130,9 +168,9 @@ public final class Matcher {
       List<FieldInfo> primary = table.fields(table.primaryKey());
       NearRecords near =
           key.isNear() ? new NearRecords(new NearParts(key.agreeingFirst(), table), primary) : null;
-      KeyDecisions said = new KeyDecisions(prepared, decisions);
+      KeyDecisions decided = new KeyDecisions(prepared, decisions);
       this.keys.add(prepared);
-      this.known.add(new Known(new FoundRecords(primary), said, near));
+      this.known.add(new Known(new FoundRecords(primary), decided, near));
     }
   }
 
@@ -162,11 +200,19 @@ public final class Matcher {
       PreparedKey key = keys.get(k);
       Known one = known.get(k);
       if (byField == null || !key.ofRow(byField, row, scratch)) {
-        one.notes.note(0);
+        if (sayings == null) {
+          one.notes.note(0);
+        } else {
+          one.notes.note(0, 0);
+        }
         continue;
       }
       long hashed = hash.of(scratch.array(), scratch.size());
-      one.notes.note(hashed);
+      if (sayings == null) {
+        one.notes.note(hashed);
+      } else {
+        one.notes.note(hashed, says(byField, row));
+      }
       if (one.asked != null && !key.isLoose() && one.seen.get(hashed) == null) {
         one.seen.put(hashed, true);
         List<Object> values = key.values(byField, row);
@@ -179,6 +225,12 @@ public final class Matcher {
         }
       }
     }
+  }
+
+  private long says(ValueColumn[] byField, int row) {
+    Utf8 other = others.get();
+    sayings.all(byField, row, other);
+    return hash.of(other.array(), other.size());
   }
 
   /**
@@ -303,7 +355,7 @@ public final class Matcher {
       }
       first = first == null || first.act() == null && match.act() != null ? match : first;
     }
-    return first == null ? new Match(0, List.of(), index, index, null, null) : first;
+    return first == null ? new Match(0, List.of(), Repeats.none(index), null, null) : first;
   }
 
   private Match found(int k, int index, ValueColumn[] byField, int row, Utf8 scratch) {
@@ -311,19 +363,21 @@ public final class Matcher {
     if (one.near != null) {
       // nor are rows of the file one record because they are near to each other
       NearRecords.Near near = one.near.of(byField, row, scratch);
-      return new Match(k + 1, near.records(), index, index, null, near.told());
+      return new Match(k + 1, near.records(), Repeats.none(index), null, near.told());
     }
     long hashed = hash.of(scratch.array(), scratch.size());
     KeyNotes.Repeat repeat = one.notes.repeat(hashed);
     if (repeat != null && !repeat.isSame(scratch.array(), scratch.size())) {
       throw collision();
     }
-    int first = repeat == null ? index : repeat.first();
-    int last = repeat == null ? index : repeat.last();
+    Repeats repeats =
+        repeat == null
+            ? Repeats.none(index)
+            : new Repeats(repeat.first(), repeat.last(), repeat.differ(), null);
     int place = one.notes.distinct().place(hashed);
     List<Object> latest = one.latest.get(place);
     return new Match(
-        k + 1, latest == null ? one.found.of(place) : List.of(latest), first, last, null, null);
+        k + 1, latest == null ? one.found.of(place) : List.of(latest), repeats, null, null);
   }
 
   private static PorterException collision() {

@@ -138,6 +138,21 @@ final class PreparedKey {
     return of(parts, places, row, out);
   }
 
+  /** Writes what a row says in all of the fields, blanks among them. */
+  void all(ValueColumn[] byField, int row, Utf8 out) {
+    out.clear();
+    for (int i = 0; i < indexes.length; i++) {
+      ValueColumn column = byField[indexes[i]];
+      int from = out.size();
+      if (column != null && !column.isBlank(row)) {
+        part(i, column, row, out);
+        out.put(1);
+      }
+      int length = out.size() - from;
+      out.put(length).put(length >> 8).put(length >> 16);
+    }
+  }
+
   private boolean of(ValueColumn[] columns, int[] at, int row, Utf8 out) {
     out.clear();
     for (int i = 0; i < at.length; i++) {

@@ -24,7 +24,18 @@ public record Decision(Map<String, String> of, Act act, @Nullable List<String> r
     /** They speak of none of the records that this key finds. */
     OTHER,
     SKIP,
-    REJECT;
+    REJECT,
+    /** Of several rows that say different things the first is right. */
+    FIRST,
+    /** The last is right. */
+    LAST,
+    /** They are one record, in which each field takes the first value that is not blank. */
+    MERGE;
+
+    /** True for what is said of several rows with the same key, not of the record they mean. */
+    public boolean isOfRepeats() {
+      return this == FIRST || this == LAST || this == MERGE;
+    }
 
     @JsonValue
     public String word() {

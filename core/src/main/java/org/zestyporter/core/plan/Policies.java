@@ -72,7 +72,9 @@ public record Policies(
     KEEP_FIRST,
     /** One record of them all: each field takes the first value that is not blank. */
     MERGE,
-    REJECT;
+    REJECT,
+    /** Which of them is right is for a person to say, where they differ; else the last is kept. */
+    ASK;
 
     @JsonValue
     public String word() {

@@ -4,10 +4,13 @@ import com.fasterxml.jackson.annotation.JsonValue;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.EnumSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.PriorityQueue;
 import java.util.Set;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.run.Ledger;
 import org.zestyporter.core.run.LedgerChunk;
@@ -43,6 +46,9 @@ public final class MatchSurvey implements Ledger {
   private static final Set<ProblemCode> SPEAKS_OF =
       EnumSet.of(ProblemCode.SEVERAL_MATCHES, ProblemCode.SIMILAR);
 
+  /** Rows that are shown beside each other. */
+  private static final int TOGETHER = 5;
+
   private final int destination;
   private final Class wanted;
   private final int most;
@@ -57,6 +63,9 @@ public final class MatchSurvey implements Ledger {
       new PriorityQueue<>(
           Comparator.comparingInt((LedgerEntry e) -> e.changed().size())
               .thenComparing(Comparator.comparingLong(LedgerEntry::row).reversed()));
+
+  /** Rows that wait because they contradict each other, by the line of their first. */
+  private final Map<String, List<LedgerEntry>> contradicting = new LinkedHashMap<>();
 
   /**
    * @param destination index of the destination that is looked at
@@ -82,6 +91,7 @@ public final class MatchSurvey implements Ledger {
    * @param pairs rows of the class beside the record that they match, the most changed first
    * @param candidates by pair, the keys of the records that it may speak of, their parts joined by
    *     a comma; empty unless they are several, or only near
+   * @param others by pair, rows that have the same key, say something else, and wait with it
    * @param further fields that would tell apart records that a key can't, the best first
    */
   public record MatchClasses(
@@ -97,6 +107,7 @@ public final class MatchSurvey implements Ledger {
       Class of,
       List<LedgerEntry> pairs,
       List<List<String>> candidates,
+      List<List<LedgerEntry>> others,
       List<KeyAdvice> further) {}
 
   /** How many rows a match key finds one record for, several, and such as are only near. */
@@ -124,13 +135,33 @@ public final class MatchSurvey implements Ledger {
         several[key] += is == Class.SEVERAL ? 1 : 0;
         similar[key] += is == Class.SIMILAR ? 1 : 0;
       }
-      if (is == wanted && mayShow(changes(chunk, entry))) {
+      boolean contradicts = is == wanted && has(chunk.notes()[entry], ProblemCode.CONTRADICTED);
+      if (contradicts) {
+        entries = entries == null ? chunk.entries() : entries;
+        gather(entries.get(entry));
+      } else if (is == wanted && mayShow(changes(chunk, entry))) {
         entries = entries == null ? chunk.entries() : entries;
         shown.add(entries.get(entry));
         if (shown.size() > most) {
           shown.poll();
         }
       }
+    }
+  }
+
+  /** Puts a row to those that it contradicts. */
+  private void gather(LedgerEntry entry) {
+    String first =
+        entry.notes().stream()
+            .filter(n -> n.code() == ProblemCode.CONTRADICTED)
+            .map(n -> String.valueOf(n.value()))
+            .findFirst()
+            .orElse("");
+    List<LedgerEntry> known = contradicting.get(first);
+    if (known != null && known.size() < TOGETHER) {
+      known.add(entry);
+    } else if (known == null && contradicting.size() < most) {
+      contradicting.put(first, new ArrayList<>(List.of(entry)));
     }
   }
 
@@ -161,16 +192,30 @@ public final class MatchSurvey implements Ledger {
     if (has(notes, ProblemCode.SIMILAR)) {
       return Class.SIMILAR;
     }
-    return has(notes, ProblemCode.REPEATED) ? Class.REPEATS : Class.TROUBLED;
+    boolean repeats = has(notes, ProblemCode.REPEATED) || has(notes, ProblemCode.CONTRADICTED);
+    return repeats ? Class.REPEATS : Class.TROUBLED;
   }
 
   private static boolean has(@Nullable List<LedgerEntry.Note> notes, ProblemCode code) {
     return notes != null && notes.stream().anyMatch(n -> n.code() == code && !n.softened());
   }
 
-  /** The rows that are shown, the most changed first. */
+  /** The rows that are shown: those that contradict others, then the most changed first. */
   public List<LedgerEntry> shown() {
-    return shown.stream().sorted(shown.comparator().reversed()).toList();
+    return Stream.concat(
+            contradicting.values().stream().map(rows -> rows.get(0)),
+            shown.stream().sorted(shown.comparator().reversed()))
+        .limit(most)
+        .toList();
+  }
+
+  private List<List<LedgerEntry>> others(int pairs) {
+    List<List<LedgerEntry>> others = new ArrayList<>();
+    contradicting.values().forEach(rows -> others.add(rows.subList(1, rows.size())));
+    while (others.size() < pairs) {
+      others.add(List.of());
+    }
+    return others;
   }
 
   /** Names of the fields that these hold values of. */
@@ -209,6 +254,7 @@ public final class MatchSurvey implements Ledger {
         wanted,
         pairs,
         pairs.stream().map(MatchSurvey::candidates).toList(),
+        others(pairs.size()),
         further);
   }
 }

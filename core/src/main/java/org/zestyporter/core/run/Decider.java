@@ -60,11 +60,26 @@ final class Decider {
 
   /** Index of the row that is kept of all that hold the same key; under 0 if none is. */
   static int keptOf(Target target, Matcher.Match match) {
-    return switch (target.destination.policies().onRepeat()) {
+    return switch (onRepeat(target, match)) {
       case KEEP_LAST, MERGE -> match.last();
       case KEEP_FIRST -> match.first();
-      case REJECT -> -1;
+      case REJECT, ASK -> -1;
     };
+  }
+
+  /** What becomes of the rows that hold the same key, seeing what was decided about them. */
+  private static Policies.OnRepeat onRepeat(Target target, Matcher.Match match) {
+    Decision.Act keep = match.repeats().keep();
+    if (keep != null) {
+      return switch (keep) {
+        case FIRST -> Policies.OnRepeat.KEEP_FIRST;
+        case MERGE -> Policies.OnRepeat.MERGE;
+        default -> Policies.OnRepeat.KEEP_LAST;
+      };
+    }
+    Policies.OnRepeat policy = target.destination.policies().onRepeat();
+    boolean asksForNothing = policy == Policies.OnRepeat.ASK && !match.repeats().differ();
+    return asksForNothing ? Policies.OnRepeat.KEEP_LAST : policy;
   }
 
   void decide(TargetRows rows, int r) {
@@ -260,8 +275,13 @@ final class Decider {
     private boolean isRepeat() {
       int index = rows.first + r;
       int keeps = keptOf(target, match);
+      Policies.OnRepeat onRepeat = onRepeat(target, match);
+      boolean isSettled = match.act() == Decision.Act.SKIP || match.act() == Decision.Act.REJECT;
+      if (onRepeat == Policies.OnRepeat.ASK && isSettled) {
+        return false;
+      }
       if (keeps == index) {
-        if (target.destination.policies().onRepeat() == Policies.OnRepeat.MERGE) {
+        if (onRepeat == Policies.OnRepeat.MERGE) {
           merges.take(rows, r);
         }
         return false;
@@ -269,7 +289,7 @@ final class Decider {
       if (rows.records != null && keeps >= 0) {
         rows.records[r] = kept.get(keeps);
       }
-      switch (target.destination.policies().onRepeat()) {
+      switch (onRepeat) {
         case KEEP_LAST ->
             skip(ProblemCode.REPEATED, "line " + lineOf(match.last()) + " repeats it and is kept");
         case MERGE -> {
@@ -279,14 +299,18 @@ final class Decider {
         case KEEP_FIRST ->
             skip(ProblemCode.REPEATED, "repeats line " + lineOf(match.first()) + ", which is kept");
         case REJECT ->
-            reject(
-                ProblemCode.REPEATED,
-                null,
-                null,
-                "the same key is on line "
-                    + lineOf(index == match.first() ? match.last() : match.first()));
+            reject(ProblemCode.REPEATED, null, null, "the same key is on line " + otherLine(index));
+        case ASK ->
+            ask(
+                ProblemCode.CONTRADICTED,
+                String.valueOf(lineOf(match.first())),
+                "line " + otherLine(index) + " has the same key and says something else");
       }
       return true;
+    }
+
+    private long otherLine(int index) {
+      return lineOf(index == match.first() ? match.last() : match.first());
     }
 
     private long lineOf(int index) {
@@ -328,10 +352,12 @@ final class Decider {
 
     /** Lets a row wait for what somebody says of its key. */
     private void ask(ProblemCode code, String reason) {
+      ask(code, RecordKeys.text(match.records()), reason);
+    }
+
+    private void ask(ProblemCode code, String value, String reason) {
       String field = String.join(", ", target.destination.keys().get(match.key() - 1).fields());
-      rows.note(
-          r,
-          new LedgerEntry.Note(code, field, RecordKeys.text(match.records()), reason, false, true));
+      rows.note(r, new LedgerEntry.Note(code, field, value, reason, false, true));
       outcome(Outcome.REJECTED);
     }
 

@@ -3,6 +3,8 @@ package org.zestyporter.core.run;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
+import java.util.TreeSet;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.TableInfo;
@@ -14,6 +16,7 @@ import org.zestyporter.core.match.Matcher;
 import org.zestyporter.core.match.RowIndex;
 import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.MatchKey;
+import org.zestyporter.core.plan.Origin;
 import org.zestyporter.core.plan.Policies;
 
 /** A destination opened for a rehearsal or run. */
@@ -72,7 +75,12 @@ final class Target {
     this.rules = new RecordRules(table, rules);
     this.matcher =
         new Matcher(
-            destination.keys(), table, among, latestBy(destination), destination.decisions());
+            destination.keys(),
+            table,
+            among,
+            latestBy(destination),
+            destination.decisions(),
+            saidBy(destination));
     this.guard = new UniqueGuard(table, fills, parent, destination.keys());
     this.books = new Books(destination.label());
     List<String> fields = fills.stream().map(f -> f.field().name()).toList();
@@ -92,6 +100,21 @@ final class Target {
     if (parent != null) {
       parent.target().isNeeded = true;
     }
+  }
+
+  /** Fields in which rows can contradict each other; what is generated differs in any case. */
+  private List<FieldInfo> saidBy(Destination destination) {
+    if (destination.policies().onRepeat() != Policies.OnRepeat.ASK) {
+      return List.of();
+    }
+    Set<String> generated = new TreeSet<>(String.CASE_INSENSITIVE_ORDER);
+    destination.fills().stream()
+        .filter(f -> f.origin() instanceof Origin.Generated)
+        .forEach(f -> generated.add(f.field()));
+    return fills.stream()
+        .map(CompiledFill::field)
+        .filter(f -> !generated.contains(f.name()))
+        .toList();
   }
 
   private @Nullable FieldInfo latestBy(Destination destination) {

@@ -114,7 +114,9 @@ final class Waiting {
         continue;
       }
       BitSet done = before ? decided : written;
-      boolean lastFirst = makes.destination.policies().onRepeat() == Policies.OnRepeat.KEEP_LAST;
+      Policies.OnRepeat onRepeat = makes.destination.policies().onRepeat();
+      boolean lastFirst =
+          onRepeat == Policies.OnRepeat.KEEP_LAST || onRepeat == Policies.OnRepeat.ASK;
       for (int place : lastFirst ? new int[] {found[1], found[0]} : found) {
         int source = makes.sources.source(place);
         if (before && source == chunk.first() + row) {

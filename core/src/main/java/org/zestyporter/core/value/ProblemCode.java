@@ -36,6 +36,8 @@ public enum ProblemCode {
   /** Records are near to what the row says, and may be the one that it speaks of. */
   SIMILAR,
   REPEATED,
+  /** Rows with the same key say different things; the value is the line of the first. */
+  CONTRADICTED,
   /** Somebody has decided that such rows are left out. */
   DECIDED,
   /** The record keeps a value that the plan does not let be lowered, or raised. */
@@ -62,7 +64,10 @@ public enum ProblemCode {
 
   /** True for what one answer settles for the rows of one key, not for those of one value. */
   public boolean isOfMatch() {
-    return this == NO_MATCH || this == MATCHED || this == SEVERAL_MATCHES || this == SIMILAR;
+    return switch (this) {
+      case NO_MATCH, MATCHED, SEVERAL_MATCHES, SIMILAR, CONTRADICTED -> true;
+      default -> false;
+    };
   }
 
   /** The code used in plans, ledgers and reports, such as {@code not-a-date}. */
