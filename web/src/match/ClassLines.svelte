@@ -147,16 +147,12 @@
       ]}
     />
     <span class="become"
-      >{{
-        'keep-last': 'earlier',
-        'keep-first': 'later',
-        merge: 'earlier',
-        reject: 'all',
-        ask: 'the same',
-      }[policies.onRepeat]}
+      >{{ 'keep-last': 'earlier', 'keep-first': 'later', merge: 'earlier', reject: 'all', ask: '' }[
+        policies.onRepeat
+      ]}
       <Outcome
         of={policies.onRepeat === 'reject' ? 'rejected' : 'skipped'}
-      />{#if policies.onRepeat === 'ask'}, else <Outcome of="rejected" waiting />{/if}</span
+      />{#if policies.onRepeat === 'ask'}&ensp;or <Outcome of="rejected" waiting />{/if}</span
     >
   </div>
   {#if classes.decided}

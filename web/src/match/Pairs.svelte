@@ -103,7 +103,12 @@
       <button class="button small" onclick={() => move(-1)} aria-label="‹ K, pair before"
         >‹ <kbd>K</kbd></button
       >
-      <b>{count(at + 1)}</b> <span class="q">of {count(classes[classes.of])}</span>
+      <b>{count(at + 1)}</b>
+      <span class="q"
+        >of {count(others.length ? classes.pairs.length : classes[classes.of])}{others.length
+          ? `, ${many(classes[classes.of], 'row')}`
+          : ''}</span
+      >
       <button class="button small" onclick={() => move(1)} aria-label="J ›, pair after"
         ><kbd>J</kbd> ›</button
       >
@@ -125,7 +130,9 @@
             <th colspan={pair.before ? 2 : 1} class="pair"
               ><Outcome of={pair.outcome} waiting={pair.notes.some((n) => n.question)} />
               {#if pair.before}{many(pair.changed.length, 'field')}, found by key {pair.matchedBy}
-              {:else if !several}<span class="q2">{pair.notes.at(-1)?.reason ?? ''}</span>{/if}</th
+              {:else if !several && !others.length}<span class="q2"
+                  >{pair.notes.at(-1)?.reason ?? ''}</span
+                >{/if}</th
             >
           {/each}
           {#each choices as record, i (record)}

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.io.IOException;
 import java.io.PrintWriter;
 import java.io.StringWriter;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.DriverManager;
@@ -67,5 +68,14 @@ abstract class CommandLineTest {
     Path plan = folder.resolve("plan.json");
     assertThat(go("draft", file, "--to", url, "--table", "vessel", "--out", plan).code()).isZero();
     return plan;
+  }
+
+  /** Has the last of lines with the same key kept, about which a draft asks. */
+  static void keepLast(Path plan) throws IOException {
+    String drafted = Files.readString(plan);
+    String answered =
+        drafted.replaceFirst("\"onRepeat\"\\s*:\\s*\"ask\"", "\"onRepeat\": \"keep-last\"");
+    assertThat(answered).isNotEqualTo(drafted);
+    Files.writeString(plan, answered);
   }
 }

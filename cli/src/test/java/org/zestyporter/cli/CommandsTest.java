@@ -92,6 +92,9 @@ class CommandsTest extends CommandLineTest {
   @Test
   void draftRehearseAndRunGiveTheSameAsTheServer() throws IOException {
     Path plan = draft();
+    assertThat(go("rehearse", plan, file, "--to", url).out())
+        .contains("24 registration: which of the lines that say different things is right?");
+    keepLast(plan);
     Path ledger = folder.resolve("ledger.csv");
     Ended rehearsal = go("rehearse", plan, file, "--to", url, "--json", "--ledger", ledger);
     assertThat(rehearsal.code()).as("some rows are rejected").isEqualTo(1);

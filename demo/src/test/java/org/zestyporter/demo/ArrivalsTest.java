@@ -24,9 +24,11 @@ import org.zestyporter.core.application.jdbc.Database;
 import org.zestyporter.core.draft.PlanDraft;
 import org.zestyporter.core.fill.RunContext;
 import org.zestyporter.core.fill.Shared;
+import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Plan;
 import org.zestyporter.core.plan.PlanJson;
+import org.zestyporter.core.plan.Policies;
 import org.zestyporter.core.run.Ledger;
 import org.zestyporter.core.run.OpenedPlan;
 import org.zestyporter.core.run.Pipeline;
@@ -35,6 +37,7 @@ import org.zestyporter.core.run.RunReport;
 import org.zestyporter.core.source.SourceReader;
 import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.source.reading.Reading;
+import org.zestyporter.core.value.ProblemCode;
 
 /** The whole path without a server: the generator's own counts are what must come out. */
 class ArrivalsTest {
@@ -85,6 +88,14 @@ class ArrivalsTest {
                   "length_m not-a-number", (long) facts.badLengths() - 1,
                   "length_m out-of-range", 1L,
                   "registration required", (long) facts.noRegistration()));
+      // a draft asks which of the lines is right
+      RunReport asked =
+          rehearse(source, plan(plan.destinations().get(0).withPolicies(Policies.DRAFTED)));
+      assertThat(asked.questions())
+          .filteredOn(q -> q.code() == ProblemCode.CONTRADICTED)
+          .singleElement()
+          .satisfies(q -> assertThat(q.rows()).isEqualTo(2L * facts.repeated()));
+      assertThat(asked.destinations().get(0).skipped()).isZero();
       assertThat(total(report, "length_m").source()).isEqualByComparingTo(facts.lengths());
       assertThat(total(report, "beam_m").source()).isEqualByComparingTo(facts.beams());
       assertThat(report.balanced()).isTrue();
@@ -174,9 +185,14 @@ class ArrivalsTest {
   }
 
   private Plan draft(SourceTable source) {
-    PlanDraft.Proposal proposal = new PlanDraft(database, source).draft(database.table("vessel"));
-    return new Plan(
-        "Winter arrivals", "marina", Reading.FIND, List.of(proposal.destination()), null);
+    Destination drafted =
+        new PlanDraft(database, source).draft(database.table("vessel")).destination();
+    assertThat(drafted.policies()).isEqualTo(Policies.DRAFTED);
+    return plan(drafted.withPolicies(Policies.DEFAULT));
+  }
+
+  private static Plan plan(Destination destination) {
+    return new Plan("Winter arrivals", "marina", Reading.FIND, List.of(destination), null);
   }
 
   private RunReport rehearse(SourceTable source, Plan plan) {

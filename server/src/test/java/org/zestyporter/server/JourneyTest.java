@@ -35,6 +35,15 @@ class JourneyTest extends ServerTest {
     assertThat(trouble(view, "length_m")).isEqualTo(FACTS.badLengths());
     assertThat(view.path("tableRecords").asInt()).isEqualTo(Marina.VESSELS);
 
+    JsonNode asked = get("/api/plans/" + plan + "/match?of=repeats&pairs=200").body();
+    assertThat(asked.path("repeats").asInt()).isEqualTo(2 * FACTS.repeated());
+    assertThat(asked.path("pairs")).hasSize(FACTS.repeated());
+    assertThat(asked.path("others")).allMatch(others -> others.size() == 1);
+    save(
+        plan,
+        p ->
+            ((ObjectNode) p.path("destinations").get(0).path("policies"))
+                .put("onRepeat", "keep-last"));
     JsonNode match = get("/api/plans/" + plan + "/match").body();
     assertThat(match.path("one").asInt()).isEqualTo(FACTS.changed() + FACTS.unchanged());
     assertThat(match.path("none").asInt()).isEqualTo(FACTS.added());

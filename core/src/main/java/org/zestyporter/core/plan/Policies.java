@@ -84,8 +84,8 @@ public record Policies(
 
   public static final Policies DEFAULT = new Policies(null, null, null, null, null);
 
-  /** What a draft proposes: which of several records is meant is asked. */
-  public static final Policies DRAFTED = new Policies(null, null, OnSeveral.ASK, null);
+  /** What a draft proposes: which of several records or of several rows is meant is asked. */
+  public static final Policies DRAFTED = new Policies(null, null, OnSeveral.ASK, OnRepeat.ASK);
 
   public Policies {
     onMatch = onMatch == null ? OnMatch.UPDATE : onMatch;
