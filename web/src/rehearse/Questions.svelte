@@ -82,6 +82,7 @@
     }
   }
   const what = (asked: Asked) => {
+    if (asked.kind === 'far-off') return 'is far above all others';
     const field = open.view.table.fields.find((f) => f.name === asked.field);
     return field?.link ? `is no ${field.link.table}` : 'is not among its choices';
   };
@@ -112,11 +113,13 @@
         <button class="headline" aria-expanded={on} onclick={() => asking.pick(i)}>
           <span class="waiting"><Slip of="waiting" /></span>
           <span
-            >{#if asked.kind === 'words'}<b class="m">{asked.name}</b>
+            >{#if asked.kind === 'words' || asked.kind === 'far-off'}<b class="m">{asked.name}</b>
               <b class="m word">{word.value}</b>
               {what(asked)}{:else}{heading(asked)}{/if}</span
           >
-          <b class="r">{many(asked.kind === 'words' ? word.rows : asked.rows, 'row')}</b>
+          <b class="r"
+            >{many(['words', 'far-off'].includes(asked.kind) ? word.rows : asked.rows, 'row')}</b
+          >
         </button>
         {#if on && asked.here}
           {#if asked.kind === 'words' && asking.means}
@@ -260,6 +263,19 @@
                 >
                 <button class="button small end" onclick={() => decide('similar')}
                   >Decide side by side</button
+                >
+              {:else if asked.kind === 'far-off'}
+                <button class="button small" onclick={() => asking.right('this')}
+                  >It is right</button
+                >
+                {#if asked.words.length > 1}
+                  <button class="button small" onclick={() => asking.right('these')}
+                    >All {count(asked.words.length)} are</button
+                  >
+                {/if}
+                <button class="go q2" onclick={() => asking.right('any')}>don’t ask here</button>
+                <button class="go q2 end" onclick={() => show(asked.field, word.value)}
+                  >see its rows</button
                 >
               {:else if asked.kind === 'contradicted'}
                 <button

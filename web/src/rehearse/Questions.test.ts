@@ -96,6 +96,28 @@ describe('questions, answered where they are asked', () => {
     expect(open.destination.policies.onRepeat).toBe('merge');
   });
 
+  it('asks about numbers that are far above all others, one by one or together', async () => {
+    const far = (value: string): Question => ({ ...word(value, 1), code: 'far-off' });
+    const { open, show: see } = show([far('12300'), far('9999')]);
+    expect(await screen.findByText('is far above all others', { exact: false })).toHaveTextContent(
+      'type_id 12300 is far above all others',
+    );
+    await userEvent.click(screen.getByRole('button', { name: 'see its rows' }));
+    expect(see).toHaveBeenCalledWith('type_id', '12300');
+    await userEvent.click(screen.getByRole('button', { name: 'It is right' }));
+    expect(open.fill('type_id')?.farOff).toEqual(['12300']);
+    expect(screen.queryByRole('button', { name: /All/ })).toBeNull();
+    await userEvent.click(screen.getByRole('button', { name: 'It is right' }));
+    expect(open.fill('type_id')?.farOff).toEqual(['12300', '9999']);
+    expect(screen.queryByText(/far above/)).toBeNull();
+  });
+
+  it('can be told not to ask for a field', async () => {
+    const { open } = show([{ ...word('12300', 1), code: 'far-off' }]);
+    await userEvent.click(await screen.findByRole('button', { name: 'don’t ask here' }));
+    expect(open.fill('type_id')?.farOff).toEqual(['*']);
+  });
+
   it('offers what sounds alike first, and takes it by a key', async () => {
     const { open } = show([word('Ketch rig', 37), word('mtr', 4)]);
     expect(await screen.findByText('sounds alike')).toBeInTheDocument();

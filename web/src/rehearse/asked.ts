@@ -8,14 +8,23 @@ export interface Asked {
   field: string;
   /** False for what concerns another table than the one that is shown. */
   here: boolean;
-  kind: 'words' | 'guess' | 'several-matches' | 'similar' | 'no-match' | 'matched' | 'contradicted';
+  kind:
+    | 'words'
+    | 'far-off'
+    | 'guess'
+    | 'several-matches'
+    | 'similar'
+    | 'no-match'
+    | 'matched'
+    | 'contradicted';
   words: Question[];
   rows: number;
 }
 
 function kindOf(question: Question): Asked['kind'] {
   if (OF_MATCH.includes(question.code)) return question.code as Asked['kind'];
-  return question.code === 'guess' ? 'guess' : 'words';
+  if (question.code === 'guess' || question.code === 'far-off') return question.code;
+  return 'words';
 }
 
 /**

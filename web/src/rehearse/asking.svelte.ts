@@ -237,6 +237,19 @@ export class Asking {
     }
   }
 
+  /** Says that numbers are right though they are far off; all of the field's, or these. */
+  right(which: 'this' | 'these' | 'any') {
+    const { current, word, info } = this;
+    const fill = info && this.open.fill(info.name);
+    if (!current || !word || !fill) return;
+    const words = which === 'this' ? [word] : current.words;
+    const said = which === 'any' ? ['*'] : words.map((w) => w.value);
+    const farOff = [...new Set([...(fill.farOff ?? []), ...said])];
+    this.open.putFill({ ...fill, farOff: which === 'any' ? said : farOff });
+    words.forEach((w) => this.answered.add(this.id(w)));
+    this.open.rehearseSoon();
+  }
+
   confirm() {
     const { current } = this;
     if (!current) return;

@@ -22,6 +22,8 @@ import org.zestyporter.core.step.Step;
  * @param onlyNew true if existing records keep what they have
  * @param never a direction in which the number or day of an existing record is not changed; null
  *     for none
+ * @param farOff numbers that are right though they are far above all others, as a person has said;
+ *     {@value #ANY} if any may be
  * @param guess true if a draft chose the column on slight evidence and nobody has confirmed it;
  *     such a fill is rehearsed, but nothing is written by it
  */
@@ -36,8 +38,12 @@ public record Fill(
     @Nullable String defaultValue,
     boolean onlyNew,
     @Nullable Never never,
+    @Nullable List<String> farOff,
     @Nullable Boolean guess)
     implements FillBuilder.With {
+
+  /** Says that a number may be far above all others. */
+  public static final String ANY = "*";
 
   /** What a blank value means for a new record. */
   public enum WhenBlank {
@@ -93,12 +99,13 @@ public record Fill(
     whenBlank = whenBlank == null ? WhenBlank.LEAVE : whenBlank;
     blankOnMatch = blankOnMatch == null ? BlankOnMatch.KEEP : blankOnMatch;
     whenBad = whenBad == null ? WhenBad.REJECT : whenBad;
+    farOff = farOff == null || farOff.isEmpty() ? null : List.copyOf(farOff);
     guess = Boolean.TRUE.equals(guess) ? Boolean.TRUE : null;
   }
 
   /** A fill with the usual policies. */
   public static Fill of(String field, Origin origin, Step... steps) {
-    return new Fill(field, origin, List.of(steps), null, null, null, null, false, null, null);
+    return new Fill(field, origin, List.of(steps), null, null, null, null, false, null, null, null);
   }
 
   /** True unless the field is left to the database. */

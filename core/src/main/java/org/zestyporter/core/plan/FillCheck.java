@@ -1,5 +1,6 @@
 package org.zestyporter.core.plan;
 
+import java.math.BigDecimal;
 import java.util.List;
 import java.util.function.Predicate;
 import java.util.function.UnaryOperator;
@@ -60,6 +61,17 @@ final class FillCheck {
               + " is to be never made "
               + (fill.never() == Fill.Never.LOWER ? "lower" : "higher")
               + ", but it is no number and no date.");
+    }
+    for (String right : fill.farOff() == null ? List.<String>of() : fill.farOff()) {
+      if (!right.equals(Fill.ANY)
+          && !(field.type().isNumber() && field.type().read(right) instanceof BigDecimal)) {
+        matter(
+            ErrorCode.FAR_OFF,
+            field.name()
+                + " is to have \""
+                + right
+                + "\" though it is far off, which is no number that it can have.");
+      }
     }
     for (Step step : fill.steps()) {
       if (step.kind() == null) {

@@ -43,6 +43,7 @@ final class Noting {
     }
     for (Target target : targets) {
       target.made.values().forEach(RowIndex::settle);
+      target.farOff.settle();
       if (target.keysNeedParent()) {
         noteWithParents(target, progress);
       }
@@ -81,6 +82,7 @@ final class Noting {
         }
       }
     }
+    target.farOff.note(rows);
     target.lines.add(lines);
     target.sources.add(chunk.first(), rows.rows, rows.count());
   }

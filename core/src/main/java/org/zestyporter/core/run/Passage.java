@@ -198,6 +198,7 @@ final class Passage {
       for (int r = rows.from(place.row()); r < rows.to(place.row()); r++) {
         if (!followsParent(chunk, rows, r, place.row(), decider)) {
           waiting.settle(rows, r);
+          rows.target.farOff.tell(rows, r);
           decider.decide(rows, r);
         }
         waiting.know(rows, r);

@@ -30,6 +30,7 @@ final class Target {
   final RecordRules rules;
   final Matcher matcher;
   final UniqueGuard guard;
+  final FarOff farOff;
   final Books books;
   final LedgerLayout layout;
 
@@ -82,6 +83,7 @@ final class Target {
             destination.decisions(),
             saidBy(destination));
     this.guard = new UniqueGuard(table, fills, parent, destination.keys());
+    this.farOff = new FarOff(destination, table, fills);
     this.books = new Books(destination.label());
     List<String> fields = fills.stream().map(f -> f.field().name()).toList();
     this.layout =

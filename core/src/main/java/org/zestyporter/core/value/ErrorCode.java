@@ -32,6 +32,7 @@ public enum ErrorCode {
   NO_SUCH_CLASS(Kind.USER),
   NO_RETURNS(Kind.USER),
   NEVER(Kind.USER),
+  FAR_OFF(Kind.USER),
   NO_PRIMARY_KEY(Kind.USER, "Take away the match key to add every row."),
   NO_SUCH_FIELD(Kind.USER),
   UNFILLABLE_FIELD(Kind.USER, "Leave it to the database."),

@@ -42,6 +42,8 @@ public enum ProblemCode {
   DECIDED,
   /** The record keeps a value that the plan does not let be lowered, or raised. */
   KEPT,
+  /** A number is far above all others of its field. */
+  FAR_OFF,
   TAKEN,
   ALTERED,
   PARENT,

@@ -124,6 +124,7 @@ class PlanSchemaTest {
                         "0",
                         true,
                         Fill.Never.RAISE,
+                        List.of("9", Fill.ANY),
                         true))
             .toList();
     Destination destination =

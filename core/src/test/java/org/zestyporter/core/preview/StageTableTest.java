@@ -123,6 +123,7 @@ class StageTableTest {
             null,
             false,
             null,
+            null,
             null);
     assertThat(stages(off).rows().get(1).trace().result()).isEqualTo("28.50");
     assertThat(stages(off).altered().get(1)).isZero();
@@ -141,6 +142,7 @@ class StageTableTest {
             null,
             false,
             null,
+            null,
             null);
     StageTable.Row tbc = find(stages(blank), "tbc");
     assertThat(tbc.trace().softened()).isTrue();
@@ -158,6 +160,7 @@ class StageTableTest {
             "9.5",
             false,
             null,
+            null,
             null);
     assertThat(find(stages(standard), "tbc").trace().result()).isEqualTo("9.50");
 
@@ -171,6 +174,7 @@ class StageTableTest {
             Fill.WhenBad.DEFAULT,
             "much",
             false,
+            null,
             null,
             null);
     assertThat(find(stages(wrong), "tbc").trace().problem().reason())
@@ -192,6 +196,7 @@ class StageTableTest {
             null,
             "7",
             false,
+            null,
             null,
             null);
     assertThat(find(stages(standard), "").trace().result()).isEqualTo("7.00");

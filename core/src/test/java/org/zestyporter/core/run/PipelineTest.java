@@ -187,6 +187,7 @@ class PipelineTest {
                       null,
                       false,
                       null,
+                      null,
                       null)
                   : f);
       Destination clears = new Destination("boat", fills, keeps.keys(), null);
