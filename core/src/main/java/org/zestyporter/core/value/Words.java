@@ -12,7 +12,10 @@ public final class Words {
 
   private static final Pattern ACCENTS = Pattern.compile("\\p{M}");
   private static final Pattern MAIL = Pattern.compile("(?i)e-mail");
-  private static final Pattern HUMP = Pattern.compile("(\\p{Ll})(\\p{Lu})");
+
+  /** Not behind a single letter: kWh and eMail are one word. */
+  private static final Pattern HUMP = Pattern.compile("(\\p{L}\\p{Ll})(\\p{Lu})");
+
   private static final Pattern BETWEEN = Pattern.compile("[^\\p{L}\\p{N}]+");
 
   private static final Memo<List<String>> PARTED = new Memo<>(Words::part);

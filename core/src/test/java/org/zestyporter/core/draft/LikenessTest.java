@@ -69,6 +69,9 @@ class LikenessTest {
     "wthr,weather",
     "Vorname,first_name",
     "name,nachname",
+    "kWh,kwh",
+    "eMail,email",
+    "readOn,read_on",
   })
   void soDoTheseInOtherWordsAndLanguages(String column, String field) {
     assertThat(of(column, field, null, "thing").score()).as(column).isGreaterThanOrEqualTo(ENOUGH);
