@@ -158,7 +158,7 @@ public final class Returns {
       csv(out);
     } else {
       String name = reading.sheet() == null ? "Returns" : reading.sheet();
-      ReturnsWorkbook book = new ReturnsWorkbook(out, name, opened, this::feeding);
+      ReturnsWorkbook book = new ReturnsWorkbook(out, name, opened, this::feeding, kept);
       go(book);
       book.finish();
     }

@@ -5,6 +5,7 @@ import java.io.OutputStream;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -15,6 +16,7 @@ import org.dhatim.fastexcel.Worksheet;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.TableInfo;
+import org.zestyporter.core.source.parse.CellFormat;
 import org.zestyporter.core.value.Cell;
 
 /**
@@ -30,28 +32,41 @@ final class ReturnsWorkbook implements Returns.Lines {
   private final Workbook book;
   private final Worksheet sheet;
   private final Choices choices;
+
+  /** How the columns' numbers and moments were shown in the file, by place. */
+  private final Map<Integer, String> ofNumbers = new HashMap<>();
+
+  private final Map<Integer, String> ofMoments = new HashMap<>();
   private final Function<Returns.Place, List<Integer>> feeding;
 
   /**
    * @param name of the sheet
    * @param feeding gives the columns that feed a field
+   * @param kept by the places of columns, which ones of the sheet they were
    */
   ReturnsWorkbook(
       OutputStream out,
       String name,
       OpenedPlan opened,
-      Function<Returns.Place, List<Integer>> feeding) {
+      Function<Returns.Place, List<Integer>> feeding,
+      List<Integer> kept) {
     this.book = new Workbook(out, "Zesty Porter", "1.0");
     this.sheet = book.newWorksheet(name);
     this.choices = new Choices(book, opened);
     this.feeding = feeding;
+    for (CellFormat format : opened.source().formats()) {
+      int place = kept.indexOf(format.column());
+      if (place >= 0) {
+        (format.moment() ? ofMoments : ofNumbers).put(place, format.code());
+      }
+    }
   }
 
   @Override
   public void line(long line, List<Cell> cells, Returns.@Nullable Rejected why) {
     int row = (int) line - 1;
     for (int c = 0; c < cells.size(); c++) {
-      put(sheet, row, c, cells.get(c));
+      put(row, c, cells.get(c));
     }
     if (why == null) {
       return;
@@ -79,16 +94,19 @@ final class ReturnsWorkbook implements Returns.Lines {
     return said.length() > LONGEST_COMMENT ? said.substring(0, LONGEST_COMMENT) + "…" : said;
   }
 
-  private static void put(Worksheet sheet, int row, int column, Cell cell) {
+  private void put(int row, int column, Cell cell) {
     Object value = cell.kind() == Cell.Kind.ERROR ? cell.text() : cell.value();
     if (value instanceof BigDecimal number && number.precision() <= EXACT_DIGITS) {
       sheet.value(row, column, number);
+      if (ofNumbers.containsKey(column)) {
+        sheet.style(row, column).format(ofNumbers.get(column)).set();
+      }
     } else if (value instanceof LocalDate day) {
       sheet.value(row, column, day);
-      sheet.style(row, column).format("yyyy-mm-dd").set();
+      sheet.style(row, column).format(ofMoments.getOrDefault(column, "yyyy-mm-dd")).set();
     } else if (value instanceof LocalDateTime moment) {
       sheet.value(row, column, moment);
-      sheet.style(row, column).format("yyyy-mm-dd hh:mm:ss").set();
+      sheet.style(row, column).format(ofMoments.getOrDefault(column, "yyyy-mm-dd hh:mm:ss")).set();
     } else if (value instanceof Boolean truth) {
       sheet.value(row, column, truth);
     } else if (!cell.text().isEmpty()) {

@@ -12,6 +12,7 @@ import org.zestyporter.core.source.cache.CacheException;
 import org.zestyporter.core.source.cache.CacheWriter;
 import org.zestyporter.core.source.cache.SourceCache;
 import org.zestyporter.core.source.parse.Archive;
+import org.zestyporter.core.source.parse.CellFormat;
 import org.zestyporter.core.source.parse.CellNote;
 import org.zestyporter.core.source.parse.DelimitedParser;
 import org.zestyporter.core.source.parse.Encodings;
@@ -64,6 +65,7 @@ public final class SourceReader {
    * @param entries files of the archive that can be tables; empty if the source is none
    * @param names names of the columns where the format itself has them
    * @param parts the sheets that the rows came from, if they are read as one
+   * @param formats how a workbook shows numbers and moments
    */
   public record Parsed(
       Reading reading,
@@ -74,11 +76,13 @@ public final class SourceReader {
       List<Evidence> evidence,
       List<CellNote> notes,
       List<RowParser.RowWidth> widths,
-      SheetMarks marks) {
+      SheetMarks marks,
+      List<CellFormat> formats) {
 
     public Parsed {
       // a cache of an earlier version has none
       marks = marks == null ? SheetMarks.NONE : marks;
+      formats = formats == null ? List.of() : formats;
     }
 
     /** What is settled before any cell is parsed. */
@@ -93,7 +97,8 @@ public final class SourceReader {
           evidence,
           List.of(),
           List.of(),
-          SheetMarks.NONE);
+          SheetMarks.NONE,
+          List.of());
     }
 
     /** The same cells with the titles, range and locale of another reading. */
@@ -102,7 +107,7 @@ public final class SourceReader {
     }
 
     Parsed with(Reading other, List<Evidence> found) {
-      return new Parsed(other, sheets, entries, names, parts, found, notes, widths, marks);
+      return new Parsed(other, sheets, entries, names, parts, found, notes, widths, marks, formats);
     }
   }
 
@@ -294,7 +299,8 @@ public final class SourceReader {
           evidence,
           writer.notes(),
           told.widths(),
-          writer.marks());
+          writer.marks(),
+          writer.formats());
     }
   }
 
@@ -329,6 +335,11 @@ public final class SourceReader {
     @Override
     public void note(NoteCode code, int column, String sample) {
       writer.note(code, column, sample);
+    }
+
+    @Override
+    public void format(int column, boolean moment, String code) {
+      writer.format(column, moment, code);
     }
 
     @Override

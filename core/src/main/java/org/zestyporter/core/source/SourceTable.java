@@ -18,6 +18,7 @@ import org.zestyporter.core.source.layout.OutColumns;
 import org.zestyporter.core.source.layout.RowSelector;
 import org.zestyporter.core.source.layout.Sections;
 import org.zestyporter.core.source.layout.Titles;
+import org.zestyporter.core.source.parse.CellFormat;
 import org.zestyporter.core.source.reading.Evidence;
 import org.zestyporter.core.source.reading.Letters;
 import org.zestyporter.core.source.reading.Reading;
@@ -214,6 +215,11 @@ public final class SourceTable implements Columns, AutoCloseable {
 
   public List<SheetInfo> sheets() {
     return parsed.sheets();
+  }
+
+  /** How a workbook shows most numbers and most moments of a column; empty for other files. */
+  public List<CellFormat> formats() {
+    return parsed.formats();
   }
 
   /** Files of the archive that can be tables; empty if the source is none. */

@@ -4,15 +4,19 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.io.OutputStream;
 import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.SQLException;
+import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.util.List;
 import java.util.Map;
 import java.util.zip.ZipFile;
+import org.dhatim.fastexcel.Workbook;
+import org.dhatim.fastexcel.Worksheet;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -31,6 +35,7 @@ import org.zestyporter.core.source.ReturnTitles;
 import org.zestyporter.core.source.SourceReader;
 import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.source.TestTables;
+import org.zestyporter.core.source.parse.CellFormat;
 import org.zestyporter.core.source.reading.ColumnShape;
 import org.zestyporter.core.source.reading.Pick;
 import org.zestyporter.core.source.reading.Reading;
@@ -200,6 +205,56 @@ class ReturnsTest {
       assertThat(parts.get("xl/workbook.xml")).contains("state=\"hidden\"");
       assertThat(sheet).contains("<dataValidation ").contains("'choices'!$A$1:$A$2");
       assertThat(parts.get("xl/styles.xml")).contains("FAE0E4");
+    }
+  }
+
+  /** Numbers and days are shown as they were, and read as they were. */
+  @Test
+  void theWorkbookKeepsTheFormatsOfItsColumns() throws SQLException, IOException {
+    format = Returns.Format.XLSX;
+    try (Databases.Fresh on = Databases.h2()) {
+      schema(on);
+      Path file = folder.resolve("harvest.xlsx");
+      try (OutputStream out = Files.newOutputStream(file);
+          Workbook book = new Workbook(out, "test", "1.0")) {
+        Worksheet sheet = book.newWorksheet("Lese");
+        String[] titles = {"Tree", "Grade", "Picked", "Kilos"};
+        sheet.value(0, 1, LocalDate.of(2026, 9, 30));
+        sheet.style(0, 1).format("mmmm yyyy").set();
+        for (int c = 0; c < titles.length; c++) {
+          sheet.value(2, c, titles[c]);
+        }
+        for (int r = 0; r < 6; r++) {
+          sheet.value(3 + r, 0, "T-" + r);
+          sheet.value(3 + r, 1, r % 2 == 0 ? "first" : "rotten");
+          sheet.value(3 + r, 2, LocalDate.of(2026, 9, 1 + r));
+          sheet.style(3 + r, 2).format(r == 5 ? "yyyy" : "dd\\.mm\\.yyyy").set();
+          sheet.value(3 + r, 3, 1000.5 + r);
+          sheet.style(3 + r, 3).format("#,##0.000").set();
+        }
+      }
+      Plan plan = plan(List.of()).withReading(Reading.FIND);
+      List<Fill> fills =
+          plan.destinations().get(0).fills().stream()
+              .filter(f -> !List.of("field", "orchard").contains(f.field()))
+              .toList();
+      Plan simple = plan.withDestinations(List.of(plan.destinations().get(0).withFills(fills)));
+      RunReport report = run(on, simple, file, "2026-0003", new Returns[1]);
+      assertThat(report.destinations().get(0).rejected()).isEqualTo(3);
+      Path back = written("back.xlsx");
+      String styles = parts(back).get("xl/styles.xml");
+      assertThat(styles)
+          .contains("dd\\.mm\\.yyyy")
+          .contains("#,##0.000")
+          .doesNotContain("\"yyyy\"");
+      try (SourceTable table = SourceReader.open(back, folder.resolve("back"), Reading.FIND)) {
+        assertThat(table.formats())
+            .contains(
+                new CellFormat(2, true, "dd\\.mm\\.yyyy"), new CellFormat(3, false, "#,##0.000"));
+      }
+      RunReport again = run(on, simple, back, "2026-0004", new Returns[1]);
+      assertThat(again.read()).isEqualTo(3);
+      assertThat(again.destinations().get(0).rejected()).isEqualTo(3);
     }
   }
 

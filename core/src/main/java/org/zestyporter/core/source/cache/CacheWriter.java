@@ -20,6 +20,7 @@ import java.util.concurrent.Future;
 import net.jpountz.lz4.LZ4Compressor;
 import net.jpountz.lz4.LZ4Factory;
 import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.source.parse.CellFormat;
 import org.zestyporter.core.source.parse.CellNote;
 import org.zestyporter.core.source.parse.NoteCode;
 import org.zestyporter.core.source.parse.RowSink;
@@ -57,6 +58,7 @@ public final class CacheWriter implements RowSink, Closeable {
 
   private final long[] lines = new long[SourceCache.CHUNK_ROWS];
   private final Map<NoteCode, Map<Integer, CellNote>> notes = new EnumMap<>(NoteCode.class);
+  private final FormatCounts formats = new FormatCounts();
   private @Nullable SheetMarks marks;
   private final List<CellNote> rowNotes = new ArrayList<>();
   private final boolean packs;
@@ -137,6 +139,16 @@ public final class CacheWriter implements RowSink, Closeable {
         || (long) rows * columns.size() > CHUNK_CELLS) {
       flush();
     }
+  }
+
+  @Override
+  public void format(int column, boolean moment, String code) {
+    formats.count(column, moment, code);
+  }
+
+  /** How most numbers and most moments of the columns are shown. */
+  public List<CellFormat> formats() {
+    return formats.commonest();
   }
 
   @Override

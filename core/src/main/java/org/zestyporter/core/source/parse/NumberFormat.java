@@ -77,6 +77,10 @@ enum NumberFormat {
     return clock ? TIME : PLAIN;
   }
 
+  private static boolean isTelling(String format) {
+    return format != null && !format.equalsIgnoreCase("General") && !format.equals("@");
+  }
+
   /**
    * Gives a number to the sink as what its format makes of it.
    *
@@ -91,6 +95,10 @@ enum NumberFormat {
     NumberFormat kind = of(format);
     BigDecimal number = rounded(sink, column, written);
     boolean moment = number.signum() >= 0 && number.compareTo(LAST_DAY) < 0;
+    boolean isClock = kind == DATE || kind == TIME;
+    if (isClock ? moment : kind != DURATION && kind != ZERO_PADDED && isTelling(format)) {
+      sink.format(column, isClock, format);
+    }
     switch (kind) {
       case DATE -> sink.cell(column, moment ? date(number, date1904) : plain(number));
       case TIME -> sink.cell(column, moment ? time(number, date1904) : plain(number));

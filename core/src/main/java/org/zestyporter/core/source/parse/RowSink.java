@@ -31,6 +31,13 @@ public interface RowSink {
    */
   default void note(NoteCode code, int column, String sample) {}
 
+  /**
+   * The format in which a number or a moment of the row at hand is shown, if it has one.
+   *
+   * @param moment true for days and times
+   */
+  default void format(int column, boolean moment, String code) {}
+
   /** What the sheet at hand shows beside its cells; may come before or after its rows. */
   default void marks(SheetMarks marks) {}
 
