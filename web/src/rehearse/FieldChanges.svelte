@@ -8,19 +8,21 @@
 
   interface Props {
     run: number;
+    /** The table's place in the plan, from 0. */
+    table: number;
     /** Changed records in all. */
     changed: number;
     /** Fields that hold keys of other tables, whose sums and distances mean nothing. */
     links: string[];
     pick: (field: string) => void;
   }
-  let { run, changed, links, pick }: Props = $props();
+  let { run, table, changed, links, pick }: Props = $props();
 
   let fields = $state.raw<FieldChange[] | null>(null);
 
   $effect(() => {
-    const path = { id: run };
-    got(api.GET('/api/runs/{id}/fields', { params: { path } }))
+    const params = { path: { id: run }, query: { destination: table } };
+    got(api.GET('/api/runs/{id}/fields', { params }))
       .then((answer) => (fields = answer))
       .catch(tell);
   });

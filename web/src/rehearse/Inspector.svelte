@@ -1,7 +1,7 @@
 <script lang="ts">
   // Any row can be asked why.
   import { api, got } from '../api/client';
-  import type { LedgerEntry } from '../api/types';
+  import type { Destination, LedgerEntry } from '../api/types';
   import type { OpenPlan } from '../plan/plan.svelte';
   import type { Stop } from '../plan/trip';
   import Outcome from '../ui/Outcome.svelte';
@@ -14,6 +14,9 @@
   interface Props {
     open: OpenPlan;
     entry: LedgerEntry;
+    /** What the entry's table is filled by, and its place in the plan. */
+    into: Destination | undefined;
+    table: number;
     fields: string[];
     goTo: (to: Stop) => void;
     low: boolean;
@@ -21,10 +24,13 @@
     kind: string;
     share: (line: number) => void;
   }
-  let { open, entry, fields, goTo, low, kind, share }: Props = $props();
+  let { open, entry, into, table, fields, goTo, low, kind, share }: Props = $props();
   const undo = $derived(kind === 'undo');
 
-  const info = (name: string) => open.view.table.fields.find((f) => f.name === name);
+  // of other tables no more than names and values is known here
+  const info = (name: string) =>
+    table ? undefined : open.view.table.fields.find((f) => f.name === name);
+  const fills = $derived({ fill: (field: string) => into?.fills.find((f) => f.field === field) });
   const rowNotes = $derived(entry.notes.filter((n) => !n.field || !fields.includes(n.field)));
 
   async function openInFill() {
@@ -35,7 +41,7 @@
       );
       open.cursor = found.row;
       const bad = entry.notes.find((n) => n.field && fields.includes(n.field));
-      if (bad?.field) open.field = bad.field;
+      if (bad?.field && !table) open.field = bad.field;
       goTo('fill');
     } catch (error) {
       tell(error);
@@ -48,7 +54,7 @@
   <Outcome of={entry.outcome} {kind} />
   {#if entry.recordKey}<span class="q"
       >record {entry.recordKey}{entry.matchedBy
-        ? `, found by ${open.destination.keys[entry.matchedBy - 1]?.fields.join(' with ') ?? 'its key'}`
+        ? `, found by ${into?.keys[entry.matchedBy - 1]?.fields.join(' with ') ?? 'its key'}`
         : ''}</span
     >{/if}
   {#each rowNotes as note (note.reason)}<span class="q2">{note.reason}</span>{/each}
@@ -104,7 +110,7 @@
                 ? differs
                   ? 'as it was before'
                   : ''
-                : why(open, field, entry, i)}</td
+                : why(fills, field, entry, i)}</td
           >
         </tr>
       {/each}

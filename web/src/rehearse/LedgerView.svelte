@@ -38,13 +38,21 @@
 
   const ROW = 25;
   const HEAD = 26;
-  const found = untrack(() => new Entries(run.id, 0, run.kind === 'rehearsal', tell));
+  const all = untrack(() =>
+    (run.report?.destinations ?? [null]).map(
+      (_, place) => new Entries(run.id, place, run.kind === 'rehearsal', tell),
+    ),
+  );
+  /** Place of the table whose entries are shown. */
+  const table = $derived(Math.min(only.table ?? 0, all.length - 1));
+  const found = $derived(all[table]!);
+  const filled = $derived(open.plan.destinations[table]);
   const tall = new Tall(ROW, () => found.total ?? 0, HEAD);
   let at = $state(0);
   let by = $state<'rows' | 'fields'>('rows');
   let finder = $state<HTMLInputElement>();
   let list = $state<HTMLElement>();
-  const into = $derived(run.report?.destinations[0]);
+  const into = $derived(run.report?.destinations[table]);
   const outcomes = $derived(outcomesOf(run.kind, into));
   const waiting = $derived(waitingRows(run.kind, into));
   const options = $derived<{ value: Shown; text: string; hint?: string }[]>([
@@ -63,7 +71,7 @@
   const fields = $derived(found.fields);
   const shownFields = $derived(
     [
-      open.destination.keys[0]?.fields[0] ?? fields[0],
+      filled?.keys[0]?.fields[0] ?? fields[0],
       fields.find((f) => /name|title|label/.test(f)),
     ].filter((f, i, all): f is string => !!f && all.indexOf(f) === i && fields.includes(f)),
   );
@@ -94,10 +102,13 @@
   /** Gives the address of a row to be passed on: in the clipboard, where that is allowed. */
   function share(line: number) {
     const address = location.origin + location.pathname;
-    const query = queryOf({ outcome: '', search: '', only: { line } }, location.search);
+    const query = queryOf(
+      { outcome: '', search: '', only: { table: only.table, line } },
+      location.search,
+    );
     outcome = '';
     search = '';
-    only = { line };
+    only = { table: only.table, line };
     const copied = navigator.clipboard?.writeText(address + query);
     void (copied ?? Promise.reject(new Error('not allowed'))).then(
       () => toaster.success({ title: `The address of line ${line} is in the clipboard.` }),
@@ -144,6 +155,22 @@
 <section class="ledger">
   <div class="bt">
     <h2>Ledger</h2>
+    {#if all.length > 1}
+      <select
+        class="ed m"
+        aria-label="Table"
+        value={table}
+        onchange={(e) => {
+          outcome = '';
+          search = '';
+          only = { table: Number(e.currentTarget.value) || undefined };
+        }}
+      >
+        {#each run.report?.destinations ?? [] as of, place (of.table)}<option value={place}
+            >{of.table}</option
+          >{/each}
+      </select>
+    {/if}
     {#if into?.changed}
       <button
         class="button small"
@@ -172,18 +199,19 @@
         <b class="m">{only.changed}</b>{:else}Only rows with this problem:
         {#if only.field}<b class="m">{only.field}</b>{/if}
         {only.said}{/if}
-      <button class="go" onclick={() => (only = {})}>all rows</button>
+      <button class="go" onclick={() => (only = { table: only.table })}>all rows</button>
     </p>
   {/if}
   {#if by === 'fields'}
     <FieldChanges
       run={run.id}
+      {table}
       changed={into?.changed ?? 0}
-      links={open.view.table.fields.filter((f) => f.link).map((f) => f.name)}
+      links={table ? [] : open.view.table.fields.filter((f) => f.link).map((f) => f.name)}
       pick={(field) => {
         outcome = 'changed';
         search = '';
-        only = { changed: field };
+        only = { table: only.table, changed: field };
         by = 'rows';
       }}
     />
@@ -230,8 +258,8 @@
                     <td
                       >{#if e.recordKey && e.outcome !== 'removed'}<a
                           class="go"
-                          href="/records/{open.plan.connection}/{open.view.table
-                            .name}?key={e.recordKey}">{e.recordKey}</a
+                          href="/records/{open.plan.connection}/{filled?.table ??
+                            open.view.table.name}?key={e.recordKey}">{e.recordKey}</a
                         >{/if}</td
                     >
                   {/if}
@@ -253,6 +281,8 @@
   {#if entry && by === 'rows'}<Inspector
       {open}
       {entry}
+      into={filled}
+      {table}
       {fields}
       {goTo}
       low={written}

@@ -56,6 +56,11 @@
   const rejected = $derived(rejecting.reduce((sum, p) => sum + p.rows, 0));
 
   const only = (group: ProblemGroup): Only => ({
+    table:
+      Math.max(
+        0,
+        report.destinations.findIndex((d) => d.table === group.destination),
+      ) || undefined,
     problem: group.code,
     field: group.field || undefined,
     said: cause(group),

@@ -136,6 +136,27 @@ describe('the Rehearse stop', () => {
     expect(asked().params.query).toMatchObject({ outcome: 'rejected', search: 'A long name' });
   });
 
+  it('shows the ledger of each table, and leads to rows with a problem in another one', async () => {
+    const open = anOpenPlan();
+    const owner = { ...aReport().destinations[0]!, table: 'owner', new: 3, changed: 2 };
+    open.rehearsal = aRun({
+      report: aReport({
+        destinations: [aReport().destinations[0]!, owner],
+        problems: [{ ...problems[0]!, destination: 'owner' }],
+      }),
+    });
+    render(Rehearse, { open, goTo: vi.fn() });
+    expect(asked().params.query).toMatchObject({ destination: 0 });
+    await userEvent.selectOptions(screen.getByLabelText('Table'), 'owner');
+    expect(asked().params.query).toMatchObject({ destination: 1 });
+    expect(location.search).toBe('?table=1');
+    await userEvent.selectOptions(screen.getByLabelText('Table'), 'vessel');
+    await userEvent.click(screen.getByRole('button', { name: /A long name/ }));
+    expect(asked().params.query).toMatchObject({ destination: 1, problem: 'too-long' });
+    expect(screen.getByLabelText('Table')).toHaveDisplayValue('owner');
+    history.replaceState(null, '', location.pathname);
+  });
+
   const asked = () => get.mock.calls.filter((c) => String(c[0]).endsWith('/ledger')).at(-1)?.[1];
 
   it('shows all rows with a problem, and all rows again', async () => {

@@ -4,8 +4,13 @@ import { Pages } from '../ui/pages.svelte';
 
 const PAGE = 100;
 
-/** Entries of one kind only: of a line, that change a field, or that have a problem in one. */
+/**
+ * Entries of one kind only: of a line, that change a field, or that have a problem in one; and of
+ * which table.
+ */
 export interface Only {
+  /** The table's place in the plan, from 0; the first if it is not said. */
+  table?: number;
   line?: number;
   changed?: string;
   problem?: ProblemGroup['code'];

@@ -6,10 +6,10 @@ describe('an address that looks at a part of a ledger', () => {
     const looked = {
       outcome: 'rejected' as const,
       search: 'C-14 & more?',
-      only: { problem: 'too-long' as const, field: 'name', said: 'too long' },
+      only: { table: 2, problem: 'too-long' as const, field: 'name', said: 'too long' },
     };
     expect(queryOf(looked)).toBe(
-      '?outcome=rejected&problem=too-long&field=name&find=C-14+%26+more%3F',
+      '?outcome=rejected&table=2&problem=too-long&field=name&find=C-14+%26+more%3F',
     );
     expect(lookedAt(queryOf(looked))).toEqual({
       ...looked,

@@ -15,13 +15,17 @@ export function lookedAt(query: string): Looked {
   const text = (name: string) => said.get(name) || undefined;
   const outcome = text('outcome') ?? '';
   const known = [...OUTCOMES, 'removed', 'waiting'].includes(outcome);
-  const line = Number(said.get('line'));
+  const whole = (name: string) => {
+    const number = Number(said.get(name));
+    return Number.isInteger(number) && number > 0 ? number : undefined;
+  };
   const problem = text('problem') as ProblemGroup['code'] | undefined;
   return {
     outcome: known ? (outcome as Looked['outcome']) : '',
     search: text('find') ?? '',
     only: {
-      line: Number.isInteger(line) && line > 0 ? line : undefined,
+      table: whole('table'),
+      line: whole('line'),
       changed: text('changed'),
       problem,
       field: text('field'),
@@ -30,7 +34,7 @@ export function lookedAt(query: string): Looked {
   };
 }
 
-const OURS = ['outcome', 'line', 'changed', 'problem', 'field', 'find'];
+const OURS = ['outcome', 'table', 'line', 'changed', 'problem', 'field', 'find'];
 
 /**
  * The query of an address that looks at the same; empty if it is all of it.
@@ -44,6 +48,7 @@ export function queryOf({ outcome, search, only }: Looked, before = ''): string 
     if (value) query.set(name, String(value));
   };
   say('outcome', outcome);
+  say('table', only.table);
   say('line', only.line);
   say('changed', only.changed);
   say('problem', only.problem);

@@ -1,15 +1,14 @@
-import type { LedgerEntry } from '../api/types';
-import type { OpenPlan } from '../plan/plan.svelte';
+import type { Fill, LedgerEntry } from '../api/types';
 import { many } from '../ui/words';
 
 /** Why a field of a row stands as it does, in the user's words. */
 export function why(
-  open: Pick<OpenPlan, 'fill'>,
+  fills: { fill: (field: string) => Fill | undefined },
   field: string,
   entry: LedgerEntry,
   i: number,
 ): string {
-  const fill = open.fill(field);
+  const fill = fills.fill(field);
   if (!fill) return '';
   const matched = !!entry.before;
   if (matched && fill.onlyNew) return 'only for new records, so it keeps its own';

@@ -85,6 +85,27 @@ class DraftAccuracyTest {
    * vessels' status, when an owner became a member, an address' kind and postcode, the day of a
    * reading (the file has months), and which of two prices holds.
    */
+  /** Each of the office's files is worth a proposal; the best is the table that it is meant for. */
+  @ParameterizedTest
+  @CsvSource({
+    "winter-arrivals.xlsx, vessel",
+    "december-arrivals.csv, vessel",
+    "owners-export.csv, owner",
+    "tariffs-spring.ods, tariff",
+    "contracts.tsv, berth_contract",
+    "winterlager.xlsx, vessel",
+    "harbour-app.json, vessel"
+  })
+  void theRightTableIsProposed(String file, String table) throws IOException {
+    try (SourceTable source = open(file)) {
+      List<PlanDraft.Proposal> worth =
+          new PlanDraft(database, source)
+              .rank().stream().filter(p -> p.takesEnoughOf(source.columns().size())).toList();
+      assertThat(worth).isNotEmpty();
+      assertThat(worth.get(0).destination().table()).isEqualTo(table);
+    }
+  }
+
   @ParameterizedTest(name = "{0} for {1}")
   @CsvSource(
       delimiter = '|',

@@ -75,18 +75,22 @@ public final class PlanDraft {
    * @param score how well the table fits; comparable between tables for the same file
    */
   public record Proposal(Destination destination, List<FillEvidence> evidence, int score) {
+    private static final int SOME = 2;
+
     /** Number of columns that go somewhere. */
     public long columnsUsed() {
       return evidence.stream().filter(e -> e.column() != null).count();
     }
 
     /**
-     * True if enough columns go somewhere for the table to be worth proposing.
+     * True if enough columns go somewhere for the table to be worth proposing: two of five, or a
+     * third where that is some, since rows may hold what belongs to tables below it as well.
      *
      * @param columns number of the file's columns
      */
     public boolean takesEnoughOf(int columns) {
-      return columnsUsed() * 5 >= columns * 2L;
+      long used = columnsUsed();
+      return used * 5 >= columns * 2L || used >= SOME && used * 3 >= columns;
     }
   }
 

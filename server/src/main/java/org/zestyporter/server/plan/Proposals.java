@@ -23,6 +23,9 @@ import org.zestyporter.server.source.SourceService;
 /** Tells what can be done with a file that was brought in. */
 @Component
 class Proposals {
+  /** Columns that find a field in the only table that is proposed. */
+  private static final int FEWEST = 2;
+
   private static final int MOST = 5;
 
   /** Tables that are drafted for: of the connection that is asked for, of each other one. */
@@ -128,20 +131,29 @@ class Proposals {
       Database database, String connection, SourceTable rows, int most) {
     List<PlanViews.Proposal> drafts = new ArrayList<>();
     int columns = rows.columns().size();
-    for (PlanDraft.Proposal draft : drafting.draft(database, rows).rank(most)) {
+    List<PlanDraft.Proposal> ranked = drafting.draft(database, rows).rank(most);
+    for (PlanDraft.Proposal draft : ranked) {
       if (draft.takesEnoughOf(columns)) {
-        drafts.add(
-            new PlanViews.Proposal(
-                null,
-                "New plan",
-                connection,
-                draft.destination().table(),
-                (int) draft.columnsUsed(),
-                columns,
-                draft.columnsUsed() + " of " + columns + " columns find a field"));
+        drafts.add(proposal(connection, draft, columns));
       }
     }
+    // a file may be folded before more of it fits: the best is better than none
+    if (drafts.isEmpty() && !ranked.isEmpty() && ranked.get(0).columnsUsed() >= FEWEST) {
+      drafts.add(proposal(connection, ranked.get(0), columns));
+    }
     return drafts;
+  }
+
+  private static PlanViews.Proposal proposal(
+      String connection, PlanDraft.Proposal draft, int columns) {
+    return new PlanViews.Proposal(
+        null,
+        "New plan",
+        connection,
+        draft.destination().table(),
+        (int) draft.columnsUsed(),
+        columns,
+        draft.columnsUsed() + " of " + columns + " columns find a field");
   }
 
   private List<PlanViews.Proposal> plansThatFit(SourceService.Source source) {
