@@ -31,6 +31,12 @@ final class KeyNotes {
       return last;
     }
 
+    /** Notes what one of these rows says, as a hash that is never 0. */
+    void says(long hash) {
+      differ |= said != 0 && said != hash;
+      said = hash;
+    }
+
     /** True if not all of these rows say the same. */
     boolean differ() {
       return differ;
@@ -46,9 +52,6 @@ final class KeyNotes {
   }
 
   private long[][] byRow = new long[16][];
-
-  /** Hashes of all that rows say; empty where nobody asks whether they differ. */
-  private long[][] said = {};
 
   private int rows;
   private KeySet distinct = KeySet.NONE;
@@ -67,19 +70,6 @@ final class KeyNotes {
     rows++;
   }
 
-  /** Notes the key of the next row, and all that it says. */
-  void note(long hash, long says) {
-    note(hash);
-    int piece = (rows - 1) / PIECE;
-    if (piece >= said.length) {
-      said = Arrays.copyOf(said, byRow.length);
-    }
-    if (said[piece] == null) {
-      said[piece] = new long[PIECE];
-    }
-    said[piece][(rows - 1) % PIECE] = says;
-  }
-
   /** Makes ready to be asked; nothing is noted after this. */
   void settle() {
     distinct = new KeySet(byRow, rows, hash -> repeats.put(hash, new Repeat()));
@@ -89,18 +79,11 @@ final class KeyNotes {
       if (repeat != null) {
         if (repeat.first < 0) {
           repeat.first = row;
-          repeat.said = says(row);
         }
         repeat.last = row;
-        repeat.differ |= repeat.said != says(row);
       }
     }
     byRow = new long[0][];
-    said = byRow;
-  }
-
-  private long says(int row) {
-    return said.length == 0 ? 0 : said[row / PIECE][row % PIECE];
   }
 
   /**
@@ -128,6 +111,11 @@ final class KeyNotes {
   /** The rows that hold it, if several do; else null. */
   @Nullable Repeat repeat(long hash) {
     return repeats.get(hash);
+  }
+
+  /** True if several rows hold the same key. */
+  boolean hasRepeats() {
+    return repeats.size() > 0;
   }
 
   boolean isEmpty() {

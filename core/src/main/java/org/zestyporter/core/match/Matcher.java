@@ -200,19 +200,11 @@ public final class Matcher {
       PreparedKey key = keys.get(k);
       Known one = known.get(k);
       if (byField == null || !key.ofRow(byField, row, scratch)) {
-        if (sayings == null) {
-          one.notes.note(0);
-        } else {
-          one.notes.note(0, 0);
-        }
+        one.notes.note(0);
         continue;
       }
       long hashed = hash.of(scratch.array(), scratch.size());
-      if (sayings == null) {
-        one.notes.note(hashed);
-      } else {
-        one.notes.note(hashed, says(byField, row));
-      }
+      one.notes.note(hashed);
       if (one.asked != null && !key.isLoose() && one.seen.get(hashed) == null) {
         one.seen.put(hashed, true);
         List<Object> values = key.values(byField, row);
@@ -227,10 +219,30 @@ public final class Matcher {
     }
   }
 
-  private long says(ValueColumn[] byField, int row) {
-    Utf8 other = others.get();
-    sayings.all(byField, row, other);
-    return hash.of(other.array(), other.size());
+  /** True if rows with the same key have to be compared, once the inquiries were asked for. */
+  public boolean comparesRepeats() {
+    return sayings != null && known.stream().anyMatch(k -> k.notes.hasRepeats());
+  }
+
+  /**
+   * Compares a row with those that have the same key, if there are any; rows come as they were
+   * noted.
+   *
+   * @param byField null for a row that can't be written
+   */
+  public void compare(ValueColumn @Nullable [] byField, int row) {
+    Utf8 scratch = scratches.get();
+    for (int k = 0; byField != null && k < keys.size(); k++) {
+      if (keys.get(k).ofRow(byField, row, scratch)) {
+        KeyNotes.Repeat repeat =
+            known.get(k).notes.repeat(hash.of(scratch.array(), scratch.size()));
+        if (repeat != null) {
+          Utf8 said = others.get();
+          sayings.all(byField, row, said);
+          repeat.says(hash.of(said.array(), said.size()));
+        }
+      }
+    }
   }
 
   /**

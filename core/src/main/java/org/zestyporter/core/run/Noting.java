@@ -49,6 +49,9 @@ final class Noting {
       }
       List<Inquiry> inquiries = new ArrayList<>(target.matcher.inquiries());
       inquiries.addAll(target.guard.inquiries());
+      if (target.matcher.comparesRepeats()) {
+        compare(target, progress);
+      }
       opened.answer(inquiries);
       opened.answer(target.matcher.further());
     }
@@ -110,6 +113,23 @@ final class Noting {
         ValueColumn[] byField = isLeftOut(rows, r, rejected) ? null : rows.byField;
         target.matcher.note(byField, r);
         target.guard.note(byField, r);
+      }
+      chunks.keep(i, chunk);
+    }
+  }
+
+  /** Finds out whether rows with the same key say the same; only where there are such rows. */
+  private void compare(Target target, Progress progress) {
+    for (int i = 0; i < chunks.count(); i++) {
+      Pipeline.requireGoing(progress);
+      ChunkRows chunk = chunks.next(i);
+      boolean[] rejected = whole && targets.size() > 1 ? rejected(chunk) : null;
+      TargetRows rows = chunk.targets().get(target.index);
+      if (target.keysNeedParent()) {
+        rows.byField[target.parent.fieldIndex()] = parents(chunk, rows);
+      }
+      for (int r = 0; r < rows.count(); r++) {
+        target.matcher.compare(isLeftOut(rows, r, rejected) ? null : rows.byField, r);
       }
       chunks.keep(i, chunk);
     }

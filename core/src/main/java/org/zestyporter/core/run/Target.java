@@ -104,19 +104,20 @@ final class Target {
     }
   }
 
-  /** Fields in which rows can contradict each other; what is generated differs in any case. */
+  /**
+   * Fields in which rows can contradict each other: not those of keys, which agree as they are
+   * compared, nor what is generated, which differs in any case.
+   */
   private List<FieldInfo> saidBy(Destination destination) {
     if (destination.policies().onRepeat() != Policies.OnRepeat.ASK) {
       return List.of();
     }
-    Set<String> generated = new TreeSet<>(String.CASE_INSENSITIVE_ORDER);
+    Set<String> others = new TreeSet<>(String.CASE_INSENSITIVE_ORDER);
+    destination.keys().forEach(k -> others.addAll(k.fields()));
     destination.fills().stream()
         .filter(f -> f.origin() instanceof Origin.Generated)
-        .forEach(f -> generated.add(f.field()));
-    return fills.stream()
-        .map(CompiledFill::field)
-        .filter(f -> !generated.contains(f.name()))
-        .toList();
+        .forEach(f -> others.add(f.field()));
+    return fills.stream().map(CompiledFill::field).filter(f -> !others.contains(f.name())).toList();
   }
 
   private @Nullable FieldInfo latestBy(Destination destination) {
