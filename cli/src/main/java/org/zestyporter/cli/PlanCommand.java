@@ -83,9 +83,13 @@ abstract class PlanCommand implements Callable<Integer> {
       throw new NoSuchFileException(planFile.toString());
     }
     plan = set(PlanJson.read(Files.readString(planFile)));
+    if (!Files.isRegularFile(file)) {
+      throw new NoSuchFileException(file.toString());
+    }
+    // a database that can't be reached is told before a large file is read
+    Database database = Target.open(to, System.getenv());
     try (OpenedFile opened = OpenedFile.open(file, plan.reading());
         CsvLedger ledger = ledgerFile == null ? null : new CsvLedger(ledgerFile, rawCells)) {
-      Database database = Target.open(to, System.getenv());
       RejectedRows rejected = new RejectedRows(ledger == null ? Ledger.NONE : ledger, returns());
       OpenedPlan[] used = new OpenedPlan[1];
       RunReport report =
