@@ -108,7 +108,7 @@
             ><b>{count(classes.several)}</b> several, {#if classes.similar}<b
                 >{count(classes.similar)}</b
               >
-              much alike,{' '}{/if}<b>{count(classes.repeats)}</b> repeats,
+              much alike,&#32;{/if}<b>{count(classes.repeats)}</b> repeats,
             <b>{count(classes.troubled)}</b> troubled</span
           >
         </div>

@@ -244,7 +244,7 @@ export class Asking {
     if (!current || !word || !fill) return;
     const words = which === 'this' ? [word] : current.words;
     const said = which === 'any' ? ['*'] : words.map((w) => w.value);
-    const farOff = [...new Set([...(fill.farOff ?? []), ...said])];
+    const farOff = [...(fill.farOff ?? []), ...said];
     this.open.putFill({ ...fill, farOff: which === 'any' ? said : farOff });
     words.forEach((w) => this.answered.add(this.id(w)));
     this.open.rehearseSoon();

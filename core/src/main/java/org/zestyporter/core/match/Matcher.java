@@ -43,7 +43,7 @@ public final class Matcher {
   private final List<Known> known = new ArrayList<>();
 
   /** What rows say; null if nobody asks whether they say the same. */
-  private final @Nullable PreparedKey sayings;
+  private final @Nullable Sayings sayings;
 
   private final Hash hash = new Hash(new SecureRandom().nextLong());
 
@@ -155,11 +155,7 @@ public final class Matcher {
       @Nullable FieldInfo latestBy,
       List<Decision> decisions,
       List<FieldInfo> said) {
-    this.sayings =
-        said.isEmpty()
-            ? null
-            : new PreparedKey(
-                new MatchKey(said.stream().map(FieldInfo::name).toList(), List.of()), table);
+    this.sayings = said.isEmpty() ? null : new Sayings(said, table);
     this.table = table;
     this.among = among;
     this.latestBy = latestBy;
@@ -238,7 +234,7 @@ public final class Matcher {
             known.get(k).notes.repeat(hash.of(scratch.array(), scratch.size()));
         if (repeat != null) {
           Utf8 said = others.get();
-          sayings.all(byField, row, said);
+          sayings.write(byField, row, said);
           repeat.says(hash.of(said.array(), said.size()));
         }
       }

@@ -1,6 +1,5 @@
 package org.zestyporter.core.match;
 
-import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -21,12 +20,6 @@ import org.zestyporter.core.value.ValueColumn;
 final class PreparedKey {
   private static final long YEAR_1000 = java.time.LocalDate.of(1000, 1, 1).toEpochDay();
   private static final long YEAR_9999 = java.time.LocalDate.of(9999, 12, 31).toEpochDay();
-
-  /** More digits than a whole number of 64 bits has for certain. */
-  private static final int LONG_DIGITS = 19;
-
-  /** Sets texts apart from numbers. */
-  private static final int TEXT = 0x7F;
 
   private final List<FieldInfo> fields;
   private final int[] indexes;
@@ -144,57 +137,6 @@ final class PreparedKey {
   /** The same of columns of the key's fields alone, in their order. */
   boolean ofParts(ValueColumn[] parts, int row, Utf8 out) {
     return of(parts, places, row, out);
-  }
-
-  /** Writes what a row says in all of the fields, blanks among them. */
-  void all(ValueColumn[] byField, int row, Utf8 out) {
-    out.clear();
-    for (int i = 0; i < indexes.length; i++) {
-      ValueColumn column = byField[indexes[i]];
-      int from = out.size();
-      if (column != null && !column.isBlank(row)) {
-        content(i, column, row, out);
-      }
-      int length = out.size() - from;
-      out.put(length).put(length >> 8).put(length >> 16);
-    }
-  }
-
-  /** Writes what tells a value apart, the same from whatever form it comes. */
-  private void content(int i, ValueColumn column, int row, Utf8 out) {
-    Storage.Kind kind = fields.get(i).storage().kind();
-    if (column.form() == ValueColumn.Form.NUMBER && kind == Storage.Kind.NUMBER) {
-      exactly(column.number(row), column.scale(), out);
-    } else if (column.form() == ValueColumn.Form.DATE && kind == Storage.Kind.DATE) {
-      exactly(column.number(row), 0, out);
-    } else if (column.form() == ValueColumn.Form.TEXT && kind == Storage.Kind.TEXT) {
-      out.put(TEXT);
-      column.text(row, out);
-    } else {
-      Object value = column.value(row);
-      Object held = isUnmade(value) ? null : fields.get(i).storage().canonical(value);
-      BigDecimal number = held instanceof BigDecimal any ? any.stripTrailingZeros() : null;
-      if (number != null && number.precision() < LONG_DIGITS && number.scale() >= 0) {
-        exactly(number.unscaledValue().longValue(), number.scale(), out);
-      } else if (number != null && number.precision() - number.scale() < LONG_DIGITS) {
-        exactly(number.longValue(), 0, out);
-      } else if (held instanceof LocalDate day) {
-        exactly(day.toEpochDay(), 0, out);
-      } else {
-        unmade(value, out);
-        out.put(TEXT).put(prepare(i, value));
-      }
-    }
-  }
-
-  private static void exactly(long unscaled, int scale, Utf8 out) {
-    long rest = unscaled;
-    int behind = scale;
-    while (behind > 0 && rest % 10 == 0) {
-      rest /= 10;
-      behind--;
-    }
-    out.put(behind).putBytes(rest, Long.BYTES);
   }
 
   private boolean of(ValueColumn[] columns, int[] at, int row, Utf8 out) {

@@ -4,10 +4,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.SQLException;
-import java.time.LocalDateTime;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.IntStream;
@@ -17,15 +15,11 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 import org.zestyporter.core.application.jdbc.Databases;
-import org.zestyporter.core.fill.RunContext;
-import org.zestyporter.core.fill.Shared;
 import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.MatchKey;
 import org.zestyporter.core.plan.Origin;
 import org.zestyporter.core.plan.Plan;
-import org.zestyporter.core.source.SourceReader;
-import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.source.reading.Reading;
 import org.zestyporter.core.step.Step;
 import org.zestyporter.core.step.StepKind;
@@ -33,9 +27,6 @@ import org.zestyporter.core.value.PorterException;
 
 /** Numbers that are far above all others, in the parcels of a post office. */
 class FarOffTest {
-  private static final RunContext CONTEXT =
-      new RunContext("odile", LocalDateTime.of(2026, 11, 23, 9, 0), "parcels.csv");
-
   @TempDir Path folder;
 
   private static Destination parcels(String... right) {
@@ -55,15 +46,8 @@ class FarOffTest {
       // a key may be as far from the others as it likes
       lines.add((i == 3 ? 90_000_000 : i) + "," + w.get(i));
     }
-    Path file = Files.write(folder.resolve("parcels.csv"), lines);
     Plan plan = new Plan("Parcels", null, Reading.FIND, List.of(to), null);
-    try (SourceTable source = SourceReader.open(file, folder.resolve("cells"), Reading.FIND)) {
-      Pipeline pipeline =
-          new Pipeline(new OpenedPlan(on.database(), source, plan, CONTEXT, Shared.NONE));
-      return run
-          ? pipeline.run("2026-0001", fates, Progress.NONE)
-          : pipeline.rehearse(fates, Progress.NONE);
-    }
+    return Runs.go(on, folder, plan, lines, fates, run);
   }
 
   private static Databases.Fresh post(Databases.Fresh on) throws SQLException {

@@ -4,10 +4,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.SQLException;
-import java.time.LocalDateTime;
 import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
@@ -16,8 +14,6 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.MethodSource;
 import org.zestyporter.core.application.jdbc.Databases;
-import org.zestyporter.core.fill.RunContext;
-import org.zestyporter.core.fill.Shared;
 import org.zestyporter.core.plan.Decision;
 import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Fill;
@@ -25,8 +21,6 @@ import org.zestyporter.core.plan.MatchKey;
 import org.zestyporter.core.plan.Origin;
 import org.zestyporter.core.plan.Plan;
 import org.zestyporter.core.plan.Policies;
-import org.zestyporter.core.source.SourceReader;
-import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.source.reading.Reading;
 import org.zestyporter.core.step.Step;
 import org.zestyporter.core.step.StepKind;
@@ -36,8 +30,6 @@ import org.zestyporter.core.value.ProblemCode;
 
 /** What records that are only near make of rows, in the trees of a park. */
 class NearMatchTest {
-  private static final RunContext CONTEXT =
-      new RunContext("odile", LocalDateTime.of(2026, 11, 23, 9, 0), "trees.csv");
   private static final MatchKey BY_PLATE = new MatchKey(List.of("plate"), List.of(Ignore.CASE));
   private static final MatchKey NEAR =
       new MatchKey(
@@ -83,16 +75,8 @@ class NearMatchTest {
 
   private RunReport go(Databases.Fresh on, Destination destination, Fates ledger, boolean run)
       throws IOException {
-    Path file = folder.resolve("trees.csv");
-    Files.writeString(file, String.join("\n", ROWS) + "\n");
     Plan plan = new Plan("Trees", null, Reading.FIND, List.of(destination), null);
-    try (SourceTable source = SourceReader.open(file, folder.resolve("cells"), Reading.FIND)) {
-      Pipeline pipeline =
-          new Pipeline(new OpenedPlan(on.database(), source, plan, CONTEXT, Shared.NONE));
-      return run
-          ? pipeline.run("2026-0001", ledger, Progress.NONE)
-          : pipeline.rehearse(ledger, Progress.NONE);
-    }
+    return Runs.go(on, folder, plan, List.of(ROWS), ledger, run);
   }
 
   private static Decision decision(

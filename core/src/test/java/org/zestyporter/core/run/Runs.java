@@ -4,9 +4,11 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.LocalDateTime;
+import java.util.List;
 import org.zestyporter.core.application.jdbc.Databases;
 import org.zestyporter.core.fill.RunContext;
 import org.zestyporter.core.fill.Shared;
+import org.zestyporter.core.plan.Plan;
 import org.zestyporter.core.plan.PlanJson;
 import org.zestyporter.core.source.SourceReader;
 import org.zestyporter.core.source.SourceTable;
@@ -27,6 +29,17 @@ public final class Runs {
   public static RunReport run(
       Databases.Fresh on, Path folder, String plan, String file, Ledger ledger) throws IOException {
     return go(on, folder, plan, file, p -> p.run("2026-0001", ledger, Progress.NONE));
+  }
+
+  /** The same for a plan that is put together. */
+  static RunReport go(
+      Databases.Fresh on, Path folder, Plan plan, List<String> lines, Ledger ledger, boolean run)
+      throws IOException {
+    String document = PlanJson.write(plan);
+    String file = String.join("\n", lines) + "\n";
+    return run
+        ? run(on, folder, document, file, ledger)
+        : rehearse(on, folder, document, file, ledger);
   }
 
   /** Runs and hears of how far it comes, which may stop it. */

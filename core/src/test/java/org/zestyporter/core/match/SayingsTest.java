@@ -13,12 +13,11 @@ import org.junit.jupiter.api.Test;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.FieldType;
 import org.zestyporter.core.application.TableInfo;
-import org.zestyporter.core.plan.MatchKey;
 import org.zestyporter.core.value.Utf8;
 import org.zestyporter.core.value.ValueColumn;
 
 /** What rows say is told apart by the values, not by the form in which a chunk holds them. */
-class PreparedKeyTest {
+class SayingsTest {
   private static final TableInfo TABLE =
       new TableInfo(
           null,
@@ -30,12 +29,11 @@ class PreparedKeyTest {
               FieldInfo.of("sung", FieldType.DATE)),
           List.of(),
           List.of());
-  private static final PreparedKey ALL =
-      new PreparedKey(new MatchKey(List.of("title", "fee", "sung"), List.of()), TABLE);
+  private static final Sayings ALL = new Sayings(TABLE.fields(), TABLE);
 
   private static List<Byte> said(ValueColumn... columns) {
     Utf8 out = new Utf8(16);
-    ALL.all(columns, 0, out);
+    ALL.write(columns, 0, out);
     byte[] bytes = Arrays.copyOf(out.array(), out.size());
     return new String(bytes, StandardCharsets.ISO_8859_1).chars().mapToObj(c -> (byte) c).toList();
   }
