@@ -1092,6 +1092,7 @@ export interface components {
             /** @enum {string} */
             whenMissing: "ask" | "reject" | "blank" | "create";
             create: components["schemas"]["Fill"][];
+            createOnly?: string[];
         };
         LocaleSettings: {
             decimal: string;

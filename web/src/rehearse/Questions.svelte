@@ -87,6 +87,9 @@
     return field?.link ? `is no ${field.link.table}` : 'is not among its choices';
   };
   /** What becomes of all words of the question at once. */
+  const inPlan = $derived(
+    ['add one', 'add', 'reject'].includes(asking.choices[asking.chosen]?.kind ?? ''),
+  );
   const forAll = $derived(['add', 'reject'].includes(asking.choices[asking.chosen]?.kind ?? ''));
   const all = (asked: Asked) =>
     asked.words.length === 1 ? 'it' : `all ${count(asked.words.length)} words`;
@@ -190,8 +193,9 @@
                     {#if choice.kind === 'use'}<span>Use <b class="m">{choice.value}</b></span>
                       <span class="q end">sounds alike</span>
                     {:else if choice.kind === 'blank'}<span>Leave blank</span>
-                    {:else if choice.kind === 'add'}<span
-                        >Add {all(asked)} to <b class="m">{asking.info?.link?.table}</b></span
+                    {:else if choice.kind === 'add one' || choice.kind === 'add'}<span
+                        >Add {choice.kind === 'add' ? all(asked) : 'it'} to
+                        <b class="m">{asking.info?.link?.table}</b></span
                       >
                     {:else}<span
                         >Reject {asked.words.length === 1
@@ -199,7 +203,7 @@
                           : `the rows of ${all(asked)}`}</span
                       >{/if}
                   </button>
-                  {#if choice.kind === 'add' && c === asking.chosen && asking.link && asking.linked.length}
+                  {#if (choice.kind === 'add one' || choice.kind === 'add') && c === asking.chosen && asking.link && asking.linked.length}
                     <div class="made scroll">
                       <CreateFields
                         link={asking.link}
@@ -214,7 +218,7 @@
               {/each}
             </div>
             <div class="foot">
-              <span class="q">{forAll ? 'kept with the Plan' : 'remembered in a phrasebook'}</span>
+              <span class="q">{inPlan ? 'kept with the Plan' : 'remembered in a phrasebook'}</span>
               <button class="go q2" onclick={() => show(asked.field, word.value)}
                 >see its rows</button
               >
@@ -222,7 +226,8 @@
               <button
                 class="button small main end"
                 disabled={asking.busy ||
-                  (asking.choices[asking.chosen]?.kind === 'add' && asking.needed.length > 0)}
+                  (asking.choices[asking.chosen]?.kind.startsWith('add') &&
+                    asking.needed.length > 0)}
                 onclick={() => void asking.answer()}
                 >Answer {count(forAll ? asked.rows : word.rows)}</button
               >

@@ -210,6 +210,28 @@ describe('questions, answered where they are asked', () => {
     expect(screen.queryByText('Questions')).toBeNull();
   });
 
+  it('adds the record of one word, then of another, and asks about the rest', async () => {
+    get.mockResolvedValue({ data: { fields: vesselType } });
+    const { open } = show([word('yole', 37), word('cat', 4), word('raft', 1)], {
+      link: { table: 'vessel_type', field: 'id' },
+    });
+    await userEvent.click(await screen.findByRole('button', { name: /Add it to vessel_type/ }));
+    await userEvent.selectOptions(await screen.findByLabelText('New vessel_type: code'), 'always…');
+    await userEvent.click(screen.getByRole('button', { name: 'Answer 37' }));
+    await vi.waitFor(() => expect(screen.getByText('cat', { selector: '.word' })).toBeVisible());
+    await userEvent.click(await screen.findByRole('button', { name: /Add it to vessel_type/ }));
+    const answer = screen.getByRole('button', { name: 'Answer 4' });
+    await vi.waitFor(() => expect(answer).toBeEnabled());
+    await userEvent.click(answer);
+    const link = open.fill('type_id')!.origin.link!;
+    expect(link.whenMissing).toBe('create');
+    expect(link.createOnly).toEqual(['yole', 'cat']);
+    await vi.waitFor(() => expect(screen.getByText('raft', { selector: '.word' })).toBeVisible());
+    await userEvent.click(await screen.findByRole('button', { name: /Reject its rows/ }));
+    await userEvent.click(screen.getByRole('button', { name: 'Answer 1' }));
+    expect(open.fill('type_id')!.origin.link!.whenMissing).toBe('reject');
+  });
+
   it('rejects the rows of all words', async () => {
     get.mockResolvedValue({ data: { fields: vesselType } });
     const { open } = show([word('yole', 37)], { link: { table: 'vessel_type', field: 'id' } });

@@ -20,7 +20,7 @@ const LISTED = 40;
  * added or its rows are rejected.
  */
 export interface Choice {
-  kind: 'use' | 'other' | 'blank' | 'add' | 'reject';
+  kind: 'use' | 'other' | 'blank' | 'add one' | 'add' | 'reject';
   value: string;
 }
 
@@ -65,7 +65,10 @@ export class Asking {
     const choices: Choice[] = near.map((s) => ({ kind: 'use', value: s.value }));
     choices.push({ kind: 'other', value: '' });
     if (this.info.nullable) choices.push({ kind: 'blank', value: '' });
-    if (this.info.link && this.fill?.origin.link) choices.push({ kind: 'add', value: '' });
+    if (this.info.link && this.fill?.origin.link) {
+      choices.push({ kind: 'add one', value: '' });
+      if (this.current.words.length > 1) choices.push({ kind: 'add', value: '' });
+    }
     choices.push({ kind: 'reject', value: '' });
     return choices;
   });
@@ -140,8 +143,11 @@ export class Asking {
   private settled(fill: Fill, choice: Choice): Fill {
     const { link } = this;
     if (!link || !fill.origin.link) return { ...fill, whenBad: 'reject' };
-    const whenMissing = choice.kind === 'add' ? 'create' : 'reject';
-    return { ...fill, origin: { ...fill.origin, link: { ...link, whenMissing } } };
+    const whenMissing = choice.kind === 'reject' ? 'reject' : 'create';
+    // those that were to be added before still are
+    const before = fill.origin.link.whenMissing === 'create' ? (link.createOnly ?? []) : [];
+    const createOnly = choice.kind === 'add one' ? [...before, this.word!.value] : undefined;
+    return { ...fill, origin: { ...fill.origin, link: { ...link, whenMissing, createOnly } } };
   }
 
   /** Answers the word in hand by the choice in hand; its rows wait no longer. */
@@ -151,10 +157,11 @@ export class Asking {
     const means = choice?.kind === 'other' ? this.typed.trim() : choice?.value;
     const fill = info && this.open.fill(info.name);
     if (!word || !info || !fill || !choice || this.busy) return;
-    if (choice.kind === 'add' || choice.kind === 'reject') {
-      if (choice.kind === 'add' && this.needed.length) return;
+    if (choice.kind === 'add one' || choice.kind === 'add' || choice.kind === 'reject') {
+      if (choice.kind !== 'reject' && this.needed.length) return;
       this.open.putFill(this.settled(fill, choice));
-      this.current?.words.forEach((w) => this.answered.add(this.id(w)));
+      const words = choice.kind === 'add one' ? [word] : (this.current?.words ?? []);
+      words.forEach((w) => this.answered.add(this.id(w)));
       this.open.rehearseSoon();
       return;
     }

@@ -65,8 +65,7 @@ final class FillPolicies {
       case UNKNOWN_WORD -> true;
       case UNKNOWN_CHOICE -> fill.whenBad() == Fill.WhenBad.ASK;
       case UNKNOWN_LINK, SEVERAL_LINKS ->
-          fill.origin().link() != null
-              && fill.origin().link().whenMissing() == Origin.WhenMissing.ASK;
+          fill.origin().link() != null && fill.origin().link().asks();
       default -> false;
     };
   }

@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Predicate;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Ask;
 import org.zestyporter.core.application.FieldInfo;
@@ -47,6 +48,9 @@ final class Links {
   /** Makes records that are missing; null if none is to be made. */
   private @Nullable RecordMaker maker;
 
+  /** Values for which records are made, as they are compared; null for any. */
+  private final @Nullable Set<String> makesOnly;
+
   private final Map<String, Object> made = new ConcurrentHashMap<>();
 
   /** How rows of the same source are looked up that may make the record; null if none does. */
@@ -63,6 +67,10 @@ final class Links {
     List<String> names = new ArrayList<>(List.of(link.by()));
     link.also().forEach(a -> names.add(a.field()));
     this.by = table.fields(names);
+    this.makesOnly =
+        link.createOnly() == null
+            ? null
+            : link.createOnly().stream().map(comparison::prepare).collect(Collectors.toSet());
   }
 
   void makeMissing(RecordMaker how) {
@@ -190,7 +198,7 @@ final class Links {
   Object find(Object value, Row row) {
     String wanted = prepared(parts(value, row));
     Object key = keys.get(wanted);
-    if (key == null && maker != null) {
+    if (key == null && makes(value)) {
       return made.computeIfAbsent(wanted, w -> maker.make(value, row));
     }
     if (key == null) {
@@ -205,6 +213,12 @@ final class Links {
             Values.text(value),
             "several records of " + table.name() + " have this " + fields())
         : key;
+  }
+
+  private boolean makes(Object value) {
+    return maker != null
+        && (makesOnly == null
+            || makesOnly.contains(comparison.prepare(by.get(0).storage().canonical(value))));
   }
 
   private String fields() {

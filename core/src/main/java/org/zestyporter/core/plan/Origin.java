@@ -107,22 +107,41 @@ public sealed interface Origin {
    * @param ignoring what is ignored when values are compared
    * @param whenMissing what happens when no record has the value
    * @param create how the other fields of a missing record are filled, if it is created
+   * @param createOnly the only values for which one is created, while others are asked about; null
+   *     for any
    */
   public record Link(
       String by,
       List<Also> also,
       List<Comparison.Ignore> ignoring,
       WhenMissing whenMissing,
-      List<Fill> create) {
+      List<Fill> create,
+      @Nullable List<String> createOnly) {
     public Link {
       also = also == null ? List.of() : List.copyOf(also);
       ignoring = ignoring == null ? List.of() : List.copyOf(ignoring);
       whenMissing = whenMissing == null ? WhenMissing.REJECT : whenMissing;
       create = create == null ? List.of() : List.copyOf(create);
+      createOnly = createOnly == null ? null : List.copyOf(createOnly);
+    }
+
+    public Link(
+        String by,
+        List<Also> also,
+        List<Comparison.Ignore> ignoring,
+        WhenMissing whenMissing,
+        List<Fill> create) {
+      this(by, also, ignoring, whenMissing, create, null);
     }
 
     public Link(String by, List<Comparison.Ignore> ignoring, WhenMissing whenMissing) {
       this(by, null, ignoring, whenMissing, null);
+    }
+
+    /** True if a value of which no record is there is asked about. */
+    public boolean asks() {
+      return whenMissing == WhenMissing.ASK
+          || whenMissing == WhenMissing.CREATE && createOnly != null;
     }
   }
 

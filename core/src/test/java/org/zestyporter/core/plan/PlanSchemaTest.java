@@ -110,7 +110,8 @@ class PlanSchemaTest {
                         List.of(new Origin.Also("town", "Town")),
                         List.of(),
                         Origin.WhenMissing.CREATE,
-                        List.of(Fill.of("town", Origin.column("Town"))))),
+                        List.of(Fill.of("town", Origin.column("Town"))),
+                        List.of("Ulm"))),
                 Origin.DATABASE)
             .map(
                 o ->

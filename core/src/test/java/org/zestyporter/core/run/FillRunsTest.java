@@ -103,6 +103,35 @@ class FillRunsTest {
     return byValue;
   }
 
+  /** One word is added, however it is spelt; others are asked about as before. */
+  @ParameterizedTest
+  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
+  void aRecordIsMadeForSomeWordsOnly(Databases.Fresh on) throws SQLException, IOException {
+    schema(on);
+    try (on;
+        SourceTable source = stays()) {
+      Plan all = plan(Origin.WhenMissing.CREATE, PRICE);
+      List<Fill> fills = new ArrayList<>(all.destinations().get(0).fills());
+      Origin.Link link =
+          new Origin.Link(
+              "code",
+              null,
+              List.of(Ignore.CASE),
+              Origin.WhenMissing.CREATE,
+              List.of(PRICE),
+              List.of("week"));
+      fills.set(1, fills.get(1).withOrigin(Origin.linked("Tariff", link)));
+      Plan some = all.withDestinations(List.of(all.destinations().get(0).withFills(fills)));
+      int before = records(on.database(), "tariff").size();
+      RunReport report =
+          new Pipeline(new OpenedPlan(on.database(), source, some, CONTEXT, Shared.NONE))
+              .run("2026-0001", Ledger.NONE, Progress.NONE);
+      assertThat(questions(report)).isEqualTo(Map.of("month", 1L, "night", 2L));
+      assertThat(report.created()).singleElement().satisfies(m -> assertThat(m.row()).isEqualTo(3));
+      assertThat(records(on.database(), "tariff")).hasSize(before + 1);
+    }
+  }
+
   @ParameterizedTest
   @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
   void unknownWordsAreQuestionsUntilAPhrasebookAnswersThem(Databases.Fresh on)
