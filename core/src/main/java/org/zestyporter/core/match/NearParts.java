@@ -136,7 +136,7 @@ final class NearParts {
     return new Held(block, values);
   }
 
-  /** Held made ready to be compared; null if a text has nothing to be compared. */
+  /** Values made ready to be compared; null if a text has nothing to be compared. */
   @Nullable Ready ready(Held values) {
     Object[] ready = new Object[within.length];
     for (int i = 0; i < ready.length; i++) {

@@ -10,6 +10,7 @@ import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.match.NearParts.Held;
 import org.zestyporter.core.match.NearParts.Ready;
 import org.zestyporter.core.value.ErrorCode;
+import org.zestyporter.core.value.PorterException;
 import org.zestyporter.core.value.Spelling;
 import org.zestyporter.core.value.Utf8;
 import org.zestyporter.core.value.ValueColumn;
@@ -21,13 +22,14 @@ final class NearRecords {
   private static final int TOLD = 8;
 
   /** Records among which can be looked; each takes about 250 bytes. */
-  static final int MOST = 500_000;
+  private static final int MOST = 500_000;
 
   /** Letters in which texts that are spelt alike may differ: two for each slip. */
   private static final int MOST_LETTERS = 2 * Spelling.MOST_SLIPS;
 
   private final NearParts parts;
   private final List<FieldInfo> keyFields;
+  private final int most;
   private final List<Held> held = new ArrayList<>();
   private final List<List<Object>> keys = new ArrayList<>();
 
@@ -45,8 +47,16 @@ final class NearRecords {
   private int shift;
 
   NearRecords(NearParts parts, List<FieldInfo> keyFields) {
+    this(parts, keyFields, MOST);
+  }
+
+  /**
+   * @param most records that are taken
+   */
+  NearRecords(NearParts parts, List<FieldInfo> keyFields, int most) {
     this.parts = parts;
     this.keyFields = keyFields;
+    this.most = most;
   }
 
   /**
@@ -64,6 +74,7 @@ final class NearRecords {
    *
    * @param columns hold the key's fields, then the primary key
    * @param from where the primary key begins
+   * @throws PorterException with code {@code too-many-records} if they are too many
    */
   void add(ValueColumn[] columns, int from, int at, Utf8 scratch) {
     Held one = parts.ofParts(columns, at, scratch);
@@ -71,10 +82,10 @@ final class NearRecords {
     if (ready == null) {
       return;
     }
-    if (keys.size() == MOST) {
+    if (keys.size() == most) {
       throw ErrorCode.TOO_MANY_RECORDS.error(
           "Records that are near to a row can be looked for among "
-              + String.format(java.util.Locale.ROOT, "%,d", MOST)
+              + String.format(java.util.Locale.ROOT, "%,d", most)
               + " at most, and there are more. Look only among some of them, or let each field of"
               + " the match key agree.");
     }

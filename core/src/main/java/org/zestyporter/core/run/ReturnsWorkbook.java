@@ -16,7 +16,7 @@ import org.dhatim.fastexcel.Worksheet;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.TableInfo;
-import org.zestyporter.core.source.parse.CellFormat;
+import org.zestyporter.core.source.reading.CellFormat;
 import org.zestyporter.core.value.Cell;
 
 /**

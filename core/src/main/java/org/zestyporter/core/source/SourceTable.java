@@ -18,7 +18,7 @@ import org.zestyporter.core.source.layout.OutColumns;
 import org.zestyporter.core.source.layout.RowSelector;
 import org.zestyporter.core.source.layout.Sections;
 import org.zestyporter.core.source.layout.Titles;
-import org.zestyporter.core.source.parse.CellFormat;
+import org.zestyporter.core.source.reading.CellFormat;
 import org.zestyporter.core.source.reading.Evidence;
 import org.zestyporter.core.source.reading.Letters;
 import org.zestyporter.core.source.reading.Reading;

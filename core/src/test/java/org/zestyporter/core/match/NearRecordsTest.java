@@ -1,6 +1,7 @@
 package org.zestyporter.core.match;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.math.BigDecimal;
 import java.time.LocalDate;
@@ -16,6 +17,7 @@ import org.zestyporter.core.application.FieldType;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.plan.MatchKey;
 import org.zestyporter.core.value.Comparison.Ignore;
+import org.zestyporter.core.value.PorterException;
 import org.zestyporter.core.value.Spelling;
 import org.zestyporter.core.value.Utf8;
 import org.zestyporter.core.value.ValueColumn;
@@ -144,6 +146,19 @@ class NearRecordsTest {
     assertThat(found(near, singer(0, null, "kiel", "1.8", "1980-01-02")))
         .containsExactlyInAnyOrder(new BigDecimal(1), new BigDecimal(2), new BigDecimal(5));
     assertThat(found(near, singer(0, null, "kiel", null, "1980-01-02"))).isEmpty();
+  }
+
+  @Test
+  void tooManyRecordsAreRefusedInWords() {
+    MatchKey key = new MatchKey(List.of("name"), List.of(), null, Map.of("name", "spelling"));
+    NearRecords near = new NearRecords(new NearParts(key, TABLE), TABLE.fields(List.of("id")), 2);
+    near.add(columns("Anna", BigDecimal.ONE), 1, 0, scratch);
+    near.add(columns(null, BigDecimal.ONE), 1, 0, scratch);
+    near.add(columns("Berta", BigDecimal.valueOf(2)), 1, 0, scratch);
+    assertThatThrownBy(() -> near.add(columns("Carla", BigDecimal.TEN), 1, 0, scratch))
+        .isInstanceOf(PorterException.class)
+        .hasMessageContaining("among 2 at most")
+        .hasMessageContaining("Look only among some of them");
   }
 
   @Test

@@ -35,7 +35,7 @@ import org.zestyporter.core.source.ReturnTitles;
 import org.zestyporter.core.source.SourceReader;
 import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.source.TestTables;
-import org.zestyporter.core.source.parse.CellFormat;
+import org.zestyporter.core.source.reading.CellFormat;
 import org.zestyporter.core.source.reading.ColumnShape;
 import org.zestyporter.core.source.reading.Pick;
 import org.zestyporter.core.source.reading.Reading;

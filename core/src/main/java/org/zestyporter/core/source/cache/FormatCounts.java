@@ -4,7 +4,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import org.zestyporter.core.source.parse.CellFormat;
+import org.zestyporter.core.source.reading.CellFormat;
 
 /** Counts in which formats the cells of columns are shown. */
 final class FormatCounts {

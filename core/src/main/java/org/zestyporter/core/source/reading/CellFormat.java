@@ -1,4 +1,4 @@
-package org.zestyporter.core.source.parse;
+package org.zestyporter.core.source.reading;
 
 /**
  * How a workbook shows most numbers of a column, or most of its days.
