@@ -24,6 +24,7 @@ import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.application.jdbc.Database;
 import org.zestyporter.core.draft.PlanDraft;
+import org.zestyporter.core.draft.ProposedTable;
 import org.zestyporter.core.fill.BatchRow;
 import org.zestyporter.core.fill.CompiledFill;
 import org.zestyporter.core.fill.FillColumns;
@@ -164,7 +165,7 @@ public final class Bench {
       Marina.open().build(connection);
     }
     Database database = Database.connect(url, user, "");
-    PlanDraft.Proposal draft = new PlanDraft(database, source).draft(database.table("vessel"));
+    ProposedTable draft = new PlanDraft(database, source).draft(database.table("vessel"));
     Plan plan = new Plan("bench", null, null, List.of(draft.destination()), null);
     List<CompiledFill> fills =
         new OpenedPlan(database, source, plan, CONTEXT, Shared.NONE).fills(draft.destination());

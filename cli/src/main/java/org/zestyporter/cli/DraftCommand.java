@@ -12,6 +12,7 @@ import java.util.concurrent.Callable;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.application.jdbc.Database;
 import org.zestyporter.core.draft.PlanDraft;
+import org.zestyporter.core.draft.ProposedTable;
 import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Plan;
@@ -68,13 +69,13 @@ final class DraftCommand implements Callable<Integer> {
    */
   private record Drafted(
       Plan plan,
-      List<PlanDraft.FillEvidence> evidence,
+      List<ProposedTable.FillEvidence> evidence,
       List<FieldLeft> fieldsLeft,
       List<String> columnsLeft,
       List<Child> children) {}
 
   /** A destination that could be filled besides. */
-  private record Child(Destination destination, List<PlanDraft.FillEvidence> evidence) {}
+  private record Child(Destination destination, List<ProposedTable.FillEvidence> evidence) {}
 
   private record FieldLeft(String field, boolean required) {}
 
@@ -93,7 +94,7 @@ final class DraftCommand implements Callable<Integer> {
       if (table == null) {
         rank(draft.rank(), opened.table(), out);
       } else {
-        PlanDraft.Proposal proposal = draft.draft(database.table(table));
+        ProposedTable proposal = draft.draft(database.table(table));
         propose(
             proposal,
             draft.children(proposal),
@@ -106,7 +107,7 @@ final class DraftCommand implements Callable<Integer> {
     }
   }
 
-  private void rank(List<PlanDraft.Proposal> proposals, SourceTable source, PrintWriter out) {
+  private void rank(List<ProposedTable> proposals, SourceTable source, PrintWriter out) {
     List<Ranked> ranked =
         proposals.stream()
             .map(p -> new Ranked(p.destination().table(), p.columnsUsed(), source.columns().size()))
@@ -122,8 +123,8 @@ final class DraftCommand implements Callable<Integer> {
   }
 
   private void propose(
-      PlanDraft.Proposal proposal,
-      List<PlanDraft.Proposal> children,
+      ProposedTable proposal,
+      List<ProposedTable> children,
       TableInfo info,
       SourceTable source,
       PrintWriter out)
@@ -171,7 +172,7 @@ final class DraftCommand implements Callable<Integer> {
     if (!columnsLeft.isEmpty()) {
       out.println("Columns that fill nothing: " + String.join(", ", columnsLeft));
     }
-    for (PlanDraft.Proposal child : children) {
+    for (ProposedTable child : children) {
       out.printf(
           "%n%s %s, of the same row's %s:%n",
           withChildren ? "Also fills" : "Could also fill",
@@ -184,8 +185,8 @@ final class DraftCommand implements Callable<Integer> {
     }
   }
 
-  private static void print(PlanDraft.Proposal proposal, PrintWriter out) {
-    for (PlanDraft.FillEvidence e : proposal.evidence()) {
+  private static void print(ProposedTable proposal, PrintWriter out) {
+    for (ProposedTable.FillEvidence e : proposal.evidence()) {
       out.printf(
           "%-20s %-24s %-7s %s%n",
           e.field(), e.column() == null ? "-" : e.column(), e.sure().word(), e.because());

@@ -22,6 +22,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 import org.zestyporter.core.application.jdbc.Database;
 import org.zestyporter.core.draft.PlanDraft;
+import org.zestyporter.core.draft.ProposedTable;
 import org.zestyporter.core.fill.RunContext;
 import org.zestyporter.core.fill.Shared;
 import org.zestyporter.core.plan.Destination;
@@ -148,7 +149,7 @@ class ArrivalsTest {
       assertThat(source.rowCount()).isEqualTo(Arrivals.ROWS);
       assertThat(source.reading().lastRow()).isEqualTo(Arrivals.ROWS + 5L);
 
-      List<PlanDraft.Proposal> ranked = new PlanDraft(database, source).rank();
+      List<ProposedTable> ranked = new PlanDraft(database, source).rank();
       assertThat(ranked.get(0).destination().table()).isEqualTo("vessel");
 
       Plan plan = draft(source);

@@ -18,6 +18,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.zestyporter.core.application.jdbc.Database;
 import org.zestyporter.core.draft.PlanDraft;
+import org.zestyporter.core.draft.ProposedTable;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Origin;
 import org.zestyporter.core.plan.OriginForm;
@@ -98,9 +99,10 @@ class DraftAccuracyTest {
   })
   void theRightTableIsProposed(String file, String table) throws IOException {
     try (SourceTable source = open(file)) {
-      List<PlanDraft.Proposal> worth =
+      int columns = source.columns().size();
+      List<ProposedTable> worth =
           new PlanDraft(database, source)
-              .rank().stream().filter(p -> p.takesEnoughOf(source.columns().size())).toList();
+              .rank().stream().filter(p -> p.takesEnoughOf(columns)).toList();
       assertThat(worth).isNotEmpty();
       assertThat(worth.get(0).destination().table()).isEqualTo(table);
     }

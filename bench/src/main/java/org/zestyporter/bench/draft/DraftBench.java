@@ -18,6 +18,7 @@ import org.zestyporter.bench.draft.Schema.Column;
 import org.zestyporter.bench.draft.Schema.Titles;
 import org.zestyporter.core.application.jdbc.Database;
 import org.zestyporter.core.draft.PlanDraft;
+import org.zestyporter.core.draft.ProposedTable;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.source.SourceReader;
 import org.zestyporter.core.source.SourceTable;
@@ -155,13 +156,13 @@ public final class DraftBench {
     try (SourceTable source = SourceReader.open(file, folder.resolve("cells"), Reading.FIND)) {
       database.forget();
       long started = System.nanoTime();
-      List<PlanDraft.Proposal> ranked = new PlanDraft(database, source).rank();
+      List<ProposedTable> ranked = new PlanDraft(database, source).rank();
       score.slowest = Math.max(score.slowest, (System.nanoTime() - started) / 1e9);
       score.files++;
       boolean isFound =
           !ranked.isEmpty() && ranked.get(0).destination().table().equals(schema.table());
       score.found += isFound ? 1 : 0;
-      PlanDraft.Proposal proposal =
+      ProposedTable proposal =
           new PlanDraft(database, source).draft(database.table(schema.table()));
       compare(schema, what, source, proposal, score);
     }
@@ -177,7 +178,7 @@ public final class DraftBench {
   }
 
   private void compare(
-      Schema schema, String what, SourceTable source, PlanDraft.Proposal proposal, Score score) {
+      Schema schema, String what, SourceTable source, ProposedTable proposal, Score score) {
     if (source.rowCount() != ROWS || source.columns().size() < schema.columns().size()) {
       // what is read wrongly can't be filled rightly
       score.wrong += schema.columns().size();

@@ -43,7 +43,7 @@ final class ChildDraft {
     this.keys = keys;
   }
 
-  List<PlanDraft.Proposal> of(PlanDraft.Proposal parent) {
+  List<ProposedTable> of(ProposedTable parent) {
     TableInfo above = application.table(parent.destination().table());
     Set<String> used = new HashSet<>();
     parent.evidence().forEach(e -> used.add(e.column()));
@@ -57,7 +57,7 @@ final class ChildDraft {
             .filter(c -> !used.contains(source.columns().get(c)))
             .boxed()
             .toList();
-    List<PlanDraft.Proposal> children = new ArrayList<>();
+    List<ProposedTable> children = new ArrayList<>();
     if (above.primaryKey().size() != 1 || left.isEmpty()) {
       return children;
     }
@@ -70,7 +70,7 @@ final class ChildDraft {
       for (Map.Entry<String, List<PlanDraft.Title>> group : groups(left).entrySet()) {
         List<PlanDraft.Title> titles =
             group.getValue().stream().filter(t -> free.contains(t.column())).toList();
-        PlanDraft.Proposal child = child(parent.destination(), table, link, group.getKey(), titles);
+        ProposedTable child = child(parent.destination(), table, link, group.getKey(), titles);
         if (child != null) {
           children.add(child);
           child.evidence().forEach(e -> free.remove(source.columns().indexOf(e.column())));
@@ -115,7 +115,7 @@ final class ChildDraft {
     return end < 0 ? "" : title.substring(0, end);
   }
 
-  private PlanDraft.@Nullable Proposal child(
+  private @Nullable ProposedTable child(
       Destination parent,
       TableInfo table,
       FieldInfo link,
@@ -137,7 +137,7 @@ final class ChildDraft {
     }
     Set<String> given = new HashSet<>(Set.of(link.name()));
     open.stream().filter(f -> choice(f, word) != null).map(FieldInfo::name).forEach(given::add);
-    PlanDraft.Proposal made =
+    ProposedTable made =
         drafts.proposal(
             table, open, chosen, keys.of(table, chosen, given), field -> ofTheWord(field, word));
     Destination destination =
@@ -145,7 +145,7 @@ final class ChildDraft {
             .withName(word.isEmpty() ? null : word.toLowerCase(Locale.ROOT) + " " + table.name())
             .withParent(new Destination.Parent(parent.label(), null))
             .withWhere(anyFilled(chosen));
-    return new PlanDraft.Proposal(destination, made.evidence(), made.score());
+    return new ProposedTable(destination, made.evidence(), made.score());
   }
 
   private static PlanDraft.@Nullable Own ofTheWord(FieldInfo field, String word) {

@@ -69,41 +69,8 @@ public final class PlanDraft {
     this.keys = new KeyDraft(source);
   }
 
-  /**
-   * A proposed destination.
-   *
-   * @param score how well the table fits; comparable between tables for the same file
-   */
-  public record Proposal(Destination destination, List<FillEvidence> evidence, int score) {
-    private static final int SOME = 2;
-
-    /** Number of columns that go somewhere. */
-    public long columnsUsed() {
-      return evidence.stream().filter(e -> e.column() != null).count();
-    }
-
-    /**
-     * True if enough columns go somewhere for the table to be worth proposing: two of five, or a
-     * third where that is some, since rows may hold what belongs to tables below it as well.
-     *
-     * @param columns number of the file's columns
-     */
-    public boolean takesEnoughOf(int columns) {
-      long used = columnsUsed();
-      return used * 5 >= columns * 2L || used >= SOME && used * 3 >= columns;
-    }
-  }
-
-  /**
-   * Why a field is filled so.
-   *
-   * @param sure how sure that is; null in what an earlier version kept
-   */
-  public record FillEvidence(
-      String field, @Nullable String column, String because, @Nullable Certainty sure) {}
-
   /** Proposals for the tables that fit best, best first. */
-  public List<Proposal> rank() {
+  public List<ProposedTable> rank() {
     return rank(TableRank.LIKELY);
   }
 
@@ -112,20 +79,20 @@ public final class PlanDraft {
    *
    * @param most where only the best matters, fewer are drafted for
    */
-  public List<Proposal> rank(int most) {
-    List<Proposal> own = rank(TableRank.own(application), most);
+  public List<ProposedTable> rank(int most) {
+    List<ProposedTable> own = rank(TableRank.own(application), most);
     // tables of other schemas matter where none of the connection's own takes enough of the file
     if (!own.isEmpty() && own.get(0).takesEnoughOf(source.columns().size())) {
       return own;
     }
     return Stream.concat(own.stream(), others(most).stream())
-        .sorted(Comparator.comparingInt((Proposal p) -> -p.score()))
+        .sorted(Comparator.comparingInt((ProposedTable p) -> -p.score()))
         .limit(most)
         .toList();
   }
 
   /** Proposals for tables of other schemas; none if these can't be read. */
-  private List<Proposal> others(int most) {
+  private List<ProposedTable> others(int most) {
     try {
       return rank(TableRank.others(application), most);
     } catch (PorterException e) {
@@ -133,13 +100,13 @@ public final class PlanDraft {
     }
   }
 
-  private List<Proposal> rank(List<String> names, int most) {
+  private List<ProposedTable> rank(List<String> names, int most) {
     if (names.isEmpty()) {
       return List.of();
     }
     return new TableRank(TableRank.tables(application, names), source, pairing)
         .likely(most).parallelStream().map(this::draft).toList().stream()
-            .sorted(Comparator.comparingInt((Proposal p) -> -p.score()))
+            .sorted(Comparator.comparingInt((ProposedTable p) -> -p.score()))
             .limit(most)
             .toList();
   }
@@ -148,7 +115,7 @@ public final class PlanDraft {
    * Proposes the fills and the match key of one table. Columns and fields are assigned as a whole:
    * of all ways to pair them the one with the highest sum is taken.
    */
-  public Proposal draft(TableInfo table) {
+  public ProposedTable draft(TableInfo table) {
     List<Title> titles =
         IntStream.range(0, Math.min(COLUMNS_DRAFTED, source.columns().size()))
             .mapToObj(c -> new Title(c, source.columns().get(c)))
@@ -233,11 +200,11 @@ public final class PlanDraft {
   }
 
   /** Proposals for tables whose records belong to those of a proposed destination. */
-  public List<Proposal> children(Proposal of) {
+  public List<ProposedTable> children(ProposedTable of) {
     return new ChildDraft(application, source, this, keys).of(of);
   }
 
-  private Proposal proposal(TableInfo table, List<Pair> chosen) {
+  private ProposedTable proposal(TableInfo table, List<Pair> chosen) {
     MatchKey key = keys.of(table, chosen, Set.of());
     return proposal(table, table.fields(), chosen, key, field -> ofItsOwn(field, chosen));
   }
@@ -251,14 +218,14 @@ public final class PlanDraft {
    * @param chosen columns and the fields that they feed
    * @param own gives what fills a field otherwise; null if nothing does
    */
-  Proposal proposal(
+  ProposedTable proposal(
       TableInfo table,
       List<FieldInfo> fields,
       List<Pair> chosen,
       @Nullable MatchKey key,
       Function<FieldInfo, @Nullable Own> own) {
     List<Fill> proposed = new ArrayList<>();
-    List<FillEvidence> evidence = new ArrayList<>();
+    List<ProposedTable.FillEvidence> evidence = new ArrayList<>();
     int score = 0;
     for (FieldInfo field : fields) {
       Pair pair = chosen.stream().filter(p -> p.field() == field).findFirst().orElse(null);
@@ -269,19 +236,20 @@ public final class PlanDraft {
         fill = fill.withGuess(pair.sure() == Certainty.GUESS);
         proposed.add(inKey && !key.ignoring().isEmpty() ? fill.forNewOnly() : fill);
         evidence.add(
-            new FillEvidence(
+            new ProposedTable.FillEvidence(
                 field.name(), source.columns().get(pair.column()), pair.because(), pair.sure()));
         score += pair.score();
       } else if (other != null) {
         proposed.add(other.fill());
-        evidence.add(new FillEvidence(field.name(), null, other.because(), Certainty.LIKELY));
+        evidence.add(
+            new ProposedTable.FillEvidence(field.name(), null, other.because(), Certainty.LIKELY));
         score += other.score();
       } else if (field.required()) {
         score -= 60;
       }
     }
     List<MatchKey> match = key == null ? List.of() : List.of(key);
-    return new Proposal(
+    return new ProposedTable(
         new Destination(table.name(), proposed, match, Policies.DRAFTED), evidence, score);
   }
 

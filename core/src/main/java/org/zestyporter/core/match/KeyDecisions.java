@@ -33,29 +33,27 @@ final class KeyDecisions {
    * What is found for a row, seeing what was decided about it. A decision for a record that is not
    * found any more has lapsed.
    */
-  Matcher.Match applied(Matcher.Match match, ValueColumn[] byField, int row) {
+  Match applied(Match match, ValueColumn[] byField, int row) {
     if (byText.isEmpty() && ofRepeats.isEmpty()) {
       return match;
     }
     String text = key.text(byField, row);
     Decision decision = text == null ? null : byText.get(text);
     Decision.Act keep = text == null || !match.repeated() ? null : ofRepeats.get(text);
-    Matcher.Repeats repeats = keep == null ? match.repeats() : match.repeats().keeping(keep);
+    Match.Repeats repeats = keep == null ? match.repeats() : match.repeats().keeping(keep);
     if (decision == null) {
-      return new Matcher.Match(
-          match.key(), match.records(), repeats, match.act(), match.nearness());
+      return new Match(match.key(), match.records(), repeats, match.act(), match.nearness());
     }
     List<List<Object>> records = match.records();
     if (decision.act() == Decision.Act.TAKE) {
       records = records.stream().filter(r -> isRecord(r, decision.record())).toList();
       if (records.isEmpty()) {
-        return new Matcher.Match(
-            match.key(), match.records(), repeats, match.act(), match.nearness());
+        return new Match(match.key(), match.records(), repeats, match.act(), match.nearness());
       }
     } else if (decision.act() == Decision.Act.OTHER) {
       records = List.of();
     }
-    return new Matcher.Match(match.key(), records, repeats, decision.act(), match.nearness());
+    return new Match(match.key(), records, repeats, decision.act(), match.nearness());
   }
 
   private static boolean isRecord(List<Object> key, @Nullable List<String> record) {

@@ -3,19 +3,14 @@ package org.zestyporter.core.match;
 import java.security.SecureRandom;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 import org.jspecify.annotations.Nullable;
-import org.zestyporter.core.application.Ask;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.fill.Inquiry;
 import org.zestyporter.core.fill.RecordTest;
 import org.zestyporter.core.plan.Decision;
 import org.zestyporter.core.plan.MatchKey;
-import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.Hash;
-import org.zestyporter.core.value.LongMap;
-import org.zestyporter.core.value.PorterException;
 import org.zestyporter.core.value.Utf8;
 import org.zestyporter.core.value.ValueColumn;
 import org.zestyporter.core.value.Values;
@@ -34,13 +29,10 @@ import org.zestyporter.core.value.Values;
  * }</pre>
  */
 public final class Matcher {
-  private static final int ASKED_BY_KEY = 100_000;
-
   private final TableInfo table;
   private final @Nullable RecordTest among;
   private final @Nullable FieldInfo latestBy;
-  private final List<PreparedKey> keys = new ArrayList<>();
-  private final List<Known> known = new ArrayList<>();
+  private final List<KeyFinds> keys = new ArrayList<>();
 
   /** What rows say; null if nobody asks whether they say the same. */
   private final @Nullable Sayings sayings;
@@ -51,90 +43,6 @@ public final class Matcher {
   private final ThreadLocal<Utf8> scratches = ThreadLocal.withInitial(() -> new Utf8(256));
 
   private final ThreadLocal<Utf8> others = ThreadLocal.withInitial(() -> new Utf8(256));
-
-  /** What is known of the values of one key. */
-  private static final class Known {
-    private final KeyNotes notes = new KeyNotes();
-    private final FoundRecords found;
-
-    private final KeyDecisions decisions;
-
-    /** What is near to rows; null if the fields of the key have to agree. */
-    private final @Nullable NearRecords near;
-
-    /** The latest of several records, by the place of their key. */
-    private Map<Integer, List<Object>> latest = Map.of();
-
-    /** The noted keys as values, while they are few enough to be asked for by key. */
-    private @Nullable List<List<Object>> asked;
-
-    private LongMap<Boolean> seen = new LongMap<>();
-
-    Known(FoundRecords found, KeyDecisions decisions, @Nullable NearRecords near) {
-      this.found = found;
-      this.decisions = decisions;
-      this.near = near;
-      this.asked = near == null ? new ArrayList<>() : null;
-    }
-  }
-
-  /**
-   * The rows that have the same key.
-   *
-   * @param first index of the first
-   * @param last index of the last; the same if there is but one
-   * @param differ true if they say different things; known only where that is asked
-   * @param keep what somebody has decided about them; null if nobody has
-   */
-  public record Repeats(int first, int last, boolean differ, Decision.@Nullable Act keep) {
-    static Repeats none(int index) {
-      return new Repeats(index, index, false, null);
-    }
-
-    Repeats keeping(Decision.Act kept) {
-      return new Repeats(first, last, differ, kept);
-    }
-  }
-
-  /**
-   * What a row was found to speak of.
-   *
-   * @param key number of the match key that found it, from 1; 0 if none of them has a value
-   * @param records primary keys of the records found
-   * @param repeats the rows with the same key
-   * @param act what somebody has decided about it; null if nobody has
-   * @param nearness how near the records are; null if the key's values agree
-   */
-  public record Match(
-      int key,
-      List<List<Object>> records,
-      Repeats repeats,
-      Decision.@Nullable Act act,
-      @Nullable String nearness) {
-    public boolean repeated() {
-      return repeats.first != repeats.last;
-    }
-
-    /** Index of the first row with the same key. */
-    public int first() {
-      return repeats.first;
-    }
-
-    /** Index of the last row with the same key. */
-    public int last() {
-      return repeats.last;
-    }
-
-    /** True if records were found that are only near. */
-    public boolean isNear() {
-      return nearness != null && !records.isEmpty();
-    }
-
-    /** True if it is certain which record is meant. */
-    public boolean isOne() {
-      return records.size() == 1 && (!isNear() || act == Decision.Act.TAKE);
-    }
-  }
 
   public Matcher(List<MatchKey> keys, TableInfo table) {
     this(keys, table, null, null, List.of(), List.of());
@@ -160,13 +68,7 @@ public final class Matcher {
     this.among = among;
     this.latestBy = latestBy;
     for (MatchKey key : keys) {
-      PreparedKey prepared = new PreparedKey(key.agreeingFirst(), table);
-      List<FieldInfo> primary = table.fields(table.primaryKey());
-      NearRecords near =
-          key.isNear() ? new NearRecords(new NearParts(key.agreeingFirst(), table), primary) : null;
-      KeyDecisions decided = new KeyDecisions(prepared, decisions);
-      this.keys.add(prepared);
-      this.known.add(new Known(new FoundRecords(primary), decided, near));
+      this.keys.add(new KeyFinds(key, this.keys.size() + 1, table, decisions, hash));
     }
   }
 
@@ -177,7 +79,7 @@ public final class Matcher {
 
   /** True if any key finds records that are only near. */
   public boolean isNear() {
-    return known.stream().anyMatch(k -> k.near != null);
+    return keys.stream().anyMatch(KeyFinds::isNear);
   }
 
   /** Number of keys. */
@@ -192,32 +94,12 @@ public final class Matcher {
    */
   public void note(ValueColumn @Nullable [] byField, int row) {
     Utf8 scratch = scratches.get();
-    for (int k = 0; k < keys.size(); k++) {
-      PreparedKey key = keys.get(k);
-      Known one = known.get(k);
-      if (byField == null || !key.ofRow(byField, row, scratch)) {
-        one.notes.note(0);
-        continue;
-      }
-      long hashed = hash.of(scratch.array(), scratch.size());
-      one.notes.note(hashed);
-      if (one.asked != null && !key.isLoose() && one.seen.get(hashed) == null) {
-        one.seen.put(hashed, true);
-        List<Object> values = key.values(byField, row);
-        if (!values.isEmpty()) {
-          one.asked.add(values);
-        }
-        if (one.asked.size() > ASKED_BY_KEY) {
-          one.asked = null;
-          one.seen = new LongMap<>();
-        }
-      }
-    }
+    keys.forEach(key -> key.note(byField, row, scratch));
   }
 
   /** True if rows with the same key have to be compared, once the inquiries were asked for. */
   public boolean comparesRepeats() {
-    return sayings != null && known.stream().anyMatch(k -> k.notes.hasRepeats());
+    return sayings != null && keys.stream().anyMatch(KeyFinds::hasRepeats);
   }
 
   /**
@@ -229,14 +111,13 @@ public final class Matcher {
   public void compare(ValueColumn @Nullable [] byField, int row) {
     Utf8 scratch = scratches.get();
     for (int k = 0; byField != null && k < keys.size(); k++) {
-      if (keys.get(k).ofRow(byField, row, scratch)) {
-        KeyNotes.Repeat repeat =
-            known.get(k).notes.repeat(hash.of(scratch.array(), scratch.size()));
-        if (repeat != null) {
-          Utf8 said = others.get();
-          sayings.write(byField, row, said);
-          repeat.says(hash.of(said.array(), said.size()));
-        }
+      KeyFinds finds = keys.get(k);
+      KeyNotes.Repeat repeat =
+          finds.key.ofRow(byField, row, scratch) ? finds.repeat(scratch) : null;
+      if (repeat != null) {
+        Utf8 said = others.get();
+        sayings.write(byField, row, said);
+        repeat.says(hash.of(said.array(), said.size()));
       }
     }
   }
@@ -247,67 +128,12 @@ public final class Matcher {
    */
   public List<Inquiry> inquiries() {
     List<Inquiry> inquiries = new ArrayList<>();
-    for (int k = 0; k < keys.size(); k++) {
-      Known one = known.get(k);
-      one.notes.settle();
-      one.seen = new LongMap<>();
-      if (!one.notes.isEmpty()) {
-        inquiries.add(inquiry(keys.get(k), one));
+    for (KeyFinds finds : keys) {
+      if (finds.settle()) {
+        inquiries.add(finds.inquiry(among, scratches::get));
       }
     }
     return inquiries;
-  }
-
-  private Inquiry inquiry(PreparedKey key, Known one) {
-    List<FieldInfo> fields = new ArrayList<>(key.fields());
-    fields.addAll(table.fields(table.primaryKey()));
-    int parts = key.fields().size();
-    int tested = fields.size();
-    if (among != null) {
-      fields.addAll(among.fields());
-    }
-    Ask ask =
-        key.isLoose() || one.asked == null
-            ? Ask.all(table, fields)
-            : Ask.keyed(table, fields, key.fields(), one.asked);
-    return new Inquiry(
-        ask,
-        found -> {
-          Utf8 scratch = scratches.get();
-          for (int at = 0; at < found[0].rows(); at++) {
-            if (!isAmong(found, tested, at)) {
-              continue;
-            }
-            if (one.near != null) {
-              one.near.add(found, parts, at, scratch);
-            } else if (key.ofParts(found, at, scratch)) {
-              long hashed = hash.of(scratch.array(), scratch.size());
-              int place = one.notes.distinct().place(hashed);
-              if (place >= 0) {
-                one.found.add(place, found, parts, at);
-              }
-            }
-          }
-        },
-        () -> {
-          one.asked = null;
-          if (one.near != null) {
-            one.near.settle();
-          }
-          one.found.settle(one.notes.distinct().size());
-        });
-  }
-
-  /** True if a record is one of those that are looked for. */
-  private boolean isAmong(ValueColumn[] found, int from, int at) {
-    if (among == null) {
-      return true;
-    }
-    Object[] values = new Object[found.length - from];
-    for (int i = 0; i < values.length; i++) {
-      values[i] = found[from + i].value(at);
-    }
-    return among.holds(values);
   }
 
   /**
@@ -316,12 +142,10 @@ public final class Matcher {
    */
   public List<Inquiry> further() {
     List<Inquiry> inquiries = new ArrayList<>();
-    for (Known one : known) {
-      if (latestBy != null) {
-        Latest latest = new Latest(table, latestBy, one.found);
-        if (!latest.isEmpty()) {
-          inquiries.add(latest.inquiry(places -> one.latest = places));
-        }
+    for (KeyFinds finds : keys) {
+      Inquiry inquiry = latestBy == null ? null : finds.latest(latestBy);
+      if (inquiry != null) {
+        inquiries.add(inquiry);
       }
     }
     return inquiries;
@@ -329,7 +153,7 @@ public final class Matcher {
 
   /** True if a field is compared by any key more loosely than by its type. */
   public boolean loosens(FieldInfo field) {
-    return keys.stream().anyMatch(k -> k.loosens(field));
+    return keys.stream().anyMatch(k -> k.key.loosens(field));
   }
 
   /**
@@ -340,8 +164,8 @@ public final class Matcher {
    */
   public boolean same(int key, FieldInfo field, Object given, Object held) {
     boolean own = field.storage().same(given, held);
-    boolean loose = !own && key > 0 && keys.get(key - 1).loosens(field);
-    return own || loose && keys.get(key - 1).same(field, given, held);
+    boolean loose = !own && key > 0 && keys.get(key - 1).key.loosens(field);
+    return own || loose && keys.get(key - 1).key.same(field, given, held);
   }
 
   /**
@@ -352,46 +176,17 @@ public final class Matcher {
   public Match match(int index, ValueColumn[] byField, int row) {
     Utf8 scratch = scratches.get();
     Match first = null;
-    for (int k = 0; k < keys.size(); k++) {
-      if (!keys.get(k).ofRow(byField, row, scratch)) {
+    for (KeyFinds finds : keys) {
+      if (!finds.key.ofRow(byField, row, scratch)) {
         continue;
       }
-      Match match =
-          known.get(k).decisions.applied(found(k, index, byField, row, scratch), byField, row);
+      Match match = finds.match(index, byField, row, scratch);
       if (!match.records().isEmpty() || match.act() != null && match.act() != Decision.Act.OTHER) {
         return match;
       }
       first = first == null || first.act() == null && match.act() != null ? match : first;
     }
-    return first == null ? new Match(0, List.of(), Repeats.none(index), null, null) : first;
-  }
-
-  private Match found(int k, int index, ValueColumn[] byField, int row, Utf8 scratch) {
-    Known one = known.get(k);
-    if (one.near != null) {
-      // nor are rows of the file one record because they are near to each other
-      NearRecords.Near near = one.near.of(byField, row, scratch);
-      return new Match(k + 1, near.records(), Repeats.none(index), null, near.told());
-    }
-    long hashed = hash.of(scratch.array(), scratch.size());
-    KeyNotes.Repeat repeat = one.notes.repeat(hashed);
-    if (repeat != null && !repeat.isSame(scratch.array(), scratch.size())) {
-      throw collision();
-    }
-    Repeats repeats =
-        repeat == null
-            ? Repeats.none(index)
-            : new Repeats(repeat.first(), repeat.last(), repeat.differ(), null);
-    int place = one.notes.distinct().place(hashed);
-    List<Object> latest = one.latest.get(place);
-    return new Match(
-        k + 1, latest == null ? one.found.of(place) : List.of(latest), repeats, null, null);
-  }
-
-  private static PorterException collision() {
-    return ErrorCode.INTERNAL.error(
-        "Two different keys of the file were taken for the same while looking for"
-            + " repeats, which happens once in millions of files.");
+    return first == null ? new Match(0, List.of(), Match.Repeats.none(index), null, null) : first;
   }
 
   /**
@@ -401,65 +196,56 @@ public final class Matcher {
    * @param at place of the record in them
    */
   public void verify(int key, ValueColumn[] byField, int row, ValueColumn[] records, int at) {
-    if (known.get(key - 1).near != null) {
+    if (keys.get(key - 1).isNear()) {
       return;
     }
-    PreparedKey by = keys.get(key - 1);
+    PreparedKey by = keys.get(key - 1).key;
     Utf8 scratch = scratches.get();
     Utf8 other = others.get();
     if (by.ofRow(byField, row, scratch)
         && by.ofRow(records, at, other)
         && !java.util.Arrays.equals(
             scratch.array(), 0, scratch.size(), other.array(), 0, other.size())) {
-      throw collision();
+      throw KeyFinds.collision();
     }
   }
 
   /** The hash of a record's first key; 0 if a part of it is blank. */
   public long hash(Object[] byField) {
     Utf8 scratch = scratches.get();
-    return keys.get(0).ofRecord(byField, scratch) ? hashed(scratch) : 0;
+    return keys.get(0).key.ofRecord(byField, scratch) ? keys.get(0).hashed(scratch) : 0;
   }
 
   /** The hash of a row's first key; 0 if a part of it is blank. */
   public long hash(ValueColumn[] byField, int row) {
     Utf8 scratch = scratches.get();
-    return keys.get(0).ofRow(byField, row, scratch) ? hashed(scratch) : 0;
-  }
-
-  private long hashed(Utf8 scratch) {
-    long hashed = hash.of(scratch.array(), scratch.size());
-    KeyNotes.Repeat repeat = known.get(0).notes.repeat(hashed);
-    if (repeat != null && !repeat.isSame(scratch.array(), scratch.size())) {
-      throw collision();
-    }
-    return hashed;
+    return keys.get(0).key.ofRow(byField, row, scratch) ? keys.get(0).hashed(scratch) : 0;
   }
 
   /** True if any noted row holds the first key that has this hash. */
   public boolean isNoted(long hashed) {
-    return known.get(0).notes.distinct().place(hashed) >= 0;
+    return keys.get(0).isNoted(hashed);
   }
 
   /** True if several noted rows hold the first key that has this hash. */
   public boolean isRepeated(long hashed) {
-    return known.get(0).notes.repeat(hashed) != null;
+    return keys.get(0).isRepeated(hashed);
   }
 
   /** The records that hold the first key that has this hash. */
   public List<List<Object>> records(long hashed) {
-    return known.get(0).found.of(known.get(0).notes.distinct().place(hashed));
+    return keys.get(0).records(hashed);
   }
 
   /** True if any record was found for any key. */
   public boolean findsAny() {
-    return known.stream().anyMatch(k -> !k.found.isEmpty() || k.near != null && !k.near.isEmpty());
+    return keys.stream().anyMatch(KeyFinds::findsAny);
   }
 
   /** The values of the first key in a row, for messages. */
   public String describe(Object[] byField) {
     List<String> parts = new ArrayList<>();
-    for (FieldInfo field : keys.get(0).fields()) {
+    for (FieldInfo field : keys.get(0).key.fields()) {
       parts.add(String.valueOf(Values.text(byField[table.fields().indexOf(field)])));
     }
     return String.join(", ", parts);

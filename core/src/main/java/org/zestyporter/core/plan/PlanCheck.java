@@ -11,7 +11,6 @@ import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
-import org.zestyporter.core.value.Storage;
 
 /** Checks a plan against the table and the source that it is used with. */
 public final class PlanCheck {
@@ -96,104 +95,8 @@ public final class PlanCheck {
                     + "."));
       }
     }
-    checkKeys(destination, table, filled, matters);
+    new KeyCheck(destination, table, matters).check(filled);
     return matters;
-  }
-
-  private static void checkKeys(
-      Destination destination, TableInfo table, Set<String> filled, List<Matter> matters) {
-    for (MatchKey key : destination.keys()) {
-      if (key.fields().isEmpty()) {
-        matters.add(new Matter(ErrorCode.EMPTY_KEY, null, "A match key needs at least one field."));
-      }
-      for (String name : key.fields()) {
-        FieldInfo field = table.find(name);
-        if (field == null || !filled.contains(field.name())) {
-          matters.add(
-              new Matter(
-                  ErrorCode.KEY_NOT_FILLED,
-                  name,
-                  "The match key uses " + name + ", which nothing fills."));
-        }
-      }
-    }
-    destination.keys().forEach(key -> checkNear(destination, key, table, matters));
-    Policies policies = destination.policies();
-    if (policies.onSeveral() == Policies.OnSeveral.LATEST
-        && (policies.latestBy() == null || table.find(policies.latestBy()) == null)) {
-      matters.add(
-          new Matter(
-              ErrorCode.NO_LATEST,
-              policies.latestBy(),
-              "Of several records the latest is to be taken, but no field of "
-                  + table.name()
-                  + " says which one that is. Choose a date or a number."));
-    }
-    if (!destination.keys().isEmpty() && table.primaryKey().isEmpty()) {
-      matters.add(
-          new Matter(
-              ErrorCode.NO_PRIMARY_KEY,
-              null,
-              table.name()
-                  + " has no primary key, so its records can't be updated. Take away the"
-                  + " match key to add every row."));
-    }
-  }
-
-  private static void checkNear(
-      Destination destination, MatchKey key, TableInfo table, List<Matter> matters) {
-    if (key.nearIn() == null) {
-      return;
-    }
-    if (destination.distinct()) {
-      matters.add(
-          new Matter(
-              ErrorCode.NEAR,
-              null,
-              destination.label()
-                  + " makes one record for each distinct key, so that the fields of its key have"
-                  + " to agree."));
-    }
-    key.nearIn()
-        .forEach(
-            (name, how) -> {
-              FieldInfo field = table.find(name);
-              boolean isPart = key.fields().stream().anyMatch(name::equals);
-              if (!isPart || field == null) {
-                matters.add(
-                    new Matter(
-                        ErrorCode.NEAR,
-                        name,
-                        "The match key is to be near in " + name + ", which is no field of it."));
-              } else if (!isNearness(how, field)) {
-                matters.add(
-                    new Matter(
-                        ErrorCode.NEAR,
-                        name,
-                        "The match key can't be near in "
-                            + name
-                            + " by \""
-                            + how
-                            + "\". Texts are near by similar spelling, numbers and dates within a"
-                            + " distance above 0, such as 0.5."));
-              }
-            });
-  }
-
-  private static boolean isNearness(String how, FieldInfo field) {
-    Storage.Kind kind = field.storage().kind();
-    if (how.equals(MatchKey.SPELLING)) {
-      return switch (kind) {
-        case TEXT, PADDED, CASELESS -> true;
-        default -> false;
-      };
-    }
-    boolean isSized =
-        switch (kind) {
-          case NUMBER, REAL, DOUBLE, DATE -> true;
-          default -> false;
-        };
-    return isSized && how.matches("\\d{1,9}(\\.\\d{1,9})?") && how.matches(".*[1-9].*");
   }
 
   /**

@@ -9,7 +9,7 @@ import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.KeyIndex;
 import org.zestyporter.core.application.WriteSession;
 import org.zestyporter.core.fill.Filled;
-import org.zestyporter.core.match.Matcher;
+import org.zestyporter.core.match.Match;
 import org.zestyporter.core.plan.Decision;
 import org.zestyporter.core.plan.Policies;
 import org.zestyporter.core.value.Problem;
@@ -56,30 +56,6 @@ final class Decider {
       required[f] = field.required();
       guarded[f] = target.guard.uses(field.name());
     }
-  }
-
-  /** Index of the row that is kept of all that hold the same key; under 0 if none is. */
-  static int keptOf(Target target, Matcher.Match match) {
-    return switch (onRepeat(target, match)) {
-      case KEEP_LAST, MERGE -> match.last();
-      case KEEP_FIRST -> match.first();
-      case REJECT, ASK -> -1;
-    };
-  }
-
-  /** What becomes of the rows that hold the same key, seeing what was decided about them. */
-  private static Policies.OnRepeat onRepeat(Target target, Matcher.Match match) {
-    Decision.Act keep = match.repeats().keep();
-    if (keep != null) {
-      return switch (keep) {
-        case FIRST -> Policies.OnRepeat.KEEP_FIRST;
-        case MERGE -> Policies.OnRepeat.MERGE;
-        default -> Policies.OnRepeat.KEEP_LAST;
-      };
-    }
-    Policies.OnRepeat policy = target.destination.policies().onRepeat();
-    boolean asksForNothing = policy == Policies.OnRepeat.ASK && !match.repeats().differ();
-    return asksForNothing ? Policies.OnRepeat.KEEP_LAST : policy;
   }
 
   void decide(TargetRows rows, int r) {
@@ -172,7 +148,7 @@ final class Decider {
     private final TargetRows rows;
     private final int r;
     private final long line;
-    private Matcher.Match match;
+    private Match match;
     private long claim;
 
     Row(TargetRows rows, int r) {
@@ -274,10 +250,9 @@ final class Decider {
 
     private boolean isRepeat() {
       int index = rows.first + r;
-      int keeps = keptOf(target, match);
-      Policies.OnRepeat onRepeat = onRepeat(target, match);
-      boolean isSettled = match.act() == Decision.Act.SKIP || match.act() == Decision.Act.REJECT;
-      if (onRepeat == Policies.OnRepeat.ASK && isSettled) {
+      int keeps = match.kept(target.destination.policies());
+      Policies.OnRepeat onRepeat = match.onRepeat(target.destination.policies());
+      if (onRepeat == Policies.OnRepeat.ASK && match.isLeftOut()) {
         return false;
       }
       if (keeps == index) {

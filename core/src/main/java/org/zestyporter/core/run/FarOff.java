@@ -45,14 +45,6 @@ final class FarOff {
   private static final int LEAST_EXPONENT = -64;
   private static final int SIZES = 192;
 
-  private static final double[] POWERS = new double[20];
-
-  static {
-    for (int scale = 0; scale < POWERS.length; scale++) {
-      POWERS[scale] = Math.pow(10, -scale);
-    }
-  }
-
   private final List<Watched> watched = new ArrayList<>();
 
   /** A fill whose numbers are looked at. */
@@ -115,8 +107,9 @@ final class FarOff {
   void note(TargetRows rows) {
     for (Watched one : watched) {
       ValueColumn column = rows.filled.column(one.fill).values();
+      double unit = unit(column);
       for (int r = 0; r < rows.count(); r++) {
-        double value = value(column, r);
+        double value = value(column, r, unit);
         int size = size(value);
         if (size >= 0) {
           one.counts[size]++;
@@ -126,13 +119,18 @@ final class FarOff {
     }
   }
 
+  /** What the numbers of a column count. */
+  private static double unit(ValueColumn column) {
+    return column.form() == ValueColumn.Form.NUMBER ? Math.pow(10, -column.scale()) : 1;
+  }
+
   /** Zero if it is blank, or no number. */
-  private static double value(ValueColumn column, int row) {
+  private static double value(ValueColumn column, int row, double unit) {
     if (column.isBlank(row)) {
       return 0;
     }
     if (column.form() == ValueColumn.Form.NUMBER) {
-      return column.number(row) * POWERS[column.scale()];
+      return column.number(row) * unit;
     }
     return column.value(row) instanceof BigDecimal number ? number.doubleValue() : 0;
   }
@@ -187,7 +185,7 @@ final class FarOff {
   void tell(TargetRows rows, int r) {
     for (Watched one : watched) {
       ValueColumn column = rows.filled.column(one.fill).values();
-      int size = size(value(column, r));
+      int size = size(value(column, r, unit(column)));
       if (size >= one.far
           && rows.odd(one.fill, r) == null
           && column.value(r) instanceof BigDecimal number

@@ -6,7 +6,7 @@ import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.fill.Awaited;
 import org.zestyporter.core.fill.Inquiry;
 import org.zestyporter.core.fill.Pending;
-import org.zestyporter.core.match.Matcher;
+import org.zestyporter.core.match.Match;
 import org.zestyporter.core.match.RowIndex;
 import org.zestyporter.core.plan.RunSettings;
 import org.zestyporter.core.value.ValueColumn;
@@ -156,14 +156,14 @@ final class Noting {
       if (above.isRejected(p)) {
         continue;
       }
-      Matcher.Match match = parent.matcher.match(above.first + p, above.byField, p);
+      Match match = parent.matcher.match(above.first + p, above.byField, p);
       if (match.isOne()) {
         values[r] = match.records().get(0).get(0);
       } else if (match.records().isEmpty()) {
         int kept =
             parent.destination.distinct()
                 ? match.first()
-                : match.repeated() ? Decider.keptOf(parent, match) : above.first + p;
+                : match.repeated() ? match.kept(parent.destination.policies()) : above.first + p;
         values[r] = kept < 0 ? null : new Unmade(kept);
       }
     }

@@ -9,7 +9,7 @@ import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Lookups;
-import org.zestyporter.core.match.Matcher;
+import org.zestyporter.core.match.Match;
 import org.zestyporter.core.plan.RunSettings;
 import org.zestyporter.core.value.ProblemCode;
 
@@ -159,7 +159,7 @@ final class Passage {
       return;
     }
     int count = rows.count();
-    rows.matches = new Matcher.Match[count];
+    rows.matches = new Match[count];
     List<List<Object>> wanted = new ArrayList<>(count);
     for (int r = 0; r < count; r++) {
       if (!rows.isRejected(r)) {
@@ -173,7 +173,7 @@ final class Passage {
       rows.found = lookups.fetch(target.table, wanted);
       rows.foundAt = new int[count];
       for (int r = 0; r < count; r++) {
-        Matcher.Match match = rows.matches[r];
+        Match match = rows.matches[r];
         boolean one = match != null && match.isOne();
         rows.foundAt[r] = one ? rows.found.at(match.records().get(0)) : -1;
       }

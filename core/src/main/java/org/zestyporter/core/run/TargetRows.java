@@ -13,7 +13,7 @@ import org.zestyporter.core.application.WriteSession;
 import org.zestyporter.core.fill.Filled;
 import org.zestyporter.core.fill.FilledChunk;
 import org.zestyporter.core.fill.Pending;
-import org.zestyporter.core.match.Matcher;
+import org.zestyporter.core.match.Match;
 import org.zestyporter.core.value.ColumnMaker;
 import org.zestyporter.core.value.Problem;
 import org.zestyporter.core.value.ValueColumn;
@@ -38,7 +38,7 @@ final class TargetRows {
   final ValueColumn[] byField;
 
   /** What the rows were found to speak of; null if no record of the table is spoken of at all. */
-  Matcher.Match @Nullable [] matches;
+  Match @Nullable [] matches;
 
   byte[] outcomes;
   byte[] matchedBy;

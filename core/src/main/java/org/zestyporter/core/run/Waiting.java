@@ -15,7 +15,7 @@ import org.zestyporter.core.fill.Awaited;
 import org.zestyporter.core.fill.Filled;
 import org.zestyporter.core.fill.LinkKey;
 import org.zestyporter.core.fill.Pending;
-import org.zestyporter.core.match.Matcher;
+import org.zestyporter.core.match.Match;
 import org.zestyporter.core.match.RowIndex;
 import org.zestyporter.core.plan.Policies;
 import org.zestyporter.core.value.Problem;
@@ -93,8 +93,8 @@ final class Waiting {
     if (above.isRejected(p)) {
       return -1;
     }
-    Matcher.Match match = parent.matcher.match(above.first + p, above.byField, p);
-    int kept = match.repeated() ? Decider.keptOf(parent, match) : -1;
+    Match match = parent.matcher.match(above.first + p, above.byField, p);
+    int kept = match.repeated() ? match.kept(parent.destination.policies()) : -1;
     int source = kept < 0 ? own : parent.sources.source(kept);
     return source != own && !decided.get(source) ? source : -1;
   }

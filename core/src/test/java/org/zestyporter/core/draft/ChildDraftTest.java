@@ -45,7 +45,7 @@ class ChildDraftTest {
     return SourceReader.open(file, folder.resolve("cells"), Reading.FIND);
   }
 
-  private static List<PlanDraft.Proposal> children(Application application, SourceTable source) {
+  private static List<ProposedTable> children(Application application, SourceTable source) {
     PlanDraft draft = new PlanDraft(application, source);
     return draft.children(draft.draft(application.table("singer")));
   }
@@ -61,11 +61,11 @@ class ChildDraftTest {
               "Badge;Surname;Home street;Home phone;Work street;Work phone;Heard on",
               "C1;Abel;Quay 1;0123;Mole 2;0456;2026-03-01",
               "C2;Bray;Quay 7;0124;;;2026-04-02")) {
-        List<PlanDraft.Proposal> children = children(application, source);
+        List<ProposedTable> children = children(application, source);
         assertThat(children)
             .extracting(c -> c.destination().label())
             .containsExactlyInAnyOrder("home contact", "work contact", "audition");
-        PlanDraft.Proposal home =
+        ProposedTable home =
             children.stream()
                 .filter(c -> c.destination().label().startsWith("home"))
                 .findFirst()
@@ -87,7 +87,7 @@ class ChildDraftTest {
 
   /** What is proposed goes through the same check as what a person writes. */
   private static void usable(
-      Application application, SourceTable source, List<PlanDraft.Proposal> children) {
+      Application application, SourceTable source, List<ProposedTable> children) {
     List<Destination> all = new ArrayList<>();
     all.add(new PlanDraft(application, source).draft(application.table("singer")).destination());
     children.forEach(c -> all.add(c.destination()));
@@ -120,7 +120,7 @@ class ChildDraftTest {
           file("Badge;Surname;Score;Voice", "C1;Abel;Missa;alto", "C2;Bray;Ode;bass")) {
         Destination part =
             children(on.database(), source).stream()
-                .map(PlanDraft.Proposal::destination)
+                .map(ProposedTable::destination)
                 .filter(d -> d.table().equals("part"))
                 .findFirst()
                 .orElseThrow();
@@ -146,7 +146,7 @@ class ChildDraftTest {
       Application application = on.database();
       try (SourceTable source = file("Code;First;Last;Amount", "P1;Ann;Abel;20", "P2;Bo;Bray;35")) {
         PlanDraft draft = new PlanDraft(application, source);
-        PlanDraft.Proposal patron = draft.draft(application.table("patron"));
+        ProposedTable patron = draft.draft(application.table("patron"));
         assertThat(patron.destination().fills())
             .anyMatch(f -> "[First] [Last]".equals(f.origin().form().template()));
         assertThat(draft.children(patron))

@@ -72,7 +72,7 @@ class DraftByValuesTest {
     records(on);
     try (on;
         SourceTable source = file(vats("q1;q2;q3;q4;q5;q6;q7"))) {
-      PlanDraft.Proposal best = new PlanDraft(on.database(), source).rank().get(0);
+      ProposedTable best = new PlanDraft(on.database(), source).rank().get(0);
       assertThat(best.destination().table()).isEqualTo("vat");
       assertThat(columns(best))
           .containsExactlyInAnyOrderEntriesOf(
@@ -81,7 +81,7 @@ class DraftByValuesTest {
                   "cooper", "q6", "lent", "q7"));
       assertThat(best.evidence())
           .filteredOn(e -> e.field().equals("mark"))
-          .extracting(PlanDraft.FillEvidence::because)
+          .extracting(ProposedTable.FillEvidence::because)
           .containsExactly("14 of 40 values are in vat.mark already");
     }
   }
@@ -125,7 +125,7 @@ class DraftByValuesTest {
     }
   }
 
-  private static Map<String, String> columns(PlanDraft.Proposal proposal) {
+  private static Map<String, String> columns(ProposedTable proposal) {
     return proposal.destination().fills().stream()
         .filter(f -> f.origin().column() != null)
         .collect(Collectors.toMap(Fill::field, f -> f.origin().column()));
@@ -143,7 +143,7 @@ class DraftByValuesTest {
             + " orchard_id INTEGER NOT NULL REFERENCES orchard (id), crates INTEGER)");
     try (on;
         SourceTable source = file("Orchard;Crates", "Low Field;3", "Hill;4", "Old Wall;7")) {
-      PlanDraft.Proposal proposal =
+      ProposedTable proposal =
           new PlanDraft(on.database(), source).draft(on.database().table("picking"));
       Origin origin = PlanDraftTest.fill(proposal, "orchard_id").origin();
       assertThat(origin.link().by()).isEqualTo("name");
@@ -167,13 +167,13 @@ class DraftByValuesTest {
                 "1;ash;new;new;dry;1",
                 "2;oak;worn;worn;wet;2",
                 "3;larch;new;worn;dry;3")) {
-      PlanDraft.Proposal draft =
+      ProposedTable draft =
           new PlanDraft(on.database(), source).draft(on.database().table("plank"));
       // two columns could be the state, and two fields take dry and wet
       assertThat(columns(draft)).isEqualTo(Map.of("id", "id", "wood", "q1"));
       assertThat(draft.evidence())
           .filteredOn(e -> e.field().equals("wood"))
-          .extracting(PlanDraft.FillEvidence::because, PlanDraft.FillEvidence::sure)
+          .extracting(ProposedTable.FillEvidence::because, ProposedTable.FillEvidence::sure)
           .containsExactly(
               org.assertj.core.groups.Tuple.tuple(
                   "3 of 3 values are among its choices, and no other column's", Certainty.LIKELY));
@@ -200,12 +200,12 @@ class DraftByValuesTest {
     try (on;
         SourceTable source =
             file("id;q1", "1;C21001@post.example", "2;c21877@post.example", "3;x7@post.example")) {
-      PlanDraft.Proposal draft =
+      ProposedTable draft =
           new PlanDraft(on.database(), source).draft(on.database().table("barrel"));
       assertThat(columns(draft)).containsEntry("cooper_id", "q1");
       assertThat(draft.evidence())
           .filteredOn(e -> e.field().equals("cooper_id"))
-          .extracting(PlanDraft.FillEvidence::because)
+          .extracting(ProposedTable.FillEvidence::because)
           .containsExactly("2 of 3 values are found as cooper.mail");
     }
   }

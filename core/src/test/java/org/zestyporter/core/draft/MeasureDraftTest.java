@@ -35,7 +35,7 @@ class MeasureDraftTest {
                 "2;9,5 m;8;0,4 t;7,5 %;2 %",
                 "3;12 m;9;17,5 kg;0 %;0 %",
                 "4;7;3;8 kg;3%;4 %")) {
-      PlanDraft.Proposal proposal =
+      ProposedTable proposal =
           new PlanDraft(on.database(), source).draft(on.database().table("spar"));
       assertThat(PlanDraftTest.fill(proposal, "length_m").steps())
           .containsExactly(Step.of(StepKind.READ_MEASURE, "in", "m"));
@@ -101,7 +101,7 @@ class MeasureDraftTest {
     }
     try (on;
         SourceTable source = PlanDraftTest.file(folder, lines)) {
-      PlanDraft.Proposal proposal =
+      ProposedTable proposal =
           new PlanDraft(on.database(), source).draft(on.database().table("beam"));
       assertThat(PlanDraftTest.fill(proposal, "span").origin().column()).isEqualTo("Kolonne 2");
       assertThat(PlanDraftTest.fill(proposal, "span").steps())

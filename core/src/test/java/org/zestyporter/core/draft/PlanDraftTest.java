@@ -61,11 +61,11 @@ class PlanDraftTest {
     "3;15.11.2026;odile@oxbow.example;9;breeze;no;fog;red"
   };
 
-  private static PlanDraft.Proposal draft(Databases.Fresh on, SourceTable source) {
+  private static ProposedTable draft(Databases.Fresh on, SourceTable source) {
     return new PlanDraft(on.database(), source).draft(on.database().table("crossing"));
   }
 
-  static Fill fill(PlanDraft.Proposal proposal, String field) {
+  static Fill fill(ProposedTable proposal, String field) {
     return proposal.destination().fills().stream()
         .filter(f -> f.field().equals(field))
         .findFirst()
@@ -79,7 +79,7 @@ class PlanDraftTest {
     schema(on);
     try (on;
         SourceTable source = file(LOG)) {
-      PlanDraft.Proposal proposal = draft(on, source);
+      ProposedTable proposal = draft(on, source);
       Map<String, String> columns =
           proposal.destination().fills().stream()
               .filter(f -> f.origin().column() != null)
@@ -105,13 +105,13 @@ class PlanDraftTest {
     schema(on);
     try (on;
         SourceTable source = file(LOG)) {
-      PlanDraft.Proposal proposal = draft(on, source);
+      ProposedTable proposal = draft(on, source);
       Origin origin = fill(proposal, "skipper_id").origin();
       assertThat(origin).isInstanceOf(Origin.Linked.class);
       assertThat(origin.link().by()).isEqualTo("email");
       assertThat(proposal.evidence())
           .filteredOn(e -> e.field().equals("skipper_id"))
-          .extracting(PlanDraft.FillEvidence::because)
+          .extracting(ProposedTable.FillEvidence::because)
           .containsExactly("3 of 3 values are found as member.email");
     }
   }
@@ -122,7 +122,7 @@ class PlanDraftTest {
     schema(on);
     try (on;
         SourceTable source = file(LOG)) {
-      PlanDraft.Proposal proposal = draft(on, source);
+      ProposedTable proposal = draft(on, source);
       assertThat(kinds(proposal, "sailed_on")).containsExactly(StepKind.READ_DATE);
       assertThat(kinds(proposal, "miles")).containsExactly(StepKind.READ_NUMBER);
       assertThat(kinds(proposal, "night")).containsExactly(StepKind.READ_BOOLEAN);
@@ -135,7 +135,7 @@ class PlanDraftTest {
     }
   }
 
-  static List<StepKind> kinds(PlanDraft.Proposal proposal, String field) {
+  static List<StepKind> kinds(ProposedTable proposal, String field) {
     return fill(proposal, field).steps().stream().map(Step::kind).toList();
   }
 
@@ -177,7 +177,7 @@ class PlanDraftTest {
     try (on;
         SourceTable source =
             file("No;Sailed on a ship;Wind", "1;Wren;north", "2;Heron;south", "3;Tern;east")) {
-      PlanDraft.Proposal proposal = draft(on, source);
+      ProposedTable proposal = draft(on, source);
       assertThat(proposal.destination().fills())
           .extracting(Fill::field)
           .doesNotContain("sailed_on", "wind");
@@ -210,13 +210,13 @@ class PlanDraftTest {
         SourceTable source = file(LOG)) {
       Fill before =
           Fill.of("remark", Origin.column("COLOUR"), Step.of(StepKind.CASE, "to", "upper"));
-      PlanDraft.Proposal proposal =
+      ProposedTable proposal =
           new PlanDraft(on.database(), source, List.of(before))
               .draft(on.database().table("crossing"));
       assertThat(fill(proposal, "remark")).isEqualTo(before);
       assertThat(proposal.evidence())
           .filteredOn(e -> e.field().equals("remark"))
-          .extracting(PlanDraft.FillEvidence::because)
+          .extracting(ProposedTable.FillEvidence::because)
           .containsExactly("an earlier plan fills it from this column");
     }
   }
@@ -230,11 +230,11 @@ class PlanDraftTest {
             + " nights INTEGER NOT NULL)");
     try (on;
         SourceTable source = file("First;Last;Stay", "Ann;Lee;3", "Bo;Kay;4")) {
-      PlanDraft.Proposal proposal =
+      ProposedTable proposal =
           new PlanDraft(on.database(), source).draft(on.database().table("guest"));
       assertThat(fill(proposal, "name").origin()).isEqualTo(Origin.joined("[First] [Last]"));
       assertThat(proposal.evidence())
-          .extracting(PlanDraft.FillEvidence::because)
+          .extracting(ProposedTable.FillEvidence::because)
           .anyMatch(b -> b.startsWith("the file has the parts of a name"));
     }
   }
@@ -288,7 +288,7 @@ class PlanDraftTest {
             file(
                 "Id;Kunde;" + title, "1;Voss;2026-03-02", "2;Lind;2026-04-05", "3;Ek;2026-05-06")) {
       // found in another schema than the connection's own, which has a table of its own
-      PlanDraft.Proposal proposal = new PlanDraft(on.database(), source).rank().get(0);
+      ProposedTable proposal = new PlanDraft(on.database(), source).rank().get(0);
       assertThat(proposal.destination().table()).isEqualTo("buero.kauf");
       assertThat(proposal.destination().fills().stream().anyMatch(f -> f.field().equals(field)))
           .isEqualTo(isAlone);
@@ -309,7 +309,7 @@ class PlanDraftTest {
     on.execute("CREATE TABLE singer (id INTEGER PRIMARY KEY, full_name VARCHAR(80) NOT NULL)");
     try (on;
         SourceTable source = file("Id;" + first + ";" + last, "1;Ana;Voss", "2;Bo;Lind")) {
-      PlanDraft.Proposal proposal =
+      ProposedTable proposal =
           new PlanDraft(on.database(), source).draft(on.database().table("singer"));
       assertThat(fill(proposal, "full_name").origin())
           .isEqualTo(new Origin.Joined("[" + first + "] [" + last + "]"));

@@ -35,7 +35,7 @@ class MatcherTest {
         .toArray(ValueColumn[]::new);
   }
 
-  private static Matcher.Match match(Matcher matcher, int index, Object[] row) {
+  private static Match match(Matcher matcher, int index, Object[] row) {
     return matcher.match(index, columns(row), 0);
   }
 
@@ -63,7 +63,7 @@ class MatcherTest {
       MatchKey key = new MatchKey(List.of("boat", "nr"), List.of());
       Object[] second = row("QH-1", 2, null);
       Matcher matcher = look(on, table, List.of(key), second, row("QH-1", 3, null));
-      Matcher.Match match = match(matcher, 0, second);
+      Match match = match(matcher, 0, second);
       assertThat(match.key()).isEqualTo(1);
       assertThat(match.records()).containsExactly(List.of("QH-1", new BigDecimal("2")));
       assertThat(match(matcher, 1, row("QH-1", 3, null)).records()).isEmpty();
@@ -125,7 +125,7 @@ class MatcherTest {
               row("QH-9", 1, null),
               row("x", 1, null),
               row("qh-9", 2, null));
-      Matcher.Match match = match(matcher, 0, row("QH-9", 1, null));
+      Match match = match(matcher, 0, row("QH-9", 1, null));
       assertThat(match.first()).isZero();
       assertThat(match.last()).isEqualTo(2);
       assertThat(match.repeated()).isTrue();

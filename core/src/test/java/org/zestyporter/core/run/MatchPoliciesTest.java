@@ -2,12 +2,14 @@ package org.zestyporter.core.run;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.zestyporter.core.run.Choir.fill;
+import static org.zestyporter.core.run.Choir.members;
+import static org.zestyporter.core.run.Choir.schema;
+import static org.zestyporter.core.run.Choir.text;
 
 import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.SQLException;
-import java.time.LocalDateTime;
 import java.util.List;
 import java.util.Map;
 import java.util.function.UnaryOperator;
@@ -17,41 +19,19 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.MethodSource;
 import org.zestyporter.core.application.jdbc.Databases;
-import org.zestyporter.core.fill.RunContext;
-import org.zestyporter.core.fill.Shared;
 import org.zestyporter.core.plan.Decision;
 import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Fill;
-import org.zestyporter.core.plan.MatchKey;
-import org.zestyporter.core.plan.Origin;
-import org.zestyporter.core.plan.Plan;
 import org.zestyporter.core.plan.Policies;
 import org.zestyporter.core.plan.Policies.OnMatch;
 import org.zestyporter.core.plan.Policies.OnNone;
 import org.zestyporter.core.plan.Policies.OnRepeat;
 import org.zestyporter.core.plan.Policies.OnSeveral;
-import org.zestyporter.core.preview.MatchSurvey;
-import org.zestyporter.core.source.SourceReader;
-import org.zestyporter.core.source.SourceTable;
-import org.zestyporter.core.source.reading.Reading;
-import org.zestyporter.core.step.Step;
-import org.zestyporter.core.step.StepKind;
-import org.zestyporter.core.value.Comparison.Ignore;
 import org.zestyporter.core.value.PorterException;
 import org.zestyporter.core.value.ProblemCode;
 
 /** What the policies of matching make of rows, in the members' list of a choir. */
 class MatchPoliciesTest {
-  private static final RunContext CONTEXT =
-      new RunContext("odile", LocalDateTime.of(2026, 11, 23, 9, 0), "chor.csv");
-  private static final MatchKey BY_NUMBER =
-      new MatchKey(List.of("nummer"), List.of(Ignore.LEADING_ZEROS));
-  private static final MatchKey BY_NAME =
-      new MatchKey(
-          List.of("nachname", "geboren"),
-          List.of(),
-          Map.of("nachname", List.of(Ignore.CASE, Ignore.ACCENTS)));
-
   private static final String[] ROWS = {
     "Nr;Nachname;Geboren;Stimme;Beitrag;Ort",
     "007;Adler;1980-01-02;Alt;40;Kiel",
@@ -67,62 +47,10 @@ class MatchPoliciesTest {
 
   @TempDir Path folder;
 
-  private static void schema(Databases.Fresh on) throws SQLException {
-    on.execute(
-        "CREATE TABLE mitglied (id INTEGER PRIMARY KEY, nummer VARCHAR(8), nachname VARCHAR(40),"
-            + " geboren DATE, stimme VARCHAR(10), beitrag NUMERIC(8,2), ort VARCHAR(20),"
-            + " ausgetreten INTEGER DEFAULT 0 NOT NULL, eintritt DATE)");
-    fill(on);
-  }
-
-  private static void fill(Databases.Fresh on) throws SQLException {
-    on.execute("DELETE FROM mitglied");
-    String into =
-        "INSERT INTO mitglied (id, nummer, nachname, geboren, stimme, beitrag, ort, ausgetreten,"
-            + " eintritt) VALUES ";
-    on.execute(
-        into + "(1, '7', 'Adler', '1980-01-02', NULL, 50, NULL, 0, '2001-01-01')",
-        into + "(2, '8', 'Ozdemir', '1975-05-05', 'Bass', 55, 'Bonn', 0, '2002-01-01')",
-        into + "(3, '9', 'Brandt', '1990-09-09', 'Bass', 10, NULL, 0, '2003-01-01')",
-        into + "(4, '10', 'Brandt', '1990-09-09', NULL, 20, 'Köln', 0, '2004-01-01')",
-        into + "(5, '11', 'brandt', '1990-09-09', NULL, 30, NULL, 1, '2005-01-01')");
-  }
-
-  private static Destination members(Policies policies) {
-    List<Fill> fills =
-        List.of(
-            Fill.of(
-                    "id",
-                    Origin.generated(Origin.Generator.LINE),
-                    Step.of(StepKind.ADD, "number", "100"))
-                .forNewOnly(),
-            Fill.of("nummer", Origin.column("Nr")).forNewOnly(),
-            Fill.of("nachname", Origin.column("Nachname")).forNewOnly(),
-            Fill.of("geboren", Origin.column("Geboren"), Step.of(StepKind.READ_DATE)),
-            Fill.of("stimme", Origin.column("Stimme")),
-            Fill.of("beitrag", Origin.column("Beitrag"), Step.of(StepKind.READ_NUMBER)),
-            Fill.of("ort", Origin.column("Ort")));
-    return new Destination("mitglied", fills, List.of(BY_NUMBER, BY_NAME), policies);
-  }
-
-  private static Destination members(
-      OnMatch onMatch, OnNone onNone, OnSeveral onSeveral, OnRepeat onRepeat) {
-    return members(new Policies(onMatch, onNone, onSeveral, onRepeat, "eintritt"));
-  }
-
   private RunReport go(
       Databases.Fresh on, Destination destination, Ledger ledger, boolean run, String... rows)
       throws IOException {
-    Path file = folder.resolve("chor.csv");
-    Files.writeString(file, String.join("\n", rows) + "\n");
-    Plan plan = new Plan("Chor", null, Reading.FIND, List.of(destination), null);
-    try (SourceTable source = SourceReader.open(file, folder.resolve("cells"), Reading.FIND)) {
-      Pipeline pipeline =
-          new Pipeline(new OpenedPlan(on.database(), source, plan, CONTEXT, Shared.NONE));
-      return run
-          ? pipeline.run("2026-0001", ledger, Progress.NONE)
-          : pipeline.rehearse(ledger, Progress.NONE);
-    }
+    return Choir.go(on, folder, destination, ledger, run, rows);
   }
 
   /** What was rehearsed is what runs, whatever the policies; and doing it again changes nothing. */
@@ -185,74 +113,6 @@ class MatchPoliciesTest {
       assertThat(text(on, "stimme", "nachname = 'Neumann'")).isEqualTo("Alt");
       assertThat(text(on, "beitrag", "nachname = 'Neumann'")).startsWith("20");
       assertThat(text(on, "ort", "nachname = 'Neumann'")).isEqualTo("Jena");
-    }
-  }
-
-  /** Rows that say the same are one; those that don't wait until somebody says which is right. */
-  @ParameterizedTest
-  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
-  void whichOfContradictingRowsIsRightIsAsked(Databases.Fresh on) throws SQLException, IOException {
-    try (on) {
-      schema(on);
-      String[] rows = {
-        "Nr;Nachname;Geboren;Stimme;Beitrag;Ort",
-        "99;Neumann;2001-03-04;Alt;20;",
-        "21;Voss;1950-01-01;Bass;10;Ulm",
-        "099;Neumann;2001-03-04;;25;Jena",
-        "21;Voss;1950-01-01;Bass;10,00;Ulm",
-        "99;Neumann;2001-03-04;Sopran;;",
-        "7;Adler;1980-01-02;Alt;40;Kiel",
-        "007;Adler;1980-01-02;Alt;40;Bonn"
-      };
-      Destination asks = members(null, null, null, OnRepeat.ASK);
-      Fates ledger = new Fates();
-      RunReport report = go(on, asks, ledger, false, rows);
-      for (long line : new long[] {2, 4, 6, 7, 8}) {
-        assertThat(ledger.line(line).outcome()).as("line %d", line).isEqualTo(Outcome.REJECTED);
-        assertThat(ledger.line(line).notes().get(0).code()).isEqualTo(ProblemCode.CONTRADICTED);
-        assertThat(ledger.line(line).notes().get(0).question()).isTrue();
-      }
-      assertThat(ledger.reasons(2)).isEqualTo("line 6 has the same key and says something else");
-      assertThat(ledger.reasons(6)).isEqualTo("line 2 has the same key and says something else");
-      assertThat(ledger.line(3).outcome()).isEqualTo(Outcome.SKIPPED);
-      assertThat(ledger.line(5).outcome()).isEqualTo(Outcome.NEW);
-      assertThat(report.questions())
-          .singleElement()
-          .satisfies(q -> assertThat(q.rows()).isEqualTo(5));
-
-      MatchSurvey survey = new MatchSurvey(0, 2, MatchSurvey.Class.REPEATS, 10);
-      go(on, asks, survey, false, rows);
-      MatchSurvey.MatchClasses classes = survey.result(List.of());
-      assertThat(classes.repeats()).isEqualTo(6);
-      assertThat(classes.pairs()).extracting(LedgerEntry::line).containsExactly(2L, 7L, 3L);
-      assertThat(classes.others().stream().map(o -> o.stream().map(LedgerEntry::line).toList()))
-          .containsExactly(List.of(4L, 6L), List.of(8L), List.of());
-
-      Destination decided =
-          asks.withDecisions(
-              List.of(
-                  new Decision(Map.of("nummer", "99"), Decision.Act.MERGE, null),
-                  new Decision(Map.of("nummer", "7"), Decision.Act.FIRST, null),
-                  new Decision(Map.of("nummer", "7"), Decision.Act.TAKE, List.of("2"))));
-      Fates then = new Fates();
-      RunReport run = go(on, decided, then, true, rows);
-      assertThat(run.questions()).isEmpty();
-      assertThat(run.balanced()).isTrue();
-      assertThat(then.line(6).outcome()).isEqualTo(Outcome.NEW);
-      assertThat(text(on, "beitrag", "nachname = 'Neumann'")).startsWith("20");
-      assertThat(text(on, "ort", "nachname = 'Neumann'")).isEqualTo("Jena");
-      assertThat(then.line(7).outcome()).isEqualTo(Outcome.CHANGED);
-      assertThat(then.line(8).outcome()).isEqualTo(Outcome.SKIPPED);
-      assertThat(text(on, "ort", "id = 1")).isEqualTo("Kiel");
-
-      // left out, all of them
-      Destination out =
-          asks.withDecisions(
-              List.of(new Decision(Map.of("nummer", "99"), Decision.Act.SKIP, null)));
-      Fates left = new Fates();
-      go(on, out, left, false, rows);
-      assertThat(left.line(2).outcome()).isEqualTo(Outcome.SKIPPED);
-      assertThat(left.line(6).notes().get(0).code()).isEqualTo(ProblemCode.DECIDED);
     }
   }
 
@@ -420,9 +280,5 @@ class MatchPoliciesTest {
         List.of(List.of("A; B|C\\", "1"), List.of("x", "2"), List.of("", "3"));
     assertThat(RecordKeys.of(RecordKeys.text(keys)))
         .containsExactly(List.of("A; B|C\\", "1"), List.of("x", "2"), List.of("", "3"));
-  }
-
-  private static String text(Databases.Fresh on, String field, String where) throws SQLException {
-    return String.valueOf(on.one("SELECT " + field + " FROM mitglied WHERE " + where));
   }
 }

@@ -9,6 +9,7 @@ import org.springframework.stereotype.Component;
 import org.zestyporter.core.application.jdbc.Database;
 import org.zestyporter.core.draft.KnownRecords;
 import org.zestyporter.core.draft.PlanDraft;
+import org.zestyporter.core.draft.ProposedTable;
 import org.zestyporter.core.draft.Redraft;
 import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Fill;
@@ -51,7 +52,7 @@ class Drafting {
    *
    * @param but the plan that is drafted anew, which is no memory of its own
    */
-  PlanDraft.Proposal draft(
+  ProposedTable draft(
       Database database, SourceTable rows, String connection, String table, @Nullable Long but) {
     return draft(database, rows, memory(connection, table, but)).draft(database.table(table));
   }
@@ -102,7 +103,7 @@ class Drafting {
       return new Drafted(wanted, List.of(), old.evidenceJson(), old.draftedJson());
     }
     Database database = connections.database(wanted.connection());
-    PlanDraft.Proposal anew = draft(database, rows, wanted.connection(), first.table(), old.id());
+    ProposedTable anew = draft(database, rows, wanted.connection(), first.table(), old.id());
     Redraft.Followed followed = Redraft.follow(first, last, anew.destination());
     List<Destination> destinations = new ArrayList<>(wanted.destinations());
     destinations.set(0, followed.destination());

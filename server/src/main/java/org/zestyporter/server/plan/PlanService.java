@@ -11,7 +11,7 @@ import org.springframework.beans.factory.ObjectProvider;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import org.zestyporter.core.application.jdbc.Database;
-import org.zestyporter.core.draft.PlanDraft;
+import org.zestyporter.core.draft.ProposedTable;
 import org.zestyporter.core.fill.RunContext;
 import org.zestyporter.core.fill.Shared;
 import org.zestyporter.core.plan.Destination;
@@ -261,8 +261,7 @@ public class PlanService implements UsesConnections, UsesSources {
         connections.database(Asked.text("The name of a connection", wanted.connection(), 60));
     Asked.text("The name of a table", wanted.table(), 200);
     SourceTable rows = sources.table(source.id(), Reading.FIND);
-    PlanDraft.Proposal draft =
-        drafting.draft(database, rows, wanted.connection(), wanted.table(), null);
+    ProposedTable draft = drafting.draft(database, rows, wanted.connection(), wanted.table(), null);
     Plan plan =
         new Plan(
             title(source.name()),

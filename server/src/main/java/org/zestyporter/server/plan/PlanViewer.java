@@ -15,6 +15,7 @@ import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.Records;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.draft.PlanDraft;
+import org.zestyporter.core.draft.ProposedTable;
 import org.zestyporter.core.fill.BatchRow;
 import org.zestyporter.core.fill.CompiledFill;
 import org.zestyporter.core.fill.FillCompiler;
@@ -65,8 +66,8 @@ class PlanViewer {
   PlanViews.PlanView view(PlanRecord record, PlanService.Opened opened) {
     SourceTable rows = opened.rows();
     TableInfo table = opened.database().table(opened.destination().table());
-    PlanDraft.FillEvidence[] evidence =
-        PlanJson.MAPPER.readValue(record.evidenceJson(), PlanDraft.FillEvidence[].class);
+    ProposedTable.FillEvidence[] evidence =
+        PlanJson.MAPPER.readValue(record.evidenceJson(), ProposedTable.FillEvidence[].class);
     return new PlanViews.PlanView(
         record.id(),
         record.revision(),

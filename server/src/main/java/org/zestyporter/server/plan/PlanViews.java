@@ -4,7 +4,7 @@ import java.time.LocalDateTime;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.TableInfo;
-import org.zestyporter.core.draft.PlanDraft;
+import org.zestyporter.core.draft.ProposedTable;
 import org.zestyporter.core.formula.Function;
 import org.zestyporter.core.formula.Kind;
 import org.zestyporter.core.plan.Fill;
@@ -95,7 +95,7 @@ public final class PlanViews {
       TableInfo table,
       long tableRecords,
       List<PlanCheck.Matter> matters,
-      List<PlanDraft.FillEvidence> evidence,
+      List<ProposedTable.FillEvidence> evidence,
       List<FieldTrouble> troubles,
       List<TableCheck> checks,
       List<Correction> lapsed,

@@ -11,7 +11,7 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.beans.factory.ObjectProvider;
 import org.springframework.stereotype.Component;
 import org.zestyporter.core.application.jdbc.Database;
-import org.zestyporter.core.draft.PlanDraft;
+import org.zestyporter.core.draft.ProposedTable;
 import org.zestyporter.core.plan.PlanJson;
 import org.zestyporter.core.source.ReturnTitles;
 import org.zestyporter.core.source.SourceTable;
@@ -23,9 +23,6 @@ import org.zestyporter.server.source.SourceService;
 /** Tells what can be done with a file that was brought in. */
 @Component
 class Proposals {
-  /** Columns that find a field in the only table that is proposed. */
-  private static final int FEWEST = 2;
-
   private static final int MOST = 5;
 
   /** Tables that are drafted for: of the connection that is asked for, of each other one. */
@@ -129,23 +126,15 @@ class Proposals {
 
   private List<PlanViews.Proposal> drafts(
       Database database, String connection, SourceTable rows, int most) {
-    List<PlanViews.Proposal> drafts = new ArrayList<>();
     int columns = rows.columns().size();
-    List<PlanDraft.Proposal> ranked = drafting.draft(database, rows).rank(most);
-    for (PlanDraft.Proposal draft : ranked) {
-      if (draft.takesEnoughOf(columns)) {
-        drafts.add(proposal(connection, draft, columns));
-      }
-    }
-    // a file may be folded before more of it fits: the best is better than none
-    if (drafts.isEmpty() && !ranked.isEmpty() && ranked.get(0).columnsUsed() >= FEWEST) {
-      drafts.add(proposal(connection, ranked.get(0), columns));
-    }
-    return drafts;
+    List<ProposedTable> ranked = drafting.draft(database, rows).rank(most);
+    return new ArrayList<>(
+        ProposedTable.worthwhile(ranked, columns).stream()
+            .map(draft -> proposal(connection, draft, columns))
+            .toList());
   }
 
-  private static PlanViews.Proposal proposal(
-      String connection, PlanDraft.Proposal draft, int columns) {
+  private static PlanViews.Proposal proposal(String connection, ProposedTable draft, int columns) {
     return new PlanViews.Proposal(
         null,
         "New plan",

@@ -1,0 +1,229 @@
+package org.zestyporter.core.match;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Supplier;
+import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.application.Ask;
+import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.TableInfo;
+import org.zestyporter.core.fill.Inquiry;
+import org.zestyporter.core.fill.RecordTest;
+import org.zestyporter.core.plan.Decision;
+import org.zestyporter.core.plan.MatchKey;
+import org.zestyporter.core.value.ErrorCode;
+import org.zestyporter.core.value.Hash;
+import org.zestyporter.core.value.LongMap;
+import org.zestyporter.core.value.PorterException;
+import org.zestyporter.core.value.Utf8;
+import org.zestyporter.core.value.ValueColumn;
+
+/** One match key: which rows hold which of its values, and the records that were found for them. */
+final class KeyFinds {
+  private static final int ASKED_BY_KEY = 100_000;
+
+  final PreparedKey key;
+  private final int number;
+  private final TableInfo table;
+  private final Hash hash;
+  private final KeyNotes notes = new KeyNotes();
+  private final FoundRecords found;
+  private final KeyDecisions decisions;
+
+  /** What is near to rows; null if the fields of the key have to agree. */
+  private final @Nullable NearRecords near;
+
+  /** The latest of several records, by the place of their key. */
+  private Map<Integer, List<Object>> latest = Map.of();
+
+  /** The noted keys as values, while they are few enough to be asked for by key. */
+  private @Nullable List<List<Object>> asked;
+
+  private LongMap<Boolean> seen = new LongMap<>();
+
+  /**
+   * @param number among the keys, from 1
+   */
+  KeyFinds(MatchKey said, int number, TableInfo table, List<Decision> decisions, Hash hash) {
+    MatchKey ordered = said.agreeingFirst();
+    List<FieldInfo> primary = table.fields(table.primaryKey());
+    this.key = new PreparedKey(ordered, table);
+    this.number = number;
+    this.table = table;
+    this.hash = hash;
+    this.found = new FoundRecords(primary);
+    this.decisions = new KeyDecisions(key, decisions);
+    this.near = ordered.isNear() ? new NearRecords(new NearParts(ordered, table), primary) : null;
+    this.asked = near == null ? new ArrayList<>() : null;
+  }
+
+  /** True if what it finds is only near. */
+  boolean isNear() {
+    return near != null;
+  }
+
+  /** Notes the key of the next row; null for a row that can't be written. */
+  void note(ValueColumn @Nullable [] byField, int row, Utf8 scratch) {
+    if (byField == null || !key.ofRow(byField, row, scratch)) {
+      notes.note(0);
+      return;
+    }
+    long hashed = hash.of(scratch.array(), scratch.size());
+    notes.note(hashed);
+    if (asked == null || key.isLoose() || seen.get(hashed) != null) {
+      return;
+    }
+    seen.put(hashed, true);
+    List<Object> values = key.values(byField, row);
+    if (!values.isEmpty()) {
+      asked.add(values);
+    }
+    if (asked.size() > ASKED_BY_KEY) {
+      asked = null;
+      seen = new LongMap<>();
+    }
+  }
+
+  /** Nothing is noted after this; true if anything has been. */
+  boolean settle() {
+    notes.settle();
+    seen = new LongMap<>();
+    return !notes.isEmpty();
+  }
+
+  boolean hasRepeats() {
+    return notes.hasRepeats();
+  }
+
+  /** The rows that hold a written key, if several do; null if not. */
+  KeyNotes.@Nullable Repeat repeat(Utf8 written) {
+    return notes.repeat(hash.of(written.array(), written.size()));
+  }
+
+  /**
+   * What has to be known of the table's records: those that have one of the noted keys, or may be
+   * near.
+   *
+   * @param scratches gives each thread a place to write keys to
+   */
+  Inquiry inquiry(@Nullable RecordTest among, Supplier<Utf8> scratches) {
+    List<FieldInfo> fields = new ArrayList<>(key.fields());
+    fields.addAll(table.fields(table.primaryKey()));
+    int parts = key.fields().size();
+    int tested = fields.size();
+    if (among != null) {
+      fields.addAll(among.fields());
+    }
+    Ask ask =
+        key.isLoose() || asked == null
+            ? Ask.all(table, fields)
+            : Ask.keyed(table, fields, key.fields(), asked);
+    return new Inquiry(
+        ask,
+        records -> {
+          Utf8 scratch = scratches.get();
+          for (int at = 0; at < records[0].rows(); at++) {
+            if (among == null || isAmong(among, records, tested, at)) {
+              learn(records, parts, at, scratch);
+            }
+          }
+        },
+        () -> {
+          asked = null;
+          if (near != null) {
+            near.settle();
+          }
+          found.settle(notes.distinct().size());
+        });
+  }
+
+  private void learn(ValueColumn[] records, int parts, int at, Utf8 scratch) {
+    if (near != null) {
+      near.add(records, parts, at, scratch);
+    } else if (key.ofParts(records, at, scratch)) {
+      int place = notes.distinct().place(hash.of(scratch.array(), scratch.size()));
+      if (place >= 0) {
+        found.add(place, records, parts, at);
+      }
+    }
+  }
+
+  /** True if a record is one of those that are looked for. */
+  private static boolean isAmong(RecordTest among, ValueColumn[] records, int from, int at) {
+    Object[] values = new Object[records.length - from];
+    for (int i = 0; i < values.length; i++) {
+      values[i] = records[from + i].value(at);
+    }
+    return among.holds(values);
+  }
+
+  /** What has to be known besides to tell the latest of several records; null if nothing has. */
+  @Nullable Inquiry latest(FieldInfo by) {
+    Latest search = new Latest(table, by, found);
+    return search.isEmpty() ? null : search.inquiry(places -> latest = places);
+  }
+
+  /**
+   * What a row speaks of.
+   *
+   * @param index the row's index among the noted rows
+   * @param written its key
+   */
+  Match match(int index, ValueColumn[] byField, int row, Utf8 written) {
+    return decisions.applied(found(index, byField, row, written), byField, row);
+  }
+
+  private Match found(int index, ValueColumn[] byField, int row, Utf8 written) {
+    if (near != null) {
+      // nor are rows of the file one record because they are near to each other
+      NearRecords.Near like = near.of(byField, row, written);
+      return new Match(number, like.records(), Match.Repeats.none(index), null, like.told());
+    }
+    long hashed = hashed(written);
+    KeyNotes.Repeat repeat = notes.repeat(hashed);
+    Match.Repeats repeats =
+        repeat == null
+            ? Match.Repeats.none(index)
+            : new Match.Repeats(repeat.first(), repeat.last(), repeat.differ(), null);
+    int place = notes.distinct().place(hashed);
+    List<Object> last = latest.get(place);
+    return new Match(number, last == null ? found.of(place) : List.of(last), repeats, null, null);
+  }
+
+  /** The hash of a written key. */
+  long hashed(Utf8 written) {
+    long hashed = hash.of(written.array(), written.size());
+    KeyNotes.Repeat repeat = notes.repeat(hashed);
+    if (repeat != null && !repeat.isSame(written.array(), written.size())) {
+      throw collision();
+    }
+    return hashed;
+  }
+
+  static PorterException collision() {
+    return ErrorCode.INTERNAL.error(
+        "Two different keys of the file were taken for the same while looking for"
+            + " repeats, which happens once in millions of files.");
+  }
+
+  /** True if any noted row holds the key that has this hash. */
+  boolean isNoted(long hashed) {
+    return notes.distinct().place(hashed) >= 0;
+  }
+
+  /** True if several noted rows hold it. */
+  boolean isRepeated(long hashed) {
+    return notes.repeat(hashed) != null;
+  }
+
+  /** The records that hold it. */
+  List<List<Object>> records(long hashed) {
+    return found.of(notes.distinct().place(hashed));
+  }
+
+  /** True if any record was found. */
+  boolean findsAny() {
+    return !found.isEmpty() || near != null && !near.isEmpty();
+  }
+}
