@@ -228,6 +228,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plans/{plan}/recount": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["recount"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plans/{id}/trials": {
         parameters: {
             query?: never;
@@ -1698,6 +1714,29 @@ export interface components {
             /** Format: int64 */
             id: number;
         };
+        Counts: {
+            /** Format: int64 */
+            added: number;
+            /** Format: int64 */
+            changed: number;
+            /** Format: int64 */
+            unchanged: number;
+            /** Format: int64 */
+            skipped: number;
+            /** Format: int64 */
+            rejected: number;
+            /** Format: int64 */
+            waiting: number;
+        };
+        RecountView: {
+            /** Format: int64 */
+            rehearsal?: number;
+            /** Format: int32 */
+            revision: number;
+            counts?: components["schemas"]["Counts"];
+            /** Format: int64 */
+            rows: number;
+        };
         StepSearch: {
             fill: components["schemas"]["Fill"];
             /** Format: int32 */
@@ -2136,6 +2175,8 @@ export interface components {
             fields: string[];
             /** @enum {string} */
             of: "one" | "none" | "several" | "similar" | "repeats" | "decided" | "troubled";
+            /** Format: int64 */
+            looked: number;
             pairs: components["schemas"]["LedgerEntry"][];
             candidates: string[][];
             others: components["schemas"]["LedgerEntry"][][];
@@ -2816,6 +2857,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RunView"];
+                };
+            };
+        };
+    };
+    recount: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                plan: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecountView"];
                 };
             };
         };

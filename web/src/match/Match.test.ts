@@ -14,6 +14,7 @@ const classes: MatchClasses = {
   repeats: 12,
   decided: 0,
   troubled: 70,
+  looked: 611,
   keys: [{ one: 611, several: 0, similar: 0 }],
   of: 'one',
   candidates: [[]],
@@ -53,6 +54,16 @@ describe('the Match stop', () => {
     expect(within(name).getByText('Old name').closest('td')).toHaveClass('was');
     const registration = screen.getByRole('cell', { name: 'registration' }).closest('tr')!;
     expect(registration.querySelector('.was')).toBeNull();
+  });
+
+  it('tells how many rows of a large class were looked at', async () => {
+    const large = { ...classes, one: 500_000, looked: 5_120 };
+    vi.spyOn(api, 'GET').mockImplementation(((path: string) =>
+      Promise.resolve({ data: path.endsWith('/keys') ? hints : large })) as never);
+    render(Match, { open: anOpenPlan() });
+    expect(
+      await screen.findByText('most changed first, of 5,120 rows from all over the file'),
+    ).toBeInTheDocument();
   });
 
   it('changes what a class becomes', async () => {

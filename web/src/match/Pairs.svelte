@@ -97,7 +97,12 @@
 
 <div class="bt">
   <h2>{TITLES[classes.of]}</h2>
-  <span class="q">{classes.of === 'one' ? 'most changed first' : 'in the order of the file'}</span>
+  <span class="q"
+    >{classes.of === 'one' ? 'most changed first' : 'in the order of the file'}{classes.looked <
+    classes[classes.of]
+      ? `, of ${many(classes.looked, 'row')} from all over the file`
+      : ''}</span
+  >
   {#if classes.pairs.length}
     <span class="end">
       <button class="button small" onclick={() => move(-1)} aria-label="‹ K, pair before"

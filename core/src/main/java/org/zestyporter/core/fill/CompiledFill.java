@@ -109,6 +109,11 @@ public final class CompiledFill {
     return links != null;
   }
 
+  /** True if its values depend on the application's records. */
+  public boolean dependsOnRecords() {
+    return links != null || !beforehand.isEmpty();
+  }
+
   /** Adds what it has to know before any row. */
   public void ask(Asking asking) {
     beforehand.forEach(asking::add);

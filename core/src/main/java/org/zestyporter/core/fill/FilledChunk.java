@@ -1,33 +1,39 @@
 package org.zestyporter.core.fill;
 
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.source.cache.Batch;
 
 /** The values that all fills gave for the rows of a chunk, by column. */
 public final class FilledChunk {
   private final List<CompiledFill> fills;
   private final long[] lines;
-  private final FilledColumn[] columns;
+  private final @Nullable FilledColumn[] columns;
   private final boolean[] rejected;
 
-  private FilledChunk(List<CompiledFill> fills, long[] lines, FilledColumn[] columns) {
+  private FilledChunk(
+      List<CompiledFill> fills,
+      long[] lines,
+      @Nullable FilledColumn[] columns,
+      boolean[] rejected) {
     this.fills = fills;
     this.lines = lines;
     this.columns = columns;
-    this.rejected = new boolean[lines.length];
-    for (FilledColumn column : columns) {
-      reject(column);
-    }
+    this.rejected = rejected;
   }
 
-  private void reject(FilledColumn column) {
-    if (column.odd() == null) {
-      return;
-    }
-    for (int row = 0; row < rejected.length; row++) {
-      Filled odd = column.odd(row);
-      rejected[row] |= odd != null && odd.rejects();
-    }
+  /**
+   * A chunk of which only some columns are known.
+   *
+   * @param columns what the fills gave; null for those that nobody asks for
+   * @param rejected the rows of which a fill can't be taken
+   */
+  public static FilledChunk some(
+      List<CompiledFill> fills,
+      long[] lines,
+      @Nullable FilledColumn[] columns,
+      boolean[] rejected) {
+    return new FilledChunk(fills, lines, columns, rejected);
   }
 
   /** Ready to compute chunks one after the other, on one thread. */
@@ -42,10 +48,12 @@ public final class FilledChunk {
    */
   public static FilledChunk of(Batch batch, List<CompiledFill> fills, List<FillColumns> ready) {
     FilledColumn[] columns = new FilledColumn[fills.size()];
+    boolean[] rejected = new boolean[batch.rows()];
     for (int f = 0; f < columns.length; f++) {
       columns[f] = ready.get(f).of(batch);
+      columns[f].reject(rejected);
     }
-    return new FilledChunk(fills, batch.lines(), columns);
+    return new FilledChunk(fills, batch.lines(), columns, rejected);
   }
 
   public int rows() {
@@ -56,9 +64,14 @@ public final class FilledChunk {
     return lines[row];
   }
 
-  /** What a fill gave. */
+  /** What a fill gave; only of a fill whose column is known. */
   public FilledColumn column(int fill) {
     return columns[fill];
+  }
+
+  /** True if it is known what a fill gave. */
+  public boolean isKnown(int fill) {
+    return columns[fill] != null;
   }
 
   /** What a fill gave for a row. */

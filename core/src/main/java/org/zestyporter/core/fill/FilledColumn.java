@@ -16,6 +16,14 @@ public record FilledColumn(ValueColumn values, Filled @Nullable [] odd) {
     return odd == null ? null : odd[values.entry(row)];
   }
 
+  /** Marks the rows whose value can't be taken. */
+  public void reject(boolean[] rejected) {
+    for (int row = 0; odd != null && row < rejected.length; row++) {
+      Filled told = odd(row);
+      rejected[row] |= told != null && told.rejects();
+    }
+  }
+
   /** The value of a row; null if blank. */
   public @Nullable Object value(int row) {
     return values.value(row);

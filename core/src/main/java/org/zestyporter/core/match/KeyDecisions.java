@@ -56,6 +56,15 @@ final class KeyDecisions {
     return new Match(match.key(), records, repeats, decision.act(), match.nearness());
   }
 
+  /** True if anything was decided about the key of a row. */
+  boolean speaksOf(ValueColumn[] byField, int row) {
+    if (byText.isEmpty() && ofRepeats.isEmpty()) {
+      return false;
+    }
+    String text = key.text(byField, row);
+    return text != null && (byText.containsKey(text) || ofRepeats.containsKey(text));
+  }
+
   private static boolean isRecord(List<Object> key, @Nullable List<String> record) {
     return record != null && key.stream().map(Values::text).toList().equals(record);
   }

@@ -16,12 +16,16 @@ import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.Hash;
 import org.zestyporter.core.value.LongMap;
 import org.zestyporter.core.value.PorterException;
+import org.zestyporter.core.value.SideBySide;
 import org.zestyporter.core.value.Utf8;
 import org.zestyporter.core.value.ValueColumn;
 
 /** One match key: which rows hold which of its values, and the records that were found for them. */
 final class KeyFinds {
   private static final int ASKED_BY_KEY = 100_000;
+
+  /** Fewer records are not worth another thread. */
+  private static final int LEARNT_BY_EACH = 1_000;
 
   final PreparedKey key;
   private final int number;
@@ -63,15 +67,19 @@ final class KeyFinds {
     return near != null;
   }
 
-  /** Notes the key of the next row; null for a row that can't be written. */
-  void note(ValueColumn @Nullable [] byField, int row, Utf8 scratch) {
-    if (byField == null || !key.ofRow(byField, row, scratch)) {
-      notes.note(0);
-      return;
-    }
-    long hashed = hash.of(scratch.array(), scratch.size());
+  /** The key of a row as a hash; 0 if a part is blank. */
+  long hash(ValueColumn[] byField, int row, Utf8 scratch) {
+    return key.ofRow(byField, row, scratch) ? hash.of(scratch.array(), scratch.size()) : 0;
+  }
+
+  /**
+   * Notes the key of the next row.
+   *
+   * @param hashed 0 for a row without a key, or one that can't be written
+   */
+  void note(long hashed, ValueColumn @Nullable [] byField, int row) {
     notes.note(hashed);
-    if (asked == null || key.isLoose() || seen.get(hashed) != null) {
+    if (hashed == 0 || asked == null || key.isLoose() || seen.get(hashed) != null) {
       return;
     }
     seen.put(hashed, true);
@@ -121,14 +129,7 @@ final class KeyFinds {
             : Ask.keyed(table, fields, key.fields(), asked);
     return new Inquiry(
         ask,
-        records -> {
-          Utf8 scratch = scratches.get();
-          for (int at = 0; at < records[0].rows(); at++) {
-            if (among == null || isAmong(among, records, tested, at)) {
-              learn(records, parts, at, scratch);
-            }
-          }
-        },
+        records -> learn(records, parts, among, tested, scratches),
         () -> {
           asked = null;
           if (near != null) {
@@ -138,15 +139,45 @@ final class KeyFinds {
         });
   }
 
-  private void learn(ValueColumn[] records, int parts, int at, Utf8 scratch) {
+  private void learn(
+      ValueColumn[] records,
+      int parts,
+      @Nullable RecordTest among,
+      int tested,
+      Supplier<Utf8> scratches) {
+    int count = records[0].rows();
     if (near != null) {
-      near.add(records, parts, at, scratch);
-    } else if (key.ofParts(records, at, scratch)) {
-      int place = notes.distinct().place(hash.of(scratch.array(), scratch.size()));
-      if (place >= 0) {
-        found.add(place, records, parts, at);
+      Utf8 scratch = scratches.get();
+      for (int at = 0; at < count; at++) {
+        if (among == null || isAmong(among, records, tested, at)) {
+          near.add(records, parts, at, scratch);
+        }
+      }
+      return;
+    }
+    int[] places = new int[count];
+    SideBySide.go(
+        count,
+        LEARNT_BY_EACH,
+        (from, to) -> {
+          Utf8 scratch = scratches.get();
+          for (int at = from; at < to; at++) {
+            boolean is = among == null || isAmong(among, records, tested, at);
+            places[at] = is ? place(records, at, scratch) : -1;
+          }
+        });
+    for (int at = 0; at < count; at++) {
+      if (places[at] >= 0) {
+        found.add(places[at], records, parts, at);
       }
     }
+  }
+
+  /** The place of a record's key among those that were noted; under 0 if it was not. */
+  private int place(ValueColumn[] records, int at, Utf8 scratch) {
+    return key.ofParts(records, at, scratch)
+        ? notes.distinct().place(hash.of(scratch.array(), scratch.size()))
+        : -1;
   }
 
   /** True if a record is one of those that are looked for. */
@@ -205,6 +236,11 @@ final class KeyFinds {
     return ErrorCode.INTERNAL.error(
         "Two different keys of the file were taken for the same while looking for"
             + " repeats, which happens once in millions of files.");
+  }
+
+  /** True if somebody has decided something about a row's key. */
+  boolean isDecided(ValueColumn[] byField, int row) {
+    return decisions.speaksOf(byField, row);
   }
 
   /** True if any noted row holds the key that has this hash. */

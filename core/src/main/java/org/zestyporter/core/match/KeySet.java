@@ -101,9 +101,11 @@ final class KeySet {
   /** The place of a hash; under 0 if it is not there. */
   int place(long hash) {
     int b = beginning(hash);
-    long rest = hash & REST_MASK;
-    for (int i = b == 0 ? 0 : ends[b - 1]; i < ends[b]; i++) {
-      if (rest(i) == rest) {
+    int high = (int) (hash >> LOW);
+    short low = (short) hash;
+    int end = ends[b];
+    for (int i = b == 0 ? 0 : ends[b - 1]; i < end; i++) {
+      if (highs[i] == high && lows[i] == low) {
         return i;
       }
     }

@@ -2,6 +2,7 @@ package org.zestyporter.core.match;
 
 import java.security.SecureRandom;
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.FieldInfo;
@@ -11,6 +12,7 @@ import org.zestyporter.core.fill.RecordTest;
 import org.zestyporter.core.plan.Decision;
 import org.zestyporter.core.plan.MatchKey;
 import org.zestyporter.core.value.Hash;
+import org.zestyporter.core.value.LongMap;
 import org.zestyporter.core.value.Utf8;
 import org.zestyporter.core.value.ValueColumn;
 import org.zestyporter.core.value.Values;
@@ -87,14 +89,61 @@ public final class Matcher {
     return keys.size();
   }
 
+  /** The keys of rows as hashes, by match key and row; 0 where a part is blank. */
+  public record Hashes(long[][] byKey) {
+
+    /** Adds those of a row to others. */
+    public void addTo(LongMap<Boolean> hashes, int row) {
+      for (long[] key : byKey) {
+        if (key[row] != 0) {
+          hashes.put(key[row], true);
+        }
+      }
+    }
+
+    /** Marks the rows that have any of some hashes. */
+    public void findIn(LongMap<Boolean> hashes, BitSet rows) {
+      for (long[] key : byKey) {
+        for (int row = 0; row < key.length; row++) {
+          if (key[row] != 0 && hashes.get(key[row]) != null) {
+            rows.set(row);
+          }
+        }
+      }
+    }
+  }
+
+  /** The keys of all rows of a chunk, to be noted; on any thread. */
+  public Hashes hashes(ValueColumn[] byField, int rows) {
+    Utf8 scratch = scratches.get();
+    long[][] hashes = new long[keys.size()][rows];
+    for (int k = 0; k < hashes.length; k++) {
+      KeyFinds finds = keys.get(k);
+      for (int row = 0; row < rows; row++) {
+        hashes[k][row] = finds.hash(byField, row, scratch);
+      }
+    }
+    return new Hashes(hashes);
+  }
+
   /**
    * Notes the keys of the next row.
    *
+   * @param hashes of its chunk
    * @param byField the columns of the table's fields; null for a row that can't be written
    */
+  public void note(Hashes hashes, ValueColumn @Nullable [] byField, int row) {
+    for (int k = 0; k < keys.size(); k++) {
+      keys.get(k).note(byField == null ? 0 : hashes.byKey[k][row], byField, row);
+    }
+  }
+
+  /** The same for a row whose chunk has not been hashed. */
   public void note(ValueColumn @Nullable [] byField, int row) {
     Utf8 scratch = scratches.get();
-    keys.forEach(key -> key.note(byField, row, scratch));
+    for (KeyFinds finds : keys) {
+      finds.note(byField == null ? 0 : finds.hash(byField, row, scratch), byField, row);
+    }
   }
 
   /** True if rows with the same key have to be compared, once the inquiries were asked for. */
@@ -102,18 +151,30 @@ public final class Matcher {
     return sayings != null && keys.stream().anyMatch(KeyFinds::hasRepeats);
   }
 
+  /** True if somebody has decided something about the values of a row's keys. */
+  public boolean isDecided(ValueColumn[] byField, int row) {
+    return keys.stream().anyMatch(k -> k.isDecided(byField, row));
+  }
+
+  /** True if other rows have a key of this row, once the inquiries were asked for. */
+  public boolean isRepeated(ValueColumn[] byField, int row) {
+    Utf8 scratch = scratches.get();
+    return keys.stream().anyMatch(k -> repeat(k, byField, row, scratch) != null);
+  }
+
+  private static KeyNotes.@Nullable Repeat repeat(
+      KeyFinds finds, ValueColumn[] byField, int row, Utf8 scratch) {
+    boolean any = finds.hasRepeats() && finds.key.ofRow(byField, row, scratch);
+    return any ? finds.repeat(scratch) : null;
+  }
+
   /**
    * Compares a row with those that have the same key, if there are any; rows come as they were
    * noted.
-   *
-   * @param byField null for a row that can't be written
    */
-  public void compare(ValueColumn @Nullable [] byField, int row) {
-    Utf8 scratch = scratches.get();
-    for (int k = 0; byField != null && k < keys.size(); k++) {
-      KeyFinds finds = keys.get(k);
-      KeyNotes.Repeat repeat =
-          finds.key.ofRow(byField, row, scratch) ? finds.repeat(scratch) : null;
+  public void compare(ValueColumn[] byField, int row) {
+    for (KeyFinds finds : keys) {
+      KeyNotes.Repeat repeat = repeat(finds, byField, row, scratches.get());
       if (repeat != null) {
         Utf8 said = others.get();
         sayings.write(byField, row, said);

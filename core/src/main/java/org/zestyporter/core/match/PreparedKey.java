@@ -30,6 +30,8 @@ final class PreparedKey {
   /** How each field is compared. */
   private final Comparison[] comparisons;
 
+  private final boolean isLoose;
+
   PreparedKey(MatchKey key, TableInfo table) {
     this.fields = table.fields(key.fields());
     this.indexes = fields.stream().mapToInt(table.fields()::indexOf).toArray();
@@ -38,6 +40,7 @@ final class PreparedKey {
         key.fields().stream()
             .map(f -> Comparison.ignoring(key.ignoring(f)))
             .toArray(Comparison[]::new);
+    this.isLoose = Arrays.stream(comparisons).anyMatch(Comparison::isLoose);
   }
 
   List<FieldInfo> fields() {
@@ -45,7 +48,7 @@ final class PreparedKey {
   }
 
   boolean isLoose() {
-    return Arrays.stream(comparisons).anyMatch(Comparison::isLoose);
+    return isLoose;
   }
 
   /**

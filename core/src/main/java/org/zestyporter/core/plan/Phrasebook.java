@@ -2,6 +2,7 @@ package org.zestyporter.core.plan;
 
 import java.util.List;
 import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.step.StepKind;
 
 /**
  * Remembered translations from a source's words to the application's values.
@@ -18,6 +19,23 @@ public record Phrasebook(String name, List<Phrase> phrases) {
    * @param to the application's value; null if the word means blank
    */
   public record Phrase(String from, @Nullable String to) {}
+
+  /** True if a fill translates by it, in a step or in a formula. */
+  public boolean isUsedBy(Fill fill) {
+    String quoted = "\"" + name.replace("\"", "\"\"") + "\"";
+    boolean inOrigin =
+        fill.origin().lookedUpBy() instanceof Origin.Formula of
+            && of.formula() != null
+            && of.formula().contains(quoted);
+    return inOrigin
+        || fill.steps().stream()
+            .anyMatch(
+                s ->
+                    name.equals(s.setting("book"))
+                        || (s.kind() == StepKind.FORMULA
+                            && s.setting("formula") != null
+                            && s.setting("formula").contains(quoted)));
+  }
 
   public Phrasebook {
     phrases = phrases == null ? List.of() : List.copyOf(phrases);

@@ -1,5 +1,6 @@
 package org.zestyporter.core.run;
 
+import java.util.BitSet;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 
@@ -11,6 +12,9 @@ final class ChunkRows {
 
   /** Rows that are not decided yet. */
   int left;
+
+  /** The rows that are gone through; null for all. What becomes of the others is not asked. */
+  @Nullable BitSet only;
 
   /**
    * By target, what became of the rows before the run was cut off; null if none was gone through.
@@ -35,6 +39,11 @@ final class ChunkRows {
 
   int count() {
     return count;
+  }
+
+  /** True if a row is gone through. */
+  boolean takes(int row) {
+    return only == null || only.get(row);
   }
 
   /** Index of the row after its last one. */

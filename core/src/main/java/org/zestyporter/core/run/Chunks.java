@@ -3,6 +3,7 @@ package org.zestyporter.core.run;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.BitSet;
 import java.util.Deque;
 import java.util.List;
 import java.util.concurrent.ExecutorService;
@@ -19,7 +20,7 @@ import org.zestyporter.core.source.cache.Batch;
  * own. They are taken twice: what fits into memory is kept from the first time, the rest is
  * computed again.
  */
-final class Chunks implements AutoCloseable {
+final class Chunks implements ChunkSource, AutoCloseable {
   private static final int AHEAD = 3;
 
   /** The part of the memory that kept chunks may take, and that they share with noted keys. */
@@ -58,12 +59,13 @@ final class Chunks implements AutoCloseable {
     return Math.max(0, Math.min(memory / SHARE, left));
   }
 
-  int count() {
+  @Override
+  public int count() {
     return kept.length;
   }
 
-  /** A chunk; chunks are taken in order, from the first to the last and then once more. */
-  ChunkRows next(int number) {
+  @Override
+  public ChunkRows next(int number) {
     if (number == 0) {
       ahead.clear();
       asked = 0;
@@ -84,8 +86,23 @@ final class Chunks implements AutoCloseable {
     return chunk;
   }
 
-  /** Keeps a chunk for the next time if there is room. */
-  void keep(int number, ChunkRows chunk) {
+  @Override
+  public int together() {
+    return 1;
+  }
+
+  @Override
+  public boolean isWhole() {
+    return true;
+  }
+
+  @Override
+  public synchronized ChunkRows whole(int number, BitSet rows) {
+    return compute(number);
+  }
+
+  @Override
+  public void keep(int number, ChunkRows chunk) {
     long weight = chunk.weight();
     if (weight <= room) {
       room -= weight;

@@ -10,6 +10,7 @@ import org.zestyporter.core.application.KeyIndex;
 import org.zestyporter.core.application.WriteSession;
 import org.zestyporter.core.fill.Filled;
 import org.zestyporter.core.match.Match;
+import org.zestyporter.core.match.MatchClass;
 import org.zestyporter.core.plan.Decision;
 import org.zestyporter.core.plan.Policies;
 import org.zestyporter.core.value.Problem;
@@ -168,32 +169,37 @@ final class Decider {
               ? rows.matches[r]
               : target.matcher.match(rows.first + r, rows.byField, r);
       rows.matchedBy[r] = (byte) (match.records().isEmpty() ? 0 : match.key());
-      if (!target.matcher.isEmpty() && match.key() == 0) {
-        if (target.destination.distinct()) {
-          skip(ProblemCode.REQUIRED, "its key is blank, so there is no record to make");
-          return;
-        }
-        reject(
-            ProblemCode.REQUIRED,
-            String.join(", ", target.destination.keys().get(0).fields()),
-            "",
-            "the match key is blank, so nobody can tell whether the record is there");
+      MatchClass is = MatchClass.of(match, rows.first + r, target.destination);
+      if (target.destination.distinct() && is != MatchClass.TROUBLED && isClaimed()) {
         return;
       }
-      if (target.destination.distinct() ? isClaimed() : match.repeated() && isRepeat()) {
+      if (isKeptOfSeveral() && onRepeat() == Policies.OnRepeat.MERGE) {
+        merges.take(rows, r);
+      }
+      switch (is) {
+        case TROUBLED -> blankKey();
+        case REPEATS -> repeat();
+        case DECIDED -> leaveOut();
+        case SIMILAR -> ask(ProblemCode.SIMILAR, match.nearness());
+        case SEVERAL -> several();
+        case NONE -> none();
+        case ONE -> found();
+      }
+    }
+
+    private void blankKey() {
+      if (target.destination.distinct()) {
+        skip(ProblemCode.REQUIRED, "its key is blank, so there is no record to make");
         return;
       }
-      if (isLeftOut()) {
-        return;
-      }
-      if (match.isNear() && match.act() != Decision.Act.TAKE) {
-        ask(ProblemCode.SIMILAR, match.nearness());
-        return;
-      }
-      if (match.records().size() > 1) {
-        several();
-        return;
-      }
+      reject(
+          ProblemCode.REQUIRED,
+          String.join(", ", target.destination.keys().get(0).fields()),
+          "",
+          "the match key is blank, so nobody can tell whether the record is there");
+    }
+
+    private void found() {
       int at = rows.foundAt == null ? -1 : rows.foundAt[r];
       if (at < 0) {
         none();
@@ -248,23 +254,23 @@ final class Decider {
       return true;
     }
 
-    private boolean isRepeat() {
+    private Policies.OnRepeat onRepeat() {
+      return match.onRepeat(target.destination.policies());
+    }
+
+    private boolean isKeptOfSeveral() {
+      return !target.destination.distinct()
+          && match.repeated()
+          && match.kept(target.destination.policies()) == rows.first + r;
+    }
+
+    private void repeat() {
       int index = rows.first + r;
       int keeps = match.kept(target.destination.policies());
-      Policies.OnRepeat onRepeat = match.onRepeat(target.destination.policies());
-      if (onRepeat == Policies.OnRepeat.ASK && match.isLeftOut()) {
-        return false;
-      }
-      if (keeps == index) {
-        if (onRepeat == Policies.OnRepeat.MERGE) {
-          merges.take(rows, r);
-        }
-        return false;
-      }
       if (rows.records != null && keeps >= 0) {
         rows.records[r] = kept.get(keeps);
       }
-      switch (onRepeat) {
+      switch (onRepeat()) {
         case KEEP_LAST ->
             skip(ProblemCode.REPEATED, "line " + lineOf(match.last()) + " repeats it and is kept");
         case MERGE -> {
@@ -281,7 +287,6 @@ final class Decider {
                 String.valueOf(lineOf(match.first())),
                 "line " + otherLine(index) + " has the same key and says something else");
       }
-      return true;
     }
 
     private long otherLine(int index) {
@@ -292,17 +297,13 @@ final class Decider {
       return target.lines.line(index);
     }
 
-    /** True if somebody has decided that rows with this key are left out. */
-    private boolean isLeftOut() {
+    /** Somebody has decided that rows with this key are left out. */
+    private void leaveOut() {
       if (match.act() == Decision.Act.SKIP) {
         skip(ProblemCode.DECIDED, "it was decided that it is left out");
-        return true;
-      }
-      if (match.act() == Decision.Act.REJECT) {
+      } else {
         reject(ProblemCode.DECIDED, null, null, "it was decided that it is rejected");
-        return true;
       }
-      return false;
     }
 
     private void several() {

@@ -103,6 +103,11 @@ final class FarOff {
         && !said(fill).contains(Fill.ANY);
   }
 
+  /** Numbers of the fills whose numbers are looked at. */
+  List<Integer> fills() {
+    return watched.stream().map(w -> w.fill).toList();
+  }
+
   /** Counts the numbers of a chunk. */
   void note(TargetRows rows) {
     for (Watched one : watched) {
@@ -179,6 +184,17 @@ final class FarOff {
       }
     }
     return true;
+  }
+
+  /** True if a row has a number that is far off, whatever anybody has said of it. */
+  boolean isFar(TargetRows rows, int r) {
+    for (Watched one : watched) {
+      ValueColumn column = rows.filled.column(one.fill).values();
+      if (size(value(column, r, unit(column))) >= one.far) {
+        return true;
+      }
+    }
+    return false;
   }
 
   /** Lets a row wait that has a number which is far off, and which nobody has called right. */

@@ -1,14 +1,19 @@
 package org.zestyporter.core.run;
 
 import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.BitSet;
 import java.util.List;
+import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.fill.Awaited;
 import org.zestyporter.core.fill.Inquiry;
 import org.zestyporter.core.fill.Pending;
 import org.zestyporter.core.match.Match;
+import org.zestyporter.core.match.Matcher;
 import org.zestyporter.core.match.RowIndex;
 import org.zestyporter.core.plan.RunSettings;
+import org.zestyporter.core.value.SideBySide;
 import org.zestyporter.core.value.ValueColumn;
 
 /**
@@ -18,43 +23,89 @@ import org.zestyporter.core.value.ValueColumn;
 final class Noting {
   private final OpenedPlan opened;
   private final List<Target> targets;
-  private final Chunks chunks;
+  private final ChunkSource chunks;
   private final boolean whole;
 
-  Noting(OpenedPlan opened, List<Target> targets, Chunks chunks) {
+  /** True if nobody asks what becomes of the rows, but only which records they speak of. */
+  private final boolean onlyMatches;
+
+  Noting(OpenedPlan opened, List<Target> targets, ChunkSource chunks, boolean onlyMatches) {
     this.opened = opened;
     this.targets = targets;
     this.chunks = chunks;
+    this.onlyMatches = onlyMatches;
     this.whole = opened.plan().run().rows() == RunSettings.Rows.WHOLE;
   }
 
   void go(Progress progress) {
+    go(progress, hashed -> {});
+  }
+
+  /**
+   * @param hashed takes the keys of each chunk in order, by target
+   */
+  void go(Progress progress, Consumer<List<Hashed>> hashed) {
     long done = 0;
-    for (int i = 0; i < chunks.count(); i++) {
+    for (int from = 0; from < chunks.count(); from += chunks.together()) {
       Pipeline.requireGoing(progress);
-      ChunkRows chunk = chunks.next(i);
-      boolean[] rejected = whole && targets.size() > 1 ? rejected(chunk) : null;
-      for (TargetRows rows : chunk.targets()) {
-        note(chunk, rows, rejected);
+      List<ChunkRows> some = chunks.some(from);
+      List<List<Hashed>> hashes = hashes(some);
+      for (int i = 0; i < some.size(); i++) {
+        ChunkRows chunk = some.get(i);
+        hashed.accept(hashes.get(i));
+        boolean[] rejected = whole && targets.size() > 1 ? rejected(chunk) : null;
+        for (int t = 0; t < targets.size(); t++) {
+          note(chunk, chunk.targets().get(t), rejected, hashes.get(i).get(t));
+        }
+        chunks.keep(from + i, chunk);
+        done += chunk.count();
       }
-      chunks.keep(i, chunk);
-      done += chunk.count();
       progress.at(Progress.Phase.MATCHING, done, opened.source().rowCount());
     }
     for (Target target : targets) {
       target.made.values().forEach(RowIndex::settle);
-      target.farOff.settle();
+      if (!onlyMatches) {
+        target.farOff.settle();
+      }
       if (target.keysNeedParent()) {
         noteWithParents(target, progress);
       }
       List<Inquiry> inquiries = new ArrayList<>(target.matcher.inquiries());
-      inquiries.addAll(target.guard.inquiries());
+      if (!onlyMatches) {
+        inquiries.addAll(target.guard.inquiries());
+      }
       if (target.matcher.comparesRepeats()) {
         compare(target, progress);
       }
       opened.answer(inquiries);
       opened.answer(target.matcher.further());
     }
+  }
+
+  /** The keys of a chunk's rows, and the values of theirs that must be unique. */
+  record Hashed(Matcher.Hashes keys, List<Matcher.Hashes> guarded) {}
+
+  /** These of some chunks, by target; null where they can't be told yet. */
+  private List<List<Hashed>> hashes(List<ChunkRows> some) {
+    Hashed[][] hashes = new Hashed[some.size()][targets.size()];
+    SideBySide.go(
+        hashes.length,
+        1,
+        (from, to) -> {
+          for (int i = from; i < to; i++) {
+            for (int t = 0; t < hashes[i].length; t++) {
+              TargetRows rows = some.get(i).targets().get(t);
+              hashes[i][t] = rows.target.keysNeedParent() ? null : hashed(rows);
+            }
+          }
+        });
+    return Arrays.stream(hashes).map(Arrays::asList).toList();
+  }
+
+  private Hashed hashed(TargetRows rows) {
+    return new Hashed(
+        rows.target.matcher.hashes(rows.byField, rows.count()),
+        onlyMatches ? List.of() : rows.target.guard.hashesOf(rows.byField, rows.count()));
   }
 
   private static boolean[] rejected(ChunkRows chunk) {
@@ -65,16 +116,16 @@ final class Noting {
     return rejected;
   }
 
-  private void note(ChunkRows chunk, TargetRows rows, boolean @Nullable [] rejected) {
+  private void note(
+      ChunkRows chunk, TargetRows rows, boolean @Nullable [] rejected, @Nullable Hashed hashed) {
     Target target = rows.target;
-    boolean now = !target.keysNeedParent();
     long[] lines = new long[rows.count()];
     for (int r = 0; r < lines.length; r++) {
       lines[r] = rows.line(r);
       ValueColumn[] byField = isLeftOut(rows, r, rejected) ? null : rows.byField;
-      if (now) {
-        target.matcher.note(byField, r);
-        target.guard.note(byField, r);
+      if (hashed != null) {
+        target.matcher.note(hashed.keys, byField, r);
+        target.guard.note(hashed.guarded, byField, r);
       }
       for (RowIndex index : target.made.values()) {
         index.note(byField, r);
@@ -85,7 +136,9 @@ final class Noting {
         }
       }
     }
-    target.farOff.note(rows);
+    if (!onlyMatches) {
+      target.farOff.note(rows);
+    }
     target.lines.add(lines);
     target.sources.add(chunk.first(), rows.rows, rows.count());
   }
@@ -112,7 +165,9 @@ final class Noting {
       for (int r = 0; r < rows.count(); r++) {
         ValueColumn[] byField = isLeftOut(rows, r, rejected) ? null : rows.byField;
         target.matcher.note(byField, r);
-        target.guard.note(byField, r);
+        if (!onlyMatches) {
+          target.guard.note(byField, r);
+        }
       }
       chunks.keep(i, chunk);
     }
@@ -120,19 +175,44 @@ final class Noting {
 
   /** Finds out whether rows with the same key say the same; only where there are such rows. */
   private void compare(Target target, Progress progress) {
-    for (int i = 0; i < chunks.count(); i++) {
+    for (int from = 0; from < chunks.count(); from += chunks.together()) {
       Pipeline.requireGoing(progress);
-      ChunkRows chunk = chunks.next(i);
-      boolean[] rejected = whole && targets.size() > 1 ? rejected(chunk) : null;
-      TargetRows rows = chunk.targets().get(target.index);
-      if (target.keysNeedParent()) {
-        rows.byField[target.parent.fieldIndex()] = parents(chunk, rows);
+      List<ChunkRows> some = chunks.some(from);
+      Repeated[] repeated = new Repeated[some.size()];
+      int first = from;
+      SideBySide.go(
+          repeated.length,
+          1,
+          (start, end) -> {
+            for (int i = start; i < end; i++) {
+              repeated[i] = repeated(target, first + i, some.get(i));
+            }
+          });
+      for (int i = 0; i < repeated.length; i++) {
+        TargetRows said = repeated[i].said;
+        repeated[i].at.stream().forEach(r -> target.matcher.compare(said.byField, r));
+        chunks.keep(from + i, some.get(i));
       }
-      for (int r = 0; r < rows.count(); r++) {
-        target.matcher.compare(isLeftOut(rows, r, rejected) ? null : rows.byField, r);
-      }
-      chunks.keep(i, chunk);
     }
+  }
+
+  /** Rows whose keys others have too, with what they say. */
+  private record Repeated(TargetRows said, BitSet at) {}
+
+  private Repeated repeated(Target target, int number, ChunkRows chunk) {
+    boolean[] rejected = whole && targets.size() > 1 ? rejected(chunk) : null;
+    TargetRows rows = chunk.targets().get(target.index);
+    if (target.keysNeedParent()) {
+      rows.byField[target.parent.fieldIndex()] = parents(chunk, rows);
+    }
+    BitSet at = new BitSet();
+    for (int r = 0; r < rows.count(); r++) {
+      if (!isLeftOut(rows, r, rejected) && target.matcher.isRepeated(rows.byField, r)) {
+        at.set(r);
+      }
+    }
+    boolean isKnown = at.isEmpty() || chunks.isWhole();
+    return new Repeated(isKnown ? rows : chunks.whole(number, at).targets().get(0), at);
   }
 
   /** Stands for the record that a row will make, by the index of the row. */

@@ -7,11 +7,13 @@ import java.util.Deque;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Lookups;
 import org.zestyporter.core.match.Match;
 import org.zestyporter.core.plan.RunSettings;
 import org.zestyporter.core.value.ProblemCode;
+import org.zestyporter.core.value.SideBySide;
 
 /**
  * Takes the chunks of a source through all destinations, chunks outside and destinations inside: a
@@ -67,7 +69,7 @@ final class Passage {
       if (rows.target.keysNeedParent()) {
         rows.byField[rows.target.parent.fieldIndex()] = Noting.parents(chunk, rows);
       }
-      fetch(rows);
+      fetch(chunk, rows);
     }
   }
 
@@ -79,12 +81,12 @@ final class Passage {
         takeLeft();
       }
     }
-    chunk.left = chunk.count();
+    chunk.left = chunk.only == null ? chunk.count() : chunk.only.cardinality();
     open.add(chunk);
     List<Place> wave = new ArrayList<>(chunk.count());
     for (int row = 0; row < chunk.count(); row++) {
       Place place = new Place(chunk, row);
-      if (waiting.isNeeded() && parks(place)) {
+      if (!chunk.takes(row) || waiting.isNeeded() && parks(place)) {
         continue;
       }
       decide(place);
@@ -92,6 +94,35 @@ final class Passage {
     }
     write(wave);
     enter();
+  }
+
+  /**
+   * Takes some rows of some chunks through.
+   *
+   * @param rows by chunk
+   * @param together true if the others of these chunks, and all other chunks, go with them
+   */
+  void some(ChunkSource chunks, List<BitSet> rows, boolean together) {
+    int[] wanted =
+        IntStream.range(0, rows.size()).filter(i -> together || !rows.get(i).isEmpty()).toArray();
+    for (int from = 0; from < wanted.length; from += chunks.together()) {
+      ChunkRows[] some = new ChunkRows[Math.min(chunks.together(), wanted.length - from)];
+      int first = from;
+      SideBySide.go(
+          some.length,
+          1,
+          (start, end) -> {
+            for (int i = start; i < end; i++) {
+              int number = wanted[first + i];
+              some[i] = chunks.whole(number, rows.get(number));
+              some[i].only = together ? null : rows.get(number);
+            }
+          });
+      for (ChunkRows chunk : some) {
+        find(chunk);
+        take(chunk);
+      }
+    }
   }
 
   /** Has the chunks kept as they are that wait for rows further on. */
@@ -153,7 +184,7 @@ final class Passage {
   }
 
   /** Has the records looked up that the rows of a destination were found to speak of. */
-  private void fetch(TargetRows rows) {
+  private void fetch(ChunkRows chunk, TargetRows rows) {
     Target target = rows.target;
     if (!target.matcher.findsAny()) {
       return;
@@ -162,7 +193,7 @@ final class Passage {
     rows.matches = new Match[count];
     List<List<Object>> wanted = new ArrayList<>(count);
     for (int r = 0; r < count; r++) {
-      if (!rows.isRejected(r)) {
+      if (chunk.takes(rows.rowOf(r)) && !rows.isRejected(r)) {
         rows.matches[r] = target.matcher.match(rows.first + r, rows.byField, r);
         if (rows.matches[r].isOne()) {
           wanted.add(rows.matches[r].records().get(0));

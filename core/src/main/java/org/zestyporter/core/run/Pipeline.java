@@ -237,7 +237,7 @@ public final class Pipeline {
     Bearing bearing = new Bearing(plan.run(), source.rowCount());
     try (Chunks chunks = new Chunks(source, targets);
         LedgerWriter kept = new LedgerWriter(ledger)) {
-      new Noting(own, targets, chunks).go(progress);
+      new Noting(own, targets, chunks, false).go(progress);
       kept.begin(targets, standing);
       Replay replay = standing == null ? null : new Replay(standing, targets);
       Passage passage = new Passage(targets, own.lookups(), last, kept, plan.run().rows(), replay);

@@ -1,5 +1,6 @@
 package org.zestyporter.core.run;
 
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -139,6 +140,31 @@ final class Target {
                 .anyMatch(
                     k -> k.fields().stream().anyMatch(parent.field().name()::equalsIgnoreCase))
             || guard.uses(parent.field().name()));
+  }
+
+  /**
+   * The fields whose values have to be known of all rows, before any is decided.
+   *
+   * @param onlyMatches true if nobody asks what becomes of the rows
+   */
+  List<String> lookedAt(boolean onlyMatches) {
+    List<String> fields = new ArrayList<>();
+    destination.keys().forEach(k -> fields.addAll(k.fields()));
+    if (!onlyMatches) {
+      fields.addAll(guard.fields());
+      farOff.fills().forEach(f -> fields.add(fills.get(f).field().name()));
+    }
+    return fields;
+  }
+
+  /** True if any of some fields is part of a key, or must be unique. */
+  boolean holdsInKeys(List<String> some) {
+    return some.stream()
+        .anyMatch(
+            field ->
+                guard.uses(field)
+                    || destination.keys().stream()
+                        .anyMatch(k -> k.fields().stream().anyMatch(field::equalsIgnoreCase)));
   }
 
   String label() {

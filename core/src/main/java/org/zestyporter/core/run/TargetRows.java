@@ -34,7 +34,7 @@ final class TargetRows {
   /** Index of the first of them among all rows of the destination. */
   final int first;
 
-  /** The columns of the table's fields; null where nothing fills one. */
+  /** The columns of the table's fields; null where nothing fills one, or it is not known. */
   final ValueColumn[] byField;
 
   /** What the rows were found to speak of; null if no record of the table is spoken of at all. */
@@ -90,9 +90,16 @@ final class TargetRows {
     this.first = first;
     this.byField = new ValueColumn[target.table.fields().size()];
     for (int f = 0; f < target.fills.size(); f++) {
-      byField[target.fills.get(f).fieldIndex()] = filled.column(f).values();
+      if (filled.isKnown(f)) {
+        byField[target.fills.get(f).fieldIndex()] = filled.column(f).values();
+      }
     }
     this.starts = rows == null ? null : starts(rows, chunkRows);
+  }
+
+  /** One row for each of the chunk's rows. */
+  TargetRows(Target target, FilledChunk filled, int first) {
+    this(target, filled, new Selection.Selected(null, null, null, null), filled.rows(), first);
   }
 
   private static int[] starts(int[] rows, int chunkRows) {

@@ -19,14 +19,25 @@ final class Targets {
   private final Plan plan;
   private final MadeRecords made;
 
-  private Targets(OpenedPlan opened) {
+  /** Fills that are compiled already; null if they are not. */
+  private final @Nullable List<CompiledFill> known;
+
+  private Targets(OpenedPlan opened, @Nullable List<CompiledFill> known) {
     this.opened = opened;
+    this.known = known;
     this.plan = opened.plan();
     this.made = new MadeRecords(opened);
   }
 
   static List<Target> open(OpenedPlan opened) {
-    return new Targets(opened).all();
+    return new Targets(opened, null).all();
+  }
+
+  /**
+   * @param known the compiled fills of the plan's only destination
+   */
+  static List<Target> open(OpenedPlan opened, List<CompiledFill> known) {
+    return new Targets(opened, known).all();
   }
 
   private List<Target> all() {
@@ -49,7 +60,7 @@ final class Targets {
   private Target target(int index, List<Target> before) {
     Destination destination = plan.destinations().get(index);
     TableInfo table = opened.table(destination);
-    List<CompiledFill> fills = opened.fills(destination, made::isMade);
+    List<CompiledFill> fills = known == null ? opened.fills(destination, made::isMade) : known;
     return new Target(
         index,
         destination,

@@ -117,6 +117,28 @@ final class UniqueGuard {
     }
   }
 
+  /** The guarded values of all rows of a chunk, to be noted; on any thread. */
+  List<Matcher.Hashes> hashesOf(ValueColumn[] byField, int rows) {
+    return guards.stream().map(g -> g.matcher.hashes(byField, rows)).toList();
+  }
+
+  /**
+   * Notes the next row.
+   *
+   * @param hashes of its chunk; empty if nothing is to be noted
+   * @param byField null for a row that can't be written
+   */
+  void note(List<Matcher.Hashes> hashes, ValueColumn @Nullable [] byField, int row) {
+    for (int g = 0; g < hashes.size(); g++) {
+      guards.get(g).matcher.note(hashes.get(g), byField, row);
+    }
+  }
+
+  /** The fields that it guards. */
+  List<String> fields() {
+    return guards.stream().flatMap(g -> g.fields.stream()).toList();
+  }
+
   List<Inquiry> inquiries() {
     return guards.stream().flatMap(g -> g.matcher.inquiries().stream()).toList();
   }
@@ -128,6 +150,18 @@ final class UniqueGuard {
       hashes[g] = guards.get(g).matcher.hash(byField, row);
     }
     return hashes;
+  }
+
+  /** The records that have the guarded values of a row. */
+  List<List<Object>> holders(ValueColumn[] byField, int row) {
+    List<List<Object>> holders = new ArrayList<>();
+    for (Guard guard : guards) {
+      long hashed = guard.matcher.hash(byField, row);
+      if (hashed != 0) {
+        holders.addAll(guard.matcher.records(hashed));
+      }
+    }
+    return holders;
   }
 
   /** The guarded values of a record. */

@@ -4,6 +4,7 @@ import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Collection;
 import java.util.Collections;
 import java.util.List;
 import java.util.Map;
@@ -361,12 +362,26 @@ public final class SourceTable implements Columns, AutoCloseable {
     for (int c = 0; c < columns.length; c++) {
       columns[c] = out.column(number, c, records);
     }
-    long[] lines = cache.lines(number);
-    if (!records.whole()) {
-      long[] all = lines;
-      lines = Arrays.stream(records.rows()).mapToLong(r -> all[r]).toArray();
-    }
+    long[] lines = lines(number, records);
     return new Batch(recordsBefore[number], lines, corrections.apply(number, lines, columns));
+  }
+
+  /**
+   * The records of one batch with some columns only.
+   *
+   * @param wanted indexes of these; the others are null
+   */
+  public Batch batch(int number, Collection<Integer> wanted) {
+    ColumnChunk[] columns = new ColumnChunk[out.names().size()];
+    wanted.forEach(c -> columns[c] = cells(number, c));
+    return new Batch(recordsBefore[number], lines(number, out.records(number)), columns);
+  }
+
+  private long[] lines(int number, OutColumns.Records records) {
+    long[] lines = cache.lines(number);
+    return records.whole()
+        ? lines
+        : Arrays.stream(records.rows()).mapToLong(r -> lines[r]).toArray();
   }
 
   /** The cells of one column in the records of one batch. */

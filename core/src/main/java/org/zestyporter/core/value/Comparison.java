@@ -33,8 +33,12 @@ public final class Comparison {
 
   private final Set<Ignore> ignored;
 
+  /** What becomes of plain characters. */
+  private final byte[] plain;
+
   private Comparison(Set<Ignore> ignored) {
     this.ignored = ignored;
+    this.plain = plain(ignored);
   }
 
   public static Comparison ignoring(Collection<Ignore> ignored) {
@@ -83,22 +87,22 @@ public final class Comparison {
     if (ignored.contains(Ignore.LEADING_ZEROS)) {
       return false;
     }
-    boolean lower = ignored.contains(Ignore.CASE);
-    boolean spaces = ignored.contains(Ignore.SPACES);
-    boolean marks = ignored.contains(Ignore.PUNCTUATION);
-    for (int at = from; at < to; at++) {
-      if (bytes[at] < ' ') {
-        return false;
-      }
+    return out.putMapped(bytes, from, to, plain);
+  }
+
+  /** What becomes of each plain character; 0 if it is left out, under 0 if it is not plain. */
+  private static byte[] plain(Set<Ignore> ignored) {
+    byte[] plain = new byte[128];
+    for (int c = 0; c < plain.length; c++) {
+      boolean isLetter = Character.isLetterOrDigit(c);
+      boolean isDropped =
+          c == ' '
+              ? ignored.contains(Ignore.SPACES)
+              : !isLetter && ignored.contains(Ignore.PUNCTUATION);
+      int kept = ignored.contains(Ignore.CASE) ? Character.toLowerCase(c) : c;
+      plain[c] = (byte) (c < ' ' ? -1 : isDropped ? 0 : kept);
     }
-    for (int at = from; at < to; at++) {
-      byte b = bytes[at];
-      boolean letter = b >= 'a' && b <= 'z' || b >= 'A' && b <= 'Z' || b >= '0' && b <= '9';
-      if (b == ' ' ? !spaces : letter || !marks) {
-        out.put(lower && b >= 'A' && b <= 'Z' ? b | 0x20 : b);
-      }
-    }
-    return true;
+    return plain;
   }
 
   private String filtered(String text) {

@@ -39,6 +39,29 @@ public final class Utf8 {
     return this;
   }
 
+  /**
+   * Puts what becomes of plain characters.
+   *
+   * @param by what becomes of each of the first 128; 0 if it is left out, under 0 if it may not be
+   *     there
+   * @return false if a character may not be there, so that nothing is put
+   */
+  public boolean putMapped(byte[] from, int start, int end, byte[] by) {
+    room(end - start);
+    byte[] into = bytes;
+    int at = size;
+    for (int i = start; i < end; i++) {
+      int as = from[i] < 0 ? -1 : by[from[i]];
+      if (as < 0) {
+        return false;
+      }
+      into[at] = (byte) as;
+      at += as == 0 ? 0 : 1;
+    }
+    size = at;
+    return true;
+  }
+
   public Utf8 put(int b) {
     room(1);
     bytes[size++] = (byte) b;

@@ -14,10 +14,14 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 import org.zestyporter.core.application.jdbc.Databases;
+import org.zestyporter.core.match.MatchClass;
 import org.zestyporter.core.plan.Decision;
 import org.zestyporter.core.plan.Destination;
+import org.zestyporter.core.plan.Plan;
 import org.zestyporter.core.plan.Policies.OnRepeat;
 import org.zestyporter.core.preview.MatchSurvey;
+import org.zestyporter.core.source.SourceTable;
+import org.zestyporter.core.source.reading.Reading;
 import org.zestyporter.core.value.ProblemCode;
 
 /** Rows with the same key that say different things, in the members' list of a choir. */
@@ -56,9 +60,12 @@ class ContradictingRowsTest {
           .singleElement()
           .satisfies(q -> assertThat(q.rows()).isEqualTo(5));
 
-      MatchSurvey survey = new MatchSurvey(0, 2, MatchSurvey.Class.REPEATS, 10);
-      Choir.go(on, folder, asks, survey, false, rows);
-      MatchSurvey.MatchClasses classes = survey.result(List.of());
+      MatchSurvey.MatchClasses classes;
+      try (SourceTable source = Runs.source(folder, rows)) {
+        Plan plan = new Plan("Chor", null, Reading.FIND, List.of(asks), null);
+        Classing classing = Classing.of(Runs.opened(on, source, plan), 0, null);
+        classes = new MatchSurvey(classing, MatchClass.REPEATS, 10).result(List.of());
+      }
       assertThat(classes.repeats()).isEqualTo(6);
       assertThat(classes.pairs()).extracting(LedgerEntry::line).containsExactly(2L, 7L, 3L);
       assertThat(classes.others().stream().map(o -> o.stream().map(LedgerEntry::line).toList()))

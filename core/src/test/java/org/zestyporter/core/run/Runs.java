@@ -72,9 +72,18 @@ public final class Runs {
     Files.writeString(csv, file);
     on.database().forget();
     try (SourceTable source = SourceReader.open(csv, folder.resolve("cells"), Reading.FIND)) {
-      return deed.of(
-          new Pipeline(
-              new OpenedPlan(on.database(), source, PlanJson.read(plan), CONTEXT, Shared.NONE)));
+      return deed.of(new Pipeline(opened(on, source, PlanJson.read(plan))));
     }
+  }
+
+  /** Opens a source of some lines. */
+  static SourceTable source(Path folder, String... lines) throws IOException {
+    Path csv = folder.resolve("lines.csv");
+    Files.writeString(csv, String.join("\n", lines) + "\n");
+    return SourceReader.open(csv, folder.resolve("lines-cells"), Reading.FIND);
+  }
+
+  static OpenedPlan opened(Databases.Fresh on, SourceTable source, Plan plan) {
+    return new OpenedPlan(on.database(), source, plan, CONTEXT, Shared.NONE);
   }
 }

@@ -2,13 +2,17 @@ package org.zestyporter.server.plan;
 
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
+import com.github.benmanes.caffeine.cache.Expiry;
+import java.time.Clock;
 import java.time.Duration;
 import java.util.List;
 import java.util.function.Function;
 import org.springframework.stereotype.Component;
+import org.zestyporter.core.application.Application;
 import org.zestyporter.core.fill.CompiledFill;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.preview.StageTable;
+import org.zestyporter.core.run.Remembered;
 import org.zestyporter.core.source.Correction;
 import org.zestyporter.core.source.SourceTable;
 
@@ -20,6 +24,8 @@ import org.zestyporter.core.source.SourceTable;
 class FillCache {
   private static final int FILLS = 120;
   private static final int CORRECTED = 16;
+  private static final int EDITED = 3;
+  private static final Duration EDITED_FOR = Duration.ofMinutes(10);
   private static final Duration FOR = Duration.ofSeconds(30);
 
   /**
@@ -31,6 +37,8 @@ class FillCache {
    *     a link the destinations that make its records
    */
   record Key(SourceTable rows, Fill fill, List<String> table, List<Object> beside, String who) {}
+
+  private record Editing(SourceTable rows, Application application, String who) {}
 
   private record Corrected(SourceTable rows, List<Correction> corrections) {}
 
@@ -58,9 +66,30 @@ class FillCache {
   }
 
   private final Cache<Key, Entry> fills =
-      Caffeine.newBuilder().maximumSize(FILLS).expireAfterWrite(FOR).build();
+      Caffeine.newBuilder()
+          .maximumSize(FILLS)
+          .expireAfter(
+              Expiry.<Key, Entry>creating(
+                  (key, entry) -> entry.fill.dependsOnRecords() ? FOR : EDITED_FOR))
+          .build();
   private final Cache<Corrected, SourceTable> corrected =
       Caffeine.newBuilder().maximumSize(CORRECTED).build();
+
+  /** Plans in which somebody is editing how rows match. */
+  private final Cache<Editing, Remembered> edited =
+      Caffeine.newBuilder().maximumSize(EDITED).softValues().expireAfterAccess(EDITED_FOR).build();
+
+  private final Clock clock;
+
+  FillCache(Clock clock) {
+    this.clock = clock;
+  }
+
+  /** What is kept of rows and records while somebody edits a plan. */
+  Remembered remembered(SourceTable rows, Application application, String who) {
+    return edited.get(
+        new Editing(rows, application, who), e -> new Remembered(e.application(), e.rows(), clock));
+  }
 
   /** The compiled fill of a key, compiled if it is not at hand or too old. */
   Entry get(Key key, Function<Key, CompiledFill> compile) {
@@ -77,5 +106,6 @@ class FillCache {
   /** Forgets everything: the application's records have changed. */
   void forget() {
     fills.invalidateAll();
+    edited.invalidateAll();
   }
 }

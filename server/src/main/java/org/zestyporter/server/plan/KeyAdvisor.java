@@ -13,16 +13,16 @@ import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.MatchKey;
 import org.zestyporter.core.preview.KeyAdvice;
 import org.zestyporter.core.preview.MatchSurvey;
+import org.zestyporter.core.run.Classing;
 import org.zestyporter.core.run.LedgerEntry;
 import org.zestyporter.core.run.OpenedPlan;
-import org.zestyporter.core.run.Pipeline;
-import org.zestyporter.core.run.Progress;
+import org.zestyporter.core.run.Remembered;
 import org.zestyporter.core.value.PorterException;
 
 /** Tells which match keys would do for a plan, by what they find. */
 final class KeyAdvisor {
   /** Of larger files no key is tried that nobody has chosen. */
-  private static final long ROWS_TRIED = 20_000;
+  private static final long ROWS_TRIED = 300_000;
 
   /** Smaller tables are read in no time without an index. */
   private static final long RECORDS_WITHOUT_INDEX = 50_000;
@@ -63,19 +63,22 @@ final class KeyAdvisor {
    */
   record Unindexed(int key, long records, String statement) {}
 
-  static Keys of(PlanService.Opened opened, String who) {
+  static Keys of(PlanService.Opened opened, String who, Remembered remembered) {
     Destination destination = opened.destination();
     TableInfo table = opened.database().table(destination.table());
     OpenedPlan now = opened.now(who);
     List<Suggested> suggested =
         KeySuggestion.of(table, destination, now.source()).stream()
-            .map(s -> tried(s, opened, now.context()))
+            .map(s -> tried(s, opened, now.context(), remembered))
             .toList();
     return new Keys(suggested, unindexed(opened, table, destination));
   }
 
   private static Suggested tried(
-      KeySuggestion suggestion, PlanService.Opened opened, RunContext context) {
+      KeySuggestion suggestion,
+      PlanService.Opened opened,
+      RunContext context,
+      Remembered remembered) {
     MatchSurvey.KeyFinds finds = null;
     Destination destination = opened.destination();
     if (opened.rows().rowCount() <= ROWS_TRIED && destination.parent() == null) {
@@ -84,7 +87,6 @@ final class KeyAdvisor {
         boolean isNear = suggestion.key().isNear();
         List<MatchKey> keys = new ArrayList<>(isNear ? destination.keys() : List.of());
         keys.add(suggestion.key());
-        MatchSurvey survey = new MatchSurvey(0, keys.size(), MatchSurvey.Class.ONE, 0);
         OpenedPlan with =
             new OpenedPlan(
                 opened.database(),
@@ -98,8 +100,8 @@ final class KeyAdvisor {
                                 .withDecisions(isNear ? destination.decisions() : null))),
                 context,
                 opened.shared());
-        new Pipeline(with).rehearse(survey, Progress.NONE);
-        finds = survey.result(List.of()).keys().get(keys.size() - 1);
+        Classing classing = Classing.of(with, 0, remembered);
+        finds = MatchSurvey.finds(classing.counted().byKey().get(keys.size() - 1));
       } catch (PorterException e) {
         // what can't be rehearsed yet has no figures
       }

@@ -7,7 +7,6 @@ import java.util.Objects;
 import org.zestyporter.core.fill.CompiledFill;
 import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Fill;
-import org.zestyporter.core.plan.Origin;
 import org.zestyporter.core.preview.StageTable;
 import org.zestyporter.core.run.OpenedPlan;
 import org.zestyporter.core.step.Step;
@@ -16,23 +15,6 @@ import org.zestyporter.core.step.StepKind;
 /** Which words of a file were translated by phrasebooks. */
 final class PhraseUse {
   private PhraseUse() {}
-
-  /** True if a fill translates by a phrasebook, in a step or in a formula. */
-  static boolean uses(Fill fill, String book) {
-    String quoted = "\"" + book.replace("\"", "\"\"") + "\"";
-    boolean inOrigin =
-        fill.origin().lookedUpBy() instanceof Origin.Formula of
-            && of.formula() != null
-            && of.formula().contains(quoted);
-    return inOrigin
-        || fill.steps().stream()
-            .anyMatch(
-                s ->
-                    book.equals(s.setting("book"))
-                        || (s.kind() == StepKind.FORMULA
-                            && s.setting("formula") != null
-                            && s.setting("formula").contains(quoted)));
-  }
 
   /** Rows by word, for each phrasebook that a plan's steps use. */
   static Map<String, Map<String, Long>> count(PlanService.Opened opened, String who) {

@@ -17,6 +17,7 @@ import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 import org.zestyporter.core.draft.PlanDraft;
 import org.zestyporter.core.formula.Functions;
+import org.zestyporter.core.match.MatchClass;
 import org.zestyporter.core.preview.MatchSurvey;
 import org.zestyporter.core.preview.StageTable;
 import org.zestyporter.core.preview.Trials;
@@ -192,8 +193,8 @@ class PlanController {
       @RequestParam(defaultValue = "one") String of,
       @RequestParam(defaultValue = "20") int pairs,
       Principal principal) {
-    MatchSurvey.Class shown =
-        Arrays.stream(MatchSurvey.Class.values())
+    MatchClass shown =
+        Arrays.stream(MatchClass.values())
             .filter(c -> c.word().equals(of))
             .findFirst()
             .orElseThrow(
@@ -201,14 +202,14 @@ class PlanController {
                     ErrorCode.NO_SUCH_CLASS.error(
                         "Rows don't match “"
                             + Asked.shown(of)
-                            + "”, but one, none, several, repeats, decided or troubled."));
+                            + "”, but one, none, several, similar, repeats, decided or troubled."));
     return viewer.match(plans.open(id), principal.getName(), shown, Asked.count(pairs, 1_000));
   }
 
   /** Match keys that could be added, and those for which the table has no index. */
   @GetMapping("/plans/{id}/match/keys")
   KeyAdvisor.Keys keys(@PathVariable long id, Principal principal) {
-    return KeyAdvisor.of(plans.open(id), principal.getName());
+    return viewer.keys(plans.open(id), principal.getName());
   }
 
   @GetMapping("/plans/{id}/lines")

@@ -6,6 +6,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Objects;
+import java.util.concurrent.atomic.AtomicLong;
 import org.jspecify.annotations.Nullable;
 import org.springframework.beans.factory.ObjectProvider;
 import org.springframework.stereotype.Service;
@@ -16,9 +17,11 @@ import org.zestyporter.core.fill.RunContext;
 import org.zestyporter.core.fill.Shared;
 import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Fill;
+import org.zestyporter.core.plan.Phrasebook;
 import org.zestyporter.core.plan.Plan;
 import org.zestyporter.core.plan.PlanJson;
 import org.zestyporter.core.run.OpenedPlan;
+import org.zestyporter.core.run.Remembered;
 import org.zestyporter.core.source.FileChange;
 import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.source.reading.Reading;
@@ -46,6 +49,7 @@ public class PlanService implements UsesConnections, UsesSources {
   private final Drafting drafting;
   private final ObjectProvider<DependsOnPlans> dependents;
   private final Clock clock;
+  private final AtomicLong recordsVersion = new AtomicLong();
 
   /**
    * A plan opened with its file and its table.
@@ -214,8 +218,19 @@ public class PlanService implements UsesConnections, UsesSources {
         phrasebooks.revision());
   }
 
+  /** Another number once records were changed from here. */
+  public long recordsVersion() {
+    return recordsVersion.get();
+  }
+
+  /** What is kept of a plan's rows, and of records, while somebody edits it. */
+  public Remembered remembered(Opened opened, String who) {
+    return cache.remembered(opened.rows(), opened.database(), who);
+  }
+
   /** Forgets what was computed: the application's records have changed. */
   public void recordsChanged() {
+    recordsVersion.incrementAndGet();
     cache.forget();
     drafting.forget();
   }
@@ -232,7 +247,7 @@ public class PlanService implements UsesConnections, UsesSources {
       Plan plan = PlanJson.read(record.document());
       plan.destinations().stream()
           .flatMap(d -> d.fills().stream().map(f -> new Object[] {d.table(), f}))
-          .filter(p -> PhraseUse.uses((Fill) p[1], book))
+          .filter(p -> new Phrasebook(book, null).isUsedBy((Fill) p[1]))
           .forEach(
               p ->
                   uses.add(

@@ -22,6 +22,7 @@ import org.zestyporter.core.fill.FillCompiler;
 import org.zestyporter.core.fill.Filled;
 import org.zestyporter.core.fill.Rules;
 import org.zestyporter.core.formula.FormulaException;
+import org.zestyporter.core.match.MatchClass;
 import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Phrasebook;
@@ -30,9 +31,9 @@ import org.zestyporter.core.preview.MatchSurvey;
 import org.zestyporter.core.preview.StageTable;
 import org.zestyporter.core.preview.Trials;
 import org.zestyporter.core.preview.Troubles;
+import org.zestyporter.core.run.Classing;
 import org.zestyporter.core.run.OpenedPlan;
-import org.zestyporter.core.run.Pipeline;
-import org.zestyporter.core.run.Progress;
+import org.zestyporter.core.run.Remembered;
 import org.zestyporter.core.source.FileChange;
 import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.source.cache.Batch;
@@ -343,14 +344,19 @@ class PlanViewer {
    *
    * @param of the class whose rows are shown
    */
-  MatchSurvey.MatchClasses match(
-      PlanService.Opened opened, String who, MatchSurvey.Class of, int pairs) {
-    Destination destination = opened.destination();
-    MatchSurvey survey =
-        new MatchSurvey(0, destination.keys().size(), of, Math.min(MAX_ROWS, pairs));
-    new Pipeline(opened.now(who)).rehearse(survey, Progress.NONE);
-    return survey.result(
-        of == MatchSurvey.Class.SEVERAL ? KeyAdvisor.further(opened, survey) : List.of());
+  MatchSurvey.MatchClasses match(PlanService.Opened opened, String who, MatchClass of, int pairs) {
+    Classing classing = Classing.of(opened.now(who), 0, remembered(opened, who));
+    MatchSurvey survey = new MatchSurvey(classing, of, Math.min(MAX_ROWS, pairs));
+    return survey.result(of == MatchClass.SEVERAL ? KeyAdvisor.further(opened, survey) : List.of());
+  }
+
+  /** Match keys that could be added, and those for which the table has no index. */
+  KeyAdvisor.Keys keys(PlanService.Opened opened, String who) {
+    return KeyAdvisor.of(opened, who, remembered(opened, who));
+  }
+
+  private Remembered remembered(PlanService.Opened opened, String who) {
+    return cache.remembered(opened.rows(), opened.database(), who);
   }
 
   /** Lines of the file as they stand, from the first one at or after a line number. */

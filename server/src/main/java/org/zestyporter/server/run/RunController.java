@@ -52,6 +52,7 @@ class RunController {
   private final ReturnsService returns;
   private final RecordService records;
   private final ReturnedService returned;
+  private final Recounts recounts;
 
   RunController(
       RunService runs,
@@ -60,9 +61,11 @@ class RunController {
       UndoService undos,
       ReturnsService returns,
       RecordService records,
-      ReturnedService returned) {
+      ReturnedService returned,
+      Recounts recounts) {
     this.records = records;
     this.returned = returned;
+    this.recounts = recounts;
     this.undos = undos;
     this.returns = returns;
     this.runs = runs;
@@ -77,6 +80,12 @@ class RunController {
   @ResponseStatus(HttpStatus.ACCEPTED)
   RunService.RunView rehearse(@PathVariable long plan, Principal principal) {
     return runs.rehearse(plan, principal.getName());
+  }
+
+  /** Counts the last rehearsal anew by the plan as it is now, where answers have changed it. */
+  @PostMapping("/plans/{plan}/recount")
+  Recounts.RecountView recount(@PathVariable long plan, Principal principal) {
+    return recounts.recount(plan, principal.getName());
   }
 
   @PostMapping("/plans/{plan}/runs")

@@ -9,6 +9,7 @@ import org.zestyporter.core.fill.RunContext;
 import org.zestyporter.core.plan.RunSettings;
 import org.zestyporter.core.run.Pipeline;
 import org.zestyporter.core.run.Progress;
+import org.zestyporter.core.run.RowOutcomes;
 import org.zestyporter.core.run.RunReport;
 import org.zestyporter.core.run.Standing;
 import org.zestyporter.core.value.ErrorCode;
@@ -28,6 +29,7 @@ class RunWork {
   private final Jobs jobs;
   private final Endings endings;
   private final BusyPlans busy;
+  private final Recounts recounts;
 
   RunWork(
       RunMapper runs,
@@ -36,7 +38,8 @@ class RunWork {
       LedgerComparison comparison,
       Jobs jobs,
       Endings endings,
-      BusyPlans busy) {
+      BusyPlans busy,
+      Recounts recounts) {
     this.runs = runs;
     this.plans = plans;
     this.ledgers = ledgers;
@@ -44,6 +47,7 @@ class RunWork {
     this.jobs = jobs;
     this.endings = endings;
     this.busy = busy;
+    this.recounts = recounts;
   }
 
   /** Takes a rehearsal or run to its end, or goes on with one that was cut off. */
@@ -91,6 +95,8 @@ class RunWork {
     long id = run.id();
     String who = run.startedBy();
     RunReport report;
+    RowOutcomes outcomes = new RowOutcomes(opened.rows().rowCount());
+    long records;
     try {
       String file = opened.source().name();
       Pipeline pipeline =
@@ -99,9 +105,10 @@ class RunWork {
                   number == null
                       ? new RunContext(who, run.startedAt(), file)
                       : new RunContext(who, run.startedAt(), file, number)));
+      records = plans.recordsVersion();
       StoredLedger ledger = new StoredLedger(runs, id, false, () -> requireAsRehearsed(id, opened));
       if (number == null) {
-        report = pipeline.rehearse(ledger, progress);
+        report = pipeline.rehearse(outcomes.beside(ledger), progress);
       } else if (run.batches() == 0) {
         report = pipeline.run(number, ledger, progress);
       } else {
@@ -123,6 +130,7 @@ class RunWork {
         plans.recordsChanged();
         plans.countPhrases(opened, who);
       } else {
+        recounts.rehearsed(run, records, outcomes);
         dropOlderRehearsals(opened.id(), id);
       }
     } catch (RuntimeException e) {

@@ -35,7 +35,7 @@ class FillCacheTest {
       new TableInfo(null, "boat", null, List.of(NAME), List.of(), List.of());
   private static final Fill FILL = Fill.of("name", Origin.column("Name"), Step.of(StepKind.TRIM));
 
-  private final FillCache cache = new FillCache();
+  private final FillCache cache = new FillCache(java.time.Clock.systemUTC());
   private final AtomicInteger compiled = new AtomicInteger();
   @TempDir Path folder;
   private SourceTable rows;

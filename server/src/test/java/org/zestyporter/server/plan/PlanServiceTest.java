@@ -45,7 +45,7 @@ class PlanServiceTest {
           connections,
           mock(CheckService.class),
           mock(PhrasebookService.class),
-          new FillCache(),
+          new FillCache(java.time.Clock.systemUTC()),
           new Drafting(plans, connections),
           mock(),
           Clock.fixed(Instant.parse("2026-11-23T09:00:00Z"), ZoneOffset.UTC));

@@ -2,6 +2,9 @@ package org.zestyporter.core.source.cache;
 
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
+import java.util.BitSet;
+import java.util.LinkedHashMap;
+import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.value.Cell;
 import org.zestyporter.core.value.Utf8;
@@ -194,6 +197,17 @@ public final class ColumnChunk {
       picked[i] = codes[rows[i]];
     }
     return withCodes(picked);
+  }
+
+  /** The same in which only some rows hold anything, with the entries of these. */
+  public ColumnChunk only(BitSet rows) {
+    Map<Cell, Integer> known = new LinkedHashMap<>();
+    known.put(Cell.BLANK, 0);
+    int[] only = new int[codes.length];
+    for (int row = rows.nextSetBit(0); row >= 0; row = rows.nextSetBit(row + 1)) {
+      only[row] = known.computeIfAbsent(cell(row), c -> known.size());
+    }
+    return new ColumnChunk(known.keySet().toArray(Cell[]::new), only);
   }
 
   /** Bytes of an entry's text. */

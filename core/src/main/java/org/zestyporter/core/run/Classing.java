@@ -1,0 +1,286 @@
+package org.zestyporter.core.run;
+
+import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.EnumMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.stream.IntStream;
+import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.application.TableInfo;
+import org.zestyporter.core.match.Match;
+import org.zestyporter.core.match.MatchClass;
+import org.zestyporter.core.plan.Destination;
+import org.zestyporter.core.plan.RunSettings;
+import org.zestyporter.core.value.SideBySide;
+
+/**
+ * Tells how the rows of a source match the records of a destination, by class, and what would
+ * become of some of them, without rehearsing the others.
+ *
+ * <p>Classes are those by which rows are decided. Where a plan has but one table, and takes all
+ * rows, only what was edited since the last time is computed and looked up anew.
+ *
+ * <pre>{@code
+ * Classing classing = Classing.of(opened, 0, remembered);
+ * classing.counted().rows().get(MatchClass.ONE);
+ * classing.show(MatchClass.ONE, (chunk, entry) -> ...);
+ * }</pre>
+ */
+public final class Classing {
+  /** Rows of a class that are looked at more closely, and the chunks in which they are sought. */
+  private static final int LOOKED_AT = 5_000;
+
+  private static final int CHUNKS_LOOKED_AT = 60;
+
+  private final OpenedPlan opened;
+  private final List<Target> targets;
+  private final Target target;
+  private final ChunkSource chunks;
+  private final List<Classes> classes = new ArrayList<>();
+
+  /**
+   * How many rows there are of each class.
+   *
+   * @param byKey the same by match key, of the rows that one found something for
+   */
+  public record Counted(Map<MatchClass, Long> rows, List<Map<MatchClass, Long>> byKey) {}
+
+  /** Takes rows with what would become of them. */
+  @FunctionalInterface
+  public interface Taker {
+    void take(LedgerChunk chunk, int entry);
+  }
+
+  /**
+   * The rows of a chunk.
+   *
+   * @param rows the chunk's row of each; null if each row of the chunk has one, in order
+   * @param of classes by their order
+   * @param key number of the match key that found something, from 1; 0 if none did
+   * @param group index of the first of the rows with the same key, from 1; 0 if there are no others
+   */
+  private record Classes(int @Nullable [] rows, byte[] of, byte[] key, int[] group) {
+    int row(int r) {
+      return rows == null ? r : rows[r];
+    }
+  }
+
+  private Classing(OpenedPlan opened, List<Target> targets, int destination, ChunkSource chunks) {
+    this.opened = opened;
+    this.targets = targets;
+    this.target = targets.get(destination);
+    this.chunks = chunks;
+  }
+
+  /**
+   * Tells the classes of all rows.
+   *
+   * @param remembered of the plan's source and application; null if nothing is to be kept
+   * @throws org.zestyporter.core.value.PorterException if something keeps the plan from being
+   *     rehearsed
+   */
+  public static Classing of(OpenedPlan opened, int destination, @Nullable Remembered remembered) {
+    opened.require();
+    if (remembered == null || !isPlain(opened)) {
+      return whole(opened, destination);
+    }
+    OpenedPlan own = opened.through(opened.application(), remembered.answers());
+    KeptColumns.Open columns = remembered.columns().open(own, opened.plan().destinations().get(0));
+    List<Target> targets = Targets.open(own, columns.fills());
+    Target only = targets.get(0);
+    ChunkSource chunks = new KeptChunks(columns, only, only.lookedAt(true));
+    return new Classing(own, targets, 0, chunks).go();
+  }
+
+  private static Classing whole(OpenedPlan opened, int destination) {
+    List<Target> targets = Targets.open(opened);
+    try (Chunks chunks = new Chunks(opened.source(), targets)) {
+      return new Classing(opened, targets, destination, chunks).go();
+    }
+  }
+
+  /** True if every row of the source makes one record, in one table, and awaits no other. */
+  static boolean isPlain(OpenedPlan opened) {
+    Destination first = opened.plan().destinations().get(0);
+    TableInfo table = opened.table(first);
+    return opened.plan().destinations().size() == 1
+        && first.where() == null
+        && first.split() == null
+        && table.fields().stream()
+            .noneMatch(f -> f.link() != null && f.link().table().equals(table.name()));
+  }
+
+  private Classing go() {
+    new Noting(opened, targets, chunks, true).go(Progress.NONE);
+    for (int from = 0; from < chunks.count(); from += chunks.together()) {
+      List<ChunkRows> some = chunks.some(from);
+      Classes[] told = new Classes[some.size()];
+      SideBySide.go(
+          told.length,
+          1,
+          (first, last) -> {
+            for (int i = first; i < last; i++) {
+              told[i] = tell(some.get(i));
+            }
+          });
+      classes.addAll(List.of(told));
+    }
+    return this;
+  }
+
+  private Classes tell(ChunkRows chunk) {
+    TargetRows rows = chunk.targets().get(target.index);
+    boolean isWhole = targets.size() > 1 && opened.plan().run().rows() == RunSettings.Rows.WHOLE;
+    if (target.keysNeedParent()) {
+      rows.byField[target.parent.fieldIndex()] = Noting.parents(chunk, rows);
+    }
+    int count = rows.count();
+    byte[] of = new byte[count];
+    byte[] key = new byte[count];
+    int[] group = new int[count];
+    for (int r = 0; r < count; r++) {
+      MatchClass is = MatchClass.TROUBLED;
+      if (!rows.isRejected(r) && !(isWhole && chunk.isRejected(rows.rowOf(r)))) {
+        Match match = target.matcher.match(rows.first + r, rows.byField, r);
+        is = MatchClass.of(match, rows.first + r, target.destination);
+        key[r] = (byte) (match.records().isEmpty() ? 0 : match.key());
+        group[r] = match.repeated() ? match.first() + 1 : 0;
+      }
+      of[r] = (byte) is.ordinal();
+    }
+    return new Classes(rows.rows, of, key, group);
+  }
+
+  /** What the ledger of the destination holds. */
+  public LedgerLayout layout() {
+    return target.layout;
+  }
+
+  public Counted counted() {
+    long[][] counts = new long[target.destination.keys().size() + 1][MatchClass.values().length];
+    for (Classes some : classes) {
+      for (int r = 0; r < some.of.length; r++) {
+        counts[0][some.of[r]]++;
+        if (some.key[r] > 0) {
+          counts[some.key[r]][some.of[r]]++;
+        }
+      }
+    }
+    List<Map<MatchClass, Long>> all = new ArrayList<>();
+    for (long[] own : counts) {
+      Map<MatchClass, Long> map = new EnumMap<>(MatchClass.class);
+      for (MatchClass is : MatchClass.values()) {
+        map.put(is, own[is.ordinal()]);
+      }
+      all.add(map);
+    }
+    return new Counted(all.get(0), List.copyOf(all.subList(1, all.size())));
+  }
+
+  /**
+   * Finds out what would become of rows of a class: of all, or if they are many of some thousands,
+   * from all over the file.
+   *
+   * @param taker takes those of a chunk after each other
+   * @return how many rows were looked at
+   */
+  public long show(MatchClass wanted, Taker taker) {
+    List<BitSet> chosen = chosen(wanted);
+    Ledger ledger =
+        new Ledger() {
+          @Override
+          public void begin(LedgerLayout layout) {
+            // only the rows count
+          }
+
+          @Override
+          public void append(LedgerChunk chunk) {
+            if (chunk.destination() == target.index) {
+              Classes own = classes.get(opened.source().batchOf(chunk.firstRow()));
+              for (int entry = 0; entry < chunk.size(); entry++) {
+                if (own.of[entry] == wanted.ordinal() && !chunk.isWaiting(entry)) {
+                  taker.take(chunk, entry);
+                }
+              }
+            }
+          }
+        };
+    pass(opened, targets, chunks, chosen, ledger);
+    return chosen.stream().mapToLong(BitSet::cardinality).sum();
+  }
+
+  /**
+   * Takes some rows through, and nothing of it stays.
+   *
+   * @param rows by chunk
+   * @param ledger takes what became of them, and of others as waiting
+   */
+  static void pass(
+      OpenedPlan opened,
+      List<Target> targets,
+      ChunkSource chunks,
+      List<BitSet> rows,
+      Ledger ledger) {
+    // rows that may wait for each other are only decided together
+    boolean together = targets.stream().anyMatch(t -> t.awaiting.length > 0 || t.parent != null);
+    try (LedgerWriter kept = new LedgerWriter(ledger)) {
+      kept.begin(targets, null);
+      RunSettings.Rows way = opened.plan().run().rows();
+      LastStage last = LastStage.REHEARSAL;
+      Passage passage = new Passage(targets, opened.lookups(), last, kept, way, null);
+      passage.some(chunks, rows, together);
+      passage.finish();
+      kept.finish();
+    }
+  }
+
+  /** By chunk, the rows of the source that are looked at. */
+  private List<BitSet> chosen(MatchClass wanted) {
+    List<BitSet> chosen = new ArrayList<>();
+    classes.forEach(c -> chosen.add(new BitSet()));
+    Set<Integer> groups = new HashSet<>();
+    int looked = 0;
+    int sought = 0;
+    for (int number : spread(chosen.size())) {
+      if (looked >= LOOKED_AT || sought >= CHUNKS_LOOKED_AT) {
+        break;
+      }
+      Classes some = classes.get(number);
+      for (int r = 0; r < some.of.length; r++) {
+        if (some.of[r] == wanted.ordinal()) {
+          chosen.get(number).set(some.row(r));
+          looked++;
+          if (some.group[r] > 0) {
+            groups.add(some.group[r]);
+          }
+        }
+      }
+      sought += chosen.get(number).isEmpty() ? 0 : 1;
+    }
+    // what becomes of a row depends on those that have its key
+    for (int number = 0; number < chosen.size() && !groups.isEmpty(); number++) {
+      Classes some = classes.get(number);
+      for (int r = 0; r < some.of.length; r++) {
+        if (some.group[r] > 0 && groups.contains(some.group[r])) {
+          chosen.get(number).set(some.row(r));
+        }
+      }
+    }
+    return chosen;
+  }
+
+  /** Numbers up to a count, each once, so that the first of them come from all over. */
+  private static int[] spread(int count) {
+    int step = 1;
+    while (step * step < count) {
+      step++;
+    }
+    int by = step;
+    return IntStream.range(0, by)
+        .flatMap(first -> IntStream.iterate(first, n -> n < count, n -> n + by))
+        .toArray();
+  }
+}

@@ -1,0 +1,131 @@
+package org.zestyporter.core.run;
+
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Consumer;
+import org.zestyporter.core.application.Ask;
+import org.zestyporter.core.application.Lookups;
+import org.zestyporter.core.application.Records;
+import org.zestyporter.core.application.TableInfo;
+import org.zestyporter.core.value.ValueColumn;
+
+/**
+ * Answers what was asked a moment ago as it was answered then. What is kept takes no more than so
+ * many bytes; an answer that takes more alone is not kept.
+ */
+final class KeptAnswers implements Lookups {
+  private final Lookups through;
+  private final Clock clock;
+  private final Duration recent;
+  private final long room;
+
+  /** By what was asked, the ones that were asked for last at the end. */
+  private final Map<Ask, Answer> kept = new LinkedHashMap<>(16, 0.75f, true);
+
+  private record Answer(List<ValueColumn[]> records, Instant since, long weight) {}
+
+  /**
+   * @param recent for how long an answer holds
+   */
+  KeptAnswers(Lookups through, Clock clock, Duration recent, long room) {
+    this.through = through;
+    this.clock = clock;
+    this.recent = recent;
+    this.room = room;
+  }
+
+  @Override
+  public void look(Ask ask, Consumer<ValueColumn[]> found) {
+    Answer answer = known(ask);
+    if (answer == null) {
+      answer = asked(ask, found);
+    } else {
+      answer.records.forEach(found);
+    }
+    if (answer.weight <= room) {
+      keep(ask, answer);
+    }
+  }
+
+  private Answer asked(Ask ask, Consumer<ValueColumn[]> found) {
+    Instant now = clock.instant();
+    List<ValueColumn[]> records = new ArrayList<>();
+    long[] weight = {0};
+    through.look(
+        ask,
+        some -> {
+          for (ValueColumn column : some) {
+            weight[0] += column.weight();
+          }
+          if (weight[0] <= room) {
+            records.add(some);
+          } else {
+            records.clear();
+          }
+          found.accept(some);
+        });
+    return new Answer(records, now, weight[0]);
+  }
+
+  private synchronized void keep(Ask ask, Answer answer) {
+    kept.put(ask, answer);
+    long weight = kept.values().stream().mapToLong(Answer::weight).sum();
+    for (var oldest = kept.values().iterator(); weight > room; ) {
+      weight -= oldest.next().weight;
+      oldest.remove();
+    }
+  }
+
+  /** What is known of it; null if nothing is, or it is too old. */
+  private synchronized Answer known(Ask ask) {
+    Instant oldest = clock.instant().minus(recent);
+    kept.values().removeIf(a -> a.since.isBefore(oldest));
+    Answer same = kept.get(ask);
+    if (same != null || ask.wanted() != null) {
+      return same;
+    }
+    for (Map.Entry<Ask, Answer> other : List.copyOf(kept.entrySet())) {
+      if (other.getKey().wanted() == null
+          && other.getKey().table().equals(ask.table())
+          && other.getKey().fields().containsAll(ask.fields())) {
+        kept.get(other.getKey());
+        return some(other.getKey(), other.getValue(), ask);
+      }
+    }
+    return null;
+  }
+
+  /** The answer to a question of which more is known than was asked. */
+  private static Answer some(Ask known, Answer answer, Ask wanted) {
+    int[] columns = wanted.fields().stream().mapToInt(known.fields()::indexOf).toArray();
+    List<ValueColumn[]> records =
+        answer.records.stream()
+            .map(
+                all -> {
+                  ValueColumn[] some = new ValueColumn[columns.length];
+                  for (int c = 0; c < columns.length; c++) {
+                    some[c] = all[columns[c]];
+                  }
+                  return some;
+                })
+            .toList();
+    // its columns are kept already, so that it weighs nothing of its own
+    return new Answer(records, answer.since, 0);
+  }
+
+  /** Forgets everything. */
+  synchronized void forget() {
+    kept.clear();
+  }
+
+  @Override
+  public Records fetch(TableInfo table, Collection<List<Object>> keys) {
+    return through.fetch(table, keys);
+  }
+}

@@ -1,0 +1,252 @@
+package org.zestyporter.core.run;
+
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.BitSet;
+import java.util.Collection;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeSet;
+import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.fill.CompiledFill;
+import org.zestyporter.core.fill.FillColumns;
+import org.zestyporter.core.fill.FilledChunk;
+import org.zestyporter.core.fill.FilledColumn;
+import org.zestyporter.core.plan.Destination;
+import org.zestyporter.core.plan.Fill;
+import org.zestyporter.core.plan.Phrasebook;
+import org.zestyporter.core.source.SourceTable;
+import org.zestyporter.core.source.cache.Batch;
+import org.zestyporter.core.source.cache.ColumnChunk;
+import org.zestyporter.core.value.SideBySide;
+
+/**
+ * What fills gave for the rows of a source, kept while somebody edits a plan: of each fill the rows
+ * that it rejects, a bit a row, and the values of the fields that are looked at. Only what was
+ * edited is computed anew, on all processors.
+ */
+final class KeptColumns {
+  private static final int MOST_FILLS = 500;
+
+  private final SourceTable source;
+  private final Clock clock;
+  private final Duration recent;
+  private final long room;
+
+  /** By what they depend on, the ones that were asked for last at the end. */
+  private final Map<Key, Kept> kept = new LinkedHashMap<>(16, 0.75f, true);
+
+  /**
+   * What a fill depends on, beside the source.
+   *
+   * @param books the phrasebooks that it translates by
+   */
+  private record Key(String table, Fill fill, List<Phrasebook> books) {}
+
+  private static final class Kept {
+    private final CompiledFill fill;
+    private final Instant since;
+    private final boolean @Nullable [][] rejected;
+    private FilledColumn @Nullable [] values;
+    private boolean isComputed;
+
+    Kept(CompiledFill fill, Instant since, int chunks) {
+      this.fill = fill;
+      this.since = since;
+      this.rejected = new boolean[chunks][];
+    }
+
+    long weight() {
+      long weight = 0;
+      for (int i = 0; values != null && i < values.length; i++) {
+        weight += values[i].values().weight();
+      }
+      return weight;
+    }
+  }
+
+  /**
+   * @param recent for how long a fill that depends on records is not computed anew
+   * @param room bytes that the values may take
+   */
+  KeptColumns(SourceTable source, Clock clock, Duration recent, long room) {
+    this.source = source;
+    this.clock = clock;
+    this.recent = recent;
+    this.room = room;
+  }
+
+  /** The fills of a destination that takes all rows, of a plan of the same source. */
+  final class Open {
+    private final List<Kept> all;
+
+    private Open(List<Kept> all) {
+      this.all = all;
+    }
+
+    /** In the order of the table's fields. */
+    List<CompiledFill> fills() {
+      return all.stream().map(k -> k.fill).toList();
+    }
+
+    /** The fields that are filled otherwise than by another plan, which fills the same fields. */
+    List<String> changed(Open other) {
+      List<String> changed = new ArrayList<>();
+      for (int f = 0; f < all.size(); f++) {
+        if (all.get(f) != other.all.get(f)) {
+          changed.add(all.get(f).fill.field().name());
+        }
+      }
+      return changed;
+    }
+
+    /**
+     * All rows by chunk.
+     *
+     * @param fields the fields whose values are wanted; of the others it is only known which rows
+     *     they reject
+     */
+    List<FilledChunk> chunks(Collection<String> fields) {
+      return KeptColumns.this.chunks(all, fields);
+    }
+
+    /** A chunk with all that the fills give for some of its rows. */
+    FilledChunk whole(int number, BitSet rows) {
+      Batch batch = source.batch(number);
+      ColumnChunk[] columns =
+          Arrays.stream(batch.columns()).map(c -> c.only(rows)).toArray(ColumnChunk[]::new);
+      Batch some = new Batch(batch.firstRow(), batch.lines(), columns);
+      return FilledChunk.of(some, fills(), FilledChunk.ready(fills()));
+    }
+  }
+
+  synchronized Open open(OpenedPlan opened, Destination destination) {
+    return new Open(compiled(opened, destination));
+  }
+
+  private synchronized List<FilledChunk> chunks(List<Kept> all, Collection<String> fields) {
+    Set<String> wanted = new TreeSet<>(String.CASE_INSENSITIVE_ORDER);
+    wanted.addAll(fields);
+    compute(
+        all.stream().filter(k -> !k.isComputed || k.values == null && isWanted(k, wanted)).toList(),
+        wanted);
+    List<FilledChunk> chunks = new ArrayList<>();
+    List<CompiledFill> fills = all.stream().map(k -> k.fill).toList();
+    for (int i = 0; i < source.batches(); i++) {
+      chunks.add(chunk(i, all, fills, wanted));
+    }
+    drop(all);
+    return chunks;
+  }
+
+  private static boolean isWanted(Kept kept, Set<String> wanted) {
+    return wanted.contains(kept.fill.field().name());
+  }
+
+  /** The fills of a destination, in the order of its table's fields. */
+  private List<Kept> compiled(OpenedPlan opened, Destination destination) {
+    Instant now = clock.instant();
+    List<Fill> unknown = new ArrayList<>();
+    Map<Fill, Key> keys = new LinkedHashMap<>();
+    for (Fill fill : destination.fills()) {
+      Key key = new Key(destination.table(), fill, books(opened, fill));
+      keys.put(fill, key);
+      Kept known = kept.get(key);
+      boolean isOld =
+          known != null && known.fill.dependsOnRecords() && known.since.plus(recent).isBefore(now);
+      if (known == null || isOld) {
+        unknown.add(fill);
+      }
+    }
+    for (CompiledFill fill : opened.fills(destination.withFills(unknown))) {
+      kept.put(keys.get(fill.fill()), new Kept(fill, now, source.batches()));
+    }
+    List<Kept> all = new ArrayList<>();
+    opened.table(destination).fields().stream()
+        .flatMap(
+            field ->
+                destination.fills().stream()
+                    .filter(f -> f.field().equalsIgnoreCase(field.name()) && f.isGiven()))
+        .forEach(f -> all.add(kept.get(keys.get(f))));
+    return all;
+  }
+
+  private static List<Phrasebook> books(OpenedPlan opened, Fill fill) {
+    List<Phrasebook> books = new ArrayList<>(opened.shared().phrasebooks());
+    books.addAll(opened.plan().phrasebooks());
+    boolean makes =
+        fill.origin() != null
+            && fill.origin().link() != null
+            && !fill.origin().link().create().isEmpty();
+    return makes ? books : books.stream().filter(b -> b.isUsedBy(fill)).toList();
+  }
+
+  private void compute(List<Kept> lacking, Set<String> wanted) {
+    if (lacking.isEmpty()) {
+      return;
+    }
+    Set<Integer> columns = new TreeSet<>();
+    lacking.forEach(k -> columns.addAll(k.fill.columns()));
+    lacking.stream()
+        .filter(k -> isWanted(k, wanted))
+        .forEach(k -> k.values = new FilledColumn[source.batches()]);
+    SideBySide.go(
+        source.batches(),
+        1,
+        (from, to) -> {
+          List<FillColumns> ready = FilledChunk.ready(lacking.stream().map(k -> k.fill).toList());
+          for (int i = from; i < to; i++) {
+            Batch batch = source.batch(i, columns);
+            for (int k = 0; k < ready.size(); k++) {
+              note(lacking.get(k), i, ready.get(k).of(batch), batch.rows());
+            }
+          }
+        });
+    lacking.forEach(k -> k.isComputed = true);
+  }
+
+  private static void note(Kept kept, int number, FilledColumn column, int rows) {
+    if (column.odd() != null) {
+      kept.rejected[number] = new boolean[rows];
+      column.reject(kept.rejected[number]);
+    }
+    if (kept.values != null) {
+      kept.values[number] = column;
+    }
+  }
+
+  private FilledChunk chunk(
+      int number, List<Kept> all, List<CompiledFill> fills, Set<String> wanted) {
+    long[] lines = source.batch(number, List.of()).lines();
+    boolean[] rejected = new boolean[lines.length];
+    FilledColumn[] columns = new FilledColumn[all.size()];
+    for (int f = 0; f < columns.length; f++) {
+      Kept one = all.get(f);
+      columns[f] = isWanted(one, wanted) ? one.values[number] : null;
+      boolean[] own = one.rejected[number];
+      for (int r = 0; own != null && r < own.length; r++) {
+        rejected[r] |= own[r];
+      }
+    }
+    return FilledChunk.some(fills, lines, columns, rejected);
+  }
+
+  /** Lets go of what takes too much room, but for fills that were just asked for. */
+  private void drop(List<Kept> current) {
+    long weight = 0;
+    List<Map.Entry<Key, Kept>> entries = new ArrayList<>(kept.entrySet());
+    for (int i = entries.size() - 1; i >= 0; i--) {
+      Kept one = entries.get(i).getValue();
+      boolean isCurrent = current.contains(one);
+      weight += one.weight();
+      if (weight > room && !isCurrent || entries.size() - i > MOST_FILLS && !isCurrent) {
+        kept.remove(entries.get(i).getKey());
+      }
+    }
+  }
+}

@@ -1,0 +1,123 @@
+package org.zestyporter.core.run;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.mockito.ArgumentMatchers.any;
+import static org.mockito.Mockito.doAnswer;
+import static org.mockito.Mockito.mock;
+import static org.mockito.Mockito.times;
+import static org.mockito.Mockito.verify;
+
+import java.math.BigDecimal;
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.ZoneOffset;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.function.Consumer;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.zestyporter.core.application.Ask;
+import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.FieldType;
+import org.zestyporter.core.application.Lookups;
+import org.zestyporter.core.application.TableInfo;
+import org.zestyporter.core.value.ValueColumn;
+
+class KeptAnswersTest {
+  private static final FieldInfo ID = FieldInfo.of("id", FieldType.WHOLE);
+  private static final FieldInfo NAME = FieldInfo.of("name", FieldType.TEXT);
+  private static final TableInfo TABLE =
+      new TableInfo(null, "boat", null, List.of(ID, NAME), List.of("id"), List.of());
+  private static final Clock NOW =
+      Clock.fixed(Instant.parse("2026-11-27T09:00:00Z"), ZoneOffset.UTC);
+
+  private final Lookups through = mock(Lookups.class);
+
+  @BeforeEach
+  void answer() {
+    doAnswer(
+            call -> {
+              Ask ask = call.getArgument(0);
+              Consumer<ValueColumn[]> found = call.getArgument(1);
+              ValueColumn[] columns =
+                  ask.fields().stream()
+                      .map(
+                          f ->
+                              f.equals(ID)
+                                  ? ValueColumn.of(
+                                      new Object[] {BigDecimal.ONE, BigDecimal.TEN}, null)
+                                  : ValueColumn.of(new Object[] {"Petrel", "Tern"}, null))
+                      .toArray(ValueColumn[]::new);
+              found.accept(columns);
+              return null;
+            })
+        .when(through)
+        .look(any(), any());
+  }
+
+  private static List<String> told(Lookups lookups, Ask ask) {
+    List<String> told = new ArrayList<>();
+    lookups.look(
+        ask,
+        found -> {
+          for (int at = 0; at < found[0].rows(); at++) {
+            StringBuilder row = new StringBuilder();
+            for (ValueColumn column : found) {
+              row.append(column.value(at)).append(' ');
+            }
+            told.add(row.toString().strip());
+          }
+        });
+    return told;
+  }
+
+  @Test
+  void whatWasAskedIsNotAskedAgain() {
+    KeptAnswers kept = new KeptAnswers(through, NOW, Duration.ofMinutes(1), 10_000);
+    Ask all = Ask.all(TABLE, List.of(NAME, ID));
+    assertThat(told(kept, all)).containsExactly("Petrel 1", "Tern 10");
+    assertThat(told(kept, Ask.all(TABLE, List.of(NAME, ID))))
+        .containsExactly("Petrel 1", "Tern 10");
+    // less of the same records
+    assertThat(told(kept, Ask.all(TABLE, List.of(ID)))).containsExactly("1", "10");
+    verify(through, times(1)).look(any(), any());
+    kept.forget();
+    told(kept, all);
+    verify(through, times(2)).look(any(), any());
+  }
+
+  @Test
+  void recordsByKeyAnswerOnlyTheSameQuestion() {
+    KeptAnswers kept = new KeptAnswers(through, NOW, Duration.ofMinutes(1), 10_000);
+    told(kept, Ask.keyed(TABLE, List.of(ID), List.of(NAME), List.of(List.of("Tern"))));
+    told(kept, Ask.keyed(TABLE, List.of(ID), List.of(NAME), List.of(List.of("Tern"))));
+    verify(through, times(1)).look(any(), any());
+    told(kept, Ask.keyed(TABLE, List.of(ID), List.of(NAME), List.of(List.of("Petrel"))));
+    told(kept, Ask.all(TABLE, List.of(ID)));
+    verify(through, times(3)).look(any(), any());
+  }
+
+  @Test
+  void whatTakesTooMuchRoomIsNotKept() {
+    KeptAnswers kept = new KeptAnswers(through, NOW, Duration.ofMinutes(1), 100);
+    Ask all = Ask.all(TABLE, List.of(NAME, ID));
+    assertThat(told(kept, all)).hasSize(2);
+    assertThat(told(kept, all)).hasSize(2);
+    verify(through, times(2)).look(any(), any());
+  }
+
+  @Test
+  void theOldestGivesWayToTheNewest() {
+    KeptAnswers kept = new KeptAnswers(through, NOW, Duration.ofMinutes(1), 400);
+    Ask names = Ask.all(TABLE, List.of(NAME));
+    for (int i = 0; i < 20; i++) {
+      told(kept, Ask.keyed(TABLE, List.of(ID), List.of(NAME), List.of(List.of("boat " + i))));
+    }
+    told(kept, names);
+    told(kept, names);
+    verify(through, times(21)).look(any(), any());
+    told(kept, Ask.keyed(TABLE, List.of(ID), List.of(NAME), List.of(List.of("boat 0"))));
+    verify(through, times(22)).look(any(), any());
+  }
+}

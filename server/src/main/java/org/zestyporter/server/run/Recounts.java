@@ -1,0 +1,81 @@
+package org.zestyporter.server.run;
+
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+import org.zestyporter.core.run.Recount;
+import org.zestyporter.core.run.RowOutcomes;
+import org.zestyporter.server.plan.PlanService;
+
+/**
+ * Counts rehearsals anew once questions are answered, from what is kept in memory of the last ones.
+ * What is not kept has to be rehearsed.
+ */
+@Component
+class Recounts {
+  /** Rows of whose outcomes all is kept, in all plans; a byte each. */
+  private static final long ROWS_KEPT = 50_000_000;
+
+  private final PlanService plans;
+  private final Cache<Long, Counted> counted =
+      Caffeine.newBuilder()
+          .maximumWeight(ROWS_KEPT)
+          .<Long, Counted>weigher((plan, of) -> of.outcomes().size())
+          .build();
+
+  Recounts(PlanService plans) {
+    this.plans = plans;
+  }
+
+  /**
+   * What is known of a plan.
+   *
+   * @param rehearsal its last rehearsal
+   * @param revision the plan's revision that the outcomes are of, that of the rehearsal or later
+   * @param records tells whether records were changed from here since
+   */
+  private record Counted(
+      long rehearsal, int revision, long source, long records, RowOutcomes outcomes) {}
+
+  /**
+   * What becomes of the rows by the plan as it is now.
+   *
+   * @param rehearsal the rehearsal that is counted anew; null if it can't be, and has to be done
+   *     again
+   * @param rows that were gone through for it
+   */
+  record RecountView(
+      @Nullable Long rehearsal, int revision, RowOutcomes.@Nullable Counts counts, long rows) {}
+
+  /** Keeps what a rehearsal made of its rows. */
+  void rehearsed(ExecutionRecord rehearsal, long records, RowOutcomes outcomes) {
+    counted.put(
+        rehearsal.planId(),
+        new Counted(rehearsal.id(), rehearsal.revision(), rehearsal.sourceId(), records, outcomes));
+  }
+
+  /** Counts the last rehearsal of a plan anew. */
+  RecountView recount(long plan, String who) {
+    PlanService.Opened now = plans.open(plan);
+    Counted known = counted.getIfPresent(plan);
+    if (known == null
+        || known.records != plans.recordsVersion()
+        || known.source != now.source().id()) {
+      return new RecountView(null, now.revision(), null, 0);
+    }
+    PlanService.Opened before =
+        plans.open(new PlanService.Outline(plan, known.revision, known.source));
+    Recount recount =
+        Recount.of(before.now(who), now.now(who), known.outcomes, plans.remembered(now, who));
+    if (recount == null) {
+      return new RecountView(null, now.revision(), null, 0);
+    }
+    counted.put(
+        plan,
+        new Counted(
+            known.rehearsal, now.revision(), known.source, known.records, recount.outcomes()));
+    return new RecountView(
+        known.rehearsal, now.revision(), recount.outcomes().counts(), recount.rows());
+  }
+}
