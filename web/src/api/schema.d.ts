@@ -1716,7 +1716,7 @@ export interface components {
         };
         Counts: {
             /** Format: int64 */
-            added: number;
+            new: number;
             /** Format: int64 */
             changed: number;
             /** Format: int64 */

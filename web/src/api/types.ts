@@ -51,6 +51,7 @@ export type Reached = Schemas['Reached'];
 export type OtherTable = Schemas['OtherTable'];
 export type Reading = Schemas['Reading'];
 export type ReadingPreview = Schemas['ReadingPreview'];
+export type RecountView = Schemas['RecountView'];
 export type RecordPage = Schemas['RecordPage'];
 export type Question = Schemas['Question'];
 export type RowTest = Schemas['RowTest'];

@@ -8,6 +8,7 @@ import type {
   Plan,
   PlanView,
   Reading,
+  RecountView,
   RunView,
   UndoRequest,
 } from '../api/types';
@@ -17,6 +18,8 @@ import { tell } from '../ui/toaster';
 const PAUSE = 250;
 /** How long nothing more is answered before it is rehearsed anew. */
 const ANSWERED = 700;
+/** Fewer rows are rehearsed so fast that nothing is counted before. */
+const FEW = 20_000;
 /** More rows than these are rehearsed only when somebody says so. */
 const MOST_AT_ONCE = 200_000;
 
@@ -36,6 +39,8 @@ export class OpenPlan {
   refusal = $state('');
   conflict = $state('');
   rehearsal = $state.raw<RunView | null>(null);
+  /** The last rehearsal counted anew, once answers have changed the plan. */
+  private recount = $state.raw<RecountView | null>(null);
   run = $state.raw<RunView | null>(null);
   busy = $state<'' | 'rehearsal' | 'run' | 'undo'>('');
 
@@ -45,6 +50,7 @@ export class OpenPlan {
   private past = $state.raw<Plan[]>([]);
   private timer: ReturnType<typeof setTimeout> | undefined;
   private answered: ReturnType<typeof setTimeout> | undefined;
+  private counting = 0;
   private pending: Promise<void> = Promise.resolve();
 
   destination: Destination = $derived(this.plan.destinations[0]!);
@@ -63,6 +69,23 @@ export class OpenPlan {
       this.saving === 'saved' &&
       Math.max(this.newestRun, this.run?.id ?? 0) < this.rehearsal.id,
   );
+  /** What became of the rows that answers touch, if the figures of the last rehearsal count them. */
+  recounted = $derived(
+    this.recount?.counts &&
+      this.recount.rehearsal === this.rehearsal?.id &&
+      this.recount.revision === this.view.revision &&
+      this.saving === 'saved' &&
+      !this.rehearsed
+      ? this.recount
+      : null,
+  );
+  /** The report of the last rehearsal, as far as it is known to hold for the plan as it is now. */
+  report = $derived.by(() => {
+    const report = this.rehearsal?.report;
+    const [first, ...others] = report?.destinations ?? [];
+    if (!report || !first || !this.recounted) return report;
+    return { ...report, destinations: [{ ...first, ...this.recounted.counts }, ...others] };
+  });
   /** True if the last run is of this plan and this file as they stand. */
   ran = $derived(
     this.run?.kind === 'run' &&
@@ -273,8 +296,23 @@ export class OpenPlan {
   /** Rehearses anew once nothing more is answered or mended for a moment. */
   rehearseSoon() {
     clearTimeout(this.answered);
+    if (this.view.source.rows > FEW) void this.countAnswers();
     if (this.view.source.rows > MOST_AT_ONCE) return;
     this.answered = setTimeout(() => void this.rehearse(), ANSWERED);
+  }
+
+  /** Counts anew what becomes of the rows that answers touch. */
+  private async countAnswers() {
+    const mine = ++this.counting;
+    await this.save();
+    if (mine !== this.counting || this.saving !== 'saved') return;
+    try {
+      const path = { plan: this.view.id };
+      const counted = await got(api.POST('/api/plans/{plan}/recount', { params: { path } }));
+      if (mine === this.counting) this.recount = counted;
+    } catch (error) {
+      tell(error);
+    }
   }
 
   async rehearse(): Promise<RunView | null> {

@@ -103,6 +103,45 @@ describe('an open plan', () => {
     await open.save();
   });
 
+  it('counts answers anew in a large file, until something else is edited', async () => {
+    const large = { ...view(1).source, rows: 1_000_000 };
+    vi.spyOn(api, 'PUT').mockImplementation((async (
+      _: string,
+      sent: { body: { plan: Plan; revision: number } },
+    ) => ({
+      data: { ...view(sent.body.revision + 1), source: large, plan: sent.body.plan },
+    })) as never);
+    const counts = { new: 560, changed: 388, unchanged: 223, skipped: 12, rejected: 21 };
+    const post = vi.spyOn(api, 'POST').mockImplementation((async () => ({
+      data: { rehearsal: 3, revision: open.view.revision, rows: 49, counts },
+    })) as never);
+    const open = new OpenPlan({ ...view(1), source: large });
+    open.rehearsal = aRun({ source: 'a.csv' });
+    expect(open.recounted).toBeNull();
+    open.edit(named('Answered'));
+    open.rehearseSoon();
+    await vi.waitFor(() => expect(open.recounted?.rows).toBe(49));
+    expect(post).toHaveBeenCalledOnce();
+    expect(open.report?.destinations[0]).toMatchObject({ new: 560, rejected: 21, rows: 1204 });
+    expect(open.rehearsal.report?.destinations[0]?.new).toBe(511);
+    expect(open.rehearsed).toBe(false);
+    open.edit(named('Otherwise'));
+    await open.save();
+    expect(open.recounted).toBeNull();
+    expect(open.report?.destinations[0]?.new).toBe(511);
+  });
+
+  it('leaves figures as they are where answers can’t be counted', async () => {
+    const large = { ...view(1).source, rows: 1_000_000 };
+    vi.spyOn(api, 'POST').mockResolvedValue({ data: { revision: 1, rows: 0 } } as never);
+    const open = new OpenPlan({ ...view(1), source: large });
+    open.rehearsal = aRun({ source: 'a.csv', revision: 0 });
+    open.rehearseSoon();
+    await vi.waitFor(() => expect(api.POST).toHaveBeenCalled());
+    expect(open.recounted).toBeNull();
+    expect(standing(open, 'rehearse').words).toBe('changed since');
+  });
+
   it('keeps an edit that could not be saved, and saves it after signing in again', async () => {
     const put = vi
       .spyOn(api, 'PUT')

@@ -76,9 +76,9 @@ export function standing(open: OpenPlan, stop: Stop): Standing {
       if (!open.rehearsal) return { words: 'not yet rehearsed', tone: '', open: true };
       if (open.rehearsal.state === 'failed')
         return { words: 'failed', tone: 'rejected', open: true };
-      if (!open.rehearsed && !open.ran)
+      const waiting = open.report?.destinations[0]?.waiting ?? 0;
+      if (!open.rehearsed && !open.ran && !(open.recounted && waiting))
         return { words: 'changed since', tone: 'waiting', open: true };
-      const waiting = open.rehearsal.report?.destinations[0]?.waiting ?? 0;
       const n = rejected(open, open.rehearsal) - waiting;
       if (waiting) {
         return { words: `${many(waiting, 'row')} waiting`, tone: 'waiting', open: true };

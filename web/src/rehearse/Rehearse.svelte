@@ -4,7 +4,7 @@
   import type { Stop } from '../plan/trip';
   import Slip from '../ui/Slip.svelte';
   import { wordsOf, work } from '../run/work.svelte';
-  import { count, when } from '../ui/words';
+  import { count, many, when } from '../ui/words';
   import type { Only } from './entries.svelte';
   import Since from './Since.svelte';
   import DatabaseSay from './DatabaseSay.svelte';
@@ -72,7 +72,7 @@
 {/if}
 {#if open.rehearsal && report && (open.busy !== 'rehearsal' || quick)}
   <OutcomeHead
-    {report}
+    report={open.report ?? report}
     run={open.rehearsal.id}
     kind="rehearsal"
     verb="rehearsed, nothing written"
@@ -91,9 +91,11 @@
   {/if}
   {#if !open.rehearsed && !open.busy}
     <p class="message mild">
-      {open.ran
-        ? 'This was rehearsed before the last Run; the records have changed since.'
-        : 'The Plan or its file changed after this rehearsal.'}
+      {open.recounted
+        ? `The figures count your answers: ${many(open.recounted.rows, 'row')} were gone through again. All else here is as it was rehearsed.`
+        : open.ran
+          ? 'This was rehearsed before the last Run; the records have changed since.'
+          : 'The Plan or its file changed after this rehearsal.'}
       <button class="button small" onclick={() => void open.rehearse()}>Rehearse again</button>
     </p>
   {/if}

@@ -233,6 +233,32 @@ describe('the Rehearse stop', () => {
     expect(on).toBeDisabled();
   });
 
+  it('shows the figures that answers make, and says what they count', async () => {
+    const { open } = show();
+    open.view = { ...open.view, source: { ...open.view.source, rows: 900_000 } };
+    open.rehearsal = { ...open.rehearsal!, revision: 0 };
+    const counts = {
+      new: 560,
+      changed: 388,
+      unchanged: 223,
+      skipped: 12,
+      rejected: 60,
+      waiting: 39,
+    };
+    const { revision } = open.view;
+    vi.spyOn(api, 'POST').mockResolvedValue({
+      data: { rehearsal: open.rehearsal.id, revision, rows: 3_214, counts },
+    } as never);
+    open.rehearseSoon();
+    expect(await screen.findByText(/count your answers: 3,214 rows/)).toBeInTheDocument();
+    const figure = (of: string) => document.querySelector(`[data-outcome=${of}]`)?.textContent;
+    expect(figure('new')).toContain('560');
+    expect(figure('waiting')).toContain('39');
+    expect(figure('rejected')).toContain('21');
+    expect(screen.getByRole('button', { name: 'Rehearse again' })).toBeInTheDocument();
+    expect(screen.getByRole('button', { name: 'Go on to the Run' })).toBeDisabled();
+  });
+
   it('lists what is missing before anything can be rehearsed', async () => {
     const { open, goTo } = show({
       matters: [{ code: 'required-field', field: 'notes', message: 'notes is required.' }],

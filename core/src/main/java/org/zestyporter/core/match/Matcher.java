@@ -92,7 +92,7 @@ public final class Matcher {
   /** The keys of rows as hashes, by match key and row; 0 where a part is blank. */
   public record Hashes(long[][] byKey) {
 
-    /** Adds those of a row to others. */
+    /** Adds those of a row to others, if they are not blank. */
     public void addTo(LongMap<Boolean> hashes, int row) {
       for (long[] key : byKey) {
         if (key[row] != 0) {
@@ -149,6 +149,20 @@ public final class Matcher {
   /** True if rows with the same key have to be compared, once the inquiries were asked for. */
   public boolean comparesRepeats() {
     return sayings != null && keys.stream().anyMatch(KeyFinds::hasRepeats);
+  }
+
+  /**
+   * Adds the keys of a record to others, as hashes.
+   *
+   * @param columns of the table's fields
+   */
+  public void addHashes(ValueColumn[] columns, int at, LongMap<Boolean> hashes) {
+    for (KeyFinds finds : keys) {
+      long hashed = finds.hash(columns, at, scratches.get());
+      if (hashed != 0) {
+        hashes.put(hashed, true);
+      }
+    }
   }
 
   /** True if somebody has decided something about the values of a row's keys. */

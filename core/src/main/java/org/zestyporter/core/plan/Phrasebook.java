@@ -24,7 +24,8 @@ public record Phrasebook(String name, List<Phrase> phrases) {
   public boolean isUsedBy(Fill fill) {
     String quoted = "\"" + name.replace("\"", "\"\"") + "\"";
     boolean inOrigin =
-        fill.origin().lookedUpBy() instanceof Origin.Formula of
+        fill.origin() != null
+            && fill.origin().lookedUpBy() instanceof Origin.Formula of
             && of.formula() != null
             && of.formula().contains(quoted);
     return inOrigin

@@ -7,6 +7,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.function.Consumer;
 import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.TableInfo;
@@ -91,7 +92,7 @@ public final class Classing {
     KeptColumns.Open columns = remembered.columns().open(own, opened.plan().destinations().get(0));
     List<Target> targets = Targets.open(own, columns.fills());
     Target only = targets.get(0);
-    ChunkSource chunks = new KeptChunks(columns, only, only.lookedAt(true));
+    ChunkSource chunks = new KeptChunks(columns, columns.chunks(only.lookedAt(true)), only);
     return new Classing(own, targets, 0, chunks).go();
   }
 
@@ -189,26 +190,20 @@ public final class Classing {
    */
   public long show(MatchClass wanted, Taker taker) {
     List<BitSet> chosen = chosen(wanted);
-    Ledger ledger =
-        new Ledger() {
-          @Override
-          public void begin(LedgerLayout layout) {
-            // only the rows count
-          }
-
-          @Override
-          public void append(LedgerChunk chunk) {
-            if (chunk.destination() == target.index) {
-              Classes own = classes.get(opened.source().batchOf(chunk.firstRow()));
-              for (int entry = 0; entry < chunk.size(); entry++) {
-                if (own.of[entry] == wanted.ordinal() && !chunk.isWaiting(entry)) {
-                  taker.take(chunk, entry);
-                }
-              }
+    pass(
+        opened,
+        targets,
+        chunks,
+        chosen,
+        chunk -> {
+          Classes own = classes.get(opened.source().batchOf(chunk.first()));
+          LedgerChunk entries = LedgerEntries.soFar(chunk, chunk.targets().get(target.index));
+          for (int entry = 0; entry < entries.size(); entry++) {
+            if (own.of[entry] == wanted.ordinal() && !entries.isWaiting(entry)) {
+              taker.take(entries, entry);
             }
           }
-        };
-    pass(opened, targets, chunks, chosen, ledger);
+        });
     return chosen.stream().mapToLong(BitSet::cardinality).sum();
   }
 
@@ -216,24 +211,22 @@ public final class Classing {
    * Takes some rows through, and nothing of it stays.
    *
    * @param rows by chunk
-   * @param ledger takes what became of them, and of others as waiting
+   * @param taken takes the chunks once these rows are decided
    */
   static void pass(
       OpenedPlan opened,
       List<Target> targets,
       ChunkSource chunks,
       List<BitSet> rows,
-      Ledger ledger) {
+      Consumer<ChunkRows> taken) {
     // rows that may wait for each other are only decided together
     boolean together = targets.stream().anyMatch(t -> t.awaiting.length > 0 || t.parent != null);
-    try (LedgerWriter kept = new LedgerWriter(ledger)) {
-      kept.begin(targets, null);
+    try (LedgerWriter none = new LedgerWriter(Ledger.NONE)) {
       RunSettings.Rows way = opened.plan().run().rows();
       LastStage last = LastStage.REHEARSAL;
-      Passage passage = new Passage(targets, opened.lookups(), last, kept, way, null);
-      passage.some(chunks, rows, together);
+      Passage passage = new Passage(targets, opened.lookups(), last, none, way, null);
+      passage.some(chunks, rows, together, taken);
       passage.finish();
-      kept.finish();
     }
   }
 

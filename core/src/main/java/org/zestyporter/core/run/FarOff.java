@@ -60,6 +60,13 @@ final class FarOff {
     Watched(int fill) {
       this.fill = fill;
     }
+
+    synchronized void add(long[] more, double[] high) {
+      for (int size = 0; size < SIZES; size++) {
+        counts[size] += more[size];
+        highest[size] = Math.max(highest[size], high[size]);
+      }
+    }
   }
 
   FarOff(Destination destination, TableInfo table, List<CompiledFill> fills) {
@@ -108,19 +115,22 @@ final class FarOff {
     return watched.stream().map(w -> w.fill).toList();
   }
 
-  /** Counts the numbers of a chunk. */
+  /** Counts the numbers of a chunk; on any thread. */
   void note(TargetRows rows) {
     for (Watched one : watched) {
       ValueColumn column = rows.filled.column(one.fill).values();
       double unit = unit(column);
+      long[] counts = new long[SIZES];
+      double[] highest = new double[SIZES];
       for (int r = 0; r < rows.count(); r++) {
         double value = value(column, r, unit);
         int size = size(value);
         if (size >= 0) {
-          one.counts[size]++;
-          one.highest[size] = Math.max(one.highest[size], Math.abs(value));
+          counts[size]++;
+          highest[size] = Math.max(highest[size], Math.abs(value));
         }
       }
+      one.add(counts, highest);
     }
   }
 

@@ -15,11 +15,11 @@ final class KeptChunks implements ChunkSource {
 
   /**
    * @param columns of the fills of the target
-   * @param fields names of the fields that are looked at
+   * @param chunks of these, with the fields that are looked at
    */
-  KeptChunks(KeptColumns.Open columns, Target target, List<String> fields) {
+  KeptChunks(KeptColumns.Open columns, List<FilledChunk> chunks, Target target) {
     this.columns = columns;
-    this.chunks = columns.chunks(fields);
+    this.chunks = chunks;
     this.target = target;
     this.firsts = new int[chunks.size()];
     for (int i = 1; i < firsts.length; i++) {

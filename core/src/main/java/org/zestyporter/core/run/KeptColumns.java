@@ -154,7 +154,7 @@ final class KeptColumns {
     List<Fill> unknown = new ArrayList<>();
     Map<Fill, Key> keys = new LinkedHashMap<>();
     for (Fill fill : destination.fills()) {
-      Key key = new Key(destination.table(), fill, books(opened, fill));
+      Key key = new Key(destination.table(), fill, opened.books(fill));
       keys.put(fill, key);
       Kept known = kept.get(key);
       boolean isOld =
@@ -174,16 +174,6 @@ final class KeptColumns {
                     .filter(f -> f.field().equalsIgnoreCase(field.name()) && f.isGiven()))
         .forEach(f -> all.add(kept.get(keys.get(f))));
     return all;
-  }
-
-  private static List<Phrasebook> books(OpenedPlan opened, Fill fill) {
-    List<Phrasebook> books = new ArrayList<>(opened.shared().phrasebooks());
-    books.addAll(opened.plan().phrasebooks());
-    boolean makes =
-        fill.origin() != null
-            && fill.origin().link() != null
-            && !fill.origin().link().create().isEmpty();
-    return makes ? books : books.stream().filter(b -> b.isUsedBy(fill)).toList();
   }
 
   private void compute(List<Kept> lacking, Set<String> wanted) {

@@ -4,7 +4,6 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.BitSet;
 import java.util.List;
-import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.fill.Awaited;
 import org.zestyporter.core.fill.Inquiry;
@@ -29,7 +28,28 @@ final class Noting {
   /** True if nobody asks what becomes of the rows, but only which records they speak of. */
   private final boolean onlyMatches;
 
+  /** By chunk, the rows that are noted; null for all. */
+  private final @Nullable List<BitSet> only;
+
   Noting(OpenedPlan opened, List<Target> targets, ChunkSource chunks, boolean onlyMatches) {
+    this(opened, targets, chunks, onlyMatches, null);
+  }
+
+  /**
+   * @param only by chunk, the rows that are noted, in the only destination: those of which somebody
+   *     asks, and all that have a key or a unique value in common with one of them
+   */
+  Noting(OpenedPlan opened, List<Target> targets, ChunkSource chunks, List<BitSet> only) {
+    this(opened, targets, chunks, false, only);
+  }
+
+  private Noting(
+      OpenedPlan opened,
+      List<Target> targets,
+      ChunkSource chunks,
+      boolean onlyMatches,
+      @Nullable List<BitSet> only) {
+    this.only = only;
     this.opened = opened;
     this.targets = targets;
     this.chunks = chunks;
@@ -38,13 +58,6 @@ final class Noting {
   }
 
   void go(Progress progress) {
-    go(progress, hashed -> {});
-  }
-
-  /**
-   * @param hashed takes the keys of each chunk in order, by target
-   */
-  void go(Progress progress, Consumer<List<Hashed>> hashed) {
     long done = 0;
     for (int from = 0; from < chunks.count(); from += chunks.together()) {
       Pipeline.requireGoing(progress);
@@ -52,10 +65,10 @@ final class Noting {
       List<List<Hashed>> hashes = hashes(some);
       for (int i = 0; i < some.size(); i++) {
         ChunkRows chunk = some.get(i);
-        hashed.accept(hashes.get(i));
         boolean[] rejected = whole && targets.size() > 1 ? rejected(chunk) : null;
         for (int t = 0; t < targets.size(); t++) {
-          note(chunk, chunk.targets().get(t), rejected, hashes.get(i).get(t));
+          BitSet noted = only == null ? null : only.get(from + i);
+          note(chunk, chunk.targets().get(t), rejected, hashes.get(i).get(t), noted);
         }
         chunks.keep(from + i, chunk);
         done += chunk.count();
@@ -83,9 +96,17 @@ final class Noting {
   }
 
   /** The keys of a chunk's rows, and the values of theirs that must be unique. */
-  record Hashed(Matcher.Hashes keys, List<Matcher.Hashes> guarded) {}
+  record Hashed(Matcher.Hashes keys, List<Matcher.Hashes> guarded) {
 
-  /** These of some chunks, by target; null where they can't be told yet. */
+    /** Of all rows, on any thread. */
+    static Hashed of(TargetRows rows, boolean onlyKeys) {
+      return new Hashed(
+          rows.target.matcher.hashes(rows.byField, rows.count()),
+          onlyKeys ? List.of() : rows.target.guard.hashesOf(rows.byField, rows.count()));
+    }
+  }
+
+  /** These of some chunks, by target, null where they can't be told yet; numbers are counted. */
   private List<List<Hashed>> hashes(List<ChunkRows> some) {
     Hashed[][] hashes = new Hashed[some.size()][targets.size()];
     SideBySide.go(
@@ -95,17 +116,17 @@ final class Noting {
           for (int i = from; i < to; i++) {
             for (int t = 0; t < hashes[i].length; t++) {
               TargetRows rows = some.get(i).targets().get(t);
-              hashes[i][t] = rows.target.keysNeedParent() ? null : hashed(rows);
+              if (!onlyMatches) {
+                rows.target.farOff.note(rows);
+              }
+              hashes[i][t] =
+                  rows.target.keysNeedParent() || only != null
+                      ? null
+                      : Hashed.of(rows, onlyMatches);
             }
           }
         });
     return Arrays.stream(hashes).map(Arrays::asList).toList();
-  }
-
-  private Hashed hashed(TargetRows rows) {
-    return new Hashed(
-        rows.target.matcher.hashes(rows.byField, rows.count()),
-        onlyMatches ? List.of() : rows.target.guard.hashesOf(rows.byField, rows.count()));
   }
 
   private static boolean[] rejected(ChunkRows chunk) {
@@ -117,15 +138,23 @@ final class Noting {
   }
 
   private void note(
-      ChunkRows chunk, TargetRows rows, boolean @Nullable [] rejected, @Nullable Hashed hashed) {
+      ChunkRows chunk,
+      TargetRows rows,
+      boolean @Nullable [] rejected,
+      @Nullable Hashed hashed,
+      @Nullable BitSet noted) {
     Target target = rows.target;
     long[] lines = new long[rows.count()];
     for (int r = 0; r < lines.length; r++) {
       lines[r] = rows.line(r);
-      ValueColumn[] byField = isLeftOut(rows, r, rejected) ? null : rows.byField;
+      boolean isNoted = noted == null || noted.get(r);
+      ValueColumn[] byField = isNoted && !isLeftOut(rows, r, rejected) ? rows.byField : null;
       if (hashed != null) {
         target.matcher.note(hashed.keys, byField, r);
         target.guard.note(hashed.guarded, byField, r);
+      } else if (noted != null) {
+        target.matcher.note(byField, r);
+        target.guard.note(byField, r);
       }
       for (RowIndex index : target.made.values()) {
         index.note(byField, r);
@@ -135,9 +164,6 @@ final class Noting {
           targets.forEach(t -> want(t, awaited));
         }
       }
-    }
-    if (!onlyMatches) {
-      target.farOff.note(rows);
     }
     target.lines.add(lines);
     target.sources.add(chunk.first(), rows.rows, rows.count());
@@ -207,7 +233,8 @@ final class Noting {
     }
     BitSet at = new BitSet();
     for (int r = 0; r < rows.count(); r++) {
-      if (!isLeftOut(rows, r, rejected) && target.matcher.isRepeated(rows.byField, r)) {
+      boolean isNoted = only == null || only.get(number).get(r);
+      if (isNoted && !isLeftOut(rows, r, rejected) && target.matcher.isRepeated(rows.byField, r)) {
         at.set(r);
       }
     }

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.function.Function;
 import java.util.function.Predicate;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Application;
 import org.zestyporter.core.application.Ask;
@@ -26,6 +27,8 @@ import org.zestyporter.core.fill.Shared;
 import org.zestyporter.core.formula.Condition;
 import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Fill;
+import org.zestyporter.core.plan.Origin;
+import org.zestyporter.core.plan.Phrasebook;
 import org.zestyporter.core.plan.Plan;
 import org.zestyporter.core.plan.PlanCheck;
 import org.zestyporter.core.source.SourceTable;
@@ -180,6 +183,17 @@ public final class OpenedPlan {
     return destination.among() == null
         ? null
         : new RecordTest(destination.among(), table(destination), context);
+  }
+
+  /** The phrasebooks that a fill translates by, or the records that it makes. */
+  public List<Phrasebook> books(Fill fill) {
+    List<Phrasebook> books = new ArrayList<>(shared.phrasebooks());
+    books.addAll(plan.phrasebooks());
+    Origin.Link link = fill.origin() == null ? null : fill.origin().link();
+    Stream<Fill> all =
+        Stream.concat(Stream.of(fill), link == null ? Stream.empty() : link.create().stream());
+    List<Fill> translating = all.toList();
+    return books.stream().filter(b -> translating.stream().anyMatch(b::isUsedBy)).toList();
   }
 
   /** All fills of a destination that are not left to the database, ready to compute every row. */

@@ -7,9 +7,11 @@ import java.util.Deque;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.Consumer;
 import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Lookups;
+import org.zestyporter.core.application.Records;
 import org.zestyporter.core.match.Match;
 import org.zestyporter.core.plan.RunSettings;
 import org.zestyporter.core.value.ProblemCode;
@@ -40,6 +42,9 @@ final class Passage {
   private final Map<Integer, List<Place>> parked = new HashMap<>();
   private final Deque<ChunkRows> open = new ArrayDeque<>();
 
+  /** Takes decided chunks instead of books and ledger; null if these do. */
+  private @Nullable Consumer<ChunkRows> taker;
+
   Passage(
       List<Target> targets,
       Lookups lookups,
@@ -64,12 +69,26 @@ final class Passage {
    * chunks before it, if these write nothing.
    */
   void find(ChunkRows chunk) {
-    for (TargetRows rows : chunk.targets()) {
-      rows.open(last.writes());
-      if (rows.target.keysNeedParent()) {
-        rows.byField[rows.target.parent.fieldIndex()] = Noting.parents(chunk, rows);
+    find(List.of(chunk));
+  }
+
+  private void find(List<ChunkRows> some) {
+    for (Target target : targets) {
+      List<List<Object>> wanted = new ArrayList<>();
+      for (ChunkRows chunk : some) {
+        TargetRows rows = chunk.targets().get(target.index);
+        rows.open(last.writes());
+        if (target.keysNeedParent()) {
+          rows.byField[target.parent.fieldIndex()] = Noting.parents(chunk, rows);
+        }
+        if (target.matcher.findsAny()) {
+          match(chunk, rows, wanted);
+        }
       }
-      fetch(chunk, rows);
+      if (!wanted.isEmpty()) {
+        Records found = lookups.fetch(target.table, wanted);
+        some.forEach(chunk -> found(chunk.targets().get(target.index), found));
+      }
     }
   }
 
@@ -101,8 +120,10 @@ final class Passage {
    *
    * @param rows by chunk
    * @param together true if the others of these chunks, and all other chunks, go with them
+   * @param taken takes the chunks once these rows are decided, instead of books and ledger
    */
-  void some(ChunkSource chunks, List<BitSet> rows, boolean together) {
+  void some(ChunkSource chunks, List<BitSet> rows, boolean together, Consumer<ChunkRows> taken) {
+    taker = taken;
     int[] wanted =
         IntStream.range(0, rows.size()).filter(i -> together || !rows.get(i).isEmpty()).toArray();
     for (int from = 0; from < wanted.length; from += chunks.together()) {
@@ -118,8 +139,8 @@ final class Passage {
               some[i].only = together ? null : rows.get(number);
             }
           });
+      find(List.of(some));
       for (ChunkRows chunk : some) {
-        find(chunk);
         take(chunk);
       }
     }
@@ -183,31 +204,27 @@ final class Passage {
     }
   }
 
-  /** Has the records looked up that the rows of a destination were found to speak of. */
-  private void fetch(ChunkRows chunk, TargetRows rows) {
-    Target target = rows.target;
-    if (!target.matcher.findsAny()) {
-      return;
-    }
+  /** Finds what the rows of a destination speak of. */
+  private static void match(ChunkRows chunk, TargetRows rows, List<List<Object>> wanted) {
     int count = rows.count();
     rows.matches = new Match[count];
-    List<List<Object>> wanted = new ArrayList<>(count);
     for (int r = 0; r < count; r++) {
       if (chunk.takes(rows.rowOf(r)) && !rows.isRejected(r)) {
-        rows.matches[r] = target.matcher.match(rows.first + r, rows.byField, r);
+        rows.matches[r] = rows.target.matcher.match(rows.first + r, rows.byField, r);
         if (rows.matches[r].isOne()) {
           wanted.add(rows.matches[r].records().get(0));
         }
       }
     }
-    if (!wanted.isEmpty()) {
-      rows.found = lookups.fetch(target.table, wanted);
-      rows.foundAt = new int[count];
-      for (int r = 0; r < count; r++) {
-        Match match = rows.matches[r];
-        boolean one = match != null && match.isOne();
-        rows.foundAt[r] = one ? rows.found.at(match.records().get(0)) : -1;
-      }
+  }
+
+  private static void found(TargetRows rows, Records found) {
+    rows.found = found;
+    rows.foundAt = new int[rows.count()];
+    for (int r = 0; r < rows.foundAt.length; r++) {
+      Match match = rows.matches[r];
+      boolean one = match != null && match.isOne();
+      rows.foundAt[r] = one ? found.at(match.records().get(0)) : -1;
     }
   }
 
@@ -342,7 +359,11 @@ final class Passage {
   private void enter() {
     while (!open.isEmpty() && open.peek().left == 0 && !waiting.isHeld(open.peek())) {
       ChunkRows chunk = open.poll();
-      writing.enter(chunk);
+      if (taker == null) {
+        writing.enter(chunk);
+      } else {
+        taker.accept(chunk);
+      }
       chunk.forget();
     }
   }

@@ -37,22 +37,43 @@ public final class Recount {
   private static final int MOST = 150_000;
 
   private final OpenedPlan own;
-  private final Target target;
+  private final KeptColumns.Open columns;
   private final Destination before;
-  private final List<Noting.Hashed> hashed = new ArrayList<>();
   private final RowOutcomes outcomes;
 
-  /** Records of which it is known which unique values they have. */
-  private final Set<List<Object>> freed = new HashSet<>();
+  /** Hashes keys and unique values; nothing is noted in it but numbers. */
+  private final Target hasher;
 
+  private final List<FilledChunk> filled;
+  private final Noting.Hashed[] hashed;
+
+  /** Records of which it is known what else they would touch. */
+  private final Set<List<Object>> known = new HashSet<>();
+
+  private Target target;
   private ChunkSource chunks;
   private long rows;
 
-  private Recount(OpenedPlan own, Target target, Destination before, RowOutcomes outcomes) {
+  private Recount(
+      OpenedPlan own,
+      KeptColumns.Open columns,
+      Target hasher,
+      List<FilledChunk> filled,
+      Destination before,
+      RowOutcomes outcomes) {
     this.own = own;
-    this.target = target;
+    this.columns = columns;
+    this.hasher = hasher;
+    this.filled = filled;
+    this.hashed = new Noting.Hashed[filled.size()];
     this.before = before;
-    this.outcomes = outcomes.copy();
+    this.outcomes = outcomes;
+    use(hasher);
+  }
+
+  private void use(Target next) {
+    target = next;
+    chunks = new KeptChunks(columns, filled, next);
   }
 
   /**
@@ -74,17 +95,17 @@ public final class Recount {
     OpenedPlan own = answered.through(answered.application(), remembered.answers());
     OpenedPlan old = rehearsed.through(rehearsed.application(), remembered.answers());
     KeptColumns.Open columns = remembered.columns().open(own, now);
-    List<String> changed = columns.changed(remembered.columns().open(old, before));
-    Target target = Targets.open(own, columns.fills()).get(0);
-    List<String> lookedAt = target.lookedAt(false);
-    if (target.holdsInKeys(changed)) {
+    KeptColumns.Open was = remembered.columns().open(old, before);
+    List<String> changed = columns.changed(was);
+    Target hasher = Targets.open(own, columns.fills()).get(0);
+    if (hasher.holdsInKeys(changed) || hasher.matcher.isNear()) {
       return null;
     }
+    List<String> lookedAt = hasher.lookedAt(false);
     lookedAt.addAll(changed);
-    Recount recount = new Recount(own, target, before, outcomes);
-    List<FilledChunk> was = remembered.columns().open(old, before).chunks(changed);
-    recount.chunks = new KeptChunks(columns, target, lookedAt);
-    return recount.go(was, changed) ? recount : null;
+    List<FilledChunk> filled = columns.chunks(lookedAt);
+    Recount recount = new Recount(own, columns, hasher, filled, before, outcomes.copy());
+    return recount.go(was.chunks(changed), changed) ? recount : null;
   }
 
   /** True if nothing differs but what answers change. */
@@ -122,15 +143,33 @@ public final class Recount {
   }
 
   private boolean go(List<FilledChunk> was, List<String> changed) {
-    new Noting(own, List.of(target), chunks, false)
-        .go(Progress.NONE, byTarget -> hashed.add(byTarget.get(0)));
+    SideBySide.go(
+        hashed.length,
+        1,
+        (from, to) -> {
+          for (int i = from; i < to; i++) {
+            hashed[i] = Noting.Hashed.of(rows(i), false);
+          }
+        });
     List<BitSet> touched = touched(was, changed);
-    if (!spread(touched)) {
-      return false;
+    LongMap<Boolean> shared = new LongMap<>();
+    long noted = -1;
+    while (spread(touched, shared) && cardinality(touched) != noted) {
+      noted = cardinality(touched);
+      use(Targets.open(own, columns.fills()).get(0));
+      new Noting(own, List.of(target), chunks, touched).go(Progress.NONE);
+      findRecords(touched, shared);
     }
     rows = cardinality(touched);
+    if (rows > MOST) {
+      return false;
+    }
     pass(touched);
     return outcomes.isWhole();
+  }
+
+  private TargetRows rows(int chunk) {
+    return chunks.next(chunk).targets().get(0);
   }
 
   private static long cardinality(List<BitSet> rows) {
@@ -146,14 +185,20 @@ public final class Recount {
       }
     }
     Matcher decided = decided();
-    BitSet[] touched = new BitSet[chunks.count()];
+    BitSet[] touched = new BitSet[filled.size()];
     boolean saysFar = saysFar();
+    if (saysFar) {
+      for (int i = 0; i < touched.length; i++) {
+        target.farOff.note(rows(i));
+      }
+      target.farOff.settle();
+    }
     SideBySide.go(
         touched.length,
         1,
         (from, to) -> {
           for (int i = from; i < to; i++) {
-            TargetRows rows = chunks.next(i).targets().get(0);
+            TargetRows rows = rows(i);
             touched[i] = new BitSet();
             for (int r = 0; r < rows.count(); r++) {
               boolean is = saysFar && target.farOff.isFar(rows, r);
@@ -205,34 +250,32 @@ public final class Recount {
 
   /**
    * Adds the rows that have a key or a unique value in common with one that is touched, and those
-   * that have one in common with these, for what becomes of one may change what becomes of another.
+   * that have one in common with these: what becomes of one may change what becomes of another.
    *
+   * @param shared hashes of keys and values by which others are touched
    * @return false if they are too many
    */
-  private boolean spread(List<BitSet> touched) {
-    LongMap<Boolean> shared = new LongMap<>();
+  private boolean spread(List<BitSet> touched, LongMap<Boolean> shared) {
     long before;
     do {
-      if (cardinality(touched) > MOST) {
+      before = cardinality(touched);
+      if (before > MOST) {
         return false;
       }
-      before = cardinality(touched) + shared.size();
-      for (int i = 0; i < touched.size(); i++) {
-        int number = i;
-        touched.get(i).stream()
-            .forEach(r -> all(hashed.get(number)).forEach(hashes -> hashes.addTo(shared, r)));
+      for (int i = 0; i < hashed.length; i++) {
+        List<Matcher.Hashes> all = all(hashed[i]);
+        touched.get(i).stream().forEach(r -> all.forEach(hashes -> hashes.addTo(shared, r)));
       }
       SideBySide.go(
-          touched.size(),
+          hashed.length,
           1,
           (from, to) -> {
             for (int i = from; i < to; i++) {
               BitSet rows = touched.get(i);
-              all(hashed.get(i)).forEach(hashes -> hashes.findIn(shared, rows));
+              all(hashed[i]).forEach(hashes -> hashes.findIn(shared, rows));
             }
           });
-      spreadByRecord(touched, shared);
-    } while (cardinality(touched) + shared.size() != before);
+    } while (cardinality(touched) != before);
     return true;
   }
 
@@ -243,59 +286,38 @@ public final class Recount {
   }
 
   /**
-   * Adds the rows that another key led to the same record, or to one that has a unique value which
-   * a touched row is to take, and the unique values that touched rows would free.
+   * Adds what rows may have in common with the records that touched rows speak of, or that have a
+   * unique value which one of these is to take.
    */
-  private void spreadByRecord(List<BitSet> touched, LongMap<Boolean> shared) {
-    Set<List<Object>> spoken = new HashSet<>();
-    Set<List<Object>> holders = new HashSet<>();
-    for (int i = 0; i < touched.size(); i++) {
-      TargetRows rows = chunks.next(i).targets().get(0);
+  private void findRecords(List<BitSet> touched, LongMap<Boolean> shared) {
+    Set<List<Object>> records = new HashSet<>();
+    for (int i = 0; i < hashed.length; i++) {
+      TargetRows own = rows(i);
       touched.get(i).stream()
           .forEach(
               r -> {
-                spoken.addAll(match(rows, r).records());
-                holders.addAll(target.guard.holders(rows.byField, r));
+                records.addAll(match(own, r).records());
+                records.addAll(target.guard.holders(own.byField, r));
               });
     }
-    if (target.guard.size() > 0) {
-      Set<List<Object>> unknown = new HashSet<>(spoken);
-      unknown.removeAll(freed);
-      Records found = own.lookups().fetch(target.table, unknown);
-      for (List<Object> record : unknown) {
-        int at = found.at(record);
-        for (long hash : at < 0 ? new long[0] : target.guard.hashes(found.columns(), at)) {
-          if (hash != 0) {
-            shared.put(hash, true);
-          }
+    records.removeAll(known);
+    known.addAll(records);
+    Records found = records.isEmpty() ? Records.none() : own.lookups().fetch(target.table, records);
+    for (List<Object> record : records) {
+      int at = found.at(record);
+      if (at >= 0) {
+        hasher.matcher.addHashes(found.columns(), at, shared);
+        for (long hash : hasher.guard.hashes(found.columns(), at)) {
+          add(hash, shared);
         }
       }
-      freed.addAll(unknown);
-    }
-    if (target.matcher.size() > 1 || !spoken.containsAll(holders)) {
-      spoken.addAll(holders);
-      find(spoken, touched);
     }
   }
 
-  /** Adds the rows that speak of some records. */
-  private void find(Set<List<Object>> records, List<BitSet> touched) {
-    SideBySide.go(
-        touched.size(),
-        1,
-        (from, to) -> {
-          for (int i = from; i < to; i++) {
-            TargetRows rows = chunks.next(i).targets().get(0);
-            for (int r = 0; r < rows.count(); r++) {
-              if (!touched.get(i).get(r) && !rows.isRejected(r)) {
-                Match match = match(rows, r);
-                if (match.isOne() && records.contains(match.records().get(0))) {
-                  touched.get(i).set(r);
-                }
-              }
-            }
-          }
-        });
+  private static void add(long hash, LongMap<Boolean> shared) {
+    if (hash != 0) {
+      shared.put(hash, true);
+    }
   }
 
   private Match match(TargetRows rows, int r) {
@@ -303,25 +325,9 @@ public final class Recount {
   }
 
   private void pass(List<BitSet> touched) {
-    Ledger ledger =
-        new Ledger() {
-          @Override
-          public void begin(LedgerLayout layout) {
-            // only the rows count
-          }
-
-          @Override
-          public void append(LedgerChunk chunk) {
-            for (int entry = 0; entry < chunk.size(); entry++) {
-              if (!chunk.isWaiting(entry)) {
-                outcomes.take(chunk, entry);
-              }
-            }
-          }
-        };
-    for (int i = 0; i < touched.size(); i++) {
-      outcomes.forget(chunks.next(i).first(), touched.get(i));
+    for (int i = 0; i < hashed.length; i++) {
+      outcomes.forget(rows(i).first, touched.get(i));
     }
-    Classing.pass(own, List.of(target), chunks, touched, ledger);
+    Classing.pass(own, List.of(target), chunks, touched, outcomes::take);
   }
 }

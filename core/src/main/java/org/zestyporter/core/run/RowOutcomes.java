@@ -1,7 +1,10 @@
 package org.zestyporter.core.run;
 
+import com.fasterxml.jackson.annotation.JsonProperty;
 import java.util.Arrays;
 import java.util.BitSet;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What a rehearsal made of each row, in a plan with one destination that takes all rows: a byte a
@@ -34,7 +37,12 @@ public final class RowOutcomes {
    * @param waiting rejected rows that only wait for an answer
    */
   public record Counts(
-      long added, long changed, long unchanged, long skipped, long rejected, long waiting) {}
+      @JsonProperty("new") long added,
+      long changed,
+      long unchanged,
+      long skipped,
+      long rejected,
+      long waiting) {}
 
   /** A ledger that has all handed on to another one, and notes outcomes here. */
   public Ledger beside(Ledger ledger) {
@@ -64,12 +72,23 @@ public final class RowOutcomes {
     };
   }
 
-  /** Notes what became of an entry's row. */
-  void take(LedgerChunk chunk, int entry) {
-    Outcome outcome = chunk.outcome(entry);
-    boolean waits =
-        chunk.notes()[entry] != null && LedgerEntry.isWaiting(outcome, chunk.notes()[entry]);
-    of[(int) chunk.firstRow() + chunk.rows()[entry]] = waits ? WAITS : (byte) outcome.ordinal();
+  private void take(LedgerChunk chunk, int entry) {
+    put((int) chunk.firstRow() + chunk.rows()[entry], chunk.outcome(entry), chunk.notes()[entry]);
+  }
+
+  /** Notes what became of the rows of a chunk that are decided. */
+  void take(ChunkRows chunk) {
+    TargetRows rows = chunk.targets().get(0);
+    for (int r = 0; r < rows.count(); r++) {
+      if (rows.outcomes[r] != TargetRows.OPEN) {
+        put(chunk.first() + r, Outcome.of(rows.outcomes[r]), rows.notes[r]);
+      }
+    }
+  }
+
+  private void put(int row, Outcome outcome, @Nullable List<LedgerEntry.Note> notes) {
+    boolean waits = notes != null && LedgerEntry.isWaiting(outcome, notes);
+    of[row] = waits ? WAITS : (byte) outcome.ordinal();
   }
 
   /** The same, to be changed without changing this one. */

@@ -128,9 +128,7 @@ final class Writing {
     for (int t = 0; t < targets.size(); t++) {
       TargetRows rows = chunk.targets().get(t);
       TargetBooks books = writers.get(t).books();
-      if (chunk.only != null) {
-        ledger.append(LedgerEntries.soFar(chunk, rows));
-      } else if (chunk.past == null) {
+      if (chunk.past == null) {
         books.enter(rows);
         ledger.append(chunk, rows);
       } else if (chunk.past[t] != null) {

@@ -11,7 +11,6 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.concurrent.atomic.AtomicLong;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -29,7 +28,6 @@ public class PhrasebookService {
 
   private final PhrasebookMapper books;
   private final Clock clock;
-  private final AtomicLong revision = new AtomicLong();
 
   /**
    * A phrasebook in a list.
@@ -68,11 +66,6 @@ public class PhrasebookService {
   PhrasebookService(PhrasebookMapper books, Clock clock) {
     this.books = books;
     this.clock = clock;
-  }
-
-  /** Another number after each change of any phrasebook. */
-  public long revision() {
-    return revision.get();
   }
 
   public List<BookSummary> all() {
@@ -156,7 +149,6 @@ public class PhrasebookService {
     if (books.named(name) != null) {
       throw ErrorCode.NAME_TAKEN.error("There is a phrasebook “" + name + "” already.");
     }
-    revision.incrementAndGet();
     return books.insert(
         new BookRecord(
             null,
@@ -195,7 +187,6 @@ public class PhrasebookService {
     String to = phrase.to() == null || phrase.to().isEmpty() ? null : phrase.to();
     books.put(new PhraseRecord(id, Phrases.prepare(word), word, to, who, now, 0, null));
     books.touch(id, who, now);
-    revision.incrementAndGet();
   }
 
   @Transactional
@@ -203,14 +194,12 @@ public class PhrasebookService {
     require(id);
     books.forget(id, Phrases.prepare(word));
     books.touch(id, who, Times.now(clock));
-    revision.incrementAndGet();
   }
 
   @Transactional
   public void delete(long id) {
     require(id);
     books.delete(id);
-    revision.incrementAndGet();
   }
 
   /** Counts rows that a run translated, by word. */

@@ -56,7 +56,6 @@ public class PlanService implements UsesConnections, UsesSources {
    *
    * @param rows the file's rows with the plan's corrections
    * @param shared phrasebooks and checks beside the plan's own
-   * @param words another value after each change of any phrasebook
    */
   public record Opened(
       long id,
@@ -65,8 +64,7 @@ public class PlanService implements UsesConnections, UsesSources {
       SourceService.Source source,
       SourceTable rows,
       Database database,
-      Shared shared,
-      long words) {
+      Shared shared) {
     /** The destination that is shown. */
     public Destination destination() {
       return plan.shown();
@@ -214,8 +212,7 @@ public class PlanService implements UsesConnections, UsesSources {
         sources.find(outline.source()),
         cache.corrected(sources.table(outline.source(), plan.reading()), plan.corrections()),
         connections.database(plan.connection()),
-        new Shared(phrasebooks.forPlans(), checks.of(plan.connection())),
-        phrasebooks.revision());
+        new Shared(phrasebooks.forPlans(), checks.of(plan.connection())));
   }
 
   /** Another number once records were changed from here. */

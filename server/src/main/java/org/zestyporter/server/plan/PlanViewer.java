@@ -128,7 +128,7 @@ class PlanViewer {
             opened.rows(),
             fill,
             List.of(String.valueOf(opened.plan().connection()), table.name()),
-            List.of(opened.words(), opened.plan().phrasebooks(), makers(opened, table, fill)),
+            List.of(opened.now(who).books(fill), makers(opened, table, fill)),
             who);
     return cache.get(key, k -> opened.now(who).fill(opened.destination(), fill));
   }

@@ -18,7 +18,8 @@ import org.zestyporter.core.value.Cell;
  * The cells of a file, parsed once and kept by column, so that nothing is parsed again.
  *
  * <p>Reading a chunk of a column touches only its own block, wherever it stands in the file. Safe
- * for use by several threads; memory holds the index and a few recently used blocks.
+ * for use by several threads; memory holds the index, and what was used last of all open caches: an
+ * eighth of it at most.
  */
 public final class SourceCache implements Closeable {
   /** Columns that a file may have at most, whatever its format. */
@@ -30,7 +31,9 @@ public final class SourceCache implements Closeable {
   /** Changes whenever the file format does, so that an older cache is not opened. */
   public static final int VERSION = 3;
 
-  private static final long KEPT_BYTES = 48L << 20;
+  private static final long LEAST_KEPT = 48L << 20;
+  private static final long MOST_KEPT = 384L << 20;
+  private static final int SHARE = 8;
   private static final LZ4SafeDecompressor UNPACK =
       LZ4Factory.fastestJavaInstance().safeDecompressor();
 
@@ -38,11 +41,19 @@ public final class SourceCache implements Closeable {
   private final long[][] index;
   private final long[] firstRow;
 
-  /** Columns of chunks by {@code chunk << 20 | column}, as many as there is room for. */
-  private final Cache<Long, ColumnChunk> recent =
+  /**
+   * A column of a chunk.
+   *
+   * @param at {@code chunk << 20 | column}
+   */
+  private record Key(SourceCache of, long at) {}
+
+  /** Columns of chunks, as many as there is room for. */
+  private static final Cache<Key, ColumnChunk> RECENT =
       Caffeine.newBuilder()
-          .maximumWeight(KEPT_BYTES)
-          .weigher((Long key, ColumnChunk column) -> Math.toIntExact(column.weight()))
+          .maximumWeight(
+              Math.max(LEAST_KEPT, Math.min(MOST_KEPT, Runtime.getRuntime().maxMemory() / SHARE)))
+          .weigher((Key key, ColumnChunk column) -> Math.toIntExact(column.weight()))
           .executor(Runnable::run)
           .build();
 
@@ -164,8 +175,8 @@ public final class SourceCache implements Closeable {
     if (column >= width(chunk)) {
       return ColumnChunk.blank(rows(chunk));
     }
-    long key = ((long) chunk << 20) | column;
-    return recent.get(key, k -> readColumn(chunk, column));
+    Key key = new Key(this, ((long) chunk << 20) | column);
+    return RECENT.get(key, k -> readColumn(chunk, column));
   }
 
   private ColumnChunk readColumn(int chunk, int column) {
@@ -202,6 +213,7 @@ public final class SourceCache implements Closeable {
 
   @Override
   public void close() throws IOException {
+    RECENT.asMap().keySet().removeIf(key -> key.of == this);
     channel.close();
   }
 
