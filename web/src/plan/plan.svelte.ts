@@ -39,7 +39,12 @@ export class OpenPlan {
   refusal = $state('');
   conflict = $state('');
   rehearsal = $state.raw<RunView | null>(null);
-  /** The last rehearsal counted anew, once answers have changed the plan. */
+  /**
+   * The rehearsal after which questions were answered: a phrasebook may have changed, though the
+   * plan has not.
+   */
+  private answeredAfter = $state(0);
+  /** The last rehearsal counted anew, once answers have changed what it says. */
   private recount = $state.raw<RecountView | null>(null);
   run = $state.raw<RunView | null>(null);
   busy = $state<'' | 'rehearsal' | 'run' | 'undo'>('');
@@ -67,6 +72,7 @@ export class OpenPlan {
       this.rehearsal.revision === this.view.revision &&
       this.rehearsal.source === this.view.source.name &&
       this.saving === 'saved' &&
+      this.answeredAfter !== this.rehearsal.id &&
       Math.max(this.newestRun, this.run?.id ?? 0) < this.rehearsal.id,
   );
   /** What became of the rows that answers touch, if the figures of the last rehearsal count them. */
@@ -296,6 +302,7 @@ export class OpenPlan {
   /** Rehearses anew once nothing more is answered or mended for a moment. */
   rehearseSoon() {
     clearTimeout(this.answered);
+    this.answeredAfter = this.rehearsal?.id ?? 0;
     if (this.view.source.rows > FEW) void this.countAnswers();
     if (this.view.source.rows > MOST_AT_ONCE) return;
     this.answered = setTimeout(() => void this.rehearse(), ANSWERED);
@@ -309,7 +316,9 @@ export class OpenPlan {
     try {
       const path = { plan: this.view.id };
       const counted = await got(api.POST('/api/plans/{plan}/recount', { params: { path } }));
-      if (mine === this.counting) this.recount = counted;
+      if (mine !== this.counting) return;
+      const before = this.recount?.rehearsal === counted.rehearsal ? this.recount : null;
+      this.recount = { ...counted, rows: counted.rows + (before?.rows ?? 0) };
     } catch (error) {
       tell(error);
     }

@@ -125,10 +125,24 @@ describe('an open plan', () => {
     expect(open.report?.destinations[0]).toMatchObject({ new: 560, rejected: 21, rows: 1204 });
     expect(open.rehearsal.report?.destinations[0]?.new).toBe(511);
     expect(open.rehearsed).toBe(false);
+    // a shared phrasebook has learnt a word, and the plan is as it was
+    open.rehearseSoon();
+    await vi.waitFor(() => expect(open.recounted?.rows).toBe(98));
     open.edit(named('Otherwise'));
     await open.save();
     expect(open.recounted).toBeNull();
     expect(open.report?.destinations[0]?.new).toBe(511);
+  });
+
+  it('takes no rehearsal for today’s once a question is answered', async () => {
+    const open = new OpenPlan(view(1));
+    open.rehearsal = aRun({ source: 'a.csv' });
+    expect(open.rehearsed).toBe(true);
+    vi.spyOn(open, 'rehearse').mockResolvedValue(null);
+    open.rehearseSoon();
+    expect(open.rehearsed).toBe(false);
+    open.rehearsal = aRun({ id: 4, source: 'a.csv' });
+    expect(open.rehearsed).toBe(true);
   });
 
   it('leaves figures as they are where answers can’t be counted', async () => {

@@ -97,6 +97,35 @@ class RecountsTest extends ServerTest {
         .isLessThan(first.path("report").path("destinations").get(0).path("waiting").asLong());
   }
 
+  /** A shared phrasebook learns a word, and the plan stays as it is. */
+  @Test
+  void wordsOfSharedPhrasebooksAreCounted() throws Exception {
+    long plan = newPlan(marina("shared"), arrivals());
+    learn("Schiffsarten", "barge of old", "barge");
+    save(
+        plan,
+        document ->
+            ((ArrayNode) fill(document, "type_id").path("steps"))
+                .addObject()
+                .put("kind", "translate")
+                .putObject("with")
+                .put("book", "Schiffsarten"));
+    JsonNode first = rehearsed(plan);
+    JsonNode asked = question(first, "type_id");
+    learn("Schiffsarten", asked.path("value").asString(), "ketch");
+    JsonNode counted = recount(plan);
+    assertThat(counted.path("rows").asLong()).isGreaterThanOrEqualTo(asked.path("rows").asLong());
+    assertThat(counted.path("revision").asInt()).isEqualTo(first.path("revision").asInt());
+    assertSame(counted.path("counts"), rehearsed(plan));
+  }
+
+  private void learn(String book, String from, String to) throws Exception {
+    Answer learnt =
+        post(
+            "/api/phrasebooks/learn", Map.of("book", Map.of("name", book), "from", from, "to", to));
+    assertThat(learnt.status()).as(learnt.body().toString()).isBetween(200, 201);
+  }
+
   @Test
   void whatIsNoAnswerHasToBeRehearsed() throws Exception {
     long plan = newPlan(marina("rehearsed"), arrivals());

@@ -12,7 +12,6 @@ import org.zestyporter.core.fill.RecordTest;
 import org.zestyporter.core.plan.Decision;
 import org.zestyporter.core.plan.MatchKey;
 import org.zestyporter.core.value.Hash;
-import org.zestyporter.core.value.LongMap;
 import org.zestyporter.core.value.Utf8;
 import org.zestyporter.core.value.ValueColumn;
 import org.zestyporter.core.value.Values;
@@ -93,19 +92,17 @@ public final class Matcher {
   public record Hashes(long[][] byKey) {
 
     /** Adds those of a row to others, if they are not blank. */
-    public void addTo(LongMap<Boolean> hashes, int row) {
+    public void addTo(KeyHashes hashes, int row) {
       for (long[] key : byKey) {
-        if (key[row] != 0) {
-          hashes.put(key[row], true);
-        }
+        hashes.add(key[row]);
       }
     }
 
     /** Marks the rows that have any of some hashes. */
-    public void findIn(LongMap<Boolean> hashes, BitSet rows) {
+    public void findIn(KeyHashes hashes, BitSet rows) {
       for (long[] key : byKey) {
         for (int row = 0; row < key.length; row++) {
-          if (key[row] != 0 && hashes.get(key[row]) != null) {
+          if (hashes.has(key[row])) {
             rows.set(row);
           }
         }
@@ -156,12 +153,9 @@ public final class Matcher {
    *
    * @param columns of the table's fields
    */
-  public void addHashes(ValueColumn[] columns, int at, LongMap<Boolean> hashes) {
+  public void addHashes(ValueColumn[] columns, int at, KeyHashes hashes) {
     for (KeyFinds finds : keys) {
-      long hashed = finds.hash(columns, at, scratches.get());
-      if (hashed != 0) {
-        hashes.put(hashed, true);
-      }
+      hashes.add(finds.hash(columns, at, scratches.get()));
     }
   }
 

@@ -37,7 +37,8 @@ final class Noting {
 
   /**
    * @param only by chunk, the rows that are noted, in the only destination: those of which somebody
-   *     asks, and all that have a key or a unique value in common with one of them
+   *     asks, and all that have a key or a unique value in common with one of them; numbers that
+   *     are far off are known already
    */
   Noting(OpenedPlan opened, List<Target> targets, ChunkSource chunks, List<BitSet> only) {
     this(opened, targets, chunks, false, only);
@@ -77,7 +78,7 @@ final class Noting {
     }
     for (Target target : targets) {
       target.made.values().forEach(RowIndex::settle);
-      if (!onlyMatches) {
+      if (!onlyMatches && only == null) {
         target.farOff.settle();
       }
       if (target.keysNeedParent()) {
@@ -116,7 +117,7 @@ final class Noting {
           for (int i = from; i < to; i++) {
             for (int t = 0; t < hashes[i].length; t++) {
               TargetRows rows = some.get(i).targets().get(t);
-              if (!onlyMatches) {
+              if (!onlyMatches && only == null) {
                 rows.target.farOff.note(rows);
               }
               hashes[i][t] =

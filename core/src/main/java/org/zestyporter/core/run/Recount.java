@@ -9,13 +9,13 @@ import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Records;
 import org.zestyporter.core.fill.Filled;
 import org.zestyporter.core.fill.FilledChunk;
+import org.zestyporter.core.match.KeyHashes;
 import org.zestyporter.core.match.Match;
 import org.zestyporter.core.match.Matcher;
 import org.zestyporter.core.plan.Decision;
 import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Plan;
-import org.zestyporter.core.value.LongMap;
 import org.zestyporter.core.value.SideBySide;
 
 /**
@@ -41,7 +41,7 @@ public final class Recount {
   private final Destination before;
   private final RowOutcomes outcomes;
 
-  /** Hashes keys and unique values; nothing is noted in it but numbers. */
+  /** Hashes keys and unique values, and counts numbers; nothing else is noted in it. */
   private final Target hasher;
 
   private final List<FilledChunk> filled;
@@ -73,6 +73,8 @@ public final class Recount {
 
   private void use(Target next) {
     target = next;
+    // numbers are counted once
+    next.farOff = hasher.farOff;
     chunks = new KeptChunks(columns, filled, next);
   }
 
@@ -85,6 +87,7 @@ public final class Recount {
   public static @Nullable Recount of(
       OpenedPlan rehearsed, OpenedPlan answered, RowOutcomes outcomes, Remembered remembered) {
     if (!isOfAnswers(rehearsed.plan(), answered.plan())
+        || !rehearsed.shared().checks().equals(answered.shared().checks())
         || !outcomes.isWhole()
         || !Classing.isPlain(answered)) {
       return null;
@@ -148,11 +151,14 @@ public final class Recount {
         1,
         (from, to) -> {
           for (int i = from; i < to; i++) {
-            hashed[i] = Noting.Hashed.of(rows(i), false);
+            TargetRows own = rows(i);
+            hashed[i] = Noting.Hashed.of(own, false);
+            hasher.farOff.note(own);
           }
         });
+    hasher.farOff.settle();
     List<BitSet> touched = touched(was, changed);
-    LongMap<Boolean> shared = new LongMap<>();
+    KeyHashes shared = new KeyHashes();
     long noted = -1;
     while (spread(touched, shared) && cardinality(touched) != noted) {
       noted = cardinality(touched);
@@ -187,12 +193,6 @@ public final class Recount {
     Matcher decided = decided();
     BitSet[] touched = new BitSet[filled.size()];
     boolean saysFar = saysFar();
-    if (saysFar) {
-      for (int i = 0; i < touched.length; i++) {
-        target.farOff.note(rows(i));
-      }
-      target.farOff.settle();
-    }
     SideBySide.go(
         touched.length,
         1,
@@ -255,7 +255,7 @@ public final class Recount {
    * @param shared hashes of keys and values by which others are touched
    * @return false if they are too many
    */
-  private boolean spread(List<BitSet> touched, LongMap<Boolean> shared) {
+  private boolean spread(List<BitSet> touched, KeyHashes shared) {
     long before;
     do {
       before = cardinality(touched);
@@ -289,7 +289,7 @@ public final class Recount {
    * Adds what rows may have in common with the records that touched rows speak of, or that have a
    * unique value which one of these is to take.
    */
-  private void findRecords(List<BitSet> touched, LongMap<Boolean> shared) {
+  private void findRecords(List<BitSet> touched, KeyHashes shared) {
     Set<List<Object>> records = new HashSet<>();
     for (int i = 0; i < hashed.length; i++) {
       TargetRows own = rows(i);
@@ -308,15 +308,9 @@ public final class Recount {
       if (at >= 0) {
         hasher.matcher.addHashes(found.columns(), at, shared);
         for (long hash : hasher.guard.hashes(found.columns(), at)) {
-          add(hash, shared);
+          shared.add(hash);
         }
       }
-    }
-  }
-
-  private static void add(long hash, LongMap<Boolean> shared) {
-    if (hash != 0) {
-      shared.put(hash, true);
     }
   }
 

@@ -31,7 +31,7 @@ final class Target {
   final RecordRules rules;
   final Matcher matcher;
   final UniqueGuard guard;
-  final FarOff farOff;
+  FarOff farOff;
   final Books books;
   final LedgerLayout layout;
 

@@ -9,6 +9,8 @@ import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
+import org.zestyporter.core.fill.Shared;
+import org.zestyporter.core.run.OpenedPlan;
 import org.zestyporter.core.run.Recount;
 import org.zestyporter.core.run.RowOutcomes;
 import org.zestyporter.server.plan.PlanService;
@@ -61,9 +63,15 @@ class Recounts {
    * @param rehearsal its last rehearsal
    * @param revision the plan's revision that the outcomes are of, that of the rehearsal or later
    * @param records tells whether records were changed from here since
+   * @param shared phrasebooks and checks as they were then
    */
   private record Counted(
-      long rehearsal, int revision, long source, long records, RowOutcomes outcomes) {}
+      long rehearsal,
+      int revision,
+      long source,
+      long records,
+      Shared shared,
+      RowOutcomes outcomes) {}
 
   /**
    * What becomes of the rows by the plan as it is now.
@@ -75,11 +83,17 @@ class Recounts {
   record RecountView(
       @Nullable Long rehearsal, int revision, RowOutcomes.@Nullable Counts counts, long rows) {}
 
-  /** Keeps what a rehearsal made of its rows. */
-  void rehearsed(ExecutionRecord rehearsal, long records, RowOutcomes outcomes) {
+  /**
+   * Keeps what a rehearsal made of its rows.
+   *
+   * @param records what the plans said of records when it began
+   * @param shared phrasebooks and checks that it was rehearsed with
+   */
+  void rehearsed(ExecutionRecord rehearsal, long records, Shared shared, RowOutcomes outcomes) {
     counted.put(
         rehearsal.planId(),
-        new Counted(rehearsal.id(), rehearsal.revision(), rehearsal.sourceId(), records, outcomes));
+        new Counted(
+            rehearsal.id(), rehearsal.revision(), rehearsal.sourceId(), records, shared, outcomes));
   }
 
   /** Counts the last rehearsal of a plan anew. */
@@ -92,17 +106,27 @@ class Recounts {
         || known.source != now.source().id()) {
       return new RecountView(null, now.revision(), null, 0);
     }
-    PlanService.Opened before =
-        plans.open(new PlanService.Outline(plan, known.revision, known.source));
-    Recount recount =
-        Recount.of(before.now(who), now.now(who), known.outcomes, plans.remembered(now, who));
+    OpenedPlan answered = now.now(who);
+    OpenedPlan rehearsed =
+        new OpenedPlan(
+            now.database(),
+            now.rows(),
+            plans.revision(plan, known.revision),
+            answered.context(),
+            known.shared);
+    Recount recount = Recount.of(rehearsed, answered, known.outcomes, plans.remembered(now, who));
     if (recount == null) {
       return new RecountView(null, now.revision(), null, 0);
     }
     counted.put(
         plan,
         new Counted(
-            known.rehearsal, now.revision(), known.source, known.records, recount.outcomes()));
+            known.rehearsal,
+            now.revision(),
+            known.source,
+            known.records,
+            now.shared(),
+            recount.outcomes()));
     return new RecountView(
         known.rehearsal, now.revision(), recount.outcomes().counts(), recount.rows());
   }

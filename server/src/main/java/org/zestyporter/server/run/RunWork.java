@@ -130,7 +130,7 @@ class RunWork {
         plans.recordsChanged();
         plans.countPhrases(opened, who);
       } else {
-        recounts.rehearsed(run, records, outcomes);
+        recounts.rehearsed(run, records, opened.shared(), outcomes);
         dropOlderRehearsals(opened.id(), id);
       }
     } catch (RuntimeException e) {
