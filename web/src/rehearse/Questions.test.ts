@@ -120,6 +120,7 @@ describe('questions, answered where they are asked', () => {
 
   it('offers what sounds alike first, and takes it by a key', async () => {
     const { open } = show([word('Ketch rig', 37), word('mtr', 4)]);
+    const refresh = vi.spyOn(open, 'refresh').mockResolvedValue();
     expect(await screen.findByText('sounds alike')).toBeInTheDocument();
     expect(screen.getByText('1 question, holding 41 rows')).toBeInTheDocument();
     keyboard.handle(new KeyboardEvent('keydown', { key: 'Enter' }));
@@ -128,6 +129,7 @@ describe('questions, answered where they are asked', () => {
     // the fill asks the book from now on, and the counts have moved
     expect(open.fill('type_id')?.steps[0]).toMatchObject({ kind: 'translate' });
     expect(screen.getByText('1 question, holding 4 rows')).toBeInTheDocument();
+    expect(refresh).toHaveBeenCalledOnce();
     await vi.waitFor(() => expect(open.rehearse).toHaveBeenCalled(), 2000);
   });
 

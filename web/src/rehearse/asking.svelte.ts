@@ -172,6 +172,8 @@ export class Asking {
       const learned = await learn(this.open, info, fill, word.value, answer, fill.steps.length);
       if (learned.fill !== fill) this.open.putFill(learned.fill);
       this.done(word);
+      // the plan is as it was where its phrasebook has learnt, but what it says of words is not
+      void this.open.refresh().catch(tell);
     } catch (error) {
       tell(error);
     } finally {
@@ -214,6 +216,7 @@ export class Asking {
       }
       this.means = null;
       this.open.rehearseSoon();
+      void this.open.refresh().catch(tell);
     } catch (error) {
       tell(error);
     } finally {
