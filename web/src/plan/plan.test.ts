@@ -156,6 +156,17 @@ describe('an open plan', () => {
     expect(standing(open, 'rehearse').words).toBe('changed since');
   });
 
+  it('counts a row once that is rejected in all tables', () => {
+    const open = anOpenPlan();
+    const [one] = aReport().destinations;
+    const destinations = [one!, { ...one!, table: 'owner' }, { ...one!, table: 'berth' }];
+    open.rehearsal = aRun({ report: aReport({ destinations }) });
+    expect(standing(open, 'rehearse').words).toBe('70 rows rejected');
+    open.edit((p) => ({ ...p, run: { ...p.run, rows: 'each' } }));
+    open.saving = 'saved';
+    expect(standing(open, 'rehearse').words).toBe('210 rows rejected');
+  });
+
   it('keeps an edit that could not be saved, and saves it after signing in again', async () => {
     const put = vi
       .spyOn(api, 'PUT')

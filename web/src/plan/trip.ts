@@ -13,7 +13,11 @@ export interface Standing {
 }
 
 function rejected(open: OpenPlan, run: OpenPlan['run']): number {
-  return run?.report?.destinations.reduce((sum, d) => sum + d.rejected, 0) ?? 0;
+  const counts = run?.report?.destinations.map((d) => d.rejected) ?? [];
+  // where what one row makes goes together, a row that is rejected is so in all tables
+  return open.plan.run.rows === 'whole'
+    ? Math.max(0, ...counts)
+    : counts.reduce((sum, n) => sum + n, 0);
 }
 
 /** Matters of the reading that a person has to settle. */

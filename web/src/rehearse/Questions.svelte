@@ -11,6 +11,7 @@
   import { count, many } from '../ui/words';
   import type { Asked } from './asked';
   import { Asking, SIMILAR, type Choice } from './asking.svelte';
+  import { addressQuestion, questionAt } from './shared';
 
   interface Props {
     open: OpenPlan;
@@ -23,6 +24,13 @@
   let { open, show, decide, mend }: Props = $props();
 
   const asking = untrack(() => new Asking(open));
+  untrack(() => asking.find(questionAt(location.search)));
+
+  /** Takes a question in hand, so that the address of the page is the address of it. */
+  function pick(at: number) {
+    asking.pick(at);
+    addressQuestion(asking.current ?? null);
+  }
   let other = $state<HTMLInputElement>();
 
   $effect(() => {
@@ -55,8 +63,8 @@
       : []),
     ...(asking.asked.length > 1
       ? [
-          { keys: ['ArrowUp'], say: '', act: () => asking.pick(asking.at - 1) },
-          { keys: ['ArrowDown'], say: '', act: () => asking.pick(asking.at + 1) },
+          { keys: ['ArrowUp'], say: '', act: () => pick(asking.at - 1) },
+          { keys: ['ArrowDown'], say: '', act: () => pick(asking.at + 1) },
           { keys: ['ArrowUp', 'ArrowDown'], say: 'question' },
         ]
       : []),
@@ -113,7 +121,7 @@
       {@const on = asked === asking.current}
       {@const word = asked.words[0]!}
       <div class="card" class:on data-code="question">
-        <button class="headline" aria-expanded={on} onclick={() => asking.pick(i)}>
+        <button class="headline" aria-expanded={on} onclick={() => pick(i)}>
           <span class="waiting"><Slip of="waiting" /></span>
           <span
             >{#if asked.kind === 'words' || asked.kind === 'far-off'}<b class="m">{asked.name}</b>

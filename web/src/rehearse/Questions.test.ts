@@ -133,6 +133,19 @@ describe('questions, answered where they are asked', () => {
     await vi.waitFor(() => expect(open.rehearse).toHaveBeenCalled(), 2000);
   });
 
+  it('takes up the question that the address names, and names the one in hand', async () => {
+    history.replaceState(null, '', '?question=guess:length_m');
+    const guess: Question = { ...word('LOA', 1204, 'length_m'), code: 'guess' };
+    show([word('Ketch rig', 37), guess]);
+    const heads = await screen.findAllByRole('button', { expanded: true });
+    expect(heads.map((h) => h.textContent)).toEqual([
+      expect.stringContaining('length_m is filled by a guess'),
+    ]);
+    await userEvent.click(screen.getByText('Ketch rig'));
+    expect(location.search).toBe('?question=words%3Atype_id');
+    history.replaceState(null, '', location.pathname);
+  });
+
   it('takes another word, or leaves blank', async () => {
     show([word('Ketch rig', 37), word('mtr', 4)]);
     const input = await screen.findByLabelText('“Ketch rig” means');

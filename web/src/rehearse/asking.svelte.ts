@@ -8,6 +8,7 @@ import { decidedBy, withDecision, withFiner } from '../match/keys';
 import type { OpenPlan } from '../plan/plan.svelte';
 import { tell } from '../ui/toaster';
 import { grouped, type Asked } from './asked';
+import type { AskedAbout } from './shared';
 
 const LETTERED = 3;
 /** Rows of which can be said at once that they speak of no record that is there. */
@@ -90,6 +91,12 @@ export class Asking {
   begin() {
     this.answered.clear();
     this.at = Math.min(this.at, Math.max(0, this.asked.length - 1));
+  }
+
+  /** Takes the question about something in hand, if it is asked; else the first stays. */
+  find(about: AskedAbout | null) {
+    const at = this.asked.findIndex((a) => a.name === about?.name && a.kind === about.kind);
+    if (at >= 0) this.at = at;
   }
 
   pick(at: number) {

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { addressed, lookedAt, queryOf } from './shared';
+import { addressed, addressQuestion, lookedAt, queryOf, questionAt } from './shared';
 
 describe('an address that looks at a part of a ledger', () => {
   it('says all of it and is read again', () => {
@@ -34,5 +34,18 @@ describe('an address that looks at a part of a ledger', () => {
     history.replaceState(null, '', '?run=7&line=4');
     addressed({ outcome: 'new', search: '', only: {} });
     expect(location.search).toBe('?run=7&outcome=new');
+  });
+
+  it('names a question beside them', () => {
+    history.replaceState(null, '', '?outcome=new');
+    addressQuestion({ kind: 'words', name: 'owner.type: of & old' });
+    expect(questionAt(location.search)).toEqual({ kind: 'words', name: 'owner.type: of & old' });
+    addressed({ outcome: 'changed', search: '', only: {} });
+    expect(questionAt(location.search)?.kind).toBe('words');
+    expect(lookedAt(location.search).outcome).toBe('changed');
+    addressQuestion(null);
+    expect(location.search).toBe('?outcome=changed');
+    expect(questionAt('?question=words')).toBeNull();
+    expect(questionAt('')).toBeNull();
   });
 });

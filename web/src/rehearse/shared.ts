@@ -63,3 +63,26 @@ export function addressed(looked: Looked) {
   const next = location.pathname + queryOf(looked, location.search);
   if (next !== location.pathname + location.search) history.replaceState(history.state, '', next);
 }
+
+/** What a question is about, as an address says it. */
+export interface AskedAbout {
+  name: string;
+  kind: string;
+}
+
+const QUESTION = 'question';
+
+/** The question that an address names; null if it names none. */
+export function questionAt(query: string): AskedAbout | null {
+  const [kind, ...name] = (new URLSearchParams(query).get(QUESTION) ?? '').split(':');
+  return kind && name.length ? { kind, name: name.join(':') } : null;
+}
+
+/** Lets the address say which question is in hand; none if it is null. */
+export function addressQuestion(asked: AskedAbout | null) {
+  const query = new URLSearchParams(location.search);
+  if (asked) query.set(QUESTION, `${asked.kind}:${asked.name}`);
+  else query.delete(QUESTION);
+  const text = query.toString();
+  history.replaceState(history.state, '', location.pathname + (text ? `?${text}` : ''));
+}

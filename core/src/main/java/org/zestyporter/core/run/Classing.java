@@ -92,7 +92,11 @@ public final class Classing {
     KeptColumns.Open columns = remembered.columns().open(own, opened.plan().destinations().get(0));
     List<Target> targets = Targets.open(own, columns.fills());
     Target only = targets.get(0);
-    ChunkSource chunks = new KeptChunks(columns, columns.chunks(only.lookedAt(true)), only);
+    List<String> lookedAt = only.lookedAt(true);
+    if (!Remembered.fits(opened.source().rowCount(), only, lookedAt)) {
+      return whole(opened, destination);
+    }
+    ChunkSource chunks = new KeptChunks(columns, columns.chunks(lookedAt), only);
     return new Classing(own, targets, 0, chunks).go();
   }
 

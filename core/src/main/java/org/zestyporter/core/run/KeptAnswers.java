@@ -20,6 +20,9 @@ import org.zestyporter.core.value.ValueColumn;
  * many bytes; an answer that takes more alone is not kept.
  */
 final class KeptAnswers implements Lookups {
+  /** About how many bytes a key takes that was asked for. */
+  private static final int KEY_WEIGHT = 80;
+
   private final Lookups through;
   private final Clock clock;
   private final Duration recent;
@@ -56,7 +59,7 @@ final class KeptAnswers implements Lookups {
   private Answer asked(Ask ask, Consumer<ValueColumn[]> found) {
     Instant now = clock.instant();
     List<ValueColumn[]> records = new ArrayList<>();
-    long[] weight = {0};
+    long[] weight = {ask.wanted() == null ? 0 : (long) ask.wanted().size() * KEY_WEIGHT};
     through.look(
         ask,
         some -> {

@@ -180,11 +180,22 @@ final class KeptColumns {
     if (lacking.isEmpty()) {
       return;
     }
-    Set<Integer> columns = new TreeSet<>();
-    lacking.forEach(k -> columns.addAll(k.fill.columns()));
     lacking.stream()
         .filter(k -> isWanted(k, wanted))
         .forEach(k -> k.values = new FilledColumn[source.batches()]);
+    try {
+      computeAll(lacking);
+    } catch (RuntimeException e) {
+      // what is half computed is not kept
+      kept.values().removeAll(lacking);
+      throw e;
+    }
+    lacking.forEach(k -> k.isComputed = true);
+  }
+
+  private void computeAll(List<Kept> lacking) {
+    Set<Integer> columns = new TreeSet<>();
+    lacking.forEach(k -> columns.addAll(k.fill.columns()));
     SideBySide.go(
         source.batches(),
         1,
@@ -197,7 +208,6 @@ final class KeptColumns {
             }
           }
         });
-    lacking.forEach(k -> k.isComputed = true);
   }
 
   private static void note(Kept kept, int number, FilledColumn column, int rows) {

@@ -106,6 +106,9 @@ public final class Recount {
     }
     List<String> lookedAt = hasher.lookedAt(false);
     lookedAt.addAll(changed);
+    if (!Remembered.fits(outcomes.size(), hasher, lookedAt)) {
+      return null;
+    }
     List<FilledChunk> filled = columns.chunks(lookedAt);
     Recount recount = new Recount(own, columns, hasher, filled, before, outcomes.copy());
     return recount.go(was.chunks(changed), changed) ? recount : null;

@@ -2,7 +2,9 @@ package org.zestyporter.core.run;
 
 import java.time.Clock;
 import java.time.Duration;
+import java.util.List;
 import org.zestyporter.core.application.Application;
+import org.zestyporter.core.application.FieldType;
 import org.zestyporter.core.source.SourceTable;
 
 /**
@@ -16,6 +18,13 @@ public final class Remembered {
   private static final Duration RECENT = Duration.ofMinutes(1);
   private static final int SHARE = 8;
 
+  /** The part of the memory that all that is looked at may take while it is gone through. */
+  private static final int SHARE_AT_WORK = 4;
+
+  private static final int TEXT_WEIGHT = 24;
+  private static final int OTHER_WEIGHT = 8;
+  private static final int KEY_WEIGHT = 8;
+
   private final KeptColumns columns;
   private final KeptAnswers answers;
 
@@ -23,6 +32,24 @@ public final class Remembered {
     long room = Runtime.getRuntime().maxMemory() / SHARE;
     this.columns = new KeptColumns(source, clock, RECENT, room);
     this.answers = new KeptAnswers(application, clock, RECENT, room);
+  }
+
+  /**
+   * True if there is room for the values of some fields of all rows, and their keys; where there is
+   * none, rows are gone through chunk by chunk.
+   */
+  static boolean fits(long rows, Target target, List<String> fields, long memory) {
+    long weight = (long) KEY_WEIGHT * (target.matcher.size() + target.guard.size());
+    for (String field : fields) {
+      boolean isText = target.table.field(field).type() == FieldType.TEXT;
+      weight += isText ? TEXT_WEIGHT : OTHER_WEIGHT;
+    }
+    return rows * weight <= memory / SHARE_AT_WORK;
+  }
+
+  /** The same in the memory that there is. */
+  static boolean fits(long rows, Target target, List<String> fields) {
+    return fits(rows, target, fields, Runtime.getRuntime().maxMemory());
   }
 
   KeptColumns columns() {

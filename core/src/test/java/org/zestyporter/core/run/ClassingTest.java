@@ -302,4 +302,22 @@ class ClassingTest {
       }
     }
   }
+
+  /** Of files that are too large for it nothing is kept in memory. */
+  @Test
+  void whatHasNoRoomIsNotKept() throws SQLException, IOException {
+    try (Databases.Fresh on = Databases.h2();
+        SourceTable source = Runs.source(folder, ROWS)) {
+      Choir.schema(on);
+      on.database().forget();
+      OpenedPlan opened = Runs.opened(on, source, plan(members(Policies.DEFAULT)));
+      Target target = Targets.open(opened).get(0);
+      List<String> fields = target.lookedAt(true);
+      // a number of text, a name, a day, two keys and what must be unique
+      long heap = 512L << 20;
+      assertThat(Remembered.fits(1_000_000, target, fields, heap)).isTrue();
+      assertThat(Remembered.fits(10_000_000, target, fields, heap)).isFalse();
+      assertThat(Remembered.fits(10_000_000, target, fields, heap * 16)).isTrue();
+    }
+  }
 }
