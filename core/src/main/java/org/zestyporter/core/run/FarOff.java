@@ -10,6 +10,7 @@ import org.zestyporter.core.application.FieldType;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.fill.CompiledFill;
 import org.zestyporter.core.fill.Filled;
+import org.zestyporter.core.fill.FilledChunk;
 import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Origin;
@@ -110,19 +111,24 @@ final class FarOff {
         && !said(fill).contains(Fill.ANY);
   }
 
+  /** Looks at no other fills than some, by their numbers. */
+  void only(List<Integer> fills) {
+    watched.removeIf(w -> !fills.contains(w.fill));
+  }
+
   /** Numbers of the fills whose numbers are looked at. */
   List<Integer> fills() {
     return watched.stream().map(w -> w.fill).toList();
   }
 
   /** Counts the numbers of a chunk; on any thread. */
-  void note(TargetRows rows) {
+  void note(FilledChunk rows) {
     for (Watched one : watched) {
-      ValueColumn column = rows.filled.column(one.fill).values();
+      ValueColumn column = rows.column(one.fill).values();
       double unit = unit(column);
       long[] counts = new long[SIZES];
       double[] highest = new double[SIZES];
-      for (int r = 0; r < rows.count(); r++) {
+      for (int r = 0; r < rows.rows(); r++) {
         double value = value(column, r, unit);
         int size = size(value);
         if (size >= 0) {
@@ -197,9 +203,9 @@ final class FarOff {
   }
 
   /** True if a row has a number that is far off, whatever anybody has said of it. */
-  boolean isFar(TargetRows rows, int r) {
+  boolean isFar(FilledChunk rows, int r) {
     for (Watched one : watched) {
-      ValueColumn column = rows.filled.column(one.fill).values();
+      ValueColumn column = rows.column(one.fill).values();
       if (size(value(column, r, unit(column))) >= one.far) {
         return true;
       }

@@ -118,7 +118,7 @@ final class Noting {
             for (int t = 0; t < hashes[i].length; t++) {
               TargetRows rows = some.get(i).targets().get(t);
               if (!onlyMatches && only == null) {
-                rows.target.farOff.note(rows);
+                rows.target.farOff.note(rows.filled);
               }
               hashes[i][t] =
                   rows.target.keysNeedParent() || only != null

@@ -1,6 +1,7 @@
 package org.zestyporter.core.run;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.BitSet;
 import java.util.HashSet;
 import java.util.List;
@@ -15,6 +16,7 @@ import org.zestyporter.core.match.Matcher;
 import org.zestyporter.core.plan.Decision;
 import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Fill;
+import org.zestyporter.core.plan.Origin;
 import org.zestyporter.core.plan.Plan;
 import org.zestyporter.core.value.SideBySide;
 
@@ -129,13 +131,20 @@ public final class Recount {
             .withPhrasebooks(answered.phrasebooks())
             .withDestinations(
                 List.of(before.withFills(now.fills()).withDecisions(now.decisions())));
-    return asNow.equals(answered) && fields(before).equals(fields(now));
+    return asNow.equals(answered) && beside(before).equals(beside(now));
   }
 
-  private static Set<String> fields(Destination destination) {
-    Set<String> fields = new HashSet<>();
-    destination.fills().stream().filter(Fill::isGiven).forEach(f -> fields.add(f.field()));
-    return fields;
+  /** What fills say besides which values they give, which has a meaning for all rows. */
+  private static Set<List<Object>> beside(Destination destination) {
+    Set<List<Object>> beside = new HashSet<>();
+    for (Fill fill : destination.fills()) {
+      if (fill.isGiven()) {
+        boolean isMade = fill.origin() instanceof Origin.Generated;
+        beside.add(
+            Arrays.asList(fill.field(), isMade, fill.onlyNew(), fill.blankOnMatch(), fill.never()));
+      }
+    }
+    return beside;
   }
 
   /** What becomes of all rows now. */
@@ -156,7 +165,7 @@ public final class Recount {
           for (int i = from; i < to; i++) {
             TargetRows own = rows(i);
             hashed[i] = Noting.Hashed.of(own, false);
-            hasher.farOff.note(own);
+            hasher.farOff.note(own.filled);
           }
         });
     hasher.farOff.settle();
@@ -195,7 +204,12 @@ public final class Recount {
     }
     Matcher decided = decided();
     BitSet[] touched = new BitSet[filled.size()];
-    boolean saysFar = saysFar();
+    FarOff far = new FarOff(before, target.table, target.fills);
+    far.only(fills);
+    was.forEach(far::note);
+    far.settle();
+    boolean isOfFar =
+        !far.fills().isEmpty() || target.farOff.fills().stream().anyMatch(fills::contains);
     SideBySide.go(
         touched.length,
         1,
@@ -204,7 +218,9 @@ public final class Recount {
             TargetRows rows = rows(i);
             touched[i] = new BitSet();
             for (int r = 0; r < rows.count(); r++) {
-              boolean is = saysFar && target.farOff.isFar(rows, r);
+              // what is far off may be so, or be said to be right, because of others
+              boolean is =
+                  isOfFar && (target.farOff.isFar(rows.filled, r) || far.isFar(was.get(i), r));
               for (int k = 0; !is && k < fills.size(); k++) {
                 is = differs(was.get(i), rows.filled, fills.get(k), r);
               }
@@ -223,20 +239,6 @@ public final class Recount {
     return before != null || after != null
         ? before == null || !before.equals(after)
         : !was.column(fill).values().isEqual(r, now.column(fill).values(), r);
-  }
-
-  /** True if something else is said of numbers that are far off. */
-  private boolean saysFar() {
-    for (Fill fill : target.destination.fills()) {
-      boolean isSame =
-          before.fills().stream()
-              .filter(f -> f.field().equalsIgnoreCase(fill.field()))
-              .allMatch(f -> java.util.Objects.equals(f.farOff(), fill.farOff()));
-      if (!isSame) {
-        return true;
-      }
-    }
-    return false;
   }
 
   /** Knows what was decided otherwise; null if nothing was. */

@@ -156,6 +156,19 @@ class RecountTest {
     plans.add(plan(members, cologne, bonn, right));
     Destination far = with(members, fill(members, "beitrag").withFarOff(List.of("90000")));
     plans.add(plan(far, cologne, bonn, right));
+    // the numbers get a unit, so that none is far off; then nobody is to be asked any more
+    Fill half =
+        fill(members, "beitrag")
+            .withSteps(
+                List.of(Step.of(StepKind.READ_NUMBER), Step.of(StepKind.ADD, "number", "800")));
+    plans.add(plan(with(members, half), cologne, bonn, right));
+    plans.add(plan(members, cologne, bonn, right));
+    plans.add(
+        plan(
+            with(members, fill(members, "beitrag").withFarOff(List.of(Fill.ANY))),
+            cologne,
+            bonn,
+            right));
     Destination voices = with(far, fill(far, "stimme").withWhenBad(Fill.WhenBad.BLANK));
     plans.add(plan(voices, cologne, bonn, right));
     List<Decision> decisions = new ArrayList<>();
@@ -279,6 +292,11 @@ class RecountTest {
               plan(with(members, Fill.of("nachname", Origin.column("Ort")))),
               plan(with(members, Fill.of("mail", Origin.fixed("x@chor.example")))),
               plan(members.withFills(members.fills().subList(0, 5))),
+              plan(with(members, fill(members, "stimme").forNewOnly())),
+              plan(
+                  with(members, fill(members, "stimme").withBlankOnMatch(Fill.BlankOnMatch.CLEAR))),
+              plan(with(members, fill(members, "beitrag").withNever(Fill.Never.LOWER))),
+              plan(with(members, Fill.of("stimme", Origin.generated(Origin.Generator.LINE)))),
               as.withDestinations(List.of(members, members.withName("noch einmal"))),
               as.withRun(as.run().withTryInDatabase(true)));
       for (Plan other : others) {
