@@ -7,13 +7,10 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.function.Consumer;
 import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
-import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.match.Match;
 import org.zestyporter.core.match.MatchClass;
-import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.RunSettings;
 import org.zestyporter.core.value.SideBySide;
 
@@ -85,7 +82,7 @@ public final class Classing {
    */
   public static Classing of(OpenedPlan opened, int destination, @Nullable Remembered remembered) {
     opened.require();
-    if (remembered == null || !isPlain(opened)) {
+    if (remembered == null || !Remembered.serves(opened)) {
       return whole(opened, destination);
     }
     OpenedPlan own = opened.through(opened.application(), remembered.answers());
@@ -105,17 +102,6 @@ public final class Classing {
     try (Chunks chunks = new Chunks(opened.source(), targets)) {
       return new Classing(opened, targets, destination, chunks).go();
     }
-  }
-
-  /** True if every row of the source makes one record, in one table, and awaits no other. */
-  static boolean isPlain(OpenedPlan opened) {
-    Destination first = opened.plan().destinations().get(0);
-    TableInfo table = opened.table(first);
-    return opened.plan().destinations().size() == 1
-        && first.where() == null
-        && first.split() == null
-        && table.fields().stream()
-            .noneMatch(f -> f.link() != null && f.link().table().equals(table.name()));
   }
 
   private Classing go() {
@@ -194,7 +180,7 @@ public final class Classing {
    */
   public long show(MatchClass wanted, Taker taker) {
     List<BitSet> chosen = chosen(wanted);
-    pass(
+    SomeRows.pass(
         opened,
         targets,
         chunks,
@@ -209,29 +195,6 @@ public final class Classing {
           }
         });
     return chosen.stream().mapToLong(BitSet::cardinality).sum();
-  }
-
-  /**
-   * Takes some rows through, and nothing of it stays.
-   *
-   * @param rows by chunk
-   * @param taken takes the chunks once these rows are decided
-   */
-  static void pass(
-      OpenedPlan opened,
-      List<Target> targets,
-      ChunkSource chunks,
-      List<BitSet> rows,
-      Consumer<ChunkRows> taken) {
-    // rows that may wait for each other are only decided together
-    boolean together = targets.stream().anyMatch(t -> t.awaiting.length > 0 || t.parent != null);
-    try (LedgerWriter none = new LedgerWriter(Ledger.NONE)) {
-      RunSettings.Rows way = opened.plan().run().rows();
-      LastStage last = LastStage.REHEARSAL;
-      Passage passage = new Passage(targets, opened.lookups(), last, none, way, null);
-      passage.some(chunks, rows, together, taken);
-      passage.finish();
-    }
   }
 
   /** By chunk, the rows of the source that are looked at. */

@@ -122,11 +122,6 @@ final class KeptAnswers implements Lookups {
     return new Answer(records, answer.since, 0);
   }
 
-  /** Forgets everything. */
-  synchronized void forget() {
-    kept.clear();
-  }
-
   @Override
   public Records fetch(TableInfo table, Collection<List<Object>> keys) {
     return through.fetch(table, keys);

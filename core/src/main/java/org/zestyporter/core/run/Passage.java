@@ -8,14 +8,12 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.Consumer;
-import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Lookups;
 import org.zestyporter.core.application.Records;
 import org.zestyporter.core.match.Match;
 import org.zestyporter.core.plan.RunSettings;
 import org.zestyporter.core.value.ProblemCode;
-import org.zestyporter.core.value.SideBySide;
 
 /**
  * Takes the chunks of a source through all destinations, chunks outside and destinations inside: a
@@ -72,7 +70,8 @@ final class Passage {
     find(List.of(chunk));
   }
 
-  private void find(List<ChunkRows> some) {
+  /** The same for several chunks, whose records are looked up together. */
+  void find(List<ChunkRows> some) {
     for (Target target : targets) {
       List<List<Object>> wanted = new ArrayList<>();
       for (ChunkRows chunk : some) {
@@ -115,35 +114,9 @@ final class Passage {
     enter();
   }
 
-  /**
-   * Takes some rows of some chunks through.
-   *
-   * @param rows by chunk
-   * @param together true if the others of these chunks, and all other chunks, go with them
-   * @param taken takes the chunks once these rows are decided, instead of books and ledger
-   */
-  void some(ChunkSource chunks, List<BitSet> rows, boolean together, Consumer<ChunkRows> taken) {
+  /** Has decided chunks handed to somebody, instead of entered into books and ledger. */
+  void handTo(Consumer<ChunkRows> taken) {
     taker = taken;
-    int[] wanted =
-        IntStream.range(0, rows.size()).filter(i -> together || !rows.get(i).isEmpty()).toArray();
-    for (int from = 0; from < wanted.length; from += chunks.together()) {
-      ChunkRows[] some = new ChunkRows[Math.min(chunks.together(), wanted.length - from)];
-      int first = from;
-      SideBySide.go(
-          some.length,
-          1,
-          (start, end) -> {
-            for (int i = start; i < end; i++) {
-              int number = wanted[first + i];
-              some[i] = chunks.whole(number, rows.get(number));
-              some[i].only = together ? null : rows.get(number);
-            }
-          });
-      find(List.of(some));
-      for (ChunkRows chunk : some) {
-        take(chunk);
-      }
-    }
   }
 
   /** Has the chunks kept as they are that wait for rows further on. */

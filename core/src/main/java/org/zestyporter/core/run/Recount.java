@@ -91,7 +91,7 @@ public final class Recount {
     if (!isOfAnswers(rehearsed.plan(), answered.plan())
         || !rehearsed.shared().checks().equals(answered.shared().checks())
         || !outcomes.isWhole()
-        || !Classing.isPlain(answered)) {
+        || !Remembered.serves(answered)) {
       return null;
     }
     answered.require();
@@ -327,6 +327,6 @@ public final class Recount {
     for (int i = 0; i < hashed.length; i++) {
       outcomes.forget(rows(i).first, touched.get(i));
     }
-    Classing.pass(own, List.of(target), chunks, touched, outcomes::take);
+    SomeRows.pass(own, List.of(target), chunks, touched, outcomes::take);
   }
 }

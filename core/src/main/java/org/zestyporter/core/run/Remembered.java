@@ -5,6 +5,8 @@ import java.time.Duration;
 import java.util.List;
 import org.zestyporter.core.application.Application;
 import org.zestyporter.core.application.FieldType;
+import org.zestyporter.core.application.TableInfo;
+import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.source.SourceTable;
 
 /**
@@ -32,6 +34,20 @@ public final class Remembered {
     long room = Runtime.getRuntime().maxMemory() / SHARE;
     this.columns = new KeptColumns(source, clock, RECENT, room);
     this.answers = new KeptAnswers(application, clock, RECENT, room);
+  }
+
+  /**
+   * True if it serves a plan: every row of the source makes one record, in one table, and awaits no
+   * other.
+   */
+  static boolean serves(OpenedPlan opened) {
+    Destination first = opened.plan().destinations().get(0);
+    TableInfo table = opened.table(first);
+    return opened.plan().destinations().size() == 1
+        && first.where() == null
+        && first.split() == null
+        && table.fields().stream()
+            .noneMatch(f -> f.link() != null && f.link().table().equals(table.name()));
   }
 
   /**

@@ -86,9 +86,10 @@ class FillCache {
   }
 
   /** What is kept of rows and records while somebody edits a plan. */
-  Remembered remembered(SourceTable rows, Application application, String who) {
+  Remembered remembered(PlanService.Opened opened, String who) {
     return edited.get(
-        new Editing(rows, application, who), e -> new Remembered(e.application(), e.rows(), clock));
+        new Editing(opened.rows(), opened.database(), who),
+        e -> new Remembered(e.application(), e.rows(), clock));
   }
 
   /** The compiled fill of a key, compiled if it is not at hand or too old. */

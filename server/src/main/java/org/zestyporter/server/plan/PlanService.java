@@ -222,7 +222,7 @@ public class PlanService implements UsesConnections, UsesSources {
 
   /** What is kept of a plan's rows, and of records, while somebody edits it. */
   public Remembered remembered(Opened opened, String who) {
-    return cache.remembered(opened.rows(), opened.database(), who);
+    return cache.remembered(opened, who);
   }
 
   /** Forgets what was computed: the application's records have changed. */

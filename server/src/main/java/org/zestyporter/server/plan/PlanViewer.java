@@ -33,7 +33,6 @@ import org.zestyporter.core.preview.Trials;
 import org.zestyporter.core.preview.Troubles;
 import org.zestyporter.core.run.Classing;
 import org.zestyporter.core.run.OpenedPlan;
-import org.zestyporter.core.run.Remembered;
 import org.zestyporter.core.source.FileChange;
 import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.source.cache.Batch;
@@ -345,18 +344,14 @@ class PlanViewer {
    * @param of the class whose rows are shown
    */
   MatchSurvey.MatchClasses match(PlanService.Opened opened, String who, MatchClass of, int pairs) {
-    Classing classing = Classing.of(opened.now(who), 0, remembered(opened, who));
+    Classing classing = Classing.of(opened.now(who), 0, cache.remembered(opened, who));
     MatchSurvey survey = new MatchSurvey(classing, of, Math.min(MAX_ROWS, pairs));
     return survey.result(of == MatchClass.SEVERAL ? KeyAdvisor.further(opened, survey) : List.of());
   }
 
   /** Match keys that could be added, and those for which the table has no index. */
   KeyAdvisor.Keys keys(PlanService.Opened opened, String who) {
-    return KeyAdvisor.of(opened, who, remembered(opened, who));
-  }
-
-  private Remembered remembered(PlanService.Opened opened, String who) {
-    return cache.remembered(opened.rows(), opened.database(), who);
+    return KeyAdvisor.of(opened, who, cache.remembered(opened, who));
   }
 
   /** Lines of the file as they stand, from the first one at or after a line number. */
