@@ -3,8 +3,8 @@
   import type { Warning } from '../api/types';
   import type { OpenPlan } from '../plan/plan.svelte';
   import Slip from '../ui/Slip.svelte';
-  import { count, many } from '../ui/words';
-  import { changeWords, toggled, withChanges, withConfirmed } from './reading';
+  import Changes from './Changes.svelte';
+  import { withConfirmed, withMeaning, type Ambiguous } from './reading';
 
   let { open }: { open: OpenPlan } = $props();
 
@@ -26,65 +26,17 @@
     'other-date-order': 'Another order of dates',
   };
 
-  function locale(change: object) {
-    open.putReading({ ...wanted, locale: { ...reading.locale!, ...change } });
+  function means(code: Ambiguous, meaning: string) {
+    open.putReading(withMeaning(wanted, reading, code, meaning));
   }
 
   function stands(w: Warning) {
     open.putReading(withConfirmed(wanted, w.code, w.column ?? undefined));
   }
-
-  /** Renamings that the person does not believe. */
-  let refused = $state<string[]>([]);
-  const taken = $derived(
-    source.changes.filter((c) => c.kind !== 'renamed' || !refused.includes(c.now!.name)),
-  );
-
-  /** Fields that a column fills. */
-  function uses(name: string | undefined): string {
-    if (!name) return '';
-    const fields = open.destination.fills
-      .filter((f) => f.origin.column?.toLowerCase() === name.toLowerCase())
-      .map((f) => f.field);
-    return fields.length ? `fills ${fields.join(', ')}` : 'fills nothing';
-  }
 </script>
 
 {#if source.changes.length}
-  <div class="confirm">
-    <span class="o waiting"
-      ><Slip of="waiting" /><b>{many(source.changes.length, 'column')} unlike last time</b></span
-    >
-    <ul>
-      {#each source.changes.slice(0, 12) as change, i (i)}
-        {@const words = changeWords(change)}
-        <li>
-          {#if change.kind === 'renamed'}
-            <label
-              ><input
-                type="checkbox"
-                checked={!refused.includes(change.now!.name)}
-                onchange={() => (refused = toggled(refused, change.now!.name))}
-              /> <b>{words.what}</b></label
-            >
-          {:else}<b>{words.what}</b>{/if}
-          <span class="q2"
-            >{words.detail}; {change.before ? uses(change.before.name) : 'offered for fills'}</span
-          >
-        </li>
-      {/each}
-    </ul>
-    {#if source.changes.length > 12}<p class="q2">
-        and {count(source.changes.length - 12)} more
-      </p>{/if}
-    <button
-      class="button small"
-      onclick={() => open.putReading(withChanges(wanted, taken, source.columns, source.titles))}
-      >{taken.some((c) => c.kind === 'renamed')
-        ? 'Take the new names, keep the fills'
-        : 'Go on with these columns'}</button
-    >
-  </div>
+  <div class="confirm"><Changes {open} /></div>
 {/if}
 {#each warnings as warning (warning.code + warning.column)}
   <div class="confirm">
@@ -92,15 +44,15 @@
     <p class="q2">{warning.message}</p>
     <span class="answers">
       {#if warning.code === 'ambiguous-dates'}
-        <button class="button small" onclick={() => locale({ dateOrder: 'day-month-year' })}
+        <button class="button small" onclick={() => means('ambiguous-dates', 'day-month-year')}
           >Day first</button
         >
-        <button class="button small" onclick={() => locale({ dateOrder: 'month-day-year' })}
+        <button class="button small" onclick={() => means('ambiguous-dates', 'month-day-year')}
           >Month first</button
         >
       {:else if warning.code === 'ambiguous-decimals'}
-        <button class="button small" onclick={() => locale({ decimal: ',' })}>Comma</button>
-        <button class="button small" onclick={() => locale({ decimal: '.' })}>Point</button>
+        <button class="button small" onclick={() => means('ambiguous-decimals', ',')}>Comma</button>
+        <button class="button small" onclick={() => means('ambiguous-decimals', '.')}>Point</button>
       {:else if warning.code === 'short-years'}
         <button class="button small" onclick={() => open.putReading({ ...wanted, century: '20' })}
           >20..</button
@@ -145,9 +97,5 @@
   .answers {
     display: flex;
     gap: 6px;
-  }
-  li {
-    display: grid;
-    margin-bottom: 4px;
   }
 </style>

@@ -5,11 +5,13 @@ import { movedBorder, toggledBorder } from './borders';
 import {
   changeWords,
   elsewhere,
+  meanings,
   pickOf,
   together,
   toggled,
   withChanges,
   withConfirmed,
+  withMeaning,
   withPick,
   withSkipped,
   withTitleLine,
@@ -95,5 +97,35 @@ describe('borders of fixed width', () => {
     expect(movedBorder([4, 6, 9], 6, 8)).toEqual([4, 8, 9]);
     expect(movedBorder([4, 6, 9], 6, 20)).toEqual([4, 8, 9]);
     expect(movedBorder([4, 6, 9], 4, -3)).toEqual([1, 6, 9]);
+  });
+});
+
+describe('texts that read in two ways', () => {
+  const found = { locale: { decimal: ',' as const, dateOrder: 'day-month-year' as const } };
+
+  it('are told by what each way makes of one', () => {
+    const words = (code: 'ambiguous-dates' | 'ambiguous-decimals', sample: string) =>
+      meanings(code, sample).map((m) => m.words);
+    expect(words('ambiguous-dates', '7.12.26 10:15')).toEqual([
+      'Day first: 7 December',
+      'Month first: 12 July',
+    ]);
+    expect(words('ambiguous-decimals', '1.204')).toEqual([
+      'Comma before decimals: 1204',
+      'Point before decimals: 1.204',
+    ]);
+    expect(words('ambiguous-decimals', '-1,204')).toEqual([
+      'Comma before decimals: -1.204',
+      'Point before decimals: -1204',
+    ]);
+  });
+
+  it('are settled one kind at a time', () => {
+    const once = withMeaning({}, found, 'ambiguous-dates', 'month-day-year');
+    expect(once).toEqual({
+      locale: { decimal: ',', dateOrder: 'month-day-year' },
+      confirmed: ['ambiguous-dates:'],
+    });
+    expect(withMeaning(once, once, 'ambiguous-decimals', '.').confirmed).toHaveLength(2);
   });
 });

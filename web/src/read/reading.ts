@@ -106,6 +106,49 @@ export function withConfirmed(reading: Reading, code: string, column?: string): 
   return { ...reading, confirmed: [...(reading.confirmed ?? []), key] };
 }
 
+/** What a person may have to say of how a file writes dates and numbers. */
+export type Ambiguous = 'ambiguous-dates' | 'ambiguous-decimals';
+
+/**
+ * Says how dates or numbers are meant that read in two ways; the other question stays open.
+ *
+ * @param found how the file is read now
+ * @param means an order of day and month, or a decimal sign
+ */
+export function withMeaning(
+  reading: Reading,
+  found: Reading,
+  code: Ambiguous,
+  means: string,
+): Reading {
+  const said = code === 'ambiguous-dates' ? { dateOrder: means } : { decimal: means };
+  const locale = { ...found.locale!, ...said } as Reading['locale'];
+  return withConfirmed({ ...reading, locale }, code);
+}
+
+/** The ways in which a date or number may be meant, each with what the sample would be. */
+export function meanings(code: Ambiguous, sample: string): { means: string; words: string }[] {
+  if (code === 'ambiguous-decimals') {
+    const bare = sample.replace(/[.,]/, '');
+    const point = sample.replace(',', '.');
+    const comma = sample.includes(',');
+    return [
+      { means: ',', words: `Comma before decimals: ${comma ? point : bare}` },
+      { means: '.', words: `Point before decimals: ${comma ? bare : point}` },
+    ];
+  }
+  const [first = 1, second = 1] = (sample.match(/\d+/g) ?? []).map(Number);
+  return [
+    { means: 'day-month-year', words: `Day first: ${dayOf(first, second)}` },
+    { means: 'month-day-year', words: `Month first: ${dayOf(second, first)}` },
+  ];
+}
+
+function dayOf(day: number, month: number): string {
+  const date = new Date(Date.UTC(2000, month - 1, day));
+  return date.toLocaleDateString('en-GB', { day: 'numeric', month: 'long', timeZone: 'UTC' });
+}
+
 /** The columns of a file as a plan remembers them. */
 export function shape(columns: ColumnProfile[]): ColumnShape[] {
   return columns.map(({ name, letter, type }) => ({ name, letter, type }));

@@ -8,7 +8,8 @@
   import { useKeys } from '../ui/keys.svelte';
   import { region } from '../ui/region';
   import Slip from '../ui/Slip.svelte';
-  import { count, many } from '../ui/words';
+  import Changes from '../read/Changes.svelte';
+  import { count, listed, many } from '../ui/words';
   import type { Asked } from './asked';
   import { Asking, SIMILAR, type Choice } from './asking.svelte';
   import { addressQuestion, questionAt } from './shared';
@@ -42,6 +43,7 @@
     untrack(() => void asking.look());
   });
 
+  const NO_WORD = { value: '', rows: 0 };
   const letter = (i: number) => String.fromCharCode(65 + i);
 
   function choose(choice: Choice) {
@@ -70,6 +72,8 @@
       : []),
   ]);
 
+  const fieldsOf = (asked: Asked) => listed(asked.words.map((w) => w.field));
+
   function heading(asked: Asked): string {
     const table = open.view.table.name;
     switch (asked.kind) {
@@ -83,6 +87,8 @@
         return `No record of ${table} has this ${asked.field}`;
       case 'matched':
         return `A record of ${table} with this ${asked.field} is there`;
+      case 'columns':
+        return `${many(open.view.source.changes.length, 'column')} unlike last time`;
       case 'guess':
         return `${asked.name} is filled by a guess, from ${asked.words[0]?.value}`;
       default:
@@ -90,7 +96,7 @@
     }
   }
   const what = (asked: Asked) => {
-    if (asked.kind === 'far-off') return 'is far above all others';
+    if (asked.kind === 'far-off') return 'is far from all others';
     const field = open.view.table.fields.find((f) => f.name === asked.field);
     return field?.link ? `is no ${field.link.table}` : 'is not among its choices';
   };
@@ -110,27 +116,32 @@
   <div class="bt">
     <h2>Questions</h2>
     <span class="o waiting" aria-live="polite"
-      ><Slip of="waiting" />{many(asking.asked.length, 'question')}, holding {many(
-        asking.waiting,
-        'row',
-      )}</span
+      ><Slip of="waiting" />{many(asking.asked.length, 'question')}{asking.waiting
+        ? `, holding ${many(asking.waiting, 'row')}`
+        : ''}</span
     >
   </div>
   <div class="questions">
     {#each asking.asked as asked, i (asked.name + asked.kind)}
       {@const on = asked === asking.current}
-      {@const word = asked.words[0]!}
+      {@const word = asked.words[0] ?? NO_WORD}
       <div class="card" class:on data-code="question">
         <button class="headline" aria-expanded={on} onclick={() => pick(i)}>
           <span class="waiting"><Slip of="waiting" /></span>
           <span
-            >{#if asked.kind === 'words' || asked.kind === 'far-off'}<b class="m">{asked.name}</b>
+            >{#if asked.kind.startsWith('ambiguous-')}<b class="m word">{word.value}</b>
+              {asked.kind === 'ambiguous-dates'
+                ? 'may be a day of two months'
+                : 'may have thousands or decimals'}, in {fieldsOf(asked)}
+            {:else if asked.kind === 'words' || asked.kind === 'far-off'}<b class="m"
+                >{asked.name}</b
+              >
               <b class="m word">{word.value}</b>
               {what(asked)}{:else}{heading(asked)}{/if}</span
           >
-          <b class="r"
-            >{many(['words', 'far-off'].includes(asked.kind) ? word.rows : asked.rows, 'row')}</b
-          >
+          {#if asked.kind !== 'columns'}<b class="r"
+              >{many(['words', 'far-off'].includes(asked.kind) ? word.rows : asked.rows, 'row')}</b
+            >{/if}
         </button>
         {#if on && asked.here}
           {#if asked.kind === 'words' && asking.means}
@@ -251,6 +262,31 @@
                 <button class="go q2" onclick={() => void asking.list()}>all in a list</button>
               </p>
             {/if}
+          {:else if asked.kind === 'columns'}
+            <div class="changes">
+              <Changes {open} headed={false} then={() => open.rehearseSoon()} />
+            </div>
+          {:else if asking.ambiguous}
+            <div class="choices" role="group" aria-label="How {word.value} is read">
+              {#each asking.meanings as meaning, c (meaning.means)}
+                <button
+                  class="choice"
+                  class:chosen={c === asking.chosen}
+                  aria-pressed={c === asking.chosen}
+                  onclick={() => choose(asking.choices[c]!)}
+                >
+                  <kbd>{letter(c)}</kbd> <span>{meaning.words}</span>
+                  {#if meaning.means === asking.readAs}<span class="q end">as it is read now</span
+                    >{/if}
+                </button>
+              {/each}
+            </div>
+            <div class="foot">
+              <span class="q">kept with the Plan</span>
+              <button class="button small main end" onclick={() => void asking.answer()}
+                >Answer {count(asked.rows)}</button
+              >
+            </div>
           {:else}
             <div class="foot">
               {#if asked.kind === 'several-matches'}
@@ -336,6 +372,11 @@
 {/if}
 
 <style>
+  .changes {
+    display: grid;
+    gap: 5px;
+    justify-items: start;
+  }
   .questions {
     border-bottom: 1px solid var(--ink);
   }

@@ -96,11 +96,59 @@ describe('questions, answered where they are asked', () => {
     expect(open.destination.policies.onRepeat).toBe('merge');
   });
 
-  it('asks about numbers that are far above all others, one by one or together', async () => {
+  it('asks once how the dates of a file are meant, and reads it so', async () => {
+    const dates = (field: string): Question => ({
+      ...word('03/04/2026', 12, field),
+      code: 'ambiguous-dates',
+    });
+    const { open } = show([dates('in_on'), dates('out_on')]);
+    open.view = {
+      ...open.view,
+      source: {
+        ...open.view.source,
+        reading: { locale: { decimal: ',', dateOrder: 'day-month-year' } },
+      },
+    };
+    expect(
+      await screen.findByText(/may be a day of two months, in in_on, out_on/),
+    ).toHaveTextContent('03/04/2026 may be a day of two months');
+    expect(screen.getByText('1 question')).toBeInTheDocument();
+    expect(screen.getByText('Day first: 3 April')).toBeInTheDocument();
+    expect(screen.getByText('Month first: 4 March')).toBeInTheDocument();
+    keyboard.handle(new KeyboardEvent('keydown', { key: 'b' }));
+    keyboard.handle(new KeyboardEvent('keydown', { key: 'Enter' }));
+    expect(open.plan.reading).toMatchObject({
+      locale: { decimal: ',', dateOrder: 'month-day-year' },
+      confirmed: ['ambiguous-dates:'],
+    });
+    await vi.waitFor(() => expect(open.rehearse).toHaveBeenCalled(), 2000);
+    expect(screen.queryByText(/two months/)).toBeNull();
+  });
+
+  it('asks about columns that are unlike those of the last file', async () => {
+    const { open } = show([]);
+    const shape = (name: string) => ({ name, letter: 'A', type: 'text' as const });
+    const changes = [
+      {
+        kind: 'renamed' as const,
+        before: shape('LOA'),
+        now: shape('Length'),
+        because: 'it stands in the same place',
+      },
+    ];
+    open.view = { ...open.view, source: { ...open.view.source, changes } };
+    expect(await screen.findByText('1 column unlike last time')).toBeInTheDocument();
+    expect(screen.getByText('“LOA” is now “Length”')).toBeInTheDocument();
+    await userEvent.click(screen.getByRole('button', { name: /Take the new names/ }));
+    expect(open.plan.reading.renamed).toEqual({ Length: 'LOA' });
+    await vi.waitFor(() => expect(open.rehearse).toHaveBeenCalled(), 2000);
+  });
+
+  it('asks about values that are far from all others, one by one or together', async () => {
     const far = (value: string): Question => ({ ...word(value, 1), code: 'far-off' });
     const { open, show: see } = show([far('12300'), far('9999')]);
-    expect(await screen.findByText('is far above all others', { exact: false })).toHaveTextContent(
-      'type_id 12300 is far above all others',
+    expect(await screen.findByText('is far from all others', { exact: false })).toHaveTextContent(
+      'type_id 12300 is far from all others',
     );
     await userEvent.click(screen.getByRole('button', { name: 'see its rows' }));
     expect(see).toHaveBeenCalledWith('type_id', '12300');
@@ -109,7 +157,7 @@ describe('questions, answered where they are asked', () => {
     expect(screen.queryByRole('button', { name: /All/ })).toBeNull();
     await userEvent.click(screen.getByRole('button', { name: 'It is right' }));
     expect(open.fill('type_id')?.farOff).toEqual(['12300', '9999']);
-    expect(screen.queryByText(/far above/)).toBeNull();
+    expect(screen.queryByText(/far from/)).toBeNull();
   });
 
   it('can be told not to ask for a field', async () => {

@@ -2,6 +2,7 @@
   import type { MatchClass } from '../match/keys';
   import type { OpenPlan } from '../plan/plan.svelte';
   import type { Stop } from '../plan/trip';
+  import Changes from '../read/Changes.svelte';
   import Slip from '../ui/Slip.svelte';
   import { wordsOf, work } from '../run/work.svelte';
   import { count, many, when } from '../ui/words';
@@ -49,6 +50,9 @@
 {#if open.view.matters.length}
   <div class="note matters">
     <h2>Before it can be rehearsed</h2>
+    {#if open.view.source.changes.length}
+      <div class="changes"><Changes {open} /></div>
+    {/if}
     <ul>
       {#each open.view.matters as matter (`${matter.code}${matter.field}`)}
         <li>
@@ -138,6 +142,11 @@
   }
   .matters li {
     line-height: 30px;
+  }
+  .changes {
+    display: grid;
+    gap: 5px;
+    justify-items: start;
   }
   .next {
     padding: 10px 16px;

@@ -32,6 +32,18 @@ describe('what a report asks', () => {
     ]);
   });
 
+  it('asks once how dates are read, for all fields and tables that read them', () => {
+    const ask = (field: string, rows: number, destination = 'vessel') =>
+      question({ code: 'ambiguous-dates', field, rows, destination, value: '03/04/2026' });
+    const groups = grouped(
+      [ask('in_on', 9), ask('out_on', 12), ask('since', 9, 'owner')],
+      'vessel',
+    );
+    expect(groups.map((g) => [g.kind, g.words.length, g.rows, g.here])).toEqual([
+      ['ambiguous-dates', 3, 12, true],
+    ]);
+  });
+
   it('keeps rows waiting in a rehearsal, and rejects them in a run', () => {
     const counts = { ...aReport().destinations[0]!, rejected: 70, waiting: 52 };
     expect(waitingRows('rehearsal', counts)).toBe(52);

@@ -2,7 +2,13 @@
 import type { Outcome, Question, RunReport } from '../api/types';
 import { OF_MATCH } from '../plan/trip';
 
-/** Questions of one kind about one field: words, guesses, or which records rows speak of. */
+/** Questions that concern the file as a whole, whatever field they came up in. */
+const OF_FILE = ['ambiguous-dates', 'ambiguous-decimals'];
+
+/**
+ * Questions of one kind about one field: words, guesses, or which records rows speak of; or about
+ * how the file is read.
+ */
 export interface Asked {
   name: string;
   field: string;
@@ -16,13 +22,17 @@ export interface Asked {
     | 'similar'
     | 'no-match'
     | 'matched'
-    | 'contradicted';
+    | 'contradicted'
+    | 'ambiguous-dates'
+    | 'ambiguous-decimals'
+    | 'columns';
   words: Question[];
   rows: number;
 }
 
 function kindOf(question: Question): Asked['kind'] {
-  if (OF_MATCH.includes(question.code)) return question.code as Asked['kind'];
+  if (OF_MATCH.includes(question.code) || OF_FILE.includes(question.code))
+    return question.code as Asked['kind'];
   if (question.code === 'guess' || question.code === 'far-off') return question.code;
   return 'words';
 }
@@ -35,13 +45,18 @@ function kindOf(question: Question): Asked['kind'] {
 export function grouped(questions: Question[], shown: string | undefined): Asked[] {
   const groups: Asked[] = [];
   for (const question of questions) {
-    const here = question.destination === shown;
-    const name = here ? question.field : `${question.destination}.${question.field}`;
     const kind = kindOf(question);
+    const ofFile = OF_FILE.includes(kind);
+    const here = ofFile || question.destination === shown;
+    const name = ofFile
+      ? 'file'
+      : here
+        ? question.field
+        : `${question.destination}.${question.field}`;
     const known = groups.find((g) => g.name === name && g.kind === kind);
     if (known) {
       known.words.push(question);
-      known.rows += question.rows;
+      known.rows = ofFile ? Math.max(known.rows, question.rows) : known.rows + question.rows;
     } else {
       const { field, rows } = question;
       groups.push({ name, field, here, kind, words: [question], rows });
@@ -49,6 +64,16 @@ export function grouped(questions: Question[], shown: string | undefined): Asked
   }
   return groups;
 }
+
+/** What is asked where the columns are unlike those that the plan was made with. */
+export const COLUMNS: Asked = {
+  name: 'file',
+  field: '',
+  here: true,
+  kind: 'columns',
+  words: [],
+  rows: 0,
+};
 
 type Counts = RunReport['destinations'][number];
 

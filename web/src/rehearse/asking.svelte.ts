@@ -7,9 +7,12 @@ import { lacking } from '../fill/origins';
 import { decidedBy, withDecision, withFiner } from '../match/keys';
 import type { OpenPlan } from '../plan/plan.svelte';
 import { tell } from '../ui/toaster';
-import { grouped, type Asked } from './asked';
+import { meanings, withMeaning, type Ambiguous } from '../read/reading';
+import { COLUMNS, grouped, type Asked } from './asked';
 import type { AskedAbout } from './shared';
 
+/** Questions that keep no row waiting: no run begins before they are answered. */
+const SUPPOSED: Asked['kind'][] = ['guess', 'ambiguous-dates', 'ambiguous-decimals', 'columns'];
 const LETTERED = 3;
 /** Rows of which can be said at once that they speak of no record that is there. */
 export const SIMILAR = 200;
@@ -18,10 +21,10 @@ const LISTED = 40;
 
 /**
  * One thing that a word may mean; or what becomes of all words of the question, where its record is
- * added or its rows are rejected.
+ * added or its rows are rejected; or how the file is read.
  */
 export interface Choice {
-  kind: 'use' | 'other' | 'blank' | 'add one' | 'add' | 'reject';
+  kind: 'use' | 'other' | 'blank' | 'add one' | 'add' | 'reject' | 'read';
   value: string;
 }
 
@@ -43,9 +46,15 @@ export class Asking {
     const report = this.open.rehearsal?.report;
     if (!report) return [];
     const open = report.questions.filter((q) => !this.answered.has(this.id(q)));
-    return grouped(open, report.destinations[0]?.table);
+    // where they keep the plan from being rehearsed, they are asked about above
+    const { source, matters } = this.open.view;
+    const columns = source.changes.length && !matters.length ? [COLUMNS] : [];
+    return [...columns, ...grouped(open, report.destinations[0]?.table)];
   });
-  waiting = $derived(this.asked.reduce((sum, a) => sum + a.rows, 0));
+  /** Rows that wait for an answer; what is only supposed holds none of them. */
+  waiting = $derived(
+    this.asked.filter((a) => !SUPPOSED.includes(a.kind)).reduce((sum, a) => sum + a.rows, 0),
+  );
   current = $derived(this.asked[Math.min(this.at, this.asked.length - 1)]);
   word = $derived(this.current?.words[0]);
   info = $derived.by(() => this.open.view.table.fields.find((f) => f.name === this.current?.field));
@@ -60,7 +69,24 @@ export class Asking {
   link = $derived(this.making ?? this.fill?.origin.link ?? null);
   /** Fields that a new record needs, and nothing gives yet. */
   needed = $derived(this.link ? lacking(this.linked, this.link) : []);
+  /** How the file is to be read may have to be said: whether days come before months, say. */
+  ambiguous = $derived.by(() => {
+    const kind = this.current?.kind;
+    return kind === 'ambiguous-dates' || kind === 'ambiguous-decimals' ? (kind as Ambiguous) : null;
+  });
+  /** How it is read as long as nobody says anything. */
+  readAs = $derived.by(() => {
+    const locale = this.open.view.source.reading.locale;
+    return this.ambiguous === 'ambiguous-dates' ? locale?.dateOrder : locale?.decimal;
+  });
+  /** The ways in which it may be meant, the one by which it is read now first. */
+  meanings = $derived.by(() => {
+    if (!this.ambiguous) return [];
+    const all = meanings(this.ambiguous, this.word?.value ?? '');
+    return all.sort((a, b) => +(b.means === this.readAs) - +(a.means === this.readAs));
+  });
   choices: Choice[] = $derived.by(() => {
+    if (this.ambiguous) return this.meanings.map((m) => ({ kind: 'read', value: m.means }));
     if (this.current?.kind !== 'words' || !this.info) return [];
     const near = this.known.filter((s) => s.near).slice(0, LETTERED);
     const choices: Choice[] = near.map((s) => ({ kind: 'use', value: s.value }));
@@ -159,8 +185,12 @@ export class Asking {
 
   /** Answers the word in hand by the choice in hand; its rows wait no longer. */
   async answer() {
-    const { word, info } = this;
+    const { word, info, ambiguous } = this;
     const choice = this.choices[this.chosen];
+    if (ambiguous && choice) {
+      this.read(ambiguous, choice.value);
+      return;
+    }
     const means = choice?.kind === 'other' ? this.typed.trim() : choice?.value;
     const fill = info && this.open.fill(info.name);
     if (!word || !info || !fill || !choice || this.busy) return;
@@ -186,6 +216,14 @@ export class Asking {
     } finally {
       this.busy = false;
     }
+  }
+
+  /** Says how the file is to be read, for all fields that were asked about. */
+  private read(code: Ambiguous, means: string) {
+    const found = this.open.view.source.reading;
+    this.open.putReading(withMeaning(this.open.plan.reading, found, code, means));
+    this.current?.words.forEach((w) => this.answered.add(this.id(w)));
+    this.open.rehearseSoon();
   }
 
   /** Lists the words of the question, each with what sounds most alike. */

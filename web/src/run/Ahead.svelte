@@ -29,6 +29,10 @@
       ? 0
       : report.problems.filter((p) => p.code === 'refused').reduce((sum, p) => sum + p.rows, 0),
   );
+  /** Fields whose dates or numbers read in two ways. */
+  const unread = $derived([
+    ...new Set(report.questions.filter((q) => q.code.startsWith('ambiguous-')).map((q) => q.field)),
+  ]);
   const rejected = $derived(report.destinations.reduce((sum, d) => sum + d.rejected, 0));
   /** The rejected rows that the plan bears, in words; empty if any number. */
   const bears = $derived.by(() => {
@@ -63,6 +67,9 @@
           goTo('fill');
         }}>Confirm</button
       >
+    {:else if unread.length}
+      <b class="waiting">{listed(unread)}: may be read in two ways, and nobody has said which.</b>
+      <button class="button" onclick={() => goTo('rehearse')}>Answer</button>
     {:else if refused}
       <b class="rejected">The database refuses {many(refused, 'row')}: nothing would be written.</b>
       <button class="button" onclick={() => goTo('rehearse')}>Set aside or mend</button>

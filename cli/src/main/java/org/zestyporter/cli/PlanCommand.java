@@ -156,7 +156,10 @@ abstract class PlanCommand implements Callable<Integer> {
           switch (q.code()) {
             case SEVERAL_MATCHES -> "which of several records is meant?";
             case SIMILAR -> "is it the record that is much like it?";
-            case FAR_OFF -> "is “" + q.value() + "” right, which is far above all others?";
+            case FAR_OFF -> "is “" + q.value() + "” right, which is far from all others?";
+            case AMBIGUOUS_DATES -> "does “" + q.value() + "” have the day or the month first?";
+            case AMBIGUOUS_DECIMALS ->
+                "does “" + q.value() + "” have its sign between thousands or before decimals?";
             case CONTRADICTED -> "which of the lines that say different things is right?";
             case NO_MATCH -> "no record has it, is it new?";
             case MATCHED -> "a record has it, is it the same?";

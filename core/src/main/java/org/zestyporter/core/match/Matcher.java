@@ -164,10 +164,19 @@ public final class Matcher {
     return keys.stream().anyMatch(k -> k.isDecided(byField, row));
   }
 
-  /** True if other rows have a key of this row, once the inquiries were asked for. */
-  public boolean isRepeated(ValueColumn[] byField, int row) {
+  /**
+   * True if other rows have a key of this row, once the inquiries were asked for, and it is not
+   * known yet that they say different things.
+   */
+  public boolean mayDiffer(ValueColumn[] byField, int row) {
     Utf8 scratch = scratches.get();
-    return keys.stream().anyMatch(k -> repeat(k, byField, row, scratch) != null);
+    for (KeyFinds finds : keys) {
+      KeyNotes.Repeat repeat = repeat(finds, byField, row, scratch);
+      if (repeat != null && !repeat.differ()) {
+        return true;
+      }
+    }
+    return false;
   }
 
   private static KeyNotes.@Nullable Repeat repeat(
@@ -183,7 +192,7 @@ public final class Matcher {
   public void compare(ValueColumn[] byField, int row) {
     for (KeyFinds finds : keys) {
       KeyNotes.Repeat repeat = repeat(finds, byField, row, scratches.get());
-      if (repeat != null) {
+      if (repeat != null && !repeat.differ()) {
         Utf8 said = others.get();
         sayings.write(byField, row, said);
         repeat.says(hash.of(said.array(), said.size()));

@@ -22,8 +22,8 @@ import org.zestyporter.core.step.Step;
  * @param onlyNew true if existing records keep what they have
  * @param never a direction in which the number or day of an existing record is not changed; null
  *     for none
- * @param farOff numbers that are right though they are far above all others, as a person has said;
- *     {@value #ANY} if any may be
+ * @param farOff numbers and days that are right though they are far from all others, as a person
+ *     says; {@value #ANY} if any may be
  * @param guess true if a draft chose the column on slight evidence and nobody has confirmed it;
  *     such a fill is rehearsed, but nothing is written by it
  */
@@ -42,7 +42,7 @@ public record Fill(
     @Nullable Boolean guess)
     implements FillBuilder.With {
 
-  /** Says that a number may be far above all others. */
+  /** Says that a value may be far from all others. */
   public static final String ANY = "*";
 
   /** What a blank value means for a new record. */

@@ -1,6 +1,5 @@
 package org.zestyporter.core.plan;
 
-import java.math.BigDecimal;
 import java.util.List;
 import java.util.function.Predicate;
 import java.util.function.UnaryOperator;
@@ -63,14 +62,13 @@ final class FillCheck {
               + ", but it is no number and no date.");
     }
     for (String right : fill.farOff() == null ? List.<String>of() : fill.farOff()) {
-      if (!right.equals(Fill.ANY)
-          && !(field.type().isNumber() && field.type().read(right) instanceof BigDecimal)) {
+      if (!right.equals(Fill.ANY) && !(hasSize && field.type().read(right) != null)) {
         matter(
             ErrorCode.FAR_OFF,
             field.name()
                 + " is to have \""
                 + right
-                + "\" though it is far off, which is no number that it can have.");
+                + "\" though it is far off, which is no number and no day that it can have.");
       }
     }
     for (Step step : fill.steps()) {

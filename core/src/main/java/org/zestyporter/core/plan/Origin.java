@@ -214,6 +214,17 @@ public sealed interface Origin {
     return null;
   }
 
+  /** The columns that the value, or what a link is looked up by, is taken from. */
+  default List<String> columns() {
+    if (lookedUpBy() instanceof Joined joined && joined.template() != null) {
+      return Templates.columns(joined.template());
+    }
+    if (lookedUpBy() instanceof Formula made && made.formula() != null) {
+      return org.zestyporter.core.formula.Formula.columnsOf(made.formula());
+    }
+    return column() == null ? List.of() : List.of(column());
+  }
+
   /** Where it is looked up; null if it is no link. */
   default @Nullable Link link() {
     return null;

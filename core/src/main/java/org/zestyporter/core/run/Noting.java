@@ -235,7 +235,7 @@ final class Noting {
     BitSet at = new BitSet();
     for (int r = 0; r < rows.count(); r++) {
       boolean isNoted = only == null || only.get(number).get(r);
-      if (isNoted && !isLeftOut(rows, r, rejected) && target.matcher.isRepeated(rows.byField, r)) {
+      if (isNoted && !isLeftOut(rows, r, rejected) && target.matcher.mayDiffer(rows.byField, r)) {
         at.set(r);
       }
     }

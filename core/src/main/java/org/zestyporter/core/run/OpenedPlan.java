@@ -33,7 +33,6 @@ import org.zestyporter.core.plan.Plan;
 import org.zestyporter.core.plan.PlanCheck;
 import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.source.cache.Batch;
-import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
 import org.zestyporter.core.value.ValueColumn;
 
@@ -147,29 +146,6 @@ public final class OpenedPlan {
   public void require() {
     plan.run().require();
     plan.destinations().forEach(d -> PlanCheck.require(matters(d)));
-  }
-
-  /**
-   * Throws if a fill is a guess of a draft that nobody has confirmed: such a fill writes nothing.
-   *
-   * @throws PorterException with code {@code guess}
-   */
-  public void requireConfirmed() {
-    for (Destination destination : plan.destinations()) {
-      for (Fill fill : destination.fills()) {
-        if (fill.awaitsConfirmation()) {
-          throw ErrorCode.GUESS.error(
-              fill.field()
-                  + " of "
-                  + destination.label()
-                  + " is filled from “"
-                  + fill.origin().column()
-                  + "” by a guess that nobody has confirmed.",
-              "Confirm it at Fill, or fill it otherwise. In the plan's document, take its"
-                  + " \"guess\" away once you have looked at it.");
-        }
-      }
-    }
   }
 
   /** The checks of a destination's table that this plan does not pass over. */

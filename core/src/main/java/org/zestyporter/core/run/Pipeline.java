@@ -20,7 +20,6 @@ import org.zestyporter.core.plan.RunSettings;
 import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
-import org.zestyporter.core.value.ProblemCode;
 
 /**
  * Takes every row of a source through a plan.
@@ -230,8 +229,9 @@ public final class Pipeline {
       throw ErrorCode.NO_DESTINATION.error("The plan fills no table yet.");
     }
     own.require();
+    Unconfirmed unconfirmed = new Unconfirmed(own);
     if (last.stays()) {
-      own.requireConfirmed();
+      unconfirmed.require();
     }
     List<Target> targets = Targets.open(own);
     Bearing bearing = new Bearing(plan.run(), source.rowCount());
@@ -254,7 +254,7 @@ public final class Pipeline {
             if (isDue && i + 1 < chunks.count()) {
               kept.flush();
               passage.keepOpen(kept);
-              RunReport soFar = report(targets, number, "going", done, started);
+              RunReport soFar = report(targets, unconfirmed, number, "going", done, started);
               require(soFar, targets, passage.refusals());
               committing.commit(soFar, chunk.end(), false);
             }
@@ -265,7 +265,7 @@ public final class Pipeline {
       passage.finish();
       kept.finish();
       bear(bearing, targets, null, last, progress);
-      RunReport report = report(targets, number, "done", source.rowCount(), started);
+      RunReport report = report(targets, unconfirmed, number, "done", source.rowCount(), started);
       if (committing != null) {
         require(report, targets, passage.refusals());
         committing.commit(report, source.rowCount(), true);
@@ -296,7 +296,12 @@ public final class Pipeline {
    * @param done rows gone through
    */
   private RunReport report(
-      List<Target> targets, @Nullable String number, String state, long done, long started) {
+      List<Target> targets,
+      Unconfirmed unconfirmed,
+      @Nullable String number,
+      String state,
+      long done,
+      long started) {
     double seconds = (System.nanoTime() - started) / 1e9;
     List<Books> books = targets.stream().map(t -> t.books).toList();
     return new RunReport(
@@ -306,30 +311,14 @@ public final class Pipeline {
         state,
         source.rowCount(),
         books.stream().map(Books::destination).toList(),
-        Stream.concat(guesses(), books.stream().flatMap(b -> b.questions().stream())).toList(),
+        Stream.concat(unconfirmed.questions(), books.stream().flatMap(b -> b.questions().stream()))
+            .toList(),
         books.stream().flatMap(b -> b.problems().stream()).toList(),
         books.stream().flatMap(b -> b.controlTotals().stream()).toList(),
         books.stream().flatMap(b -> b.created().stream()).toList(),
         books.stream().allMatch(Books::balanced),
         Math.round(seconds * 1000) / 1000.0,
         Math.round(done / Math.max(seconds, 1e-6)));
-  }
-
-  /** Fills that wait for somebody to confirm them, and all rows with them. */
-  private Stream<RunReport.Question> guesses() {
-    return plan.destinations().stream()
-        .flatMap(
-            d ->
-                d.fills().stream()
-                    .filter(Fill::awaitsConfirmation)
-                    .map(
-                        f ->
-                            new RunReport.Question(
-                                ProblemCode.GUESS,
-                                d.table(),
-                                f.field(),
-                                f.origin().column(),
-                                source.rowCount())));
   }
 
   /**

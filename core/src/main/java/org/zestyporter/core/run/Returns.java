@@ -15,12 +15,9 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
-import java.util.TreeSet;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Fill;
-import org.zestyporter.core.plan.Origin;
-import org.zestyporter.core.plan.Templates;
 import org.zestyporter.core.source.ReturnTitles;
 import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.source.cache.Batch;
@@ -241,7 +238,7 @@ public final class Returns {
         p -> {
           List<Integer> places = new ArrayList<>();
           Fill fill = fill(p);
-          for (String name : fill == null ? Set.<String>of() : names(fill)) {
+          for (String name : fill == null ? List.<String>of() : fill.origin().columns()) {
             int column = source.column(name);
             columns.forEach(
                 (at, c) -> {
@@ -260,18 +257,6 @@ public final class Returns {
         .filter(f -> f.field().equals(place.field()))
         .findFirst()
         .orElse(null);
-  }
-
-  private static Set<String> names(Fill fill) {
-    Set<String> names = new TreeSet<>();
-    Origin origin = fill.origin() instanceof Origin.Linked link ? link.from() : fill.origin();
-    if (origin != null && origin.column() != null) {
-      names.add(origin.column());
-    }
-    if (origin instanceof Origin.Joined joined) {
-      names.addAll(Templates.columns(joined.template()));
-    }
-    return names;
   }
 
   private void csv(OutputStream out) throws IOException {

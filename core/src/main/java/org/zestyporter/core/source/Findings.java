@@ -81,20 +81,6 @@ final class Findings {
                   votes.comma(),
                   votes.point()));
     }
-    if (votes.comma() + votes.point() == 0 && votes.eitherSign() > 0 && wanted.locale() == null) {
-      warnings.add(
-          new Warning(
-              0,
-              WarningCode.AMBIGUOUS_DECIMALS,
-              String.format(
-                  Locale.ROOT,
-                  "%,d numbers have one sign with three figures behind it, as in 1.204. It may part"
-                      + " thousands or decimals: say which sign stands before decimals.",
-                  votes.eitherSign()),
-              null,
-              votes.eitherSign(),
-              true));
-    }
     boolean monthFirst = locale.dateOrder() == DateOrder.MONTH_DAY_YEAR;
     if (votes.dayFirst() + votes.monthFirst() > 0) {
       found(
@@ -104,25 +90,32 @@ final class Findings {
           votes.dayFirst(),
           votes.monthFirst());
     } else if (votes.eitherWay() > 0) {
-      found("dateOrder", "day, month, year", "assumed: no date has a part greater than 12");
-      if (wanted.locale() == null) {
-        String columns =
-            table.profiles().stream()
-                .filter(ColumnProfile::ambiguous)
-                .map(ColumnProfile::name)
-                .limit(3)
-                .collect(Collectors.joining(", "));
-        warnings.add(
-            new Warning(
-                0,
-                WarningCode.AMBIGUOUS_DATES,
-                "No date"
-                    + (columns.isEmpty() ? "" : " in " + columns)
-                    + " tells day from month. Say which comes first before you rehearse.",
-                null,
-                votes.eitherWay(),
-                true));
-      }
+      found(
+          "dateOrder",
+          monthFirst ? "month, day, year" : "day, month, year",
+          wanted.locale() == null
+              ? "assumed: no date has a part greater than 12"
+              : "as the plan says: no date has a part greater than 12");
+    }
+    ambiguous(
+        WarningCode.AMBIGUOUS_DECIMALS,
+        votes.eitherSign(),
+        "%s: one sign with three figures behind it, as in %s, may part thousands or decimals (%s)."
+            + " Say which sign stands before decimals.");
+    ambiguous(
+        WarningCode.AMBIGUOUS_DATES,
+        votes.eitherWay(),
+        "%s: no date tells day from month, as in %s (%s). Say which comes first.");
+  }
+
+  /** What reads in two ways, unless somebody has said how it is meant. */
+  private void ambiguous(WarningCode code, long rows, String message) {
+    List<Ambiguity> open = table.ambiguities().stream().filter(a -> a.code() == code).toList();
+    if (!open.isEmpty()) {
+      String columns =
+          open.stream().map(Ambiguity::column).limit(3).collect(Collectors.joining(", "));
+      String said = String.format(message, columns, open.get(0).sample(), cells(rows));
+      warnings.add(new Warning(0, code, said, null, rows, true));
     }
   }
 

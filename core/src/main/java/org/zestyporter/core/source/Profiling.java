@@ -219,6 +219,11 @@ final class Profiling {
     return blankWords;
   }
 
+  /** What a column said about decimal sign and date order. */
+  Votes votes(int column) {
+    return profilers[column].votes();
+  }
+
   /** What all columns said about decimal sign and date order. */
   Votes votes() {
     return votes;

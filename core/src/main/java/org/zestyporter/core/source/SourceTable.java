@@ -72,7 +72,8 @@ public final class SourceTable implements Columns, AutoCloseable {
       Caffeine.newBuilder().maximumSize(COMBINATIONS_KEPT).executor(Runnable::run).build();
 
   /** What the columns hold: found out once somebody asks. */
-  private record Profiled(DistinctValues[] distinct, List<ColumnProfile> profiles) {}
+  private record Profiled(
+      DistinctValues[] distinct, List<ColumnProfile> profiles, List<Ambiguity> ambiguities) {}
 
   /** What follows from it. */
   private record Judged(List<Evidence> evidence, List<Warning> warnings, Proposals proposals) {}
@@ -133,7 +134,8 @@ public final class SourceTable implements Columns, AutoCloseable {
       }
       List<ColumnProfile> profiles = new ArrayList<>();
       profiling.profile(profiles);
-      profiled = new Profiled(profiling.distinct(), profiles);
+      List<Ambiguity> ambiguities = Ambiguity.find(profiles, profiling, parsed.reading());
+      profiled = new Profiled(profiling.distinct(), profiles, ambiguities);
     }
     return profiled;
   }
@@ -234,6 +236,11 @@ public final class SourceTable implements Columns, AutoCloseable {
 
   public List<Warning> warnings() {
     return bare().judged().warnings();
+  }
+
+  /** Columns that read in two ways, of which nobody has said yet how they are meant. */
+  public List<Ambiguity> ambiguities() {
+    return Ambiguity.areOpen(parsed.reading()) ? bare().profiled().ambiguities() : List.of();
   }
 
   /** What could be done with the file and is not yet. */

@@ -22,6 +22,10 @@ public record Warning(
 
   /** By what a person's word on it is remembered. */
   String key() {
+    return key(code, column);
+  }
+
+  static String key(WarningCode code, @Nullable String column) {
     return code.word() + ":" + (column == null ? "" : column);
   }
 

@@ -61,6 +61,17 @@ abstract class Operation {
     return group == Group.PARTS;
   }
 
+  /** True if a step of this kind takes the file's own order of day and month. */
+  boolean followsDateOrder(Step step) {
+    return false;
+  }
+
+  /** True if a step of this kind takes the file's own decimal sign. */
+  boolean followsDecimal(Step step) {
+    return settings.stream().anyMatch(s -> s.name().equals("decimal"))
+        && step.setting("decimal") == null;
+  }
+
   /** A mistake in the settings that shows only when they are seen together. */
   final PorterException refused(String mistake) {
     return ErrorCode.STEP_SETTINGS.error(title + ": " + mistake + ".");

@@ -61,6 +61,11 @@ public final class ReadDate extends Operation {
     return settings;
   }
 
+  @Override
+  boolean followsDateOrder(Step step) {
+    return step.setting("order") == null && step.setting("pattern") == null;
+  }
+
   /** The order of day, month and year that a step reads in. */
   public static DateOrder order(Step step, LocaleSettings locale) {
     String word = step.setting("order");

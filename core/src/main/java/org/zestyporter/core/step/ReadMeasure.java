@@ -24,6 +24,11 @@ final class ReadMeasure extends Operation {
   }
 
   @Override
+  boolean followsDecimal(Step step) {
+    return true;
+  }
+
+  @Override
   List<Map<String, String>> worthTrying(Occasion occasion) {
     Measures.Measure unit =
         occasion.columnUnit() == null ? occasion.fieldUnit() : occasion.columnUnit();

@@ -46,6 +46,16 @@ public record Step(StepKind kind, Map<String, String> with, boolean off) {
     return Integer.parseInt(with.get(name));
   }
 
+  /** True if it takes the file's own order of day and month. */
+  public boolean followsDateOrder() {
+    return !off && kind.operation().followsDateOrder(this);
+  }
+
+  /** True if it takes the file's own decimal sign. */
+  public boolean followsDecimal() {
+    return !off && kind.operation().followsDecimal(this);
+  }
+
   /** Why its settings can't be used, without a full stop; null if they can. */
   public @Nullable String refusal() {
     for (Setting setting : kind.settings()) {

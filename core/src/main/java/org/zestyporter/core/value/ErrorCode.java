@@ -38,6 +38,8 @@ public enum ErrorCode {
   UNFILLABLE_FIELD(Kind.USER, "Leave it to the database."),
   REQUIRED_FIELD(Kind.USER),
   GUESS(Kind.USER),
+  AMBIGUOUS_DATES(Kind.USER),
+  AMBIGUOUS_DECIMALS(Kind.USER),
   FILLED_TWICE(Kind.USER),
   LEFT_TO_DATABASE(Kind.USER),
   NO_ORIGIN(Kind.USER),

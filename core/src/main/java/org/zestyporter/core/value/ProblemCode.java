@@ -51,6 +51,10 @@ public enum ProblemCode {
   CIRCLE,
   /** A draft chose the column on slight evidence, and nobody has confirmed it. */
   GUESS,
+  /** Dates that nothing tells day from month in, while nobody has said which comes first. */
+  AMBIGUOUS_DATES,
+  /** Numbers whose only sign may part thousands or decimals, while nobody has said which. */
+  AMBIGUOUS_DECIMALS,
   /** The database refused the record. */
   REFUSED,
   /** The row waits for one further on, in a run that was cut off in between. */

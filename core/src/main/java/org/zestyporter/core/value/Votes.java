@@ -57,7 +57,7 @@ public record Votes(
   }
 
   /** What a text says that may be a number. */
-  static Votes ofNumber(String text, long rows) {
+  public static Votes ofNumber(String text, long rows) {
     boolean comma = text.indexOf(',') >= 0;
     boolean point = text.indexOf('.') >= 0;
     if (!comma && !point || text.length() > LONGEST_NUMBER) {

@@ -7,6 +7,7 @@ import java.io.IOException;
 import java.nio.file.Path;
 import java.sql.SQLException;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.List;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
@@ -110,6 +111,94 @@ class FarOffTest {
       // a hundred times is no thousand
       assertThat(go(on, parcels(), new Fates(), false, with(usual(60), "1230")).questions())
           .isEmpty();
+    }
+  }
+
+  @Test
+  void aThousandthOfTheOthersIsAskedAbout() throws SQLException, IOException {
+    try (Databases.Fresh on = post(Databases.h2())) {
+      Fates fates = new Fates();
+      List<String> weights = with(usual(60), "0.002", "-0.001", "0");
+      assertThat(go(on, parcels(), fates, false, weights).questions())
+          .extracting(RunReport.Question::value)
+          .containsExactlyInAnyOrder("0.002", "-0.001");
+      assertThat(fates.reasons(62)).isEqualTo("far below all others, the lowest of which is 2");
+      assertThat(go(on, parcels("0.002", "-0.001"), new Fates(), false, weights).questions())
+          .isEmpty();
+      // most numbers may be small, and a few large ones be near
+      List<String> prices = new ArrayList<>(usual(30));
+      for (int power = 0; power < 12; power++) {
+        prices.add(String.valueOf(1.0 / (1 << power)));
+      }
+      assertThat(go(on, parcels(), new Fates(), false, prices).questions()).isEmpty();
+    }
+  }
+
+  private RunReport days(
+      Databases.Fresh on, Fates fates, boolean run, List<String> right, List<String> days)
+      throws IOException {
+    List<String> lines = new ArrayList<>(List.of("id,made,seen"));
+    for (int i = 0; i < days.size(); i++) {
+      lines.add(i + "," + days.get(i) + "," + days.get(i) + " 10:30:00");
+    }
+    List<Fill> fills =
+        List.of(
+            Fill.of("id", Origin.column("id"), Step.of(StepKind.READ_NUMBER)),
+            Fill.of("made", Origin.column("made"), Step.of(StepKind.READ_DATE)).withFarOff(right),
+            Fill.of("seen", Origin.column("seen"), Step.of(StepKind.READ_DATE))
+                .withFarOff(right.stream().map(day -> day + "T10:30:00").toList()));
+    Destination to = new Destination("jar", fills, List.of(), null);
+    Plan plan = new Plan("Jars", null, Reading.FIND, List.of(to), null);
+    return Runs.go(on, folder, plan, lines, fates, run);
+  }
+
+  @ParameterizedTest
+  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
+  void aDayThatIsDecadesFromTheOthersIsAskedAbout(Databases.Fresh on)
+      throws SQLException, IOException {
+    try (on) {
+      on.execute("CREATE TABLE jar (id INTEGER PRIMARY KEY, made DATE, seen TIMESTAMP)");
+      List<String> usual =
+          IntStream.range(0, 60)
+              .mapToObj(i -> (1994 + i % 13) + "-0" + (1 + i % 9) + "-14")
+              .toList();
+      List<String> days = with(usual, "2036-03-01", "1971-05-02", "2010-01-01");
+      Fates fates = new Fates();
+      RunReport report = days(on, fates, false, List.of(), days);
+      assertThat(report.questions())
+          .extracting(q -> q.field() + " " + q.value())
+          .containsExactlyInAnyOrder(
+              "made 2036-03-01",
+              "made 1971-05-02",
+              "seen 2036-03-01T10:30:00",
+              "seen 1971-05-02T10:30:00");
+      assertThat(fates.reasons(62))
+          .contains("long after all others, the latest of which is 2010-01-01");
+      assertThat(fates.reasons(63))
+          .contains("long before all others, the earliest of which is 1994-01-14");
+      RunReport run = days(on, new Fates(), true, List.of("2036-03-01", "1971-05-02"), days);
+      assertThat(run.questions()).isEmpty();
+      assertThat(run.destinations().get(0).added()).isEqualTo(63);
+    }
+  }
+
+  @Test
+  void daysThatOnlySpreadWidelyAreNot() throws SQLException, IOException {
+    try (Databases.Fresh on = Databases.h2()) {
+      on.execute("CREATE TABLE jar (id INTEGER PRIMARY KEY, made DATE, seen TIMESTAMP)");
+      // people of all ages, and one of a hundred and three
+      List<String> born =
+          new ArrayList<>(IntStream.range(0, 80).mapToObj(i -> (1940 + i) + "-07-09").toList());
+      born.add("1923-02-03");
+      // mostly of this year, fewer and fewer before it
+      List<String> late = new ArrayList<>(Collections.nCopies(90, "2026-07-09"));
+      IntStream.range(0, 4).forEach(i -> late.add((2019 - 9 * i) + "-07-09"));
+      // two groups, of which one is no slip
+      List<String> both = new ArrayList<>(Collections.nCopies(90, "2026-07-09"));
+      IntStream.range(0, 10).forEach(i -> both.add("1926-07-0" + (1 + i % 9)));
+      for (List<String> days : List.of(born, late, both)) {
+        assertThat(days(on, new Fates(), false, List.of(), days).questions()).isEmpty();
+      }
     }
   }
 

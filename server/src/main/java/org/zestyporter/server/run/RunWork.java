@@ -12,6 +12,7 @@ import org.zestyporter.core.run.Progress;
 import org.zestyporter.core.run.RowOutcomes;
 import org.zestyporter.core.run.RunReport;
 import org.zestyporter.core.run.Standing;
+import org.zestyporter.core.run.Unconfirmed;
 import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
 import org.zestyporter.server.plan.PlanService;
@@ -62,7 +63,7 @@ class RunWork {
         opened.database().forget();
         opened.now(run.startedBy()).require();
         if (run.kind().equals(RunService.RUN)) {
-          opened.now(run.startedBy()).requireConfirmed();
+          new Unconfirmed(opened.now(run.startedBy())).require();
         }
       } catch (RuntimeException e) {
         busy.free(beginning);
