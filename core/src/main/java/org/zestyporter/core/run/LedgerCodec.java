@@ -169,8 +169,17 @@ public final class LedgerCodec {
   }
 
   /** Reads a chunk back, of the destination that it was written for. */
-  @SuppressWarnings("unchecked")
   public static LedgerChunk decode(byte[] packed, LedgerLayout layout) {
+    return decode(packed, layout, true);
+  }
+
+  /** Reads what a chunk says of its rows, but no keys and no whole records, which takes longer. */
+  public static LedgerChunk decodeRows(byte[] packed, LedgerLayout layout) {
+    return decode(packed, layout, false);
+  }
+
+  @SuppressWarnings("unchecked")
+  private static LedgerChunk decode(byte[] packed, LedgerLayout layout, boolean records) {
     ColumnCodec.Input in = new ColumnCodec.Input(unpack(packed));
     int size = in.whole();
     long firstRow = in.varint();
@@ -192,13 +201,13 @@ public final class LedgerCodec {
     for (int part = 0; part < keyColumns.length; part++) {
       keyColumns[part] = ColumnCodec.read(in, size);
     }
-    List<Object>[] keys = keys(keyColumns, size);
+    List<Object>[] keys = records ? keys(keyColumns, size) : new List[size];
     ValueColumn[] after = new ValueColumn[layout.fields().size()];
     for (int f = 0; f < after.length; f++) {
       after[f] = ColumnCodec.read(in, size);
     }
     BitSet stood = LedgerRecords.readBits(in);
-    ValueColumn[] before = LedgerRecords.readBefore(in, size, layout, after, stood);
+    ValueColumn[] before = LedgerRecords.readBefore(in, size, layout, after, stood, records);
     int[][] changed = new int[size][];
     BitSet there = LedgerRecords.readBits(in);
     for (int i = there.nextSetBit(0); i >= 0; i = there.nextSetBit(i + 1)) {
@@ -209,8 +218,10 @@ public final class LedgerCodec {
     }
     BitSet written = packed[0] == WITHOUT_LEFT ? new BitSet() : LedgerRecords.readBits(in);
     ValueColumn[] left =
-        LedgerRecords.readLeft(
-            in, size, layout, after, keyColumns, stood, before, changed, written);
+        records
+            ? LedgerRecords.readLeft(
+                in, size, layout, after, keyColumns, stood, before, changed, written)
+            : LedgerRecords.passLeft(in, layout, written);
     return new LedgerChunk(
         layout,
         firstRow,
@@ -221,9 +232,9 @@ public final class LedgerCodec {
         matchedBy,
         keys,
         after,
-        stood,
+        records ? stood : new BitSet(),
         before,
-        written,
+        records ? written : new BitSet(),
         left,
         changed,
         notes(in, size));

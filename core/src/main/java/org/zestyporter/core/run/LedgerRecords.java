@@ -34,14 +34,25 @@ final class LedgerRecords {
     }
   }
 
+  /**
+   * @param records false to pass them over
+   */
   static ValueColumn[] readBefore(
-      ColumnCodec.Input in, int size, LedgerLayout layout, ValueColumn[] after, BitSet stood) {
-    ValueColumn[] before = new ValueColumn[stood.isEmpty() ? 0 : layout.record().size()];
-    for (int field = 0; field < before.length; field++) {
+      ColumnCodec.Input in,
+      int size,
+      LedgerLayout layout,
+      ValueColumn[] after,
+      BitSet stood,
+      boolean records) {
+    int fields = stood.isEmpty() ? 0 : layout.record().size();
+    ValueColumn[] before = new ValueColumn[records ? fields : 0];
+    for (int field = 0; field < fields; field++) {
       ValueColumn given = after(layout, after, field);
       BitSet told = given == null ? stood : readBits(in);
       ValueColumn column = ColumnCodec.read(in, told.cardinality());
-      before[field] = whole(size, told, column, i -> stood.get(i) ? given : null);
+      if (records) {
+        before[field] = whole(size, told, column, i -> stood.get(i) ? given : null);
+      }
     }
     return before;
   }
@@ -81,6 +92,14 @@ final class LedgerRecords {
       left[field] = left(in, size, written, expected);
     }
     return left;
+  }
+
+  /** Passes over what {@link #readLeft} reads. */
+  static ValueColumn[] passLeft(ColumnCodec.Input in, LedgerLayout layout, BitSet written) {
+    for (int field = 0; !written.isEmpty() && field < layout.record().size(); field++) {
+      ColumnCodec.read(in, readBits(in).cardinality());
+    }
+    return new ValueColumn[0];
   }
 
   /**
@@ -164,11 +183,11 @@ final class LedgerRecords {
     ColumnMaker all = new ColumnMaker();
     int at = 0;
     for (int i = 0; i < size; i++) {
-      ValueColumn from = told.get(i) ? null : other.apply(i);
-      if (told.get(i)) {
-        all.put(column.value(at++));
+      ValueColumn from = told.get(i) ? column : other.apply(i);
+      if (from == null) {
+        all.blank();
       } else {
-        all.put(from == null ? null : from.value(i));
+        all.put(from, told.get(i) ? at++ : i);
       }
     }
     return all.column();

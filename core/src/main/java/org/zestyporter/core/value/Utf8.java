@@ -1,5 +1,6 @@
 package org.zestyporter.core.value;
 
+import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 
@@ -132,6 +133,34 @@ public final class Utf8 {
       rest /= 10;
     }
     size += digits;
+    return this;
+  }
+
+  /**
+   * A number in decimal digits, with as many behind the point as it has.
+   *
+   * @param unscaled the number times ten to the power of the scale
+   */
+  public Utf8 putDecimal(long unscaled, int scale) {
+    if (scale <= 0 || unscaled == Long.MIN_VALUE) {
+      return scale == 0
+          ? putDigits(unscaled)
+          : put(BigDecimal.valueOf(unscaled, scale).toPlainString());
+    }
+    if (unscaled < 0) {
+      put('-');
+    }
+    int from = size;
+    putDigits(Math.abs(unscaled));
+    int zeros = Math.max(0, scale + 1 - (size - from));
+    room(zeros + 1);
+    System.arraycopy(bytes, from, bytes, from + zeros, size - from);
+    Arrays.fill(bytes, from, from + zeros, (byte) '0');
+    size += zeros;
+    int point = size - scale;
+    System.arraycopy(bytes, point, bytes, point + 1, scale);
+    bytes[point] = '.';
+    size++;
     return this;
   }
 

@@ -118,9 +118,16 @@ class LedgerCodecTest {
       assertThat(read.written()).isEqualTo(chunk.written());
       assertSame(chunk.stood(), read.before(), chunk.before());
       assertSame(chunk.written(), read.left(), chunk.left());
+      LedgerChunk rows = LedgerCodec.decodeRows(packed, LAYOUT);
+      assertThat(rows.outcomes()).isEqualTo(chunk.outcomes());
+      assertThat(rows.lines()).isEqualTo(chunk.lines());
+      assertThat(rows.notes()).isEqualTo(chunk.notes());
+      assertThat(rows.changed()).isDeepEqualTo(chunk.changed());
+      assertThat(rows.left()).isEmpty();
       for (int f = 0; f < 2; f++) {
         for (int i = 0; i < chunk.size(); i++) {
           assertThat(read.after()[f].value(i)).isEqualTo(chunk.after()[f].value(i));
+          assertThat(rows.after()[f].value(i)).isEqualTo(chunk.after()[f].value(i));
         }
       }
     }

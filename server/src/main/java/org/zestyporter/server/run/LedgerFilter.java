@@ -1,11 +1,16 @@
 package org.zestyporter.server.run;
 
+import java.util.BitSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.run.LedgerChunk;
 import org.zestyporter.core.run.LedgerEntry;
 import org.zestyporter.core.run.Outcome;
 import org.zestyporter.core.value.ProblemCode;
+import org.zestyporter.core.value.TextSearch;
+import org.zestyporter.core.value.ValueColumn;
 
 /**
  * Which entries of a ledger are wanted; what is null does not matter.
@@ -50,12 +55,54 @@ record LedgerFilter(
   /** True if no entry of a chunk can be wanted. */
   boolean passesOver(ChunkRecord chunk) {
     return atMost(chunk) == 0
+        || Boolean.TRUE.equals(waiting) && chunk.rejected() == 0
         || changed != null && chunk.changed() == 0
         || line != null && (line < chunk.firstLine() || line > chunk.lastLine());
   }
 
+  /** Which entries of a chunk are wanted. */
+  BitSet wanted(LedgerChunk chunk) {
+    BitSet wanted = new BitSet(chunk.size());
+    int at = changed == null ? -1 : chunk.layout().fields().indexOf(changed);
+    for (int i = 0; i < chunk.size(); i++) {
+      int[] differs = chunk.changed()[i];
+      List<LedgerEntry.Note> notes = chunk.notes()[i] == null ? List.of() : chunk.notes()[i];
+      wanted.set(
+          i,
+          (outcome == null || chunk.outcome(i) == outcome)
+              && (waiting == null || LedgerEntry.isWaiting(chunk.outcome(i), notes) == waiting)
+              && (changed == null
+                  || differs != null && IntStream.of(differs).anyMatch(f -> f == at))
+              && (problem == null || notes.stream().anyMatch(this::isIt))
+              && (line == null || chunk.lines()[i] == line));
+    }
+    if (search != null && !wanted.isEmpty()) {
+      wanted.and(holding(chunk));
+    }
+    return wanted;
+  }
+
+  private BitSet holding(LedgerChunk chunk) {
+    TextSearch text = new TextSearch(search);
+    BitSet holding = new BitSet(chunk.size());
+    for (ValueColumn column : chunk.after()) {
+      text.find(column, holding);
+    }
+    for (int i = 0; i < chunk.size(); i++) {
+      List<LedgerEntry.Note> notes = chunk.notes()[i];
+      if (String.valueOf(chunk.lines()[i]).equals(search) || notes != null && says(notes, text)) {
+        holding.set(i);
+      }
+    }
+    return holding;
+  }
+
+  private static boolean says(List<LedgerEntry.Note> notes, TextSearch text) {
+    return notes.stream().anyMatch(n -> text.isIn(n.reason()) || text.isIn(n.value()));
+  }
+
   /**
-   * True if an entry is wanted.
+   * True if an entry is wanted, of a ledger that was kept in the old way.
    *
    * @param fields names of the fields that it holds values of
    */
@@ -73,12 +120,9 @@ record LedgerFilter(
   }
 
   private boolean holds(LedgerEntry entry) {
+    TextSearch text = new TextSearch(search);
     return String.valueOf(entry.line()).equals(search)
-        || entry.after().stream().anyMatch(this::has)
-        || entry.notes().stream().anyMatch(n -> has(n.reason()) || has(n.value()));
-  }
-
-  private boolean has(@Nullable String text) {
-    return text != null && text.toLowerCase(Locale.ROOT).contains(search);
+        || entry.after().stream().anyMatch(text::isIn)
+        || says(entry.notes(), text);
   }
 }

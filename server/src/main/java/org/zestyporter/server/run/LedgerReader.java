@@ -2,10 +2,10 @@ package org.zestyporter.server.run;
 
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
+import java.util.AbstractList;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Stream;
-import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.zestyporter.core.run.FieldSummary;
 import org.zestyporter.core.run.LedgerChunk;
@@ -13,6 +13,7 @@ import org.zestyporter.core.run.LedgerCodec;
 import org.zestyporter.core.run.LedgerEntry;
 import org.zestyporter.core.run.LedgerLayout;
 import org.zestyporter.core.value.ErrorCode;
+import org.zestyporter.core.value.SideBySide;
 
 /** Reads pages of a ledger, passing over chunks that hold nothing of what is asked. */
 @Component
@@ -45,43 +46,88 @@ class LedgerReader {
    */
   LedgerPage page(long execution, int destination, LedgerFilter filter, long offset, int limit) {
     LedgerLayout layout = layout(execution, destination);
+    List<ChunkRecord> chunks =
+        runs.chunks(execution, destination).stream().filter(c -> !filter.passesOver(c)).toList();
+    int[] counts = counts(layout, chunks, filter);
     List<LedgerEntry> found = new ArrayList<>();
     long total = 0;
-    for (ChunkRecord chunk : runs.chunks(execution, destination)) {
-      if (filter.passesOver(chunk)) {
-        continue;
+    for (int i = 0; i < counts.length; i++) {
+      if (counts[i] > 0 && total + counts[i] > offset && found.size() < limit) {
+        List<LedgerEntry> fitting = fitting(chunks.get(i), layout, filter);
+        int from = (int) Math.max(0, offset - total);
+        int most = Math.min(counts[i] - from, limit - found.size());
+        found.addAll(fitting.subList(from, from + most));
       }
-      Integer count = count(chunk, filter);
-      if (count != null && !within(total, count, offset, limit)) {
-        total += count;
-        continue;
-      }
-      int fitting = 0;
-      for (LedgerEntry entry : entries(execution, layout, chunk.number())) {
-        if (filter.takes(entry, layout.fields())) {
-          if (total + fitting >= offset && found.size() < limit) {
-            found.add(entry);
-          }
-          fitting++;
-        }
-      }
-      total += fitting;
-      if (!chunk.isOpen()) {
-        counted.put(new Counted(chunk, filter), fitting);
-      }
+      total += counts[i];
     }
     return new LedgerPage(layout.fields(), total, found);
   }
 
-  /** How many entries of a chunk fit, if that is known without reading it. */
-  private @Nullable Integer count(ChunkRecord chunk, LedgerFilter filter) {
-    return filter.isToldByCounts()
-        ? Integer.valueOf(filter.atMost(chunk))
-        : counted.getIfPresent(new Counted(chunk, filter));
+  /** How many entries of each chunk fit; those that nobody has counted are read side by side. */
+  private int[] counts(LedgerLayout layout, List<ChunkRecord> chunks, LedgerFilter filter) {
+    int[] counts = new int[chunks.size()];
+    List<Integer> unknown = new ArrayList<>();
+    for (int i = 0; i < counts.length; i++) {
+      ChunkRecord chunk = chunks.get(i);
+      Integer known =
+          filter.isToldByCounts()
+              ? Integer.valueOf(filter.atMost(chunk))
+              : counted.getIfPresent(new Counted(chunk, filter));
+      counts[i] = known == null ? 0 : known;
+      if (known == null) {
+        unknown.add(i);
+      }
+    }
+    SideBySide.go(
+        unknown.size(),
+        1,
+        (from, to) -> {
+          for (int at : unknown.subList(from, to)) {
+            ChunkRecord chunk = chunks.get(at);
+            counts[at] = count(chunk, layout, filter);
+            if (!chunk.isOpen()) {
+              counted.put(new Counted(chunk, filter), counts[at]);
+            }
+          }
+        });
+    return counts;
   }
 
-  private static boolean within(long before, int count, long offset, int limit) {
-    return before + count > offset && before < offset + limit;
+  private int count(ChunkRecord chunk, LedgerLayout layout, LedgerFilter filter) {
+    byte[] packed = packed(chunk);
+    return LedgerCodec.isOurs(packed)
+        ? filter.wanted(LedgerCodec.decodeRows(packed, layout)).cardinality()
+        : old(packed, layout, filter).size();
+  }
+
+  private List<LedgerEntry> fitting(ChunkRecord chunk, LedgerLayout layout, LedgerFilter filter) {
+    byte[] packed = packed(chunk);
+    if (!LedgerCodec.isOurs(packed)) {
+      return old(packed, layout, filter);
+    }
+    LedgerChunk decoded = LedgerCodec.decode(packed, layout);
+    int[] wanted = filter.wanted(decoded).stream().toArray();
+    return new AbstractList<>() {
+      @Override
+      public LedgerEntry get(int index) {
+        return decoded.entries().get(wanted[index]);
+      }
+
+      @Override
+      public int size() {
+        return wanted.length;
+      }
+    };
+  }
+
+  private static List<LedgerEntry> old(byte[] packed, LedgerLayout layout, LedgerFilter filter) {
+    return OldLedger.entries(packed).stream()
+        .filter(entry -> filter.takes(entry, layout.fields()))
+        .toList();
+  }
+
+  private byte[] packed(ChunkRecord chunk) {
+    return runs.chunk(chunk.executionId(), chunk.destination(), chunk.number()).entries();
   }
 
   /** A chunk as it is kept. */
