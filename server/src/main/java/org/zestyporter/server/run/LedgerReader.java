@@ -2,6 +2,7 @@ package org.zestyporter.server.run;
 
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
+import java.time.Duration;
 import java.util.AbstractList;
 import java.util.ArrayList;
 import java.util.List;
@@ -19,12 +20,23 @@ import org.zestyporter.core.value.SideBySide;
 @Component
 class LedgerReader {
   private static final int COUNTS_KEPT = 100_000;
+  private static final int CHUNKS_KEPT = 8;
 
   private final RunMapper runs;
 
   /** How many entries of closed chunks fit what was looked for, so that no page counts again. */
   private final Cache<Counted, Integer> counted =
       Caffeine.newBuilder().maximumSize(COUNTS_KEPT).build();
+
+  /** Whoever goes through a ledger sees one chunk for a while. */
+  private final Cache<Shown, LedgerChunk> shown =
+      Caffeine.newBuilder()
+          .maximumSize(CHUNKS_KEPT)
+          .expireAfterAccess(Duration.ofMinutes(1))
+          .executor(Runnable::run)
+          .build();
+
+  private record Shown(long execution, int destination, int chunk, long fates) {}
 
   /** A chunk that was cut off may be written anew, so what came of its rows tells it as well. */
   private record Counted(
@@ -101,11 +113,16 @@ class LedgerReader {
   }
 
   private List<LedgerEntry> fitting(ChunkRecord chunk, LedgerLayout layout, LedgerFilter filter) {
-    byte[] packed = packed(chunk);
-    if (!LedgerCodec.isOurs(packed)) {
+    Shown key = new Shown(chunk.executionId(), chunk.destination(), chunk.number(), chunk.fates());
+    LedgerChunk kept = chunk.isOpen() ? null : shown.getIfPresent(key);
+    byte[] packed = kept == null ? packed(chunk) : null;
+    if (kept == null && !LedgerCodec.isOurs(packed)) {
       return old(packed, layout, filter);
     }
-    LedgerChunk decoded = LedgerCodec.decode(packed, layout);
+    LedgerChunk decoded = kept == null ? LedgerCodec.decode(packed, layout) : kept;
+    if (!chunk.isOpen()) {
+      shown.put(key, decoded);
+    }
     int[] wanted = filter.wanted(decoded).stream().toArray();
     return new AbstractList<>() {
       @Override
