@@ -13,7 +13,7 @@
   import FieldChanges from './FieldChanges.svelte';
   import Pick from '../ui/Pick.svelte';
   import { tell, toaster } from '../ui/toaster';
-  import { happened, many, outcomesOf, outcomeWord } from '../ui/words';
+  import { count, happened, many, outcomesOf, outcomeWord } from '../ui/words';
   import Inspector from './Inspector.svelte';
   import { region } from '../ui/region';
 
@@ -202,6 +202,11 @@
       <button class="go" onclick={() => (only = { table: only.table })}>all rows</button>
     </p>
   {/if}
+  {#if by === 'rows' && search && found.total}
+    <p class="only q2" aria-live="polite">
+      {found.total === 1 ? '1 row holds' : `${count(found.total)} rows hold`} “{search}”.
+    </p>
+  {/if}
   {#if by === 'fields'}
     <FieldChanges
       run={run.id}
@@ -275,7 +280,10 @@
           </tbody>
         </table>
       </div>
-      {#if found.total === 0}<p class="q none">No row is of this kind.</p>{/if}
+      {#if found.total === 0}<p class="q none">No row is of this kind.</p>
+      {:else if found.total === undefined}<p class="q none later" role="status">
+          Looking through all rows…
+        </p>{/if}
     </div>
   {/if}
   {#if entry && by === 'rows'}<Inspector
@@ -326,6 +334,18 @@
     position: absolute;
     left: 0;
     width: 100%;
+  }
+  /* what comes at once is not announced */
+  .later {
+    animation: later 0s 400ms both;
+  }
+  @keyframes later {
+    from {
+      visibility: hidden;
+    }
+    to {
+      visibility: visible;
+    }
   }
   .none {
     position: absolute;

@@ -256,7 +256,7 @@
   }
   .group {
     display: grid;
-    grid-template-columns: 34px minmax(0, 1fr) auto;
+    grid-template-columns: minmax(34px, max-content) minmax(0, 1fr) auto;
     overflow-wrap: anywhere;
     gap: 10px;
     padding: 7px 12px 8px 12px;
@@ -265,6 +265,7 @@
   }
   .n {
     font-size: 14px;
+    white-space: nowrap;
   }
   .rows {
     font-weight: 700;

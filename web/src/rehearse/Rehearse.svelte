@@ -5,7 +5,7 @@
   import Changes from '../read/Changes.svelte';
   import Slip from '../ui/Slip.svelte';
   import { wordsOf, work } from '../run/work.svelte';
-  import { count, many, when } from '../ui/words';
+  import { count, many, took, when } from '../ui/words';
   import type { Only } from './entries.svelte';
   import Since from './Since.svelte';
   import DatabaseSay from './DatabaseSay.svelte';
@@ -80,7 +80,7 @@
     run={open.rehearsal.id}
     kind="rehearsal"
     verb="rehearsed, nothing written"
-    at="at {when(open.rehearsal.startedAt)}, in {report.seconds} s"
+    at="at {when(open.rehearsal.startedAt)}, in {took(report.seconds)}"
   />
   {#if open.rehearsed}
     <Since

@@ -134,6 +134,10 @@ describe('the Rehearse stop', () => {
     show();
     await userEvent.click(screen.getByRole('button', { name: /A long name/ }));
     expect(asked().params.query).toMatchObject({ outcome: 'rejected', search: 'A long name' });
+    expect(await screen.findByText(/rows? holds? “A long name”/)).toBeInTheDocument();
+    get.mockReturnValue(new Promise(() => undefined));
+    await userEvent.type(screen.getByLabelText('Find in the ledger'), 's');
+    expect(await screen.findByText('Looking through all rows…')).toBeInTheDocument();
   });
 
   it('shows the ledger of each table, and leads to rows with a problem in another one', async () => {

@@ -11,7 +11,7 @@
   import Problems from '../rehearse/Problems.svelte';
   import { useKeys } from '../ui/keys.svelte';
   import { tell } from '../ui/toaster';
-  import { count, date, many, when } from '../ui/words';
+  import { count, date, many, took, when } from '../ui/words';
   import Ahead from './Ahead.svelte';
   import Books from './Books.svelte';
   import Returned from './Returned.svelte';
@@ -206,7 +206,7 @@
       : 'finished'} {when(open.run.finishedAt)}{open.run.revision === open.view.revision
       ? ''
       : `, revision ${open.run.revision}`}"
-    at="{report.seconds} s, {count(report.rowsPerSecond)} rows a second"
+    at="{took(report.seconds)}, {count(report.rowsPerSecond)} rows a second"
   />
   {#if differences?.total}
     <div class="message mild" role="status">

@@ -1,6 +1,17 @@
 import { describe, expect, it } from 'vitest';
 import type { FieldInfo, Fill, Note } from '../api/types';
-import { columnsOf, count, ends, fieldWords, happened, limits, many, phrase, when } from './words';
+import {
+  columnsOf,
+  count,
+  ends,
+  fieldWords,
+  happened,
+  limits,
+  many,
+  phrase,
+  took,
+  when,
+} from './words';
 
 const field = (change: Partial<FieldInfo>): FieldInfo => ({
   name: 'f',
@@ -145,6 +156,19 @@ describe('blanks at the ends of a cell', () => {
     expect(ends(' 36,25  ')).toEqual({ before: 1, middle: '36,25', after: 2 });
     expect(ends('32')).toEqual({ before: 0, middle: '32', after: 0 });
     expect(ends('   ')).toEqual({ before: 0, middle: '   ', after: 0 });
+  });
+});
+
+describe('how long something took', () => {
+  it('has as many figures as matter', () => {
+    expect([0.0582, 1.25, 9.96, 18.253, 119.4, 187.2].map(took)).toEqual([
+      '0.06 s',
+      '1.3 s',
+      '10.0 s',
+      '18 s',
+      '119 s',
+      '3 min 7 s',
+    ]);
   });
 });
 

@@ -17,6 +17,13 @@ export function many(value: number, one: string, more = `${one}s`): string {
   return `${count(value)} ${value === 1 ? one : more}`;
 }
 
+/** How long something took: as many figures as matter. */
+export function took(seconds: number): string {
+  if (seconds >= 120) return `${Math.floor(seconds / 60)} min ${Math.round(seconds % 60)} s`;
+  const digits = seconds >= 10 ? 0 : seconds >= 1 ? 1 : 2;
+  return `${seconds.toFixed(digits)} s`;
+}
+
 /** Some words in a row: the first few, and how many more there are. */
 export function listed(words: string[], most = 4): string {
   const more = words.length - most;

@@ -120,8 +120,12 @@ final class FarOff {
     void add(double value) {
       int place = scale.place(value);
       counts[place]++;
-      highest[place] = Math.max(highest[place], value);
-      lowest[place] = Math.min(lowest[place], value);
+      if (value > highest[place]) {
+        highest[place] = value;
+      }
+      if (value < lowest[place]) {
+        lowest[place] = value;
+      }
     }
 
     synchronized void addAll(Tally other) {
@@ -286,16 +290,28 @@ final class FarOff {
   /** Counts the values of a chunk; on any thread. */
   void note(FilledChunk rows) {
     for (Watched one : watched) {
-      ValueColumn column = rows.column(one.fill).values();
-      double unit = unit(column);
       Tally tally = new Tally(one.tally.scale);
-      for (int r = 0; r < rows.rows(); r++) {
+      note(rows.column(one.fill).values(), rows.rows(), tally);
+      one.tally.addAll(tally);
+    }
+  }
+
+  private static void note(ValueColumn column, int rows, Tally tally) {
+    double unit = unit(column);
+    boolean isNumber = column.form() == ValueColumn.Form.NUMBER;
+    boolean isPlain = isNumber || column.form() == ValueColumn.Form.DATE;
+    for (int r = 0; r < rows; r++) {
+      if (!isPlain) {
         double value = value(column, r, unit);
         if (!Double.isNaN(value)) {
           tally.add(value);
         }
+        continue;
       }
-      one.tally.addAll(tally);
+      long held = column.number(r);
+      if (held != ValueColumn.BLANK && !(isNumber && held == 0)) {
+        tally.add(isNumber ? Math.abs(held * unit) : held);
+      }
     }
   }
 
