@@ -177,16 +177,17 @@ export class OpenPlan {
     this.field = this.guesses[0] ?? this.field;
   }
 
-  /** Reads a cell as another text, as long as it holds what it holds now. */
-  correct(correction: Correction) {
+  /** Reads cells as other texts, as long as they hold what they hold now. */
+  correct(...corrections: Correction[]) {
     this.edit((plan) => ({
       ...plan,
-      corrections: [
-        ...plan.corrections.filter(
-          (c) => c.line !== correction.line || c.column !== correction.column,
-        ),
-        correction,
-      ],
+      corrections: corrections.reduce((all, correction) => {
+        const { line, column } = correction;
+        const before = all.find((c) => c.line === line && c.column === column);
+        // a cell that is corrected once more still holds in the file what it held
+        const was = before?.now === correction.was ? before.was : correction.was;
+        return [...all.filter((c) => c !== before), { ...correction, was }];
+      }, plan.corrections),
     }));
   }
 

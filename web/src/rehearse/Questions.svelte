@@ -314,6 +314,25 @@
                   >Decide side by side</button
                 >
               {:else if asked.kind === 'far-off'}
+                {#if asking.correctable}
+                  <form
+                    class="reads"
+                    onsubmit={(e) => {
+                      e.preventDefault();
+                      void asking.readSo(
+                        String(new FormData(e.currentTarget).get('reads') ?? '').trim(),
+                      );
+                    }}
+                  >
+                    <input
+                      class="entry m"
+                      name="reads"
+                      placeholder="should read"
+                      aria-label="{word.value} reads"
+                    />
+                    <button class="button small" disabled={asking.busy}>Read so</button>
+                  </form>
+                {/if}
                 <button class="button small" onclick={() => asking.right('this')}
                   >It is right</button
                 >
@@ -372,6 +391,16 @@
 {/if}
 
 <style>
+  .reads {
+    display: flex;
+    gap: 6px;
+    width: 100%;
+  }
+  .reads input {
+    flex: 1;
+    min-width: 0;
+    height: 24px;
+  }
   .changes {
     display: grid;
     gap: 5px;

@@ -160,6 +160,39 @@ describe('questions, answered where they are asked', () => {
     expect(screen.queryByText(/far from/)).toBeNull();
   });
 
+  it('reads the cell of a number that is wrong as another one', async () => {
+    const { open } = show([{ ...word('12300', 1), code: 'far-off' }]);
+    open.putFill({ ...open.fill('type_id')!, origin: { kind: 'column', column: 'LOA' } } as never);
+    open.view = {
+      ...open.view,
+      source: { ...open.view.source, columns: [{ name: 'Kind' }, { name: 'LOA' }] as never },
+    };
+    const note = { code: 'far-off', field: 'type_id', value: '12300', reason: '', question: true };
+    const entries = [
+      { ...anEntry(9), row: 7, notes: [note] },
+      { ...anEntry(12), row: 10, notes: [{ ...note, field: 'other' }] },
+    ];
+    get.mockImplementation((path: string) =>
+      Promise.resolve({
+        data: path.endsWith('/window')
+          ? [{ row: 7, line: 9, cells: [{ text: 'ketch' }, { text: '12.300,00' }], values: [] }]
+          : { fields: [], entries, total: 2 },
+      }),
+    );
+    await userEvent.type(await screen.findByLabelText('12300 reads'), '12,3');
+    await userEvent.click(screen.getByRole('button', { name: 'Read so' }));
+    await vi.waitFor(() =>
+      expect(open.plan.corrections).toEqual([
+        { line: 9, column: 'LOA', was: '12.300,00', now: '12,3' },
+      ]),
+    );
+    open.correct({ line: 9, column: 'LOA', was: '12,3', now: '12,5' });
+    expect(open.plan.corrections).toEqual([
+      { line: 9, column: 'LOA', was: '12.300,00', now: '12,5' },
+    ]);
+    await vi.waitFor(() => expect(open.rehearse).toHaveBeenCalled(), 2000);
+  });
+
   it('can be told not to ask for a field', async () => {
     const { open } = show([{ ...word('12300', 1), code: 'far-off' }]);
     await userEvent.click(await screen.findByRole('button', { name: 'don’t ask here' }));

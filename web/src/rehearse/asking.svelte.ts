@@ -1,7 +1,15 @@
 // What a rehearsal asks, and the answers that are given to it in place.
 import { SvelteSet } from 'svelte/reactivity';
 import { api, got } from '../api/client';
-import type { FieldInfo, Fill, KeyAdvice, Origin, Question, Suggestion } from '../api/types';
+import type {
+  Correction,
+  FieldInfo,
+  Fill,
+  KeyAdvice,
+  Origin,
+  Question,
+  Suggestion,
+} from '../api/types';
 import { learn, suggestions } from '../fill/answers';
 import { lacking } from '../fill/origins';
 import { decidedBy, withDecision, withFiner } from '../match/keys';
@@ -16,6 +24,8 @@ const SUPPOSED: Asked['kind'][] = ['guess', 'ambiguous-dates', 'ambiguous-decima
 const LETTERED = 3;
 /** Rows of which can be said at once that they speak of no record that is there. */
 export const SIMILAR = 200;
+/** Rows whose cells can be corrected at once. */
+const CORRECTED = 20;
 /** Words that are answered in one list. */
 const LISTED = 40;
 
@@ -303,6 +313,48 @@ export class Asking {
     this.open.putFill({ ...fill, farOff: which === 'any' ? said : farOff });
     words.forEach((w) => this.answered.add(this.id(w)));
     this.open.rehearseSoon();
+  }
+
+  /** True if the cells that hold the value in hand can be read as another one. */
+  get correctable(): boolean {
+    return (
+      this.current?.kind === 'far-off' &&
+      this.fill?.origin.kind === 'column' &&
+      (this.word?.rows ?? 0) <= CORRECTED
+    );
+  }
+
+  /** Reads the cells that hold the value in hand as another one. */
+  async readSo(now: string) {
+    const { word, fill, open } = this;
+    const rehearsal = open.rehearsal?.id;
+    const column = fill?.origin.column;
+    if (!word || !column || !rehearsal || !now || this.busy) return;
+    this.busy = true;
+    try {
+      const { field, value } = word;
+      const place = open.view.source.columns.findIndex((c) => c.name === column);
+      const query = { problem: 'far-off' as const, field, search: value, limit: CORRECTED };
+      const path = { id: rehearsal };
+      const found = await got(api.GET('/api/runs/{id}/ledger', { params: { path, query } }));
+      const rows = found.entries.filter((e) =>
+        e.notes.some((n) => n.code === 'far-off' && n.field === field && n.value === value),
+      );
+      const corrections: Correction[] = [];
+      for (const { row, line } of rows) {
+        const params = { path: { id: open.view.id }, query: { from: row, count: 1 } };
+        const window = await got(api.GET('/api/plans/{id}/window', { params }));
+        const was = window[0]?.cells[place]?.text;
+        if (was) corrections.push({ line, column, was, now });
+      }
+      if (!corrections.length) return;
+      open.correct(...corrections);
+      this.done(word);
+    } catch (error) {
+      tell(error);
+    } finally {
+      this.busy = false;
+    }
   }
 
   confirm() {
