@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { FieldInfo, LedgerEntry, WindowRow } from '../api/types';
   import type { OpenPlan } from '../plan/plan.svelte';
+  import { awaits } from '../rehearse/asked';
   import GridHead from '../ui/GridHead.svelte';
   import Outcome from '../ui/Outcome.svelte';
   import Slip from '../ui/Slip.svelte';
@@ -89,7 +90,7 @@
           <td class="t" title={row.broken}
             >{#if entry}<Outcome
                 of={entry.outcome}
-                waiting={entry.notes.some((n) => n.question)}
+                waiting={awaits('rehearsal', entry)}
               />{:else if row.broken}<span class="rejected"
                 ><Slip of="rejected" /> {row.broken}</span
               >{/if}</td

@@ -3,6 +3,7 @@
   import { untrack } from 'svelte';
   import type { Decision, Fill, LedgerEntry, MatchClasses } from '../api/types';
   import type { OpenPlan } from '../plan/plan.svelte';
+  import { awaits } from '../rehearse/asked';
   import { useKeys } from '../ui/keys.svelte';
   import Outcome from '../ui/Outcome.svelte';
   import { region } from '../ui/region';
@@ -133,7 +134,7 @@
           <th></th><th></th>
           {#each shown as pair (pair.line)}
             <th colspan={pair.before ? 2 : 1} class="pair"
-              ><Outcome of={pair.outcome} waiting={pair.notes.some((n) => n.question)} />
+              ><Outcome of={pair.outcome} waiting={awaits('rehearsal', pair)} />
               {#if pair.before}{many(pair.changed.length, 'field')}, found by key {pair.matchedBy}
               {:else if !several && !others.length}<span class="q2"
                   >{pair.notes.at(-1)?.reason ?? ''}</span

@@ -8,6 +8,7 @@
   import Slip from '../ui/Slip.svelte';
   import Value from '../ui/Value.svelte';
   import { tell } from '../ui/toaster';
+  import { awaits } from './asked';
   import { why } from './why';
   import { region } from '../ui/region';
 
@@ -51,7 +52,7 @@
 
 <div class="bt head">
   <span class="mark m">{entry.line}</span>
-  <Outcome of={entry.outcome} {kind} />
+  <Outcome of={entry.outcome} {kind} waiting={awaits(kind, entry)} />
   {#if entry.recordKey}<span class="q"
       >record {entry.recordKey}{entry.matchedBy
         ? `, found by ${into?.keys[entry.matchedBy - 1]?.fields.join(' with ') ?? 'its key'}`

@@ -7,7 +7,7 @@
   import { useKeys } from '../ui/keys.svelte';
   import Outcome from '../ui/Outcome.svelte';
   import { Tall } from '../ui/tall.svelte';
-  import { rowsOf, waitingRows } from './asked';
+  import { awaits, rowsOf, waitingRows } from './asked';
   import { Entries, type Only } from './entries.svelte';
   import { addressed, queryOf } from './shared';
   import FieldChanges from './FieldChanges.svelte';
@@ -252,11 +252,7 @@
                 <tr class="pickable" class:cur={i === at} onclick={() => (at = i)}>
                   <td class="ln">{e.line}</td>
                   <td class="t"
-                    ><Outcome
-                      of={e.outcome}
-                      kind={run.kind}
-                      waiting={run.kind === 'rehearsal' && e.notes.some((n) => n.question)}
-                    /></td
+                    ><Outcome of={e.outcome} kind={run.kind} waiting={awaits(run.kind, e)} /></td
                   >
                   {#each shownFields as f (f)}<td>{value(e, f)}</td>{/each}
                   {#if written}

@@ -51,7 +51,79 @@
     if (choice.kind === 'other') other?.focus();
   }
 
+  /** Something that settles a question, or leads to where it is settled one by one. */
+  interface Act {
+    say: string;
+    act: () => void;
+    apart?: boolean;
+  }
+
+  /** What can be done about the question in hand, where it is no choice. */
+  const acts = $derived.by((): Act[] => {
+    const asked = asking.current;
+    if (!asked?.here) return [];
+    const apart = (say: string, of: MatchClass) => ({ say, act: () => decide(of), apart: true });
+    const policy = (say: string, change: Parameters<typeof asking.policy>[0]) => ({
+      say,
+      act: () => asking.policy(change),
+    });
+    switch (asked.kind) {
+      case 'several-matches':
+        return [
+          ...(asking.further
+            ? [{ say: `Settle ${count(asking.further.settles)}`, act: () => asking.settle() }]
+            : []),
+          apart('Decide side by side', 'several'),
+        ];
+      case 'similar': {
+        const some = asked.rows > SIMILAR ? `the first ${SIMILAR}` : many(asked.rows, 'row');
+        return [
+          { say: `Add ${some} as New`, act: () => void asking.unlike() },
+          apart('Decide side by side', 'similar'),
+        ];
+      }
+      case 'far-off':
+        return [
+          { say: 'It is right', act: () => asking.right('this') },
+          ...(asked.words.length > 1
+            ? [{ say: `All ${count(asked.words.length)} are`, act: () => asking.right('these') }]
+            : []),
+        ];
+      case 'contradicted':
+        return [
+          policy('Keep the last', { onRepeat: 'keep-last' }),
+          policy('the first', { onRepeat: 'keep-first' }),
+          policy('Merge', { onRepeat: 'merge' }),
+          apart('Side by side', 'repeats'),
+        ];
+      case 'no-match':
+        return [
+          policy(`Add all ${count(asked.rows)}`, { onNone: 'add' }),
+          policy('Leave them out', { onNone: 'skip' }),
+          apart('One by one', 'none'),
+        ];
+      case 'matched':
+        return [
+          policy(`Update all ${count(asked.rows)}`, { onMatch: 'update' }),
+          policy('Leave them out', { onMatch: 'skip' }),
+          apart('One by one', 'one'),
+        ];
+      case 'guess':
+        return [{ say: 'Confirm', act: () => asking.confirm() }];
+      default:
+        return [];
+    }
+  });
+
   useKeys(() => [
+    ...acts.map((one, i) => ({
+      keys: [letter(i).toLowerCase()],
+      say: '',
+      act: () => {
+        if (!asking.busy) one.act();
+      },
+    })),
+    ...(acts.length ? [{ keys: acts.map((_, i) => letter(i)), say: 'answer' }] : []),
     ...asking.choices.map((choice, i) => ({
       keys: [letter(i).toLowerCase()],
       say: '',
@@ -289,95 +361,46 @@
             </div>
           {:else}
             <div class="foot">
-              {#if asked.kind === 'several-matches'}
-                {#if asking.further}
-                  <span class="q2"
-                    >The same <b class="m">{asking.further.field}</b> settles {count(
-                      asking.further.settles,
-                    )} of {count(asking.further.of)}</span
-                  >
-                  <button class="button small" onclick={() => asking.settle()}
-                    >Settle {count(asking.further.settles)}</button
-                  >
-                {/if}
-                <button class="button small end" onclick={() => decide('several')}
-                  >Decide side by side</button
+              {#if asked.kind === 'several-matches' && asking.further}
+                <span class="q2 wide"
+                  >The same <b class="m">{asking.further.field}</b> settles {count(
+                    asking.further.settles,
+                  )} of {count(asking.further.of)}</span
                 >
-              {:else if asked.kind === 'similar'}
+              {:else if asking.correctable}
+                <form
+                  class="reads wide"
+                  onsubmit={(e) => {
+                    e.preventDefault();
+                    void asking.readSo(
+                      String(new FormData(e.currentTarget).get('reads') ?? '').trim(),
+                    );
+                  }}
+                >
+                  <input
+                    class="entry m"
+                    name="reads"
+                    placeholder="should read"
+                    aria-label="{word.value} reads"
+                  />
+                  <button class="button small" disabled={asking.busy}>Read so</button>
+                </form>
+              {/if}
+              {#each acts as one, c (one.say)}
                 <button
                   class="button small"
+                  class:end={one.apart}
                   disabled={asking.busy}
-                  onclick={() => void asking.unlike()}
-                  >Add {asked.rows > SIMILAR ? `the first ${SIMILAR}` : many(asked.rows, 'row')} as New</button
+                  aria-keyshortcuts={letter(c)}
+                  onclick={one.act}><kbd aria-hidden="true">{letter(c)}</kbd> {one.say}</button
                 >
-                <button class="button small end" onclick={() => decide('similar')}
-                  >Decide side by side</button
-                >
-              {:else if asked.kind === 'far-off'}
-                {#if asking.correctable}
-                  <form
-                    class="reads"
-                    onsubmit={(e) => {
-                      e.preventDefault();
-                      void asking.readSo(
-                        String(new FormData(e.currentTarget).get('reads') ?? '').trim(),
-                      );
-                    }}
-                  >
-                    <input
-                      class="entry m"
-                      name="reads"
-                      placeholder="should read"
-                      aria-label="{word.value} reads"
-                    />
-                    <button class="button small" disabled={asking.busy}>Read so</button>
-                  </form>
-                {/if}
-                <button class="button small" onclick={() => asking.right('this')}
-                  >It is right</button
-                >
-                {#if asked.words.length > 1}
-                  <button class="button small" onclick={() => asking.right('these')}
-                    >All {count(asked.words.length)} are</button
-                  >
-                {/if}
+              {/each}
+              {#if asked.kind === 'far-off'}
                 <button class="go q2" onclick={() => asking.right('any')}>don’t ask here</button>
                 <button class="go q2 end" onclick={() => show(asked.field, word.value)}
                   >see its rows</button
                 >
-              {:else if asked.kind === 'contradicted'}
-                <button
-                  class="button small"
-                  onclick={() => asking.policy({ onRepeat: 'keep-last' })}>Keep the last</button
-                >
-                <button
-                  class="button small"
-                  onclick={() => asking.policy({ onRepeat: 'keep-first' })}>the first</button
-                >
-                <button class="button small" onclick={() => asking.policy({ onRepeat: 'merge' })}
-                  >Merge</button
-                >
-                <button class="button small end" onclick={() => decide('repeats')}
-                  >Side by side</button
-                >
-              {:else if asked.kind === 'no-match'}
-                <button class="button small" onclick={() => asking.policy({ onNone: 'add' })}
-                  >Add all {count(asked.rows)}</button
-                >
-                <button class="button small" onclick={() => asking.policy({ onNone: 'skip' })}
-                  >Leave them out</button
-                >
-                <button class="button small end" onclick={() => decide('none')}>One by one</button>
-              {:else if asked.kind === 'matched'}
-                <button class="button small" onclick={() => asking.policy({ onMatch: 'update' })}
-                  >Update all {count(asked.rows)}</button
-                >
-                <button class="button small" onclick={() => asking.policy({ onMatch: 'skip' })}
-                  >Leave them out</button
-                >
-                <button class="button small end" onclick={() => decide('one')}>One by one</button>
-              {:else}
-                <button class="button small" onclick={() => asking.confirm()}>Confirm</button>
+              {:else if asked.kind === 'guess'}
                 <button class="go q2 end" onclick={() => mend(asked.field)}
                   >look at it in Fill</button
                 >
@@ -394,6 +417,8 @@
   .reads {
     display: flex;
     gap: 6px;
+  }
+  .wide {
     width: 100%;
   }
   .reads input {

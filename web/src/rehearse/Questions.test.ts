@@ -96,6 +96,23 @@ describe('questions, answered where they are asked', () => {
     expect(open.destination.policies.onRepeat).toBe('merge');
   });
 
+  it('is answered by letters where there is nothing to choose among', async () => {
+    const guess: Question = { ...word('LOA', 9, 'length_m'), code: 'guess' };
+    const { open, decide } = show([
+      guess,
+      { code: 'contradicted', destination: 'vessel', field: 'registration', value: '', rows: 4 },
+    ]);
+    const confirm = vi.spyOn(open, 'confirm');
+    expect(await screen.findByRole('button', { name: 'Confirm' })).toBeInTheDocument();
+    keyboard.handle(new KeyboardEvent('keydown', { key: 'a' }));
+    expect(confirm).toHaveBeenCalledWith('length_m');
+    expect(await screen.findByRole('button', { name: 'Merge' })).toBeInTheDocument();
+    keyboard.handle(new KeyboardEvent('keydown', { key: 'd' }));
+    expect(decide).toHaveBeenCalledWith('repeats');
+    keyboard.handle(new KeyboardEvent('keydown', { key: 'b' }));
+    expect(open.destination.policies.onRepeat).toBe('keep-first');
+  });
+
   it('asks once how the dates of a file are meant, and reads it so', async () => {
     const dates = (field: string): Question => ({
       ...word('03/04/2026', 12, field),

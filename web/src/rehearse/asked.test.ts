@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import type { Question } from '../api/types';
-import { aReport } from '../plan/fixtures';
-import { grouped, rowsOf, waitingRows } from './asked';
+import type { LedgerEntry, Question } from '../api/types';
+import { anEntry, aReport } from '../plan/fixtures';
+import { awaits, grouped, rowsOf, waitingRows } from './asked';
 
 const question = (change: Partial<Question>): Question => ({
   code: 'unknown-link',
@@ -42,6 +42,18 @@ describe('what a report asks', () => {
     expect(groups.map((g) => [g.kind, g.words.length, g.rows, g.here])).toEqual([
       ['ambiguous-dates', 3, 12, true],
     ]);
+  });
+
+  it('lets a row wait that nothing keeps back but a question', () => {
+    const note = { code: 'unknown-link' as const, reason: '', softened: false, question: true };
+    const entry = (...notes: object[]) =>
+      ({ ...anEntry(4), outcome: 'rejected', notes }) as LedgerEntry;
+    expect(awaits('rehearsal', entry(note, { ...note, question: false, softened: true }))).toBe(
+      true,
+    );
+    expect(awaits('rehearsal', entry(note, { ...note, question: false }))).toBe(false);
+    expect(awaits('rehearsal', { ...entry(note), outcome: 'new' })).toBe(false);
+    expect(awaits('run', entry(note))).toBe(false);
   });
 
   it('keeps rows waiting in a rehearsal, and rejects them in a run', () => {

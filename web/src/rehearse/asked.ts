@@ -1,5 +1,5 @@
 // What a report asks, and which of the rejected rows only wait for an answer.
-import type { Outcome, Question, RunReport } from '../api/types';
+import type { LedgerEntry, Outcome, Question, RunReport } from '../api/types';
 import { OF_MATCH } from '../plan/trip';
 
 /** Questions that concern the file as a whole, whatever field they came up in. */
@@ -80,6 +80,16 @@ type Counts = RunReport['destinations'][number];
 /** Rows of a rehearsal that nothing keeps back but a question; a run leaves them out. */
 export function waitingRows(kind: string, counts: Counts | undefined): number {
   return kind === 'rehearsal' ? (counts?.waiting ?? 0) : 0;
+}
+
+/** True if nothing keeps a row of a rehearsal back but a question. */
+export function awaits(kind: string, entry: LedgerEntry): boolean {
+  return (
+    kind === 'rehearsal' &&
+    entry.outcome === 'rejected' &&
+    entry.notes.some((n) => n.question) &&
+    entry.notes.every((n) => n.question || n.softened)
+  );
 }
 
 /** Rows that came to an outcome; those of a rehearsal that only wait are no rejected ones. */
