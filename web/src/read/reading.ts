@@ -109,6 +109,11 @@ export function withConfirmed(reading: Reading, code: string, column?: string): 
 /** What a person may have to say of how a file writes dates and numbers. */
 export type Ambiguous = 'ambiguous-dates' | 'ambiguous-decimals';
 
+/** True if it is about that. */
+export function isAmbiguous(code: string): code is Ambiguous {
+  return code === 'ambiguous-dates' || code === 'ambiguous-decimals';
+}
+
 /**
  * Says how dates or numbers are meant that read in two ways; the other question stays open.
  *

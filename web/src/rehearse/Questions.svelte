@@ -9,6 +9,7 @@
   import { region } from '../ui/region';
   import Slip from '../ui/Slip.svelte';
   import Changes from '../read/Changes.svelte';
+  import { isAmbiguous } from '../read/reading';
   import { count, listed, many } from '../ui/words';
   import type { Asked } from './asked';
   import { Asking, SIMILAR, type Choice } from './asking.svelte';
@@ -201,7 +202,7 @@
         <button class="headline" aria-expanded={on} onclick={() => pick(i)}>
           <span class="waiting"><Slip of="waiting" /></span>
           <span
-            >{#if asked.kind.startsWith('ambiguous-')}<b class="m word">{word.value}</b>
+            >{#if isAmbiguous(asked.kind)}<b class="m word">{word.value}</b>
               {asked.kind === 'ambiguous-dates'
                 ? 'may be a day of two months'
                 : 'may have thousands or decimals'}, in {fieldsOf(asked)}

@@ -1,9 +1,7 @@
 // What a report asks, and which of the rejected rows only wait for an answer.
 import type { LedgerEntry, Outcome, Question, RunReport } from '../api/types';
 import { OF_MATCH } from '../plan/trip';
-
-/** Questions that concern the file as a whole, whatever field they came up in. */
-const OF_FILE = ['ambiguous-dates', 'ambiguous-decimals'];
+import { isAmbiguous, type Ambiguous } from '../read/reading';
 
 /**
  * Questions of one kind about one field: words, guesses, or which records rows speak of; or about
@@ -23,16 +21,15 @@ export interface Asked {
     | 'no-match'
     | 'matched'
     | 'contradicted'
-    | 'ambiguous-dates'
-    | 'ambiguous-decimals'
+    | Ambiguous
     | 'columns';
   words: Question[];
   rows: number;
 }
 
 function kindOf(question: Question): Asked['kind'] {
-  if (OF_MATCH.includes(question.code) || OF_FILE.includes(question.code))
-    return question.code as Asked['kind'];
+  if (isAmbiguous(question.code)) return question.code;
+  if (OF_MATCH.includes(question.code)) return question.code as Asked['kind'];
   if (question.code === 'guess' || question.code === 'far-off') return question.code;
   return 'words';
 }
@@ -46,7 +43,8 @@ export function grouped(questions: Question[], shown: string | undefined): Asked
   const groups: Asked[] = [];
   for (const question of questions) {
     const kind = kindOf(question);
-    const ofFile = OF_FILE.includes(kind);
+    // how the file is read concerns it as a whole, whatever field it came up in
+    const ofFile = isAmbiguous(kind);
     const here = ofFile || question.destination === shown;
     const name = ofFile
       ? 'file'

@@ -15,12 +15,12 @@ import { lacking } from '../fill/origins';
 import { decidedBy, withDecision, withFiner } from '../match/keys';
 import type { OpenPlan } from '../plan/plan.svelte';
 import { tell } from '../ui/toaster';
-import { meanings, withMeaning, type Ambiguous } from '../read/reading';
+import { isAmbiguous, meanings, withMeaning, type Ambiguous } from '../read/reading';
 import { COLUMNS, grouped, type Asked } from './asked';
 import type { AskedAbout } from './shared';
 
-/** Questions that keep no row waiting: no run begins before they are answered. */
-const SUPPOSED: Asked['kind'][] = ['guess', 'ambiguous-dates', 'ambiguous-decimals', 'columns'];
+/** True for questions that keep no row waiting: no run begins before they are answered. */
+const isSupposed = ({ kind }: Asked) => kind === 'guess' || kind === 'columns' || isAmbiguous(kind);
 const LETTERED = 3;
 /** Rows of which can be said at once that they speak of no record that is there. */
 export const SIMILAR = 200;
@@ -62,9 +62,7 @@ export class Asking {
     return [...columns, ...grouped(open, report.destinations[0]?.table)];
   });
   /** Rows that wait for an answer; what is only supposed holds none of them. */
-  waiting = $derived(
-    this.asked.filter((a) => !SUPPOSED.includes(a.kind)).reduce((sum, a) => sum + a.rows, 0),
-  );
+  waiting = $derived(this.asked.filter((a) => !isSupposed(a)).reduce((sum, a) => sum + a.rows, 0));
   current = $derived(this.asked[Math.min(this.at, this.asked.length - 1)]);
   word = $derived(this.current?.words[0]);
   info = $derived.by(() => this.open.view.table.fields.find((f) => f.name === this.current?.field));
@@ -82,7 +80,7 @@ export class Asking {
   /** How the file is to be read may have to be said: whether days come before months, say. */
   ambiguous = $derived.by(() => {
     const kind = this.current?.kind;
-    return kind === 'ambiguous-dates' || kind === 'ambiguous-decimals' ? (kind as Ambiguous) : null;
+    return kind && isAmbiguous(kind) ? kind : null;
   });
   /** How it is read as long as nobody says anything. */
   readAs = $derived.by(() => {

@@ -3,6 +3,7 @@
   import type { RunReport, RunView } from '../api/types';
   import type { OpenPlan } from '../plan/plan.svelte';
   import type { Stop } from '../plan/trip';
+  import { isAmbiguous } from '../read/reading';
   import { lookedAt } from '../rehearse/shared';
   import LedgerView from '../rehearse/LedgerView.svelte';
   import { count, listed, many, OUTCOMES, when } from '../ui/words';
@@ -31,7 +32,7 @@
   );
   /** Fields whose dates or numbers read in two ways. */
   const unread = $derived([
-    ...new Set(report.questions.filter((q) => q.code.startsWith('ambiguous-')).map((q) => q.field)),
+    ...new Set(report.questions.filter((q) => isAmbiguous(q.code)).map((q) => q.field)),
   ]);
   const rejected = $derived(report.destinations.reduce((sum, d) => sum + d.rejected, 0));
   /** The rejected rows that the plan bears, in words; empty if any number. */
