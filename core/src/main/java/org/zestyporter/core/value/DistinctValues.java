@@ -3,6 +3,7 @@ package org.zestyporter.core.value;
 import java.nio.charset.StandardCharsets;
 import java.security.SecureRandom;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -51,9 +52,10 @@ public final class DistinctValues {
   /** How often a cell occurs, and where first. */
   public static final class Tally {
     private final long line;
-    private long rows;
+    private final long rows;
 
-    Tally(long line) {
+    Tally(long rows, long line) {
+      this.rows = rows;
       this.line = line;
     }
 
@@ -70,6 +72,11 @@ public final class DistinctValues {
 
   private static final int FIRST = 64;
 
+  /** Bits of a slot that count rows; above them is the place. */
+  private static final int ROW_BITS = 40;
+
+  private static final long ROWS = (1L << ROW_BITS) - 1;
+
   /** One for each kind of cell, so that a number is not the text of it. */
   private static final Hash[] HASHES = hashes();
 
@@ -78,16 +85,21 @@ public final class DistinctValues {
 
   private long spent;
 
-  /** By open addressing: a hash of the cell's kind and text, and its place among the kept. */
-  private long[] hashes = new long[FIRST];
+  /**
+   * By open addressing, two to a slot so that they are at hand together: a hash of the cell's kind
+   * and text, then its place among the kept above the rows that hold it.
+   */
+  private long[] slots = new long[FIRST * 2];
 
-  private int[] places = new int[FIRST];
   private final List<Cell> cells = new ArrayList<>();
-  private final List<Tally> counts = new ArrayList<>();
+  private long[] lines = new long[FIRST];
   private @Nullable Map<Cell, Tally> tallies;
   private long blank;
   private long beyond;
   private boolean full;
+
+  /** Signs of the kept cells once no more are kept; few others share one. */
+  private long @Nullable [] signs;
 
   private static Hash[] hashes() {
     SecureRandom random = new SecureRandom();
@@ -124,50 +136,86 @@ public final class DistinctValues {
    */
   public boolean add(Cell.Kind kind, byte[] bytes, int from, int to, long rows, long line) {
     long hash = HASHES[kind.ordinal()].of(bytes, from, to);
-    int mask = hashes.length - 1;
-    int at = (int) hash & mask;
-    for (; hashes[at] != 0; at = at + 1 & mask) {
-      if (hashes[at] == hash) {
-        counts.get(places[at]).rows += rows;
+    if (signs != null && (signs[sign(hash)] >>> hash & 1) == 0) {
+      beyond += rows;
+      return false;
+    }
+    int mask = slots.length - 2;
+    int at = (int) hash << 1 & mask;
+    for (; slots[at] != 0; at = at + 2 & mask) {
+      if (slots[at] == hash) {
+        slots[at + 1] += rows;
+        tallies = null;
         return true;
       }
     }
     Cell cell =
         full ? null : new Cell(kind, new String(bytes, from, to - from, StandardCharsets.UTF_8));
     if (cell == null || cells.size() >= LIMIT || !affordable(cell)) {
-      full = true;
+      if (!full) {
+        full = true;
+        sign();
+      }
       beyond += rows;
       return false;
     }
-    hashes[at] = hash;
-    places[at] = cells.size();
+    int place = cells.size();
+    slots[at] = hash;
+    slots[at + 1] = (long) place << ROW_BITS | rows;
+    if (place == lines.length) {
+      lines = Arrays.copyOf(lines, place * 2);
+    }
+    lines[place] = line;
     cells.add(cell);
-    Tally tally = new Tally(line);
-    tally.rows = rows;
-    counts.add(tally);
     tallies = null;
-    if (cells.size() * 2 > hashes.length) {
+    if (cells.size() * 4 > slots.length) {
       grow();
     }
     return true;
   }
 
-  private void grow() {
-    long[] oldHashes = hashes;
-    int[] oldPlaces = places;
-    hashes = new long[oldHashes.length * 2];
-    places = new int[hashes.length];
-    int mask = hashes.length - 1;
-    for (int i = 0; i < oldHashes.length; i++) {
-      if (oldHashes[i] != 0) {
-        int at = (int) oldHashes[i] & mask;
-        while (hashes[at] != 0) {
-          at = at + 1 & mask;
-        }
-        hashes[at] = oldHashes[i];
-        places[at] = oldPlaces[i];
+  /**
+   * Makes the signs, a bit for each kept cell. They take so little room that a processor has them
+   * at hand, which it hasn't all the hashes: in a large file nearly every cell is asked for here.
+   */
+  private void sign() {
+    signs = new long[slots.length / 16];
+    for (int at = 0; at < slots.length; at += 2) {
+      if (slots[at] != 0) {
+        signs[sign(slots[at])] |= 1L << slots[at];
       }
     }
+  }
+
+  private int sign(long hash) {
+    return (int) (hash >>> 32) & signs.length - 1;
+  }
+
+  private void grow() {
+    long[] old = slots;
+    slots = new long[old.length * 2];
+    int mask = slots.length - 2;
+    for (int i = 0; i < old.length; i += 2) {
+      if (old[i] != 0) {
+        int at = (int) old[i] << 1 & mask;
+        while (slots[at] != 0) {
+          at = at + 2 & mask;
+        }
+        slots[at] = old[i];
+        slots[at + 1] = old[i + 1];
+      }
+    }
+  }
+
+  /** The rows that hold each of the kept. */
+  private long[] rows() {
+    long[] rows = new long[cells.size()];
+    for (int at = 0; at < slots.length; at += 2) {
+      if (slots[at] != 0) {
+        rows[(int) (slots[at + 1] >>> ROW_BITS)] = slots[at + 1] & ROWS;
+      }
+    }
+    return rows;
   }
 
   private boolean affordable(Cell cell) {
@@ -200,9 +248,7 @@ public final class DistinctValues {
   public synchronized Map<Cell, Tally> tallies() {
     if (tallies == null) {
       Map<Cell, Tally> all = new LinkedHashMap<>(cells.size() * 2);
-      for (int i = 0; i < cells.size(); i++) {
-        all.put(cells.get(i), counts.get(i));
-      }
+      each((cell, rows, line) -> all.put(cell, new Tally(rows, line)));
       tallies = all;
     }
     return tallies;
@@ -216,8 +262,9 @@ public final class DistinctValues {
 
   /** Hands over the kept cells, in order of first appearance. */
   public void each(Each each) {
-    for (int i = 0; i < cells.size(); i++) {
-      each.take(cells.get(i), counts.get(i).rows, counts.get(i).line);
+    long[] rows = rows();
+    for (int i = 0; i < rows.length; i++) {
+      each.take(cells.get(i), rows[i], lines[i]);
     }
   }
 

@@ -76,16 +76,13 @@ final class NumberReader {
   /** False for what has too many letters, or letters that are no currency. */
   private static boolean mayBeNumber(String text) {
     int letters = 0;
-    if (thousands(text) != null) {
-      return true;
-    }
-    if (SURE_POWER.matcher(text).matches()) {
-      return true;
-    }
     for (int i = 0; i < text.length(); i++) {
       letters += Character.isLetter(text.charAt(i)) ? 1 : 0;
     }
-    return letters == 0 || letters <= 3 && currency(withoutSign(text)) != null;
+    return letters == 0
+        || letters <= 3 && currency(withoutSign(text)) != null
+        || letters == 1 && SURE_POWER.matcher(text).matches()
+        || thousands(text) != null;
   }
 
   /** The parts of an amount in thousands or more of a currency; null if it is none. */

@@ -145,7 +145,7 @@ public final class PlainReader {
   }
 
   /** True for the first bytes of U+00C0 to U+017F and U+0391 to U+047F. */
-  private static boolean isLetterLead(byte b) {
+  static boolean isLetterLead(byte b) {
     int lead = b & 0xFF;
     return lead >= 0xC3 && lead <= 0xC5 || lead >= 0xCF && lead <= 0xD1;
   }

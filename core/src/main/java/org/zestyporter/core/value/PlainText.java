@@ -11,6 +11,19 @@ final class PlainText {
   /** Letters that no number, date or word for yes and no has. */
   private static final int MANY_LETTERS = 9;
 
+  /** Letters at the beginning, with more words behind them, that no currency and no date has. */
+  private static final int LONG_WORD = 4;
+
+  // what a byte of UTF-8 is; 0 for what is not plain, or speaks of a time or a power
+  private static final int LETTER = 1;
+  private static final int WORD = 2;
+  private static final int DIGIT = 4;
+  private static final int POINT = 8;
+  private static final int SPACE = 16;
+  private static final int LEAD = 32;
+  private static final int OTHER = 64;
+  private static final byte[] SIGNS = signs();
+
   private @Nullable ValueType type;
   private long number;
   private int scale;
@@ -18,6 +31,26 @@ final class PlainText {
   private boolean negative;
   private int characters;
   private boolean signed;
+
+  private static byte[] signs() {
+    byte[] signs = new byte[256];
+    for (int b = 0; b < signs.length; b++) {
+      if (b >= 'a' && b <= 'z' || b >= 'A' && b <= 'Z') {
+        signs[b] = LETTER + WORD;
+      } else if (b >= '0' && b <= '9') {
+        signs[b] = DIGIT;
+      } else if (b == '.' || b == ',') {
+        signs[b] = POINT;
+      } else if (b == ' ') {
+        signs[b] = SPACE;
+      } else if (PlainReader.isLetterLead((byte) b)) {
+        signs[b] = LEAD + WORD;
+      } else if (b > ' ' && b < 0x7F && b != ':' && b != '+') {
+        signs[b] = OTHER;
+      }
+    }
+    return signs;
+  }
 
   /** Looks at a text in UTF-8. */
   PlainText look(byte[] bytes, int from, int to, char decimal) {
@@ -73,29 +106,38 @@ final class PlainText {
   }
 
   private void lookForWords(byte[] bytes, int from, int to) {
-    int length = PlainReader.plainLength(bytes, from, to);
-    if (length <= MANY_LETTERS) {
+    if (to - from <= MANY_LETTERS || bytes[from] == ' ' || bytes[to - 1] == ' ') {
       return;
     }
     int letters = 0;
     int runs = 0;
-    boolean digits = false;
-    boolean inside = false;
-    boolean points = false;
+    int first = 0;
+    int before = 0;
+    int seen = 0;
+    int length = 0;
     for (int at = from; at < to; at++) {
-      byte b = bytes[at];
-      boolean letter = b >= 'a' && b <= 'z' || b >= 'A' && b <= 'Z' || b < 0;
-      letters += b >= 0 && letter ? 1 : 0;
-      runs += letter && !inside ? 1 : 0;
-      inside = letter;
-      digits |= b >= '0' && b <= '9';
-      points |= b == '.' || b == ',';
-      if (b == ':' || b == '+') {
+      int sign = SIGNS[bytes[at] & 0xFF];
+      if (sign == 0 || (sign & before & SPACE) != 0) {
         return;
       }
+      letters += sign & LETTER;
+      runs += sign >> 1 & ~before >> 1 & 1;
+      first += runs == 1 ? sign >> 1 & 1 : 0;
+      seen |= sign;
+      length++;
+      if (sign == LEAD + WORD) {
+        at++;
+        if (at == to) {
+          return;
+        }
+      }
+      before = sign;
     }
+    boolean digits = (seen & DIGIT) != 0;
+    boolean points = (seen & POINT) != 0;
     boolean code = letters <= 2 && runs == 1 && !points && isCode(bytes, from, letters);
-    if (!digits || letters >= MANY_LETTERS && runs > 1 || code) {
+    boolean words = runs > 1 && (letters >= MANY_LETTERS || first >= LONG_WORD);
+    if (length > MANY_LETTERS && (!digits || words || code)) {
       characters = length;
       signed = digits && points;
       type = ValueType.TEXT;

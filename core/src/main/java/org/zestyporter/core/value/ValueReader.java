@@ -84,6 +84,9 @@ public final class ValueReader {
     if (!mayBeDate(trimmed)) {
       return noDate(text, trimmed);
     }
+    if (Character.isLetter(trimmed.charAt(0)) && !beginsWithMonth(trimmed)) {
+      return noDate(text, trimmed);
+    }
     Matcher m = ISO_DATE.matcher(trimmed);
     if (m.matches()) {
       return date(text, m.group(1), m.group(2), m.group(3), century);
@@ -125,6 +128,14 @@ public final class ValueReader {
       }
     }
     return digits >= 3 && digits < length && (letters == 0 || letters > 2);
+  }
+
+  private static boolean beginsWithMonth(String text) {
+    int letters = 1;
+    while (letters < text.length() && Character.isLetter(text.charAt(letters))) {
+      letters++;
+    }
+    return letters >= 3 && MonthNames.number(text.substring(0, letters)) != null;
   }
 
   private static Problem noDate(String text, String trimmed) {

@@ -104,8 +104,14 @@ final class ColumnBuilder {
   }
 
   private boolean is(int code, byte kind, int from, int to) {
+    int start = ends[code - 1];
+    int end = ends[code];
     byte[] bytes = texts.array();
-    return kinds[code] == kind && Arrays.equals(bytes, ends[code - 1], ends[code], bytes, from, to);
+    // most others have another length, or begin with another sign
+    return end - start == to - from
+        && kinds[code] == kind
+        && (start == end || bytes[start] == bytes[from])
+        && Arrays.equals(bytes, start, end, bytes, from, to);
   }
 
   private static int spread(int hash) {
