@@ -1,6 +1,7 @@
 <script lang="ts">
   // How the columns of this file differ from those that the plan was made with, and what follows.
   import type { OpenPlan } from '../plan/plan.svelte';
+  import { useKeys } from '../ui/keys.svelte';
   import Slip from '../ui/Slip.svelte';
   import { count, many } from '../ui/words';
   import { changeWords, toggled, withChanges } from './reading';
@@ -11,8 +12,10 @@
     headed?: boolean;
     /** Is called once they are taken. */
     then?: () => void;
+    /** The letter that takes them; none if keys mean something else here. */
+    letter?: string;
   }
-  let { open, headed = true, then }: Props = $props();
+  let { open, headed = true, then, letter }: Props = $props();
 
   const source = $derived(open.view.source);
   /** Renamings that the person does not believe. */
@@ -37,6 +40,15 @@
     open.putReading(withChanges(open.plan.reading, taken, source.columns, source.titles));
     then?.();
   }
+
+  useKeys(() =>
+    letter
+      ? [
+          { keys: [letter.toLowerCase()], say: '', act: take },
+          { keys: [letter], say: 'answer' },
+        ]
+      : [],
+  );
 </script>
 
 {#if headed}
@@ -64,8 +76,10 @@
   {/each}
 </ul>
 {#if source.changes.length > 12}<p class="q2">and {count(source.changes.length - 12)} more</p>{/if}
-<button class="button small" onclick={take}
-  >{taken.some((c) => c.kind === 'renamed')
+<button class="button small" aria-keyshortcuts={letter} onclick={take}
+  >{#if letter}<kbd aria-hidden="true">{letter}</kbd>&#32;{/if}{taken.some(
+    (c) => c.kind === 'renamed',
+  )
     ? 'Take the new names, keep the fills'
     : 'Go on with these columns'}</button
 >

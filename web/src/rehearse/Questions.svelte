@@ -337,7 +337,7 @@
             {/if}
           {:else if asked.kind === 'columns'}
             <div class="changes">
-              <Changes {open} headed={false} then={() => open.rehearseSoon()} />
+              <Changes {open} headed={false} letter="A" then={() => open.rehearseSoon()} />
             </div>
           {:else if asking.ambiguous}
             <div class="choices" role="group" aria-label="How {word.value} is read">

@@ -156,7 +156,8 @@ describe('questions, answered where they are asked', () => {
     open.view = { ...open.view, source: { ...open.view.source, changes } };
     expect(await screen.findByText('1 column unlike last time')).toBeInTheDocument();
     expect(screen.getByText('“LOA” is now “Length”')).toBeInTheDocument();
-    await userEvent.click(screen.getByRole('button', { name: /Take the new names/ }));
+    expect(screen.getByRole('button', { name: /Take the new names/ })).toBeEnabled();
+    keyboard.handle(new KeyboardEvent('keydown', { key: 'a' }));
     expect(open.plan.reading.renamed).toEqual({ Length: 'LOA' });
     await vi.waitFor(() => expect(open.rehearse).toHaveBeenCalled(), 2000);
   });

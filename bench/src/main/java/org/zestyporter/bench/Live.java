@@ -24,6 +24,7 @@ import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.MatchKey;
 import org.zestyporter.core.plan.Phrasebook;
 import org.zestyporter.core.plan.Plan;
+import org.zestyporter.core.plan.Policies;
 import org.zestyporter.core.preview.MatchSurvey;
 import org.zestyporter.core.run.Classing;
 import org.zestyporter.core.run.Ledger;
@@ -154,31 +155,67 @@ public final class Live {
     return List.of(new Phrasebook("countries", phrases));
   }
 
-  /** Edits of keys, after each of which the classes and sixty pairs are shown. */
+  /** Edits of how rows match, after each of which the classes and sixty pairs are shown. */
   private void classes() {
-    List<List<MatchKey>> edits =
+    List<List<Ignore>> ignored =
         List.of(
-            List.of(new MatchKey(List.of("code"), List.of())),
-            List.of(new MatchKey(List.of("code"), List.of(Ignore.CASE))),
-            List.of(new MatchKey(List.of("id"), List.of())),
-            List.of(
-                new MatchKey(List.of("id"), List.of()), new MatchKey(List.of("code"), List.of())),
-            List.of(new MatchKey(List.of("name"), List.of(Ignore.CASE, Ignore.SPACES))));
-    List<Long> first = new ArrayList<>();
-    List<Long> later = new ArrayList<>();
-    Plan answered = plan.withPhrasebooks(book(WORDS.length));
-    for (int round = 0; round < ROUNDS; round++) {
-      for (List<MatchKey> keys : edits) {
-        Destination edited = plan.destinations().get(0).withKeys(keys);
-        long started = System.nanoTime();
-        Classing classing =
-            Classing.of(opened(answered.withDestinations(List.of(edited))), 0, remembered);
-        new MatchSurvey(classing, MatchClass.ONE, 60).result(List.of());
-        (round == 0 ? first : later).add(System.nanoTime() - started);
-      }
+            List.of(),
+            List.of(Ignore.CASE),
+            List.of(Ignore.SPACES),
+            List.of(Ignore.CASE, Ignore.SPACES),
+            List.of(Ignore.PUNCTUATION));
+    MatchKey id = new MatchKey(List.of("id"), List.of());
+    Destination only = plan.destinations().get(0);
+    told("the first classes and pairs", List.of(shown(only.withKeys(List.of(id)))));
+    List<Long> fields = new ArrayList<>();
+    for (String field : List.of("code", "name", "category", "made_on")) {
+      fields.add(shown(only.withKeys(List.of(new MatchKey(List.of(field), List.of())))));
     }
-    told("classes and pairs, each edit for the first time", first);
-    told("classes and pairs after an edit", later);
+    told("after a key of a field that nobody has looked at", fields);
+    List<Long> fresh = new ArrayList<>();
+    List<Long> again = new ArrayList<>();
+    for (List<Ignore> ignoring : ignored) {
+      MatchKey code = new MatchKey(List.of("code"), ignoring);
+      MatchKey name = new MatchKey(List.of("name"), ignoring);
+      if (!ignoring.isEmpty()) {
+        fresh.add(shown(only.withKeys(List.of(code))));
+        fresh.add(shown(only.withKeys(List.of(name))));
+      }
+      fresh.add(shown(only.withKeys(List.of(id, name))));
+      fresh.add(shown(only.withKeys(List.of(code, name))));
+      fresh.add(shown(only.withKeys(List.of(new MatchKey(List.of("code", "name"), ignoring)))));
+      // what else is said beside the keys
+      Destination edited = only.withKeys(List.of(id, code));
+      again.add(shown(edited));
+      again.add(shown(edited.withPolicies(skipping(edited.policies()))));
+      again.add(
+          shown(
+              edited.withFills(
+                  only.fills().stream()
+                      .map(f -> f.field().equals("price") ? f.forNewOnly() : f)
+                      .toList())));
+      again.add(shown(only.withKeys(List.of(code))));
+    }
+    told("after another key of these", fresh);
+    told("after anything else about matching", again);
+  }
+
+  private static Policies skipping(Policies policies) {
+    return new Policies(
+        policies.onMatch(),
+        Policies.OnNone.SKIP,
+        policies.onSeveral(),
+        policies.onRepeat(),
+        policies.latestBy());
+  }
+
+  private long shown(Destination edited) {
+    Plan answered = plan.withPhrasebooks(book(WORDS.length));
+    long started = System.nanoTime();
+    Classing classing =
+        Classing.of(opened(answered.withDestinations(List.of(edited))), 0, remembered);
+    new MatchSurvey(classing, MatchClass.ONE, 60).result(List.of());
+    return System.nanoTime() - started;
   }
 
   /** Words of a question that are answered one after the other. */

@@ -122,6 +122,10 @@ final class FoundRecords {
     }
   }
 
+  int size() {
+    return count;
+  }
+
   boolean isEmpty() {
     return count == 0;
   }

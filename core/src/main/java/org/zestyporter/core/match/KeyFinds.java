@@ -28,11 +28,16 @@ final class KeyFinds {
   private static final int LEARNT_BY_EACH = 1_000;
 
   final PreparedKey key;
+  private final MatchKey said;
   private final int number;
   private final TableInfo table;
   private final Hash hash;
-  private final KeyNotes notes = new KeyNotes();
-  private final FoundRecords found;
+  private KeyNotes notes = new KeyNotes();
+  private FoundRecords found;
+
+  /** True if all this is known from before, so that nothing has to be noted or asked. */
+  private boolean isKnown;
+
   private final KeyDecisions decisions;
 
   /** What is near to rows; null if the fields of the key have to agree. */
@@ -53,6 +58,7 @@ final class KeyFinds {
     MatchKey ordered = said.agreeingFirst();
     List<FieldInfo> primary = table.fields(table.primaryKey());
     this.key = new PreparedKey(ordered, table);
+    this.said = said;
     this.number = number;
     this.table = table;
     this.hash = hash;
@@ -67,6 +73,27 @@ final class KeyFinds {
     return near != null;
   }
 
+  /** The key as the plan says it. */
+  MatchKey said() {
+    return said;
+  }
+
+  boolean isKnown() {
+    return isKnown;
+  }
+
+  /** What is known of it once all was noted and answered. */
+  Matcher.Known known() {
+    return new Matcher.Known(notes, found);
+  }
+
+  /** Takes what is known of the same key of the same rows. */
+  void know(Matcher.Known known) {
+    notes = known.notes;
+    found = known.found;
+    isKnown = true;
+  }
+
   /** The key of a row as a hash; 0 if a part is blank. */
   long hash(ValueColumn[] byField, int row, Utf8 scratch) {
     return key.ofRow(byField, row, scratch) ? hash.of(scratch.array(), scratch.size()) : 0;
@@ -79,6 +106,32 @@ final class KeyFinds {
    */
   void note(long hashed, ValueColumn @Nullable [] byField, int row) {
     notes.note(hashed);
+    ask(hashed, byField, row);
+  }
+
+  /** Nothing is noted after this; true if anything has been. */
+  boolean settle() {
+    notes.settle();
+    seen = new LongMap<>();
+    return !notes.isEmpty();
+  }
+
+  /** Notes the keys of some rows, whose values are {@link #ask asked} for later. */
+  void note(long[] hashes, boolean[] out) {
+    notes.note(hashes, out);
+  }
+
+  /** True if the values of the keys have to be known besides, once all are noted. */
+  boolean asksByValue() {
+    notes.settle();
+    if (notes.distinct().size() > ASKED_BY_KEY) {
+      asked = null;
+    }
+    return asked != null && !key.isLoose() && !isKnown;
+  }
+
+  /** Asks for the key of a row. */
+  void ask(long hashed, ValueColumn[] byField, int row) {
     if (hashed == 0 || asked == null || key.isLoose() || seen.get(hashed) != null) {
       return;
     }
@@ -91,13 +144,6 @@ final class KeyFinds {
       asked = null;
       seen = new LongMap<>();
     }
-  }
-
-  /** Nothing is noted after this; true if anything has been. */
-  boolean settle() {
-    notes.settle();
-    seen = new LongMap<>();
-    return !notes.isEmpty();
   }
 
   boolean hasRepeats() {
@@ -116,13 +162,9 @@ final class KeyFinds {
    * @param scratches gives each thread a place to write keys to
    */
   Inquiry inquiry(@Nullable RecordTest among, Supplier<Utf8> scratches) {
-    List<FieldInfo> fields = new ArrayList<>(key.fields());
-    fields.addAll(table.fields(table.primaryKey()));
     int parts = key.fields().size();
-    int tested = fields.size();
-    if (among != null) {
-      fields.addAll(among.fields());
-    }
+    int tested = parts + table.primaryKey().size();
+    List<FieldInfo> fields = fields(among);
     Ask ask =
         key.isLoose() || asked == null
             ? Ask.all(table, fields)
@@ -137,6 +179,20 @@ final class KeyFinds {
           }
           found.settle(notes.distinct().size());
         });
+  }
+
+  private List<FieldInfo> fields(@Nullable RecordTest among) {
+    List<FieldInfo> fields = new ArrayList<>(key.fields());
+    fields.addAll(table.fields(table.primaryKey()));
+    if (among != null) {
+      fields.addAll(among.fields());
+    }
+    return fields;
+  }
+
+  /** What is asked if the rows have many keys. */
+  Ask all(@Nullable RecordTest among) {
+    return Ask.all(table, fields(among));
   }
 
   private void learn(
@@ -199,35 +255,45 @@ final class KeyFinds {
    * What a row speaks of.
    *
    * @param index the row's index among the noted rows
-   * @param written its key
+   * @param hashed its key
+   * @param again true if it may be asked for again
+   * @param scratch to write the key to
    */
-  Match match(int index, ValueColumn[] byField, int row, Utf8 written) {
-    return decisions.applied(found(index, byField, row, written), byField, row);
+  Match match(int index, ValueColumn[] byField, int row, long hashed, boolean again, Utf8 scratch) {
+    return decisions.applied(found(index, byField, row, hashed, again, scratch), byField, row);
   }
 
-  private Match found(int index, ValueColumn[] byField, int row, Utf8 written) {
+  private Match found(
+      int index, ValueColumn[] byField, int row, long hashed, boolean again, Utf8 scratch) {
     if (near != null) {
       // nor are rows of the file one record because they are near to each other
-      NearRecords.Near like = near.of(byField, row, written);
+      NearRecords.Near like = near.of(byField, row, scratch);
       return new Match(number, like.records(), Match.Repeats.none(index), null, like.told());
     }
-    long hashed = hashed(written);
     KeyNotes.Repeat repeat = notes.repeat(hashed);
-    Match.Repeats repeats =
-        repeat == null
-            ? Match.Repeats.none(index)
-            : new Match.Repeats(repeat.first(), repeat.last(), repeat.differ(), null);
-    int place = notes.distinct().place(hashed);
+    Match.Repeats repeats = Match.Repeats.none(index);
+    if (repeat != null) {
+      key.ofRow(byField, row, scratch);
+      requireSame(repeat, scratch);
+      repeats = new Match.Repeats(repeat.first(), repeat.last(), repeat.differ(), null);
+    }
+    int place = again ? notes.place(index, hashed) : notes.distinct().place(hashed);
     List<Object> last = latest.get(place);
     return new Match(number, last == null ? found.of(place) : List.of(last), repeats, null, null);
+  }
+
+  private static void requireSame(KeyNotes.Repeat repeat, Utf8 written) {
+    if (!repeat.isSame(written.array(), written.size())) {
+      throw collision();
+    }
   }
 
   /** The hash of a written key. */
   long hashed(Utf8 written) {
     long hashed = hash.of(written.array(), written.size());
     KeyNotes.Repeat repeat = notes.repeat(hashed);
-    if (repeat != null && !repeat.isSame(written.array(), written.size())) {
-      throw collision();
+    if (repeat != null) {
+      requireSame(repeat, written);
     }
     return hashed;
   }

@@ -13,6 +13,12 @@ import org.zestyporter.core.value.LongMap;
 final class KeyNotes {
   private static final int PIECE = 1 << 16;
 
+  private static final int PLACE_WEIGHT = 4;
+  private static final int KEY_WEIGHT = 7;
+
+  /** With the key itself, and a place in a map. */
+  private static final int REPEAT_WEIGHT = 120;
+
   /** Rows that hold the same key. */
   static final class Repeat {
     private int first = -1;
@@ -54,11 +60,19 @@ final class KeyNotes {
   private long[][] byRow = new long[16][];
 
   private int rows;
+  private boolean isSettled;
+  private volatile int @Nullable [] placeOf;
   private KeySet distinct = KeySet.NONE;
   private final LongMap<Repeat> repeats = new LongMap<>();
 
   /** Notes the key of the next row; 0 if it has none. */
   void note(long hash) {
+    piece()[rows % PIECE] = hash;
+    rows++;
+  }
+
+  /** That of the next row. */
+  private long[] piece() {
     int piece = rows / PIECE;
     if (piece == byRow.length) {
       byRow = Arrays.copyOf(byRow, piece * 2);
@@ -66,12 +80,33 @@ final class KeyNotes {
     if (byRow[piece] == null) {
       byRow[piece] = new long[PIECE];
     }
-    byRow[piece][rows % PIECE] = hash;
-    rows++;
+    return byRow[piece];
+  }
+
+  /**
+   * Notes the keys of some rows.
+   *
+   * @param out true for those that hold none after all
+   */
+  void note(long[] hashes, boolean[] out) {
+    for (int row = 0; row < hashes.length; ) {
+      long[] piece = piece();
+      int from = rows % PIECE;
+      int count = Math.min(hashes.length - row, PIECE - from);
+      for (int i = 0; i < count; i++) {
+        piece[from + i] = out[row + i] ? 0 : hashes[row + i];
+      }
+      row += count;
+      rows += count;
+    }
   }
 
   /** Makes ready to be asked; nothing is noted after this. */
   void settle() {
+    if (isSettled) {
+      return;
+    }
+    isSettled = true;
     distinct = new KeySet(byRow, rows, hash -> repeats.put(hash, new Repeat()));
     for (int row = 0; repeats.size() > 0 && row < rows; row++) {
       long hash = byRow[row / PIECE][row % PIECE];
@@ -103,6 +138,27 @@ final class KeyNotes {
     byRow = new long[0][];
   }
 
+  /**
+   * The place of a row's key among the distinct ones, remembered for the next time: to look for all
+   * of them in turn takes longer than all else, since they are spread over the memory.
+   *
+   * @param row its index among the noted rows
+   */
+  int place(int row, long hash) {
+    int[] places = placeOf;
+    if (places == null) {
+      places = new int[rows];
+      placeOf = places;
+    }
+    // places are told from one that is not known yet by adding two
+    int place = places[row] - 2;
+    if (place < -1) {
+      place = distinct.place(hash);
+      places[row] = place + 2;
+    }
+    return place;
+  }
+
   /** The distinct keys that were noted. */
   KeySet distinct() {
     return distinct;
@@ -116,6 +172,13 @@ final class KeyNotes {
   /** True if several rows hold the same key. */
   boolean hasRepeats() {
     return repeats.size() > 0;
+  }
+
+  /** About how many bytes it takes. */
+  long weight() {
+    return (long) PLACE_WEIGHT * rows
+        + (long) KEY_WEIGHT * distinct.size()
+        + (long) REPEAT_WEIGHT * repeats.size();
   }
 
   boolean isEmpty() {

@@ -1,7 +1,11 @@
 package org.zestyporter.core.match;
 
+import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Comparator;
+import java.util.List;
 import java.util.function.LongConsumer;
+import org.zestyporter.core.value.SideBySide;
 
 /**
  * A set of 64-bit hashes that are spread evenly, each with a place from 0 on; six and a half bytes
@@ -18,6 +22,9 @@ final class KeySet {
 
   private static final long REST_MASK = (1L << REST) - 1;
   private static final int LOW = 16;
+
+  /** Fewer hashes are not worth several processors. */
+  private static final int WORTH_PARTS = 100_000;
 
   private final int bits;
 
@@ -36,7 +43,12 @@ final class KeySet {
   KeySet(long[][] pieces, int count, LongConsumer repeated) {
     bits = Math.max(Long.SIZE - REST, 28 - Integer.numberOfLeadingZeros(Math.max(1, count)));
     ends = new int[1 << bits];
-    forEach(pieces, count, hash -> ends[beginning(hash)]++);
+    // each part of the beginnings has hashes of its own
+    int least = count < WORTH_PARTS ? ends.length : 1;
+    SideBySide.go(
+        ends.length,
+        least,
+        (from, to) -> forEach(pieces, count, from, to, hash -> ends[beginning(hash)]++));
     int before = 0;
     for (int b = 0; b < ends.length; b++) {
       int own = ends[b];
@@ -45,28 +57,53 @@ final class KeySet {
     }
     highs = new int[before];
     lows = new short[before];
-    forEach(pieces, count, hash -> put(ends[beginning(hash)]++, hash));
-    sort(repeated);
+    List<Sorted> parts = new ArrayList<>();
+    SideBySide.go(
+        ends.length,
+        least,
+        (from, to) -> {
+          int first = ends[from];
+          forEach(pieces, count, from, to, hash -> put(ends[beginning(hash)]++, hash));
+          Sorted sorted = sort(from, to, first);
+          synchronized (parts) {
+            parts.add(sorted);
+          }
+        });
+    parts.sort(Comparator.comparingInt(Sorted::first));
+    parts.forEach(part -> join(part, repeated));
   }
 
-  private static void forEach(long[][] pieces, int count, LongConsumer hashes) {
+  private void forEach(long[][] pieces, int count, int from, int to, LongConsumer hashes) {
     int left = count;
     for (int p = 0; left > 0; p++) {
       int length = Math.min(left, pieces[p].length);
       for (int i = 0; i < length; i++) {
-        if (pieces[p][i] != 0) {
-          hashes.accept(pieces[p][i]);
+        long hash = pieces[p][i];
+        int b = beginning(hash);
+        if (hash != 0 && b >= from && b < to) {
+          hashes.accept(hash);
         }
       }
       left -= length;
     }
   }
 
+  /**
+   * The hashes of some beginnings in order.
+   *
+   * @param first place of the first of them, so far
+   * @param end behind the last of them, so far
+   * @param repeated hashes that are there more than once
+   */
+  private record Sorted(int from, int to, int first, int end, List<Long> repeated) {}
+
   /** Brings the hashes of each beginning into order, each of them once. */
-  private void sort(LongConsumer repeated) {
+  private Sorted sort(int first, int last, int start) {
     long[] own = new long[64];
-    int from = 0;
-    for (int b = 0; b < ends.length; b++) {
+    List<Long> repeated = new ArrayList<>();
+    int from = start;
+    int next = start;
+    for (int b = first; b < last; b++) {
       int count = ends[b] - from;
       own = own.length < count ? new long[count] : own;
       for (int i = 0; i < count; i++) {
@@ -76,13 +113,28 @@ final class KeySet {
       Arrays.sort(own, 0, count);
       for (int i = 0; i < count; i++) {
         if (i == 0 || own[i] != own[i - 1]) {
-          put(size++, own[i]);
+          put(next++, own[i]);
         } else if (i == 1 || own[i] != own[i - 2]) {
-          repeated.accept((long) b << Long.SIZE - bits | own[i]);
+          repeated.add((long) b << Long.SIZE - bits | own[i]);
         }
       }
-      ends[b] = size;
+      ends[b] = next;
     }
+    return new Sorted(first, last, start, next, repeated);
+  }
+
+  /** Puts sorted hashes behind those before them. */
+  private void join(Sorted part, LongConsumer repeated) {
+    int by = part.first - size;
+    if (by > 0) {
+      System.arraycopy(highs, part.first, highs, size, part.end - part.first);
+      System.arraycopy(lows, part.first, lows, size, part.end - part.first);
+      for (int b = part.from; b < part.to; b++) {
+        ends[b] -= by;
+      }
+    }
+    size = part.end - by;
+    part.repeated.forEach(repeated::accept);
   }
 
   private void put(int place, long hash) {

@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.application.Ask;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.fill.Inquiry;
@@ -30,6 +31,9 @@ import org.zestyporter.core.value.Values;
  * }</pre>
  */
 public final class Matcher {
+  /** One for all, so that the hashes of a key are the same for whoever has it. */
+  private static final Hash HASH = new Hash(new SecureRandom().nextLong());
+
   private final TableInfo table;
   private final @Nullable RecordTest among;
   private final @Nullable FieldInfo latestBy;
@@ -37,8 +41,6 @@ public final class Matcher {
 
   /** What rows say; null if nobody asks whether they say the same. */
   private final @Nullable Sayings sayings;
-
-  private final Hash hash = new Hash(new SecureRandom().nextLong());
 
   /** Where keys are written to be compared: rows may be matched by several threads. */
   private final ThreadLocal<Utf8> scratches = ThreadLocal.withInitial(() -> new Utf8(256));
@@ -69,7 +71,7 @@ public final class Matcher {
     this.among = among;
     this.latestBy = latestBy;
     for (MatchKey key : keys) {
-      this.keys.add(new KeyFinds(key, this.keys.size() + 1, table, decisions, hash));
+      this.keys.add(new KeyFinds(key, this.keys.size() + 1, table, decisions, HASH));
     }
   }
 
@@ -112,15 +114,83 @@ public final class Matcher {
 
   /** The keys of all rows of a chunk, to be noted; on any thread. */
   public Hashes hashes(ValueColumn[] byField, int rows) {
-    Utf8 scratch = scratches.get();
-    long[][] hashes = new long[keys.size()][rows];
+    long[][] hashes = new long[keys.size()][];
     for (int k = 0; k < hashes.length; k++) {
-      KeyFinds finds = keys.get(k);
-      for (int row = 0; row < rows; row++) {
-        hashes[k][row] = finds.hash(byField, row, scratch);
-      }
+      hashes[k] = hashes(k, byField, rows);
     }
     return new Hashes(hashes);
+  }
+
+  /**
+   * Those of one key, which are the same for every matcher that has it.
+   *
+   * @param key number of the match key, from 0
+   */
+  public long[] hashes(int key, ValueColumn[] byField, int rows) {
+    Utf8 scratch = scratches.get();
+    KeyFinds finds = keys.get(key);
+    long[] hashes = new long[rows];
+    for (int row = 0; row < rows; row++) {
+      hashes[row] = finds.hash(byField, row, scratch);
+    }
+    return hashes;
+  }
+
+  /** The keys, as the plan says them. */
+  public List<MatchKey> keys() {
+    return keys.stream().map(KeyFinds::said).toList();
+  }
+
+  /** Names of the fields by which rows with the same key are compared; none if nobody asks. */
+  public List<String> said() {
+    return sayings == null ? List.of() : sayings.fields();
+  }
+
+  /** What was noted of the rows of a source by a key, and found for them; see {@link #know}. */
+  public static final class Known {
+    private static final int RECORD_WEIGHT = 16;
+
+    final KeyNotes notes;
+    final FoundRecords found;
+
+    Known(KeyNotes notes, FoundRecords found) {
+      this.notes = notes;
+      this.found = found;
+    }
+
+    /** About how many bytes it takes. */
+    public long weight() {
+      return notes.weight() + (long) RECORD_WEIGHT * found.size();
+    }
+  }
+
+  /**
+   * What is known by a key, once all was noted and answered.
+   *
+   * @param key number of the match key, from 0
+   */
+  public Known known(int key) {
+    return keys.get(key).known();
+  }
+
+  /**
+   * Takes what is known by a key from another matcher of the same table: of the same rows, none of
+   * which differs in what is asked, and of the same records. Nothing is noted by it after this.
+   *
+   * @param key number of the match key, from 0
+   */
+  public void know(int key, Known known) {
+    keys.get(key).know(known);
+  }
+
+  /**
+   * What is asked for a key if the rows have many.
+   *
+   * @param key number of the match key, from 0
+   * @return null if what it finds is only near
+   */
+  public @Nullable Ask all(int key) {
+    return keys.get(key).isNear() ? null : keys.get(key).all(among);
   }
 
   /**
@@ -135,6 +205,35 @@ public final class Matcher {
     }
   }
 
+  /**
+   * Notes the keys of the rows of a chunk, all at once; {@link #asksByValue} after the last.
+   *
+   * @param out true for rows that are not noted
+   */
+  public void note(Hashes hashes, boolean[] out) {
+    for (int k = 0; k < keys.size(); k++) {
+      if (!keys.get(k).isKnown()) {
+        keys.get(k).note(hashes.byKey[k], out);
+      }
+    }
+  }
+
+  /** True if all rows that were noted all at once have to be {@link #ask gone through} again. */
+  public boolean asksByValue() {
+    boolean asks = false;
+    for (KeyFinds finds : keys) {
+      asks |= finds.asksByValue();
+    }
+    return asks;
+  }
+
+  /** Asks for the records that a row speaks of, which has been noted. */
+  public void ask(Hashes hashes, ValueColumn[] byField, int row) {
+    for (int k = 0; k < keys.size(); k++) {
+      keys.get(k).ask(hashes.byKey[k][row], byField, row);
+    }
+  }
+
   /** The same for a row whose chunk has not been hashed. */
   public void note(ValueColumn @Nullable [] byField, int row) {
     Utf8 scratch = scratches.get();
@@ -145,7 +244,7 @@ public final class Matcher {
 
   /** True if rows with the same key have to be compared, once the inquiries were asked for. */
   public boolean comparesRepeats() {
-    return sayings != null && keys.stream().anyMatch(KeyFinds::hasRepeats);
+    return sayings != null && keys.stream().anyMatch(k -> !k.isKnown() && k.hasRepeats());
   }
 
   /**
@@ -181,7 +280,7 @@ public final class Matcher {
 
   private static KeyNotes.@Nullable Repeat repeat(
       KeyFinds finds, ValueColumn[] byField, int row, Utf8 scratch) {
-    boolean any = finds.hasRepeats() && finds.key.ofRow(byField, row, scratch);
+    boolean any = !finds.isKnown() && finds.hasRepeats() && finds.key.ofRow(byField, row, scratch);
     return any ? finds.repeat(scratch) : null;
   }
 
@@ -195,7 +294,7 @@ public final class Matcher {
       if (repeat != null && !repeat.differ()) {
         Utf8 said = others.get();
         sayings.write(byField, row, said);
-        repeat.says(hash.of(said.array(), said.size()));
+        repeat.says(HASH.of(said.array(), said.size()));
       }
     }
   }
@@ -207,7 +306,7 @@ public final class Matcher {
   public List<Inquiry> inquiries() {
     List<Inquiry> inquiries = new ArrayList<>();
     for (KeyFinds finds : keys) {
-      if (finds.settle()) {
+      if (!finds.isKnown() && finds.settle()) {
         inquiries.add(finds.inquiry(among, scratches::get));
       }
     }
@@ -252,13 +351,25 @@ public final class Matcher {
    * @param index the row's index among the noted rows
    */
   public Match match(int index, ValueColumn[] byField, int row) {
+    return match(index, null, byField, row);
+  }
+
+  /**
+   * The same for a row whose chunk has been hashed.
+   *
+   * @param hashes of its chunk; null if it has not been
+   */
+  public Match match(int index, @Nullable Hashes hashes, ValueColumn[] byField, int row) {
     Utf8 scratch = scratches.get();
     Match first = null;
-    for (KeyFinds finds : keys) {
-      if (!finds.key.ofRow(byField, row, scratch)) {
+    for (int k = 0; k < keys.size(); k++) {
+      KeyFinds finds = keys.get(k);
+      long hashed = hashes == null ? finds.hash(byField, row, scratch) : hashes.byKey[k][row];
+      if (hashed == 0) {
         continue;
       }
-      Match match = finds.match(index, byField, row, scratch);
+      boolean isHashed = hashes != null;
+      Match match = finds.match(index, byField, row, hashed, isHashed, scratch);
       if (!match.records().isEmpty() || match.act() != null && match.act() != Decision.Act.OTHER) {
         return match;
       }

@@ -33,6 +33,10 @@ final class Sayings {
     this.indexes = fields.stream().mapToInt(table.fields()::indexOf).toArray();
   }
 
+  List<String> fields() {
+    return fields.stream().map(FieldInfo::name).toList();
+  }
+
   /**
    * Writes all that a row says.
    *

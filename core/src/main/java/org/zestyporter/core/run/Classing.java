@@ -11,6 +11,7 @@ import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.match.Match;
 import org.zestyporter.core.match.MatchClass;
+import org.zestyporter.core.match.Matcher;
 import org.zestyporter.core.plan.RunSettings;
 import org.zestyporter.core.value.SideBySide;
 
@@ -94,27 +95,36 @@ public final class Classing {
       return whole(opened, destination);
     }
     ChunkSource chunks = new KeptChunks(columns, columns.chunks(lookedAt), only);
-    return new Classing(own, targets, 0, chunks).go();
+    Classing classing = new Classing(own, targets, 0, chunks);
+    List<Noting.Hashed> hashed = remembered.keys().hashed(only, columns, chunks, true);
+    remembered
+        .keys()
+        .known(only, columns, () -> new Noting(own, only, chunks, hashed).go(Progress.NONE));
+    return classing.tell(hashed);
   }
 
   private static Classing whole(OpenedPlan opened, int destination) {
     List<Target> targets = Targets.open(opened);
     try (Chunks chunks = new Chunks(opened.source(), targets)) {
-      return new Classing(opened, targets, destination, chunks).go();
+      new Noting(opened, targets, chunks, true).go(Progress.NONE);
+      return new Classing(opened, targets, destination, chunks).tell(null);
     }
   }
 
-  private Classing go() {
-    new Noting(opened, targets, chunks, true).go(Progress.NONE);
+  /**
+   * @param hashed the keys of all rows by chunk; null if they are not known
+   */
+  private Classing tell(@Nullable List<Noting.Hashed> hashed) {
     for (int from = 0; from < chunks.count(); from += chunks.together()) {
       List<ChunkRows> some = chunks.some(from);
       Classes[] told = new Classes[some.size()];
+      int start = from;
       SideBySide.go(
           told.length,
           1,
           (first, last) -> {
             for (int i = first; i < last; i++) {
-              told[i] = tell(some.get(i));
+              told[i] = tell(some.get(i), hashed == null ? null : hashed.get(start + i).keys());
             }
           });
       classes.addAll(List.of(told));
@@ -122,7 +132,7 @@ public final class Classing {
     return this;
   }
 
-  private Classes tell(ChunkRows chunk) {
+  private Classes tell(ChunkRows chunk, Matcher.@Nullable Hashes hashes) {
     TargetRows rows = chunk.targets().get(target.index);
     boolean isWhole = targets.size() > 1 && opened.plan().run().rows() == RunSettings.Rows.WHOLE;
     if (target.keysNeedParent()) {
@@ -135,7 +145,7 @@ public final class Classing {
     for (int r = 0; r < count; r++) {
       MatchClass is = MatchClass.TROUBLED;
       if (!rows.isRejected(r) && !(isWhole && chunk.isRejected(rows.rowOf(r)))) {
-        Match match = target.matcher.match(rows.first + r, rows.byField, r);
+        Match match = target.matcher.match(rows.first + r, hashes, rows.byField, r);
         is = MatchClass.of(match, rows.first + r, target.destination);
         key[r] = (byte) (match.records().isEmpty() ? 0 : match.key());
         group[r] = match.repeated() ? match.first() + 1 : 0;

@@ -38,7 +38,8 @@ final class FarOff {
   private static final class Watched {
     private final int fill;
     private final Set<Object> right = new HashSet<>();
-    private final Spread spread;
+    private Spread spread;
+    private boolean isKnown;
 
     Watched(int fill, Spread.Scale scale) {
       this.fill = fill;
@@ -102,9 +103,28 @@ final class FarOff {
     return watched.stream().map(w -> w.fill).toList();
   }
 
+  /** Takes from before how the values of a fill spread. */
+  void know(int fill, Spread spread) {
+    Watched one = watched(fill);
+    one.spread = spread;
+    one.isKnown = true;
+  }
+
+  /** How the values of a fill spread, all of which were counted. */
+  Spread spread(int fill) {
+    return watched(fill).spread;
+  }
+
+  private Watched watched(int fill) {
+    return watched.stream().filter(w -> w.fill == fill).findFirst().orElseThrow();
+  }
+
   /** Counts the values of a chunk; on any thread. */
   void note(FilledChunk rows) {
     for (Watched one : watched) {
+      if (one.isKnown) {
+        continue;
+      }
       ValueColumn column = rows.column(one.fill).values();
       double unit = unit(column);
       Spread own = one.spread.empty();

@@ -9,6 +9,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Ask;
 import org.zestyporter.core.application.Lookups;
 import org.zestyporter.core.application.Records;
@@ -85,8 +86,14 @@ final class KeptAnswers implements Lookups {
     }
   }
 
+  /** When it was answered; null if that is not known, or too long ago. */
+  @Nullable Instant since(Ask ask) {
+    Answer answer = known(ask);
+    return answer == null ? null : answer.since;
+  }
+
   /** What is known of it; null if nothing is, or it is too old. */
-  private synchronized Answer known(Ask ask) {
+  private synchronized @Nullable Answer known(Ask ask) {
     Instant oldest = clock.instant().minus(recent);
     kept.values().removeIf(a -> a.since.isBefore(oldest));
     Answer same = kept.get(ask);

@@ -10,8 +10,10 @@ import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.fill.CompiledFill;
 import org.zestyporter.core.fill.FillColumns;
@@ -50,10 +52,17 @@ final class KeptColumns {
 
   private static final class Kept {
     private final CompiledFill fill;
+
+    /** Stands for it where it must not be held itself. */
+    private final Object sign = new Object();
+
     private final Instant since;
     private final boolean @Nullable [][] rejected;
     private FilledColumn @Nullable [] values;
     private boolean isComputed;
+
+    /** How its values spread; null if nobody asked. */
+    private @Nullable Spread spread;
 
     Kept(CompiledFill fill, Instant since, int chunks) {
       this.fill = fill;
@@ -92,6 +101,36 @@ final class KeptColumns {
     /** In the order of the table's fields. */
     List<CompiledFill> fills() {
       return all.stream().map(k -> k.fill).toList();
+    }
+
+    /** What stands for the fills of some fields, and for no others. */
+    List<Object> of(List<String> fields) {
+      return of(one -> fields.stream().anyMatch(one.fill.field().name()::equalsIgnoreCase));
+    }
+
+    /** What stands for all fills. */
+    List<Object> ofAll() {
+      return of(one -> true);
+    }
+
+    /** What stands for the fills that may reject a row, once all were computed. */
+    List<Object> rejecting() {
+      return of(one -> Arrays.stream(one.rejected).anyMatch(Objects::nonNull));
+    }
+
+    private List<Object> of(Predicate<Kept> some) {
+      return all.stream().filter(some).map(one -> one.sign).toList();
+    }
+
+    /** Lets what is known of how values spread be known, and keeps what is counted now. */
+    void spreads(FarOff farOff, Runnable count) {
+      for (int f : farOff.fills()) {
+        if (all.get(f).spread != null) {
+          farOff.know(f, all.get(f).spread);
+        }
+      }
+      count.run();
+      farOff.fills().forEach(f -> all.get(f).spread = farOff.spread(f));
     }
 
     /** The fields that are filled otherwise than by another plan, which fills the same fields. */

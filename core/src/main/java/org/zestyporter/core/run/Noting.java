@@ -31,8 +31,19 @@ final class Noting {
   /** By chunk, the rows that are noted; null for all. */
   private final @Nullable List<BitSet> only;
 
+  /** The keys of all rows of the only destination by chunk; null if they are not known before. */
+  private final @Nullable List<Hashed> known;
+
+  /** By chunk, the rows that are not noted; only where all are hashed. */
+  private final List<boolean[]> leftOut = new ArrayList<>();
+
   Noting(OpenedPlan opened, List<Target> targets, ChunkSource chunks, boolean onlyMatches) {
-    this(opened, targets, chunks, onlyMatches, null);
+    this(opened, targets, chunks, onlyMatches, null, null);
+  }
+
+  /** Only of matches, in the only destination, where all rows are hashed. */
+  Noting(OpenedPlan opened, Target only, ChunkSource chunks, List<Hashed> known) {
+    this(opened, List.of(only), chunks, true, null, known);
   }
 
   /**
@@ -40,8 +51,13 @@ final class Noting {
    *     asks, and all that have a key or a unique value in common with one of them; numbers that
    *     are far off are known already
    */
-  Noting(OpenedPlan opened, List<Target> targets, ChunkSource chunks, List<BitSet> only) {
-    this(opened, targets, chunks, false, only);
+  Noting(
+      OpenedPlan opened,
+      List<Target> targets,
+      ChunkSource chunks,
+      List<BitSet> only,
+      List<Hashed> known) {
+    this(opened, targets, chunks, false, only, known);
   }
 
   private Noting(
@@ -49,7 +65,9 @@ final class Noting {
       List<Target> targets,
       ChunkSource chunks,
       boolean onlyMatches,
-      @Nullable List<BitSet> only) {
+      @Nullable List<BitSet> only,
+      @Nullable List<Hashed> known) {
+    this.known = known;
     this.only = only;
     this.opened = opened;
     this.targets = targets;
@@ -63,7 +81,7 @@ final class Noting {
     for (int from = 0; from < chunks.count(); from += chunks.together()) {
       Pipeline.requireGoing(progress);
       List<ChunkRows> some = chunks.some(from);
-      List<List<Hashed>> hashes = hashes(some);
+      List<List<Hashed>> hashes = known == null ? hashes(some) : known(from, some.size());
       for (int i = 0; i < some.size(); i++) {
         ChunkRows chunk = some.get(i);
         boolean[] rejected = whole && targets.size() > 1 ? rejected(chunk) : null;
@@ -83,6 +101,9 @@ final class Noting {
       }
       if (target.keysNeedParent()) {
         noteWithParents(target, progress);
+      }
+      if (known != null) {
+        ask(target);
       }
       List<Inquiry> inquiries = new ArrayList<>(target.matcher.inquiries());
       if (!onlyMatches) {
@@ -107,6 +128,10 @@ final class Noting {
     }
   }
 
+  private List<List<Hashed>> known(int from, int count) {
+    return known.subList(from, from + count).stream().map(List::of).toList();
+  }
+
   /** These of some chunks, by target, null where they can't be told yet; numbers are counted. */
   private List<List<Hashed>> hashes(List<ChunkRows> some) {
     Hashed[][] hashes = new Hashed[some.size()][targets.size()];
@@ -117,13 +142,10 @@ final class Noting {
           for (int i = from; i < to; i++) {
             for (int t = 0; t < hashes[i].length; t++) {
               TargetRows rows = some.get(i).targets().get(t);
-              if (!onlyMatches && only == null) {
+              if (!onlyMatches) {
                 rows.target.farOff.note(rows.filled);
               }
-              hashes[i][t] =
-                  rows.target.keysNeedParent() || only != null
-                      ? null
-                      : Hashed.of(rows, onlyMatches);
+              hashes[i][t] = rows.target.keysNeedParent() ? null : Hashed.of(rows, onlyMatches);
             }
           }
         });
@@ -146,16 +168,14 @@ final class Noting {
       @Nullable BitSet noted) {
     Target target = rows.target;
     long[] lines = new long[rows.count()];
+    boolean[] out = new boolean[lines.length];
     for (int r = 0; r < lines.length; r++) {
       lines[r] = rows.line(r);
-      boolean isNoted = noted == null || noted.get(r);
-      ValueColumn[] byField = isNoted && !isLeftOut(rows, r, rejected) ? rows.byField : null;
-      if (hashed != null) {
+      out[r] = noted != null && !noted.get(r) || isLeftOut(rows, r, rejected);
+      ValueColumn[] byField = out[r] ? null : rows.byField;
+      if (hashed != null && known == null) {
         target.matcher.note(hashed.keys, byField, r);
         target.guard.note(hashed.guarded, byField, r);
-      } else if (noted != null) {
-        target.matcher.note(byField, r);
-        target.guard.note(byField, r);
       }
       for (RowIndex index : target.made.values()) {
         index.note(byField, r);
@@ -166,8 +186,29 @@ final class Noting {
         }
       }
     }
+    if (known != null) {
+      target.matcher.note(hashed.keys, out);
+      target.guard.note(hashed.guarded, out);
+      leftOut.add(out);
+    }
     target.lines.add(lines);
     target.sources.add(chunk.first(), rows.rows, rows.count());
+  }
+
+  /** Asks for the records of rows that were noted all at once, where their keys are few. */
+  private void ask(Target target) {
+    boolean asks = target.matcher.asksByValue();
+    asks |= !onlyMatches && target.guard.asksByValue();
+    for (int i = 0; asks && i < chunks.count(); i++) {
+      TargetRows rows = chunks.next(i).targets().get(0);
+      Hashed hashed = known.get(i);
+      for (int r = 0; r < rows.count(); r++) {
+        if (!leftOut.get(i)[r]) {
+          target.matcher.ask(hashed.keys, rows.byField, r);
+          target.guard.ask(hashed.guarded, rows.byField, r);
+        }
+      }
+    }
   }
 
   private static boolean isLeftOut(TargetRows rows, int r, boolean @Nullable [] rejected) {

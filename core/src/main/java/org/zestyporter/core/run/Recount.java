@@ -47,7 +47,7 @@ public final class Recount {
   private final Target hasher;
 
   private final List<FilledChunk> filled;
-  private final Noting.Hashed[] hashed;
+  private final List<Noting.Hashed> hashed;
 
   /** Records of which it is known what else they would touch. */
   private final Set<List<Object>> known = new HashSet<>();
@@ -62,15 +62,16 @@ public final class Recount {
       Target hasher,
       List<FilledChunk> filled,
       Destination before,
-      RowOutcomes outcomes) {
+      RowOutcomes outcomes,
+      KeptKeys keys) {
     this.own = own;
     this.columns = columns;
     this.hasher = hasher;
     this.filled = filled;
-    this.hashed = new Noting.Hashed[filled.size()];
     this.before = before;
     this.outcomes = outcomes;
     use(hasher);
+    this.hashed = keys.hashed(hasher, columns, chunks, false);
   }
 
   private void use(Target next) {
@@ -112,7 +113,8 @@ public final class Recount {
       return null;
     }
     List<FilledChunk> filled = columns.chunks(lookedAt);
-    Recount recount = new Recount(own, columns, hasher, filled, before, outcomes.copy());
+    Recount recount =
+        new Recount(own, columns, hasher, filled, before, outcomes.copy(), remembered.keys());
     return recount.go(was.chunks(changed), changed) ? recount : null;
   }
 
@@ -158,16 +160,7 @@ public final class Recount {
   }
 
   private boolean go(List<FilledChunk> was, List<String> changed) {
-    SideBySide.go(
-        hashed.length,
-        1,
-        (from, to) -> {
-          for (int i = from; i < to; i++) {
-            TargetRows own = rows(i);
-            hashed[i] = Noting.Hashed.of(own, false);
-            hasher.farOff.note(own.filled);
-          }
-        });
+    columns.spreads(hasher.farOff, () -> count(hasher.farOff));
     hasher.farOff.settle();
     List<BitSet> touched = touched(was, changed);
     KeyHashes shared = new KeyHashes();
@@ -175,7 +168,7 @@ public final class Recount {
     while (spread(touched, shared) && cardinality(touched) != noted) {
       noted = cardinality(touched);
       use(Targets.open(own, columns.fills()).get(0));
-      new Noting(own, List.of(target), chunks, touched).go(Progress.NONE);
+      new Noting(own, List.of(target), chunks, touched, hashed).go(Progress.NONE);
       findRecords(touched, shared);
     }
     rows = cardinality(touched);
@@ -184,6 +177,10 @@ public final class Recount {
     }
     pass(touched);
     return outcomes.isWhole();
+  }
+
+  private void count(FarOff farOff) {
+    SideBySide.go(filled.size(), 1, (from, to) -> filled.subList(from, to).forEach(farOff::note));
   }
 
   private TargetRows rows(int chunk) {
@@ -267,17 +264,17 @@ public final class Recount {
       if (before > MOST) {
         return false;
       }
-      for (int i = 0; i < hashed.length; i++) {
-        List<Matcher.Hashes> all = all(hashed[i]);
+      for (int i = 0; i < hashed.size(); i++) {
+        List<Matcher.Hashes> all = all(hashed.get(i));
         touched.get(i).stream().forEach(r -> all.forEach(hashes -> hashes.addTo(shared, r)));
       }
       SideBySide.go(
-          hashed.length,
+          hashed.size(),
           1,
           (from, to) -> {
             for (int i = from; i < to; i++) {
               BitSet rows = touched.get(i);
-              all(hashed[i]).forEach(hashes -> hashes.findIn(shared, rows));
+              all(hashed.get(i)).forEach(hashes -> hashes.findIn(shared, rows));
             }
           });
     } while (cardinality(touched) != before);
@@ -296,7 +293,7 @@ public final class Recount {
    */
   private void findRecords(List<BitSet> touched, KeyHashes shared) {
     Set<List<Object>> records = new HashSet<>();
-    for (int i = 0; i < hashed.length; i++) {
+    for (int i = 0; i < hashed.size(); i++) {
       TargetRows own = rows(i);
       touched.get(i).stream()
           .forEach(
@@ -324,7 +321,7 @@ public final class Recount {
   }
 
   private void pass(List<BitSet> touched) {
-    for (int i = 0; i < hashed.length; i++) {
+    for (int i = 0; i < hashed.size(); i++) {
       outcomes.forget(rows(i).first, touched.get(i));
     }
     SomeRows.pass(own, List.of(target), chunks, touched, outcomes::take);

@@ -14,7 +14,7 @@ import org.zestyporter.core.source.SourceTable;
  * edits a plan, so that an edit shows its effect at once. It belongs to one source as it is read
  * and corrected, and to one person; whoever keeps it lets go of it when the records change.
  *
- * <p>Records are taken to be the same for a minute. It takes about a quarter of the memory at most.
+ * <p>Records are taken to be the same for a minute. It takes three eighths of the memory at most.
  */
 public final class Remembered {
   private static final Duration RECENT = Duration.ofMinutes(1);
@@ -29,11 +29,13 @@ public final class Remembered {
 
   private final KeptColumns columns;
   private final KeptAnswers answers;
+  private final KeptKeys keys;
 
   public Remembered(Application application, SourceTable source, Clock clock) {
     long room = Runtime.getRuntime().maxMemory() / SHARE;
     this.columns = new KeptColumns(source, clock, RECENT, room);
     this.answers = new KeptAnswers(application, clock, RECENT, room);
+    this.keys = new KeptKeys(answers, room);
   }
 
   /**
@@ -70,6 +72,10 @@ public final class Remembered {
 
   KeptColumns columns() {
     return columns;
+  }
+
+  KeptKeys keys() {
+    return keys;
   }
 
   KeptAnswers answers() {

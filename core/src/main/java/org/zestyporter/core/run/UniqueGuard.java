@@ -134,6 +134,39 @@ final class UniqueGuard {
     }
   }
 
+  /**
+   * Notes the rows of a chunk, all at once; {@link #asksByValue} after the last.
+   *
+   * @param hashes empty if nothing is to be noted
+   * @param out true for rows that are not noted
+   */
+  void note(List<Matcher.Hashes> hashes, boolean[] out) {
+    for (int g = 0; g < hashes.size(); g++) {
+      guards.get(g).matcher.note(hashes.get(g), out);
+    }
+  }
+
+  /** True if all rows that were noted all at once have to be {@link #ask gone through} again. */
+  boolean asksByValue() {
+    boolean asks = false;
+    for (Guard guard : guards) {
+      asks |= guard.matcher.asksByValue();
+    }
+    return asks;
+  }
+
+  /** Asks for the records that hold the guarded values of a row, which has been noted. */
+  void ask(List<Matcher.Hashes> hashes, ValueColumn[] byField, int row) {
+    for (int g = 0; g < hashes.size(); g++) {
+      guards.get(g).matcher.ask(hashes.get(g), byField, row);
+    }
+  }
+
+  /** They know which rows and records hold the guarded values, by one key each. */
+  List<Matcher> matchers() {
+    return guards.stream().map(g -> g.matcher).toList();
+  }
+
   /** The fields that it guards. */
   List<String> fields() {
     return guards.stream().flatMap(g -> g.fields.stream()).toList();

@@ -2,7 +2,9 @@ package org.zestyporter.core.match;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
@@ -38,6 +40,38 @@ class KeyNotesTest {
     assertThat(notes.distinct().size()).isEqualTo(rows.size());
     assertThat(notes.distinct().place(1)).isNegative();
     assertThat(notes.repeat(1)).isNull();
+  }
+
+  @Test
+  void rowsNotedAllAtOnceAreNotedAlike() {
+    Random random = new Random(5);
+    KeyNotes one = new KeyNotes();
+    KeyNotes all = new KeyNotes();
+    List<Long> noted = new ArrayList<>();
+    while (noted.size() < 180_000) {
+      long[] hashes = random.longs(1 + random.nextInt(5_000), -40_000, 40_000).toArray();
+      boolean[] out = new boolean[hashes.length];
+      for (int i = 0; i < hashes.length; i++) {
+        out[i] = random.nextInt(9) == 0;
+        one.note(out[i] ? 0 : hashes[i]);
+        noted.add(out[i] ? 0 : hashes[i]);
+      }
+      all.note(hashes, out);
+    }
+    one.settle();
+    all.settle();
+    assertThat(all.distinct().size()).isEqualTo(one.distinct().size());
+    for (int again = 0; again < 2; again++) {
+      for (int row = 0; row < noted.size(); row++) {
+        long hash = noted.get(row);
+        assertThat(all.place(row, hash)).isEqualTo(one.distinct().place(hash));
+        assertThat(all.repeat(hash) == null).isEqualTo(one.repeat(hash) == null);
+        if (one.repeat(hash) != null) {
+          assertThat(all.repeat(hash).first()).isEqualTo(one.repeat(hash).first());
+          assertThat(all.repeat(hash).last()).isEqualTo(one.repeat(hash).last());
+        }
+      }
+    }
   }
 
   @Test

@@ -1,0 +1,176 @@
+package org.zestyporter.core.run;
+
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Iterator;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.match.Matcher;
+import org.zestyporter.core.plan.MatchKey;
+import org.zestyporter.core.value.SideBySide;
+
+/**
+ * The keys of a source's rows, kept while somebody edits a plan: as hashes, for as long as the
+ * fields of a key are filled alike, and with the records that were found for them, for as long as
+ * the same rows are rejected and the records are taken to be the same. What takes more room than
+ * there is goes, what was asked for longest ago first.
+ */
+final class KeptKeys {
+  private final KeptAnswers answers;
+  private final long room;
+  private final Map<Object, Held> kept = new LinkedHashMap<>(16, 0.75f, true);
+
+  /** Something that is kept, and the bytes that it takes. */
+  private record Held(Object what, long weight) {}
+
+  /**
+   * What the hashes of a key depend on.
+   *
+   * @param fills of its fields
+   */
+  private record HashesOf(MatchKey key, List<Object> fills) {}
+
+  /**
+   * What is found by a key depends on.
+   *
+   * @param of its hashes
+   * @param fills those that may reject a row, which is not noted then; all if rows are compared
+   * @param said fields by which rows with the same key are compared
+   * @param since when the records were read
+   */
+  private record FindsOf(
+      MatchKey key, List<Object> fills, @Nullable String among, List<String> said, Instant since) {}
+
+  /** Hashes by a matcher's key. */
+  private record Wanted(HashesOf of, Matcher matcher, int key) {}
+
+  /**
+   * @param room bytes that all may take
+   */
+  KeptKeys(KeptAnswers answers, long room) {
+    this.answers = answers;
+    this.room = room;
+  }
+
+  /**
+   * The keys of all rows by chunk.
+   *
+   * @param onlyKeys true if nobody asks for the values that must be unique
+   */
+  List<Noting.Hashed> hashed(
+      Target target, KeptColumns.Open columns, ChunkSource chunks, boolean onlyKeys) {
+    List<Wanted> wanted = new ArrayList<>(wanted(target.matcher, columns));
+    if (!onlyKeys) {
+      target.guard.matchers().forEach(m -> wanted.addAll(wanted(m, columns)));
+    }
+    List<long[][]> hashes = wanted.stream().map(w -> known(w, chunks.count())).toList();
+    SideBySide.go(
+        chunks.count(),
+        1,
+        (from, to) -> {
+          for (int i = from; i < to; i++) {
+            TargetRows rows = chunks.next(i).targets().get(0);
+            for (int w = 0; w < hashes.size(); w++) {
+              if (hashes.get(w)[i] == null) {
+                Wanted by = wanted.get(w);
+                hashes.get(w)[i] = by.matcher.hashes(by.key, rows.byField, rows.count());
+              }
+            }
+          }
+        });
+    for (int w = 0; w < hashes.size(); w++) {
+      long weight = 0;
+      for (long[] some : hashes.get(w)) {
+        weight += (long) some.length * Long.BYTES;
+      }
+      keep(wanted.get(w).of, new Held(hashes.get(w), weight));
+    }
+    List<Noting.Hashed> all = new ArrayList<>();
+    int keys = target.matcher.size();
+    for (int i = 0; i < chunks.count(); i++) {
+      List<long[]> own = new ArrayList<>();
+      for (long[][] some : hashes) {
+        own.add(some[i]);
+      }
+      all.add(
+          new Noting.Hashed(
+              new Matcher.Hashes(own.subList(0, keys).toArray(long[][]::new)),
+              own.subList(keys, own.size()).stream()
+                  .map(one -> new Matcher.Hashes(new long[][] {one}))
+                  .toList()));
+    }
+    return all;
+  }
+
+  private static List<Wanted> wanted(Matcher matcher, KeptColumns.Open columns) {
+    List<Wanted> wanted = new ArrayList<>();
+    for (MatchKey key : matcher.keys()) {
+      wanted.add(new Wanted(new HashesOf(key, columns.of(key.fields())), matcher, wanted.size()));
+    }
+    return wanted;
+  }
+
+  private synchronized long[][] known(Wanted wanted, int chunks) {
+    Held held = kept.get(wanted.of);
+    return held == null ? new long[chunks][] : (long[][]) held.what;
+  }
+
+  /**
+   * Lets the target's keys be known that were gone through before, and keeps the others once that
+   * is done.
+   *
+   * @param go notes all rows by the other keys, and has what they ask answered
+   */
+  void known(Target target, KeptColumns.Open columns, Runnable go) {
+    FindsOf[] before = new FindsOf[target.matcher.size()];
+    for (int k = 0; k < before.length; k++) {
+      before[k] = findsOf(target, columns, k);
+      Held held = held(before[k]);
+      if (held != null) {
+        target.matcher.know(k, (Matcher.Known) held.what);
+      }
+    }
+    go.run();
+    for (int k = 0; k < before.length; k++) {
+      FindsOf now = findsOf(target, columns, k);
+      // others may have read the records meanwhile
+      if (now != null && (before[k] == null || before[k].equals(now))) {
+        Matcher.Known known = target.matcher.known(k);
+        keep(now, new Held(known, known.weight()));
+      }
+    }
+  }
+
+  private synchronized @Nullable Held held(@Nullable FindsOf of) {
+    return of == null ? null : kept.get(of);
+  }
+
+  /** Null if nothing is known of the records, or they are only near. */
+  private @Nullable FindsOf findsOf(Target target, KeptColumns.Open columns, int k) {
+    var ask = target.matcher.all(k);
+    Instant since = ask == null ? null : answers.since(ask);
+    if (since == null) {
+      return null;
+    }
+    MatchKey key = target.matcher.keys().get(k);
+    List<String> said = target.matcher.said();
+    return new FindsOf(
+        new HashesOf(key, columns.of(key.fields())),
+        said.isEmpty() ? columns.rejecting() : columns.ofAll(),
+        target.destination.among(),
+        said,
+        since);
+  }
+
+  private synchronized void keep(Object of, Held held) {
+    kept.put(of, held);
+    long weight = kept.values().stream().mapToLong(Held::weight).sum();
+    Iterator<Held> oldest = kept.values().iterator();
+    while (weight > room && oldest.hasNext()) {
+      weight -= oldest.next().weight;
+      oldest.remove();
+    }
+  }
+}
