@@ -76,13 +76,12 @@
   {/each}
 </ul>
 {#if source.changes.length > 12}<p class="q2">and {count(source.changes.length - 12)} more</p>{/if}
-<button class="button small" aria-keyshortcuts={letter} onclick={take}
-  >{#if letter}<kbd aria-hidden="true">{letter}</kbd>&#32;{/if}{taken.some(
-    (c) => c.kind === 'renamed',
-  )
+<button class="button small" aria-keyshortcuts={letter} onclick={take}>
+  {#if letter}<kbd aria-hidden="true">{letter}</kbd>{/if}
+  {taken.some((c) => c.kind === 'renamed')
     ? 'Take the new names, keep the fills'
-    : 'Go on with these columns'}</button
->
+    : 'Go on with these columns'}
+</button>
 
 <style>
   li {

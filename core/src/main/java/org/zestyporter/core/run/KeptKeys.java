@@ -41,7 +41,7 @@ final class KeptKeys {
    * @param since when the records were read
    */
   private record FindsOf(
-      MatchKey key, List<Object> fills, @Nullable String among, List<String> said, Instant since) {}
+      HashesOf of, List<Object> fills, @Nullable String among, List<String> said, Instant since) {}
 
   /** Hashes by a matcher's key. */
   private record Wanted(HashesOf of, Matcher matcher, int key) {}
