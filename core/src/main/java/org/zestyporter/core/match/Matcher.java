@@ -183,6 +183,11 @@ public final class Matcher {
     keys.get(key).know(known);
   }
 
+  /** True if what is known by a key was taken from another matcher. */
+  public boolean isKnown(int key) {
+    return keys.get(key).isKnown();
+  }
+
   /**
    * What is asked for a key if the rows have many.
    *
