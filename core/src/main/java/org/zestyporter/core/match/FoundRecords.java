@@ -2,7 +2,12 @@ package org.zestyporter.core.match;
 
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Collections;
+import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.IntConsumer;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.value.ColumnMaker;
@@ -15,6 +20,7 @@ import org.zestyporter.core.value.ValueColumn;
  */
 final class FoundRecords {
   private static final int PIECE = 1 << 16;
+  private static final int FEW = 16;
 
   private final List<FieldInfo> keyFields;
 
@@ -35,6 +41,9 @@ final class FoundRecords {
 
   /** The record before it of the same place; empty while no place has two. */
   private int[] before = {};
+
+  /** The records of places that have many, once they were asked for. */
+  private final Map<Integer, List<List<Object>>> several = new ConcurrentHashMap<>();
 
   FoundRecords(List<FieldInfo> keyFields) {
     this.keyFields = keyFields;
@@ -139,15 +148,29 @@ final class FoundRecords {
     if (before.length == 0 || before[number] < 0) {
       return List.of(key(number));
     }
-    List<List<Object>> all = new ArrayList<>();
-    for (; number >= 0; number = before[number]) {
-      List<Object> key = key(number);
-      // an answer may hold a record twice
-      if (!all.contains(key)) {
-        all.add(0, key);
-      }
+    return isMany(number)
+        ? several.computeIfAbsent(place, p -> several(last[slot(p)]))
+        : several(number);
+  }
+
+  /** True if a place has so many records that they should not be gone through for each row. */
+  private boolean isMany(int from) {
+    int many = 0;
+    for (int number = from; number >= 0 && many <= FEW; number = before[number]) {
+      many++;
     }
-    return all;
+    return many > FEW;
+  }
+
+  /** A record and those before it of the same place; an answer may hold one twice. */
+  private List<List<Object>> several(int from) {
+    Set<List<Object>> all = new LinkedHashSet<>();
+    for (int number = from; number >= 0; number = before[number]) {
+      all.add(key(number));
+    }
+    List<List<Object>> inOrder = new ArrayList<>(all);
+    Collections.reverse(inOrder);
+    return Collections.unmodifiableList(inOrder);
   }
 
   /** Visits the places that have several records. */

@@ -9,6 +9,7 @@ import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.plan.MatchKey;
 import org.zestyporter.core.run.LedgerEntry;
+import org.zestyporter.core.run.RecordKeys;
 
 /**
  * A field that would tell apart records that a match key can't.
@@ -63,13 +64,15 @@ public record KeyAdvice(int key, String field, long settles, long of) {
     if (given == null) {
       return false;
     }
+    List<String> candidates = MatchSurvey.candidates(row);
     long same =
-        MatchSurvey.candidates(row).stream()
+        candidates.stream()
             .map(records::get)
             .filter(r -> r != null && r[place] != null)
             .filter(r -> field.storage().same(given, r[place]))
             .count();
-    return same == 1;
+    // of very many not all are known
+    return same == 1 && candidates.size() < RecordKeys.MOST;
   }
 
   private static @Nullable Object read(FieldInfo field, String text) {

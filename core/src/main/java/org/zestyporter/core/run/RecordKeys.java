@@ -4,13 +4,19 @@ import java.util.ArrayList;
 import java.util.List;
 import org.zestyporter.core.value.Values;
 
-/** Primary keys of several records as one text: {@code 12; 57}, and {@code A|1; A|2} with parts. */
+/**
+ * Primary keys of several records as one text: {@code 12; 57}, and {@code A|1; A|2} with parts. Of
+ * very many records the first are named.
+ */
 public final class RecordKeys {
+  /** So many are named; of this many there may be more. */
+  public static final int MOST = 50;
+
   private RecordKeys() {}
 
   static String text(List<List<Object>> keys) {
     StringBuilder text = new StringBuilder();
-    for (List<Object> key : keys) {
+    for (List<Object> key : keys.subList(0, Math.min(MOST, keys.size()))) {
       text.append(text.isEmpty() ? "" : "; ");
       for (int i = 0; i < key.size(); i++) {
         String part = String.valueOf(Values.text(key.get(i)));

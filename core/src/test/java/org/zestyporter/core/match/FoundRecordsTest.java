@@ -47,6 +47,23 @@ class FoundRecordsTest {
     }
   }
 
+  /**
+   * As where a key is a field of few values: the records are gone through once, not for each row.
+   */
+  @Test
+  void aPlaceMayHaveVeryManyRecords() {
+    FoundRecords found = new FoundRecords(List.of(FieldInfo.of("id", FieldType.WHOLE)));
+    for (int i = 0; i < 200_000; i++) {
+      found.add(i % 2, new ValueColumn[] {column(new BigDecimal(i))}, 0, 0);
+    }
+    found.settle(2);
+    List<List<Object>> even = found.of(0);
+    assertThat(even).hasSize(100_000).startsWith(List.of(new BigDecimal(0)));
+    assertThat(even.get(99_999)).isEqualTo(List.of(new BigDecimal(199_998)));
+    assertThat(found.of(0)).isSameAs(even);
+    assertThat(found.of(1)).hasSize(100_000).doesNotContain(even.get(0));
+  }
+
   /** More records than are gathered at a time, found in another order than that of their places. */
   @Test
   void manyRecordsAreFound() {
