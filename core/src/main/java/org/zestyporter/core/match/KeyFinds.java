@@ -38,6 +38,8 @@ final class KeyFinds {
   /** True if all this is known from before, so that nothing has to be noted or asked. */
   private boolean isKnown;
 
+  private boolean asksForAll;
+
   private final KeyDecisions decisions;
 
   /** What is near to rows; null if the fields of the key have to agree. */
@@ -80,6 +82,11 @@ final class KeyFinds {
 
   boolean isKnown() {
     return isKnown;
+  }
+
+  /** True if all records were asked for, not only those of the noted keys. */
+  boolean asksForAll() {
+    return asksForAll;
   }
 
   /** What is known of it once all was noted and answered. */
@@ -165,10 +172,8 @@ final class KeyFinds {
     int parts = key.fields().size();
     int tested = parts + table.primaryKey().size();
     List<FieldInfo> fields = fields(among);
-    Ask ask =
-        key.isLoose() || asked == null
-            ? Ask.all(table, fields)
-            : Ask.keyed(table, fields, key.fields(), asked);
+    asksForAll = key.isLoose() || asked == null;
+    Ask ask = asksForAll ? Ask.all(table, fields) : Ask.keyed(table, fields, key.fields(), asked);
     return new Inquiry(
         ask,
         records -> learn(records, parts, among, tested, scratches),

@@ -183,9 +183,12 @@ public final class Matcher {
     keys.get(key).know(known);
   }
 
-  /** True if what is known by a key was taken from another matcher. */
-  public boolean isKnown(int key) {
-    return keys.get(key).isKnown();
+  /**
+   * True if the records of a key were told by {@link #all}: not if they are known from before, or
+   * were asked for by their keys.
+   */
+  public boolean asksForAll(int key) {
+    return keys.get(key).asksForAll();
   }
 
   /**

@@ -134,7 +134,7 @@ final class KeptKeys {
     }
     go.run();
     for (int k = 0; k < before.length; k++) {
-      FindsOf now = target.matcher.isKnown(k) ? null : findsOf(target, columns, k);
+      FindsOf now = target.matcher.asksForAll(k) ? findsOf(target, columns, k) : null;
       // others may have read the records meanwhile
       if (now != null && (before[k] == null || before[k].equals(now))) {
         Matcher.Known known = target.matcher.known(k);

@@ -242,6 +242,34 @@ class ClassingTest {
     }
   }
 
+  /** Though the same key was asked for by its values, and all records a little later. */
+  @Test
+  void nothingHoldsLongerThanAMinuteBecauseAnotherKeyAskedForAll()
+      throws SQLException, IOException {
+    try (Databases.Fresh on = Databases.h2();
+        SourceTable source = Runs.source(folder, ROWS)) {
+      Choir.schema(on);
+      on.database().forget();
+      Remembered remembered = new Remembered(on.database(), source, clock);
+      MatchKey exact = new MatchKey(List.of("nummer"), List.of());
+      MatchKey loose = new MatchKey(List.of("nummer"), List.of(Ignore.CASE));
+      Destination members = members(Policies.DEFAULT);
+      OpenedPlan opened = Runs.opened(on, source, plan(members.withKeys(List.of(exact))));
+      long before = Classing.of(opened, 0, remembered).counted().rows().get(MatchClass.ONE);
+      clock.turn(Duration.ofSeconds(50));
+      OpenedPlan other = Runs.opened(on, source, plan(members.withKeys(List.of(loose))));
+      Classing.of(other, 0, remembered);
+      on.execute(
+          "INSERT INTO mitglied (id, nummer, nachname, geboren, ausgetreten)"
+              + " VALUES (60, '31', 'Voss', '1950-01-01', 0)");
+      clock.turn(Duration.ofSeconds(5));
+      Classing.of(opened, 0, remembered);
+      clock.turn(Duration.ofSeconds(10));
+      assertThat(Classing.of(opened, 0, remembered).counted().rows())
+          .containsEntry(MatchClass.ONE, before + 1);
+    }
+  }
+
   /** Of many rows some are looked at, from all over the file; all of them are counted. */
   @Test
   void largeFilesAreCountedWholeAndShownInPart() throws SQLException, IOException {
