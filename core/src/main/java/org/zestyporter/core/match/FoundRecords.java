@@ -139,9 +139,14 @@ final class FoundRecords {
     return count == 0;
   }
 
+  /** True if a place has any record; none has if it is under 0. */
+  boolean has(int place) {
+    return place >= 0 && count > 0 && (held[place / Long.SIZE] >>> place & 1) != 0;
+  }
+
   /** The records of a place, in the order in which they were noted; none if it is under 0. */
   List<List<Object>> of(int place) {
-    if (place < 0 || count == 0 || (held[place / Long.SIZE] >>> place & 1) == 0) {
+    if (!has(place)) {
       return List.of();
     }
     int number = last[slot(place)];

@@ -24,7 +24,7 @@ import org.zestyporter.core.value.ValueColumn;
 final class KeyFinds {
   private static final int ASKED_BY_KEY = 100_000;
 
-  /** Fewer records are not worth another thread. */
+  /** Records that one thread learns at a time. */
   private static final int LEARNT_BY_EACH = 1_000;
 
   final PreparedKey key;
@@ -103,7 +103,7 @@ final class KeyFinds {
 
   /** The key of a row as a hash; 0 if a part is blank. */
   long hash(ValueColumn[] byField, int row, Utf8 scratch) {
-    return key.ofRow(byField, row, scratch) ? hash.of(scratch.array(), scratch.size()) : 0;
+    return key.ofRow(byField, row, scratch) ? hash(scratch) : 0;
   }
 
   /**
@@ -159,7 +159,7 @@ final class KeyFinds {
 
   /** The rows that hold a written key, if several do; null if not. */
   KeyNotes.@Nullable Repeat repeat(Utf8 written) {
-    return notes.repeat(hash.of(written.array(), written.size()));
+    return notes.repeat(hash(written));
   }
 
   /**
@@ -216,29 +216,32 @@ final class KeyFinds {
       }
       return;
     }
-    int[] places = new int[count];
+    int[][] places = new int[(count + LEARNT_BY_EACH - 1) / LEARNT_BY_EACH][];
     SideBySide.go(
-        count,
-        LEARNT_BY_EACH,
+        places.length,
+        1,
         (from, to) -> {
           Utf8 scratch = scratches.get();
-          for (int at = from; at < to; at++) {
-            boolean is = among == null || isAmong(among, records, tested, at);
-            places[at] = is ? place(records, at, scratch) : -1;
+          for (int i = from; i < to; i++) {
+            int first = i * LEARNT_BY_EACH;
+            long[] hashes = new long[Math.min(LEARNT_BY_EACH, count - first)];
+            for (int r = 0; r < hashes.length; r++) {
+              boolean is = among == null || isAmong(among, records, tested, first + r);
+              hashes[r] = is && key.ofParts(records, first + r, scratch) ? hash(scratch) : 0;
+            }
+            places[i] = notes.places(0, hashes, false);
           }
         });
     for (int at = 0; at < count; at++) {
-      if (places[at] >= 0) {
-        found.add(places[at], records, parts, at);
+      int place = places[at / LEARNT_BY_EACH][at % LEARNT_BY_EACH];
+      if (place >= 0) {
+        found.add(place, records, parts, at);
       }
     }
   }
 
-  /** The place of a record's key among those that were noted; under 0 if it was not. */
-  private int place(ValueColumn[] records, int at, Utf8 scratch) {
-    return key.ofParts(records, at, scratch)
-        ? notes.distinct().place(hash.of(scratch.array(), scratch.size()))
-        : -1;
+  private long hash(Utf8 written) {
+    return hash.of(written.array(), written.size());
   }
 
   /** True if a record is one of those that are looked for. */
@@ -261,15 +264,37 @@ final class KeyFinds {
    *
    * @param index the row's index among the noted rows
    * @param hashed its key
-   * @param again true if it may be asked for again
+   * @param place of its key, as {@link #place} or {@link #places} tell it
    * @param scratch to write the key to
    */
-  Match match(int index, ValueColumn[] byField, int row, long hashed, boolean again, Utf8 scratch) {
-    return decisions.applied(found(index, byField, row, hashed, again, scratch), byField, row);
+  Match match(int index, ValueColumn[] byField, int row, long hashed, int place, Utf8 scratch) {
+    return decisions.applied(found(index, byField, row, hashed, place, scratch), byField, row);
+  }
+
+  /**
+   * The place of a key among those for which records were looked for; under 0 if none was found.
+   */
+  int place(long hashed) {
+    return found.isEmpty() ? -1 : notes.distinct().place(hashed);
+  }
+
+  /**
+   * The same for the keys of some rows; null if no record was found at all.
+   *
+   * @param first index of the first of them among the noted rows
+   * @param again true if they may be asked for again
+   */
+  int @Nullable [] places(int first, long[] hashes, boolean again) {
+    return found.isEmpty() ? null : notes.places(first, hashes, again);
+  }
+
+  /** True if a record was found for the key at a place. */
+  boolean isFound(int place) {
+    return found.has(place);
   }
 
   private Match found(
-      int index, ValueColumn[] byField, int row, long hashed, boolean again, Utf8 scratch) {
+      int index, ValueColumn[] byField, int row, long hashed, int place, Utf8 scratch) {
     if (near != null) {
       // nor are rows of the file one record because they are near to each other
       NearRecords.Near like = near.of(byField, row, scratch);
@@ -282,7 +307,6 @@ final class KeyFinds {
       requireSame(repeat, scratch);
       repeats = new Match.Repeats(repeat.first(), repeat.last(), repeat.differ(), null);
     }
-    int place = again ? notes.place(index, hashed) : notes.distinct().place(hashed);
     List<Object> last = latest.get(place);
     return new Match(number, last == null ? found.of(place) : List.of(last), repeats, null, null);
   }
@@ -295,7 +319,7 @@ final class KeyFinds {
 
   /** The hash of a written key. */
   long hashed(Utf8 written) {
-    long hashed = hash.of(written.array(), written.size());
+    long hashed = hash(written);
     KeyNotes.Repeat repeat = notes.repeat(hashed);
     if (repeat != null) {
       requireSame(repeat, written);
@@ -326,7 +350,7 @@ final class KeyFinds {
 
   /** The records that hold it. */
   List<List<Object>> records(long hashed) {
-    return found.of(notes.distinct().place(hashed));
+    return found.of(place(hashed));
   }
 
   /** True if any record was found. */

@@ -13,6 +13,9 @@ import org.zestyporter.core.value.LongMap;
 final class KeyNotes {
   private static final int PIECE = 1 << 16;
 
+  /** Tells remembered places, from -1 on, from those that are not known yet. */
+  private static final int TOLD = 2;
+
   private static final int PLACE_WEIGHT = 4;
   private static final int KEY_WEIGHT = 7;
 
@@ -61,7 +64,7 @@ final class KeyNotes {
 
   private int rows;
   private boolean isSettled;
-  private volatile int @Nullable [] placeOf;
+  private int @Nullable [] placeOf;
   private KeySet distinct = KeySet.NONE;
   private final LongMap<Repeat> repeats = new LongMap<>();
 
@@ -139,24 +142,40 @@ final class KeyNotes {
   }
 
   /**
-   * The place of a row's key among the distinct ones, remembered for the next time: to look for all
-   * of them in turn takes longer than all else, since they are spread over the memory.
+   * The places of the keys of some rows among the distinct ones; under 0 where there is none.
    *
-   * @param row its index among the noted rows
+   * @param first index of the first of them among the noted rows
+   * @param again true if they may be asked for again, and are remembered for it
    */
-  int place(int row, long hash) {
-    int[] places = placeOf;
-    if (places == null) {
-      places = new int[rows];
-      placeOf = places;
+  int[] places(int first, long[] hashes, boolean again) {
+    int[] places = new int[hashes.length];
+    if (!again || !recall(first, places)) {
+      distinct.places(hashes, places);
+      for (int i = 0; again && i < places.length; i++) {
+        remembered()[first + i] = places[i] + TOLD;
+      }
     }
-    // places are told from one that is not known yet by adding two
-    int place = places[row] - 2;
-    if (place < -1) {
-      place = distinct.place(hash);
-      places[row] = place + 2;
+    return places;
+  }
+
+  /** False if not all of them are remembered. */
+  private boolean recall(int first, int[] places) {
+    int[] known = remembered();
+    boolean all = true;
+    for (int i = 0; i < places.length; i++) {
+      places[i] = known[first + i] - TOLD;
+      all &= places[i] >= -1;
     }
-    return place;
+    return all;
+  }
+
+  private synchronized int[] remembered() {
+    int[] known = placeOf;
+    if (known == null) {
+      known = new int[rows];
+      placeOf = known;
+    }
+    return known;
   }
 
   /** The distinct keys that were noted. */

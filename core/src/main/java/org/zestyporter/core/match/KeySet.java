@@ -26,6 +26,9 @@ final class KeySet {
   /** Fewer hashes are not worth several processors. */
   private static final int WORTH_PARTS = 100_000;
 
+  /** How many are looked for at once. */
+  private static final int AT_ONCE = 64;
+
   private final int bits;
 
   /** Where each beginning ends. */
@@ -162,6 +165,32 @@ final class KeySet {
       }
     }
     return -1;
+  }
+
+  /**
+   * The places of many hashes; under 0 for those that are not there.
+   *
+   * <p>They are spread over the memory, and a processor that looks for one after the other waits
+   * for each. So what they need is brought near for some of them at once.
+   *
+   * @param places takes them, in the order of the hashes
+   */
+  void places(long[] hashes, int[] places) {
+    if (size == 0) {
+      Arrays.fill(places, 0, hashes.length, -1);
+      return;
+    }
+    for (int from = 0; from < hashes.length; from += AT_ONCE) {
+      int to = Math.min(hashes.length, from + AT_ONCE);
+      for (int i = from; i < to; i++) {
+        int b = beginning(hashes[i]);
+        int start = Math.min(ends[Math.max(0, b - 1)], size - 1);
+        places[i] = highs[start] ^ lows[start];
+      }
+      for (int i = from; i < to; i++) {
+        places[i] = hashes[i] == 0 ? -1 : place(hashes[i]);
+      }
+    }
   }
 
   /** Number of hashes. */

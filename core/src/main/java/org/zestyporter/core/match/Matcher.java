@@ -136,6 +136,43 @@ public final class Matcher {
     return hashes;
   }
 
+  /**
+   * Keys of rows as hashes, with their places among those that records were looked for, by which
+   * {@link #match} finds these.
+   *
+   * @param places by match key and row; null for a key by which nothing was found
+   */
+  public record Placed(Hashes hashes, int @Nullable [][] places) {
+
+    private int place(int key, int row) {
+      return places[key] == null ? -1 : places[key][row];
+    }
+  }
+
+  /**
+   * The places of the keys of a chunk's rows, once the inquiries are answered; on any thread.
+   *
+   * @param first index of the first of the rows among the noted ones
+   * @param again true if they may be asked for again, by who {@link #know knows} the same
+   */
+  public Placed placed(Hashes hashes, int first, boolean again) {
+    int[][] places = new int[keys.size()][];
+    for (int k = 0; k < places.length; k++) {
+      places[k] = keys.get(k).places(first, hashes.byKey[k], again);
+    }
+    return new Placed(hashes, places);
+  }
+
+  /** Marks the rows for whose first key a record was found. */
+  public void markFound(Placed placed, BitSet rows) {
+    int[] places = placed.places[0];
+    for (int row = 0; places != null && row < places.length; row++) {
+      if (keys.get(0).isFound(places[row])) {
+        rows.set(row);
+      }
+    }
+  }
+
   /** The keys, as the plan says them. */
   public List<MatchKey> keys() {
     return keys.stream().map(KeyFinds::said).toList();
@@ -365,19 +402,20 @@ public final class Matcher {
   /**
    * The same for a row whose chunk has been hashed.
    *
-   * @param hashes of its chunk; null if it has not been
+   * @param placed of its chunk; null if it has not been
    */
-  public Match match(int index, @Nullable Hashes hashes, ValueColumn[] byField, int row) {
+  public Match match(int index, @Nullable Placed placed, ValueColumn[] byField, int row) {
     Utf8 scratch = scratches.get();
     Match first = null;
     for (int k = 0; k < keys.size(); k++) {
       KeyFinds finds = keys.get(k);
-      long hashed = hashes == null ? finds.hash(byField, row, scratch) : hashes.byKey[k][row];
+      long hashed =
+          placed == null ? finds.hash(byField, row, scratch) : placed.hashes.byKey[k][row];
       if (hashed == 0) {
         continue;
       }
-      boolean isHashed = hashes != null;
-      Match match = finds.match(index, byField, row, hashed, isHashed, scratch);
+      int place = placed == null ? finds.place(hashed) : placed.place(k, row);
+      Match match = finds.match(index, byField, row, hashed, place, scratch);
       if (!match.records().isEmpty() || match.act() != null && match.act() != Decision.Act.OTHER) {
         return match;
       }

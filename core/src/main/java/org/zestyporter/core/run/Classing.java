@@ -138,6 +138,7 @@ public final class Classing {
     if (target.keysNeedParent()) {
       rows.byField[target.parent.fieldIndex()] = Noting.parents(chunk, rows);
     }
+    Matcher.Placed placed = hashes == null ? null : target.matcher.placed(hashes, rows.first, true);
     int count = rows.count();
     byte[] of = new byte[count];
     byte[] key = new byte[count];
@@ -145,7 +146,7 @@ public final class Classing {
     for (int r = 0; r < count; r++) {
       MatchClass is = MatchClass.TROUBLED;
       if (!rows.isRejected(r) && !(isWhole && chunk.isRejected(rows.rowOf(r)))) {
-        Match match = target.matcher.match(rows.first + r, hashes, rows.byField, r);
+        Match match = target.matcher.match(rows.first + r, placed, rows.byField, r);
         is = MatchClass.of(match, rows.first + r, target.destination);
         key[r] = (byte) (match.records().isEmpty() ? 0 : match.key());
         group[r] = match.repeated() ? match.first() + 1 : 0;

@@ -76,8 +76,7 @@ final class Decider {
     List<Object> record = rows.keys[r];
     boolean isNew = rows.before[r] < 0;
     boolean asNoted = isNew && !rows.isSettled(r);
-    long[] after =
-        asNoted ? target.guard.hashes(rows.byField, r) : target.guard.hashes(after(rows, r));
+    long[] after = asNoted ? rows.guarded(r) : target.guard.hashes(after(rows, r));
     target.guard.giveBack(line, after, record, isNew ? null : before(rows, r));
     if (record != null && touched != null && touched.get(record) == rows.first + r) {
       touched.put(record, -1);
@@ -164,10 +163,7 @@ final class Decider {
         outcome(Outcome.REJECTED);
         return;
       }
-      match =
-          rows.matches != null && rows.matches[r] != null
-              ? rows.matches[r]
-              : target.matcher.match(rows.first + r, rows.byField, r);
+      match = rows.matches[r] != null ? rows.matches[r] : rows.match(r);
       rows.matchedBy[r] = (byte) (match.records().isEmpty() ? 0 : match.key());
       MatchClass is = MatchClass.of(match, rows.first + r, target.destination);
       if (target.destination.distinct() && is != MatchClass.TROUBLED && isClaimed()) {
@@ -405,8 +401,8 @@ final class Decider {
       if (isRuled && isBroken(values, true)) {
         return;
       }
-      long[] hashes = settled ? target.guard.hashes(values) : target.guard.hashes(rows.byField, r);
-      int clash = target.guard.clash(hashes, null);
+      long[] hashes = settled ? target.guard.hashes(values) : rows.guarded(r);
+      int clash = target.guard.clash(hashes, null, settled || rows.mayBeHeld(r));
       if (clash >= 0) {
         rows.note(r, target.guard.told(clash, hashes, rows.values(r)));
         outcome(Outcome.REJECTED);
@@ -471,7 +467,7 @@ final class Decider {
         return true;
       }
       long[] hashes = target.guard.hashes(after);
-      int clash = target.guard.clash(hashes, record);
+      int clash = target.guard.clash(hashes, record, true);
       if (clash >= 0) {
         rows.note(r, target.guard.told(clash, hashes, after));
         outcome(Outcome.REJECTED);

@@ -80,9 +80,10 @@ final class Passage {
         if (target.keysNeedParent()) {
           rows.byField[target.parent.fieldIndex()] = Noting.parents(chunk, rows);
         }
-        if (target.matcher.findsAny()) {
-          match(chunk, rows, wanted);
+        if (chunk.only == null) {
+          rows.place();
         }
+        match(chunk, rows, wanted);
       }
       if (!wanted.isEmpty()) {
         Records found = lookups.fetch(target.table, wanted);
@@ -183,7 +184,7 @@ final class Passage {
     rows.matches = new Match[count];
     for (int r = 0; r < count; r++) {
       if (chunk.takes(rows.rowOf(r)) && !rows.isRejected(r)) {
-        rows.matches[r] = rows.target.matcher.match(rows.first + r, rows.byField, r);
+        rows.matches[r] = rows.match(r);
         if (rows.matches[r].isOne()) {
           wanted.add(rows.matches[r].records().get(0));
         }

@@ -14,6 +14,7 @@ import org.zestyporter.core.fill.Filled;
 import org.zestyporter.core.fill.FilledChunk;
 import org.zestyporter.core.fill.Pending;
 import org.zestyporter.core.match.Match;
+import org.zestyporter.core.match.Matcher;
 import org.zestyporter.core.value.ColumnMaker;
 import org.zestyporter.core.value.Problem;
 import org.zestyporter.core.value.ValueColumn;
@@ -37,8 +38,16 @@ final class TargetRows {
   /** The columns of the table's fields; null where nothing fills one, or it is not known. */
   final ValueColumn[] byField;
 
-  /** What the rows were found to speak of; null if no record of the table is spoken of at all. */
+  /** What the rows were found to speak of; null for those of which nobody asked yet. */
   Match @Nullable [] matches;
+
+  /** The keys of the rows and what must be unique in them; null where it is told row by row. */
+  private Matcher.@Nullable Placed placed;
+
+  private @Nullable List<Matcher.Hashes> guarded;
+
+  /** Rows of which a unique value is held by a record. */
+  private @Nullable BitSet held;
 
   byte[] outcomes;
   byte[] matchedBy;
@@ -130,6 +139,31 @@ final class TargetRows {
     records = target.isNeeded ? new Object[count] : null;
     left = writes ? new Records[count] : null;
     leftAt = writes ? new int[count] : null;
+  }
+
+  /** Looks for the keys of all rows, and for what must be unique in them, all at once. */
+  void place() {
+    List<Matcher.Hashes> hashes = target.guard.hashesOf(byField, count());
+    guarded = hashes;
+    held = target.guard.held(hashes);
+    placed = target.matcher.placed(target.matcher.hashes(byField, count()), first, false);
+  }
+
+  /** What a row speaks of. */
+  Match match(int r) {
+    return target.matcher.match(first + r, placed, byField, r);
+  }
+
+  /** What must be unique in a row, as hashes; as it was noted. */
+  long[] guarded(int r) {
+    return guarded == null
+        ? target.guard.hashes(byField, r)
+        : target.guard.hashes(guarded, byField, r);
+  }
+
+  /** False if it is known that no record has what must be unique in a row, as it was noted. */
+  boolean mayBeHeld(int r) {
+    return held == null || held.get(r);
   }
 
   int count() {

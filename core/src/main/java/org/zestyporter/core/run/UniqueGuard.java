@@ -1,6 +1,7 @@
 package org.zestyporter.core.run;
 
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -185,6 +186,32 @@ final class UniqueGuard {
     return hashes;
   }
 
+  /**
+   * The same.
+   *
+   * @param of the row's chunk
+   */
+  long[] hashes(List<Matcher.Hashes> of, ValueColumn[] byField, int row) {
+    long[] hashes = new long[of.size()];
+    for (int g = 0; g < hashes.length; g++) {
+      Matcher matcher = guards.get(g).matcher;
+      long hashed = of.get(g).byKey()[0][row];
+      // several rows must have the same key, not only the same hash
+      hashes[g] = matcher.isRepeated(hashed) ? matcher.hash(byField, row) : hashed;
+    }
+    return hashes;
+  }
+
+  /** The rows of a chunk of which any guarded value is held by a record. */
+  BitSet held(List<Matcher.Hashes> hashes) {
+    BitSet held = new BitSet();
+    for (int g = 0; g < hashes.size(); g++) {
+      Matcher matcher = guards.get(g).matcher;
+      matcher.markFound(matcher.placed(hashes.get(g), 0, false), held);
+    }
+    return held;
+  }
+
   /** The records that have the guarded values of a row. */
   List<List<Object>> holders(ValueColumn[] byField, int row) {
     List<List<Object>> holders = new ArrayList<>();
@@ -211,15 +238,16 @@ final class UniqueGuard {
    *
    * @param hashes of the record as it would stand
    * @param record primary key of the record that it updates; null for a new one
+   * @param mayBeHeld false if it is known that no record of the table has any of the values
    */
-  int clash(long[] hashes, @Nullable List<Object> record) {
+  int clash(long[] hashes, @Nullable List<Object> record, boolean mayBeHeld) {
     for (int g = 0; g < hashes.length; g++) {
       Guard guard = guards.get(g);
       long hashed = hashes[g];
       if (hashed == 0) {
         continue;
       }
-      List<List<Object>> held = guard.matcher.records(hashed);
+      List<List<Object>> held = mayBeHeld ? guard.matcher.records(hashed) : List.of();
       if (!held.isEmpty()) {
         Set<List<Object>> freed = guard.freed.getOrDefault(hashed, Set.of());
         if (held.stream().anyMatch(r -> !r.equals(record) && !freed.contains(r))) {

@@ -7,6 +7,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.IntStream;
+import org.zestyporter.core.source.cache.CellSigns;
 import org.zestyporter.core.source.cache.ColumnChunk;
 import org.zestyporter.core.source.cache.SourceCache;
 import org.zestyporter.core.source.layout.OutColumns;
@@ -19,9 +20,6 @@ import org.zestyporter.core.value.Votes;
 
 /** Profiles all columns; they are shared out to the processors. */
 final class Profiling {
-  /** More bytes than a word for blank has, with some spaces around it. */
-  private static final int MOST_WORD = 40;
-
   private final SourceCache cache;
   private final OutColumns out;
   private final Reading wanted;
@@ -60,10 +58,12 @@ final class Profiling {
     for (int chunk = 0; chunk < cache.chunks(); chunk++) {
       OutColumns.Records records = out.records(chunk);
       for (int c = 0; c < out.names().size(); c++) {
+        if (!out.mayHold(chunk, c, CellSigns.BLANK_WORD)) {
+          continue;
+        }
         ColumnChunk cells = out.column(chunk, c, records);
         for (int code = 0; code < cells.entries(); code++) {
-          if (cells.length(code) < MOST_WORD
-              && ColumnProfiler.mayBeBlankWord(cells.first(code))
+          if (ColumnProfiler.mayBeBlankWord(cells.bytes(), cells.starts()[code], cells.ends()[code])
               && ColumnProfiler.isBlankWord(cells.entry(code))) {
             return true;
           }

@@ -11,6 +11,7 @@ import java.util.concurrent.CancellationException;
 import org.zestyporter.core.source.cache.CacheException;
 import org.zestyporter.core.source.cache.CacheWriter;
 import org.zestyporter.core.source.cache.SourceCache;
+import org.zestyporter.core.source.layout.LayoutSigns;
 import org.zestyporter.core.source.parse.Archive;
 import org.zestyporter.core.source.parse.CellNote;
 import org.zestyporter.core.source.parse.DelimitedParser;
@@ -274,7 +275,8 @@ public final class SourceReader {
   private static Parsed fill(
       Path file, Path cacheFile, Parsed parsed, ReadProgress progress, long rows)
       throws IOException {
-    try (CacheWriter writer = new CacheWriter(cacheFile, progress, progress.packs())) {
+    try (CacheWriter writer =
+        new CacheWriter(cacheFile, progress, progress.packs(), new LayoutSigns())) {
       RowParser.Told told = RowParser.Told.NOTHING;
       RowSink sink = rows == Long.MAX_VALUE ? writer : new FirstRows(writer, rows);
       try {

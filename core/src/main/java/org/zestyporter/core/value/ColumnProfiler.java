@@ -28,6 +28,13 @@ import org.zestyporter.core.value.ColumnProfile.FindingCode;
 public final class ColumnProfiler {
   private static final Pattern PARTED_DATE =
       Pattern.compile("(\\d{1,2})([./-])\\s?(\\d{1,2})\\2\\s?(\\d{2}|\\d{4})(?:[ T]\\d.*)?");
+
+  /** More characters than a word for blank has. */
+  private static final int LONGEST_WORD = 8;
+
+  /** More bytes than a word for blank has, with some spaces around it. */
+  private static final int MOST_WORD = 40;
+
   private static final Pattern SHORTENED =
       // as spreadsheets show whole numbers of twelve digits and more
       Pattern.compile("[+-]?\\d([.,]\\d+)?[Ee]\\+(1[0-9]|[2-9]\\d|\\d{3})");
@@ -202,7 +209,7 @@ public final class ColumnProfiler {
   }
 
   private static boolean isBlankWord(String text) {
-    return text.length() < 8
+    return text.length() < LONGEST_WORD
         && mayBeBlankWord(text.charAt(0))
         && (BLANK_WORD.matcher(text).matches() || NUMBER_BLANK_WORD.matcher(text).matches());
   }
@@ -219,6 +226,27 @@ public final class ColumnProfiler {
       // a dash, or what begins with spaces
       default -> first >= 0x80 || first > 0 && first <= ' ';
     };
+  }
+
+  /**
+   * True if a text may be such a word, by its beginning and its length.
+   *
+   * @param bytes holds it in UTF-8
+   */
+  public static boolean mayBeBlankWord(byte[] bytes, int from, int to) {
+    if (from == to || to - from >= MOST_WORD || !mayBeBlankWord(bytes[from] & 0xFF)) {
+      return false;
+    }
+    int end = to;
+    while (end > from && bytes[end - 1] == ' ') {
+      end--;
+    }
+    int characters = 0;
+    for (int i = from; i < end; i++) {
+      characters += (bytes[i] & 0xC0) == 0x80 ? 0 : 1;
+    }
+    // spaces of other kinds may stand around it
+    return characters < LONGEST_WORD || bytes[from] <= ' ' || bytes[Math.max(from, end - 1)] <= ' ';
   }
 
   private Object number(String text, BigDecimal number, long count, long line) {

@@ -61,10 +61,17 @@ class KeyNotesTest {
     one.settle();
     all.settle();
     assertThat(all.distinct().size()).isEqualTo(one.distinct().size());
+    for (boolean again : new boolean[] {true, true, false}) {
+      for (int from = 0; from < noted.size(); from += 4_000) {
+        List<Long> some = noted.subList(from, Math.min(noted.size(), from + 4_000));
+        long[] hashes = some.stream().mapToLong(h -> h).toArray();
+        assertThat(all.places(from, hashes, again))
+            .containsExactly(
+                some.stream().mapToInt(h -> h == 0 ? -1 : one.distinct().place(h)).toArray());
+      }
+    }
     for (int again = 0; again < 2; again++) {
-      for (int row = 0; row < noted.size(); row++) {
-        long hash = noted.get(row);
-        assertThat(all.place(row, hash)).isEqualTo(one.distinct().place(hash));
+      for (long hash : noted) {
         assertThat(all.repeat(hash) == null).isEqualTo(one.repeat(hash) == null);
         if (one.repeat(hash) != null) {
           assertThat(all.repeat(hash).first()).isEqualTo(one.repeat(hash).first());

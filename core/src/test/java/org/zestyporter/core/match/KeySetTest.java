@@ -2,6 +2,7 @@ package org.zestyporter.core.match;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.util.Arrays;
 import java.util.BitSet;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -52,6 +53,15 @@ class KeySetTest {
             }
           });
       assertThat(set.size()).isEqualTo(times.size());
+      long[] asked = Arrays.copyOf(hashes, count + random.nextInt(200));
+      for (int i = count; i < asked.length; i++) {
+        asked[i] = random.nextLong();
+      }
+      int[] found = new int[asked.length];
+      set.places(asked, found);
+      assertThat(found)
+          .containsExactly(
+              Arrays.stream(asked).mapToInt(h -> h == 0 ? -1 : set.place(h)).toArray());
     }
   }
 

@@ -35,8 +35,9 @@ import org.zestyporter.core.value.Utf8;
  *
  * <p>Layout: chunks of at most {@link SourceCache#CHUNK_ROWS} rows, each a block of line numbers
  * and one block a column (its distinct cells, then one code a row); at the end an index of where
- * each block stands, and 8 bytes that say where the index begins. A block is its length, then its
- * bytes, in the LZ4 block format if that is shorter; a blank column has an empty block.
+ * each block stands and what is told of each column, and 8 bytes that say where it begins. A block
+ * is its length, then its bytes, in the LZ4 block format if that is shorter; a blank column has an
+ * empty block.
  *
  * <p>The parser's thread collects a chunk while another one packs and writes the chunk before it.
  */
@@ -62,6 +63,7 @@ public final class CacheWriter implements RowSink, Closeable {
   private @Nullable SheetMarks marks;
   private final List<CellNote> rowNotes = new ArrayList<>();
   private final boolean packs;
+  private final CellSigns signs;
   private final Utf8 block = new Utf8(1 << 16);
   private byte[] pack = new byte[0];
   private final LZ4Compressor compressor = LZ4Factory.fastestJavaInstance().fastCompressor();
@@ -81,8 +83,10 @@ public final class CacheWriter implements RowSink, Closeable {
   /**
    * @param packs true if blocks are packed: smaller, and slower to write and read
    */
-  public CacheWriter(Path target, ReadProgress progress, boolean packs) throws IOException {
+  public CacheWriter(Path target, ReadProgress progress, boolean packs, CellSigns signs)
+      throws IOException {
     this.packs = packs;
+    this.signs = signs;
     this.target = target;
     this.progress = progress;
     this.partial = target.resolveSibling(target.getFileName() + ".partial");
@@ -224,8 +228,9 @@ public final class CacheWriter implements RowSink, Closeable {
   }
 
   private void pack(long[] chunkLines, ColumnBuilder[] chunk) throws IOException {
-    // rows, first line, last line, then the start of each block and the end of the last
-    long[] entry = new long[3 + 2 + chunk.length];
+    // rows, first line, last line, then the start of each block and the end of the last, then the
+    // signs of each column
+    long[] entry = new long[3 + 2 + 2 * chunk.length];
     entry[0] = chunkLines.length;
     entry[1] = chunkLines[0];
     entry[2] = chunkLines[chunkLines.length - 1];
@@ -241,6 +246,7 @@ public final class CacheWriter implements RowSink, Closeable {
         block.clear();
         chunk[c].encode(chunkLines.length, block);
         write();
+        entry[5 + chunk.length + c] = chunk[c].signs(chunkLines.length, signs);
       }
     }
     entry[4 + chunk.length] = position;

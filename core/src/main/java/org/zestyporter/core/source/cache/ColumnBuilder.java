@@ -13,6 +13,7 @@ import org.zestyporter.core.value.Utf8;
  */
 final class ColumnBuilder {
   private static final int FIRST_SIZE = 16;
+  private static final Cell.Kind[] KINDS = Cell.Kind.values();
   private static final byte TEXT = (byte) Cell.Kind.TEXT.ordinal();
   private static final byte ERROR = (byte) Cell.Kind.ERROR.ordinal();
 
@@ -167,6 +168,30 @@ final class ColumnBuilder {
       }
       out.put(code);
     }
+  }
+
+  /**
+   * What is told of the column without reading it: {@link ColumnSigns}.
+   *
+   * @param rows rows of the chunk
+   */
+  long signs(int rows, CellSigns signs) {
+    byte[] bytes = texts.array();
+    long told = filled < rows ? ColumnSigns.BLANK : 0;
+    for (int code = 1; code < count; code++) {
+      int from = ends[code - 1];
+      int to = ends[code];
+      // plain signs can't be blanks
+      told |= from == to || bytes[from] <= ' ' ? ColumnSigns.BLANK : 0;
+      int at = from;
+      while (at < to && bytes[at] == ' ') {
+        at++;
+      }
+      if (at < to) {
+        told |= ColumnSigns.beginning(bytes[at]) | signs.of(KINDS[kinds[code]], bytes, at, to);
+      }
+    }
+    return told;
   }
 
   /** True if no cell was put. */

@@ -29,7 +29,7 @@ public final class SourceCache implements Closeable {
   public static final int CHUNK_ROWS = 4096;
 
   /** Changes whenever the file format does, so that an older cache is not opened. */
-  public static final int VERSION = 3;
+  public static final int VERSION = 4;
 
   private static final long LEAST_KEPT = 48L << 20;
   private static final long MOST_KEPT = 384L << 20;
@@ -112,7 +112,7 @@ public final class SourceCache implements Closeable {
 
   /** Columns of a chunk: as many as its widest row has cells. */
   public int width(int chunk) {
-    return index[chunk].length - 5;
+    return (index[chunk].length - 5) / 2;
   }
 
   /** Columns of the widest row of the file. */
@@ -144,6 +144,34 @@ public final class SourceCache implements Closeable {
     return column >= width(chunk) || index[chunk][4 + column] == index[chunk][5 + column];
   }
 
+  /** True if no row of a chunk can be blank in a column; nothing is read to tell so. */
+  public boolean isFull(int chunk, int column) {
+    return !isBlank(chunk, column) && (signs(chunk, column) & ColumnSigns.BLANK) == 0;
+  }
+
+  /**
+   * False if no cell of a column has a sign in a chunk; nothing is read to tell so.
+   *
+   * @param sign one of {@link CellSigns}
+   */
+  public boolean mayHold(int chunk, int column, int sign) {
+    return !isBlank(chunk, column) && (signs(chunk, column) & sign) != 0;
+  }
+
+  /**
+   * False if no cell of a column begins with a letter in a chunk, be it a capital or not; nothing
+   * is read to tell so.
+   *
+   * @param letter of ASCII, or the first byte of it in UTF-8
+   */
+  public boolean mayBegin(int chunk, int column, int letter) {
+    return !isBlank(chunk, column) && (signs(chunk, column) & ColumnSigns.beginning(letter)) != 0;
+  }
+
+  private long signs(int chunk, int column) {
+    return index[chunk][5 + width(chunk) + column];
+  }
+
   /** A cell by its line; blank where there is none. */
   public Cell cellAt(long line, int column) {
     int chunk = chunkOfLine(line);
@@ -157,6 +185,11 @@ public final class SourceCache implements Closeable {
   /** Line numbers of a chunk's rows. */
   public long[] lines(int chunk) {
     long[] lines = new long[rows(chunk)];
+    long first = index[chunk][1];
+    if (index[chunk][2] - first == lines.length - 1) {
+      Arrays.setAll(lines, row -> first + row);
+      return lines;
+    }
     try {
       Block block = new Block(index[chunk][3], index[chunk][4]);
       long line = index[chunk][1];

@@ -19,6 +19,11 @@ final class Blanks {
    * @param omit columns whose cells don't count
    */
   static BitSet of(SourceCache cache, int chunk, BitSet rows, BitSet omit) {
+    for (int c = 0; c < cache.width(chunk); c++) {
+      if (!omit.get(c) && cache.isFull(chunk, c)) {
+        return new BitSet();
+      }
+    }
     BitSet blank = (BitSet) rows.clone();
     for (int c = 0; c < cache.width(chunk) && !blank.isEmpty(); c++) {
       if (omit.get(c) || cache.isBlank(chunk, c)) {

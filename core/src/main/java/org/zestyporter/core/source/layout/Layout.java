@@ -320,6 +320,17 @@ public final class Layout {
     return at < text.length() && mayBeTotal(text.charAt(at)) && TOTAL.matcher(text).matches();
   }
 
+  /** True if a word for a total can begin with two letters. */
+  static boolean mayBeTotal(int letter, int next) {
+    return switch (letter | 0x20) {
+      case 't' -> (next | 0x20) == 'o';
+      case 'g' -> (next | 0x20) == 'r' || (next | 0x20) == 'e';
+      case 's' -> (next | 0x20) == 'u' || (next | 0x20) == 'o';
+      case 'z' -> (next | 0x20) == 'w';
+      default -> false;
+    };
+  }
+
   /** True if a word for a total can begin with a letter. */
   static boolean mayBeTotal(int letter) {
     return letter > 0 && "tgsz".indexOf(letter | 0x20) >= 0;

@@ -265,6 +265,16 @@ public final class OutColumns {
     return new Records(Arrays.copyOf(out, n), Arrays.copyOf(outGroups, n), false);
   }
 
+  /**
+   * False if no cell of a column has a sign in a chunk; nothing is read to tell so.
+   *
+   * @param sign one of {@link org.zestyporter.core.source.cache.CellSigns}
+   */
+  public boolean mayHold(int chunk, int column, int sign) {
+    Out out = outs.get(column);
+    return out.from() != From.SHEET || cache.mayHold(chunk, out.index(), sign);
+  }
+
   /** A column's cells of the records of a chunk. */
   public ColumnChunk column(int chunk, int column, Records records) {
     Out out = outs.get(column);

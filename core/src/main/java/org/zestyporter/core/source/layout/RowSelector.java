@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.source.cache.CellSigns;
 import org.zestyporter.core.source.cache.ColumnChunk;
 import org.zestyporter.core.source.cache.SourceCache;
 import org.zestyporter.core.source.reading.Reading;
@@ -260,8 +261,11 @@ public final class RowSelector {
         continue;
       }
       String title = titles.level(level, first).text().strip();
-      ColumnChunk column = cache.column(chunk, first);
       int begins = title.isEmpty() || title.charAt(0) >= 0x80 ? -1 : title.charAt(0) | 0x20;
+      if (begins >= 0 && !cache.mayBegin(chunk, first, begins)) {
+        continue;
+      }
+      ColumnChunk column = cache.column(chunk, first);
       for (int code = 0; code < column.entries(); code++) {
         boolean other = begins >= 0 && (column.first(code) | 0x20) != begins;
         if (other || !column.entry(code).text().strip().equalsIgnoreCase(title)) {
@@ -280,7 +284,7 @@ public final class RowSelector {
   /** Lines that begin with a word for a total and are filled by half at most. */
   private void dropTotals(int chunk, long[] lines, BitSet rows) {
     for (int c = 0; c < Math.min(TOTAL_COLUMNS, titles.width()); c++) {
-      if (cache.isBlank(chunk, c)) {
+      if (!cache.mayHold(chunk, c, CellSigns.TOTAL)) {
         continue;
       }
       ColumnChunk column = cache.column(chunk, c);

@@ -20,7 +20,7 @@ class SourceCacheTest {
 
   private Path write(List<List<Cell>> rows, long step) throws IOException {
     Path file = folder.resolve("cells");
-    try (CacheWriter writer = new CacheWriter(file, new ReadProgress(), true)) {
+    try (CacheWriter writer = new CacheWriter(file, new ReadProgress(), true, CellSigns.ANY)) {
       long line = 1;
       for (List<Cell> row : rows) {
         put(writer, line, row);
@@ -96,7 +96,7 @@ class SourceCacheTest {
   @Test
   void cellsThatHardlyRepeatComeBackToo() throws IOException {
     Path file = folder.resolve("many");
-    try (CacheWriter writer = new CacheWriter(file, new ReadProgress(), false)) {
+    try (CacheWriter writer = new CacheWriter(file, new ReadProgress(), false, CellSigns.ANY)) {
       for (int row = 0; row < 3_000; row++) {
         // at first each is another one, then some come again, with blanks between
         writer.cell(0, Cell.text(row % 11 == 10 ? "" : "Größe " + (row < 2_000 ? row : row % 50)));
@@ -116,6 +116,53 @@ class SourceCacheTest {
   }
 
   @Test
+  void tellsWithoutReadingWhatAColumnMayHold() throws IOException {
+    List<List<Cell>> rows = new ArrayList<>();
+    for (int i = 0; i < SourceCache.CHUNK_ROWS + 100; i++) {
+      boolean first = i < SourceCache.CHUNK_ROWS;
+      rows.add(
+          List.of(
+              Cell.text("b" + i),
+              Cell.text(i == 70 ? "" : i == 80 ? "  Total" : "7" + i % 5),
+              Cell.text(i == SourceCache.CHUNK_ROWS + 9 ? "n/a" : " x"),
+              first ? Cell.BLANK : new Cell(Cell.Kind.NUMBER, "1")));
+    }
+    Path file = folder.resolve("signs");
+    try (CacheWriter writer =
+        new CacheWriter(
+            file,
+            new ReadProgress(),
+            true,
+            (kind, bytes, from, to) ->
+                bytes[from] == 'T'
+                    ? CellSigns.TOTAL
+                    : bytes[from] == 'n' ? CellSigns.BLANK_WORD : 0)) {
+      for (int i = 0; i < rows.size(); i++) {
+        put(writer, i + 1, rows.get(i));
+      }
+      writer.finish();
+    }
+    try (SourceCache cache = SourceCache.open(file)) {
+      assertThat(cache.chunks()).isEqualTo(2);
+      assertThat(cache.width(1)).isEqualTo(4);
+      for (int chunk = 0; chunk < 2; chunk++) {
+        assertThat(cache.isFull(chunk, 0)).isTrue();
+        assertThat(cache.mayBegin(chunk, 0, 'b')).isTrue();
+        assertThat(cache.mayBegin(chunk, 0, 'B')).isTrue();
+        assertThat(cache.mayBegin(chunk, 0, 't')).isFalse();
+        assertThat(cache.isFull(chunk, 1)).isEqualTo(chunk == 1);
+        assertThat(cache.mayHold(chunk, 1, CellSigns.TOTAL)).isEqualTo(chunk == 0);
+        assertThat(cache.mayBegin(chunk, 1, 't')).isEqualTo(chunk == 0);
+        assertThat(cache.mayHold(chunk, 2, CellSigns.BLANK_WORD)).isEqualTo(chunk == 1);
+        // what begins with a space might be blank
+        assertThat(cache.isFull(chunk, 2)).isFalse();
+        assertThat(cache.isFull(chunk, 3)).isEqualTo(chunk == 1);
+        assertThat(cache.mayBegin(chunk, 3, '1')).isEqualTo(chunk == 1);
+      }
+    }
+  }
+
+  @Test
   void equalCellsAreKeptOnceInAChunk() throws IOException {
     List<List<Cell>> rows = new ArrayList<>();
     for (int i = 0; i < 1000; i++) {
@@ -130,7 +177,7 @@ class SourceCacheTest {
   @Test
   void whatWasNotFinishedLeavesNothingBehind() throws IOException {
     Path file = folder.resolve("cells");
-    try (CacheWriter writer = new CacheWriter(file, new ReadProgress(), true)) {
+    try (CacheWriter writer = new CacheWriter(file, new ReadProgress(), true, CellSigns.ANY)) {
       put(writer, 1, List.of(Cell.text("a")));
     }
     try (var left = Files.list(folder)) {

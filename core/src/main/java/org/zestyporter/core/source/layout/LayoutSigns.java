@@ -1,0 +1,21 @@
+package org.zestyporter.core.source.layout;
+
+import java.nio.charset.StandardCharsets;
+import org.zestyporter.core.source.cache.CellSigns;
+import org.zestyporter.core.value.Cell;
+import org.zestyporter.core.value.ColumnProfiler;
+
+/** The signs by which lines are left out, and words for a blank are looked for. */
+public final class LayoutSigns implements CellSigns {
+  @Override
+  public int of(Cell.Kind kind, byte[] bytes, int from, int to) {
+    boolean total = to - from > 1 && Layout.mayBeTotal(bytes[from], bytes[from + 1]);
+    boolean word = ColumnProfiler.mayBeBlankWord(bytes, from, to);
+    if (kind != Cell.Kind.TEXT || !total && !word) {
+      return 0;
+    }
+    String text = new String(bytes, from, to - from, StandardCharsets.UTF_8);
+    int signs = total && Layout.isTotal(text) ? TOTAL : 0;
+    return word && ColumnProfiler.isBlankWord(Cell.text(text)) ? signs | BLANK_WORD : signs;
+  }
+}
