@@ -1,14 +1,18 @@
 package org.zestyporter.core.match;
 
+import java.util.AbstractList;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collections;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
+import java.util.RandomAccess;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.IntConsumer;
+import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.value.ColumnMaker;
 import org.zestyporter.core.value.Storage;
@@ -22,6 +26,9 @@ final class FoundRecords {
   private static final int PIECE = 1 << 16;
   private static final int FEW = 16;
 
+  /** Records that are looked for one by one, before it is told for all where each is. */
+  private static final int MOST_SEARCHES = 64;
+
   private final List<FieldInfo> keyFields;
 
   /** The primary keys in the order in which they were noted, and the places they were found for. */
@@ -31,16 +38,16 @@ final class FoundRecords {
   private ColumnMaker[] makers = {};
   private int count;
 
-  /** A bit for each place that has a record, and the number of them before each 64. */
+  /** A bit for each place that has a record, and for each that has several. */
   private long[] held = {};
 
-  private int[] ranks = {};
+  private long[] multi = {};
+  private boolean hasSeveral;
 
-  /** The last record of each such place, by its number. */
-  private int[] last = {};
+  /** Which records each place has; null until anybody asks for more than a few. */
+  private volatile @Nullable Chains chains;
 
-  /** The record before it of the same place; empty while no place has two. */
-  private int[] before = {};
+  private int searches;
 
   /** The records of places that have many, once they were asked for. */
   private final Map<Integer, List<List<Object>>> several = new ConcurrentHashMap<>();
@@ -93,42 +100,97 @@ final class FoundRecords {
     close();
     makers = new ColumnMaker[0];
     held = new long[size / Long.SIZE + 1];
+    multi = new long[held.length];
     for (int number = 0; number < count; number++) {
-      held[place(number) / Long.SIZE] |= 1L << place(number);
+      int place = place(number);
+      if (has(place)) {
+        multi[place / Long.SIZE] |= 1L << place;
+        hasSeveral = true;
+      }
+      held[place / Long.SIZE] |= 1L << place;
     }
-    ranks = new int[held.length];
-    int rank = 0;
-    for (int i = 0; i < held.length; i++) {
-      ranks[i] = rank;
-      rank += Long.bitCount(held[i]);
-    }
-    last = new int[rank];
-    Arrays.fill(last, -1);
-    for (int number = 0; number < count; number++) {
-      int slot = slot(place(number));
-      chain(number, last[slot]);
-      last[slot] = number;
-    }
-    places.clear();
   }
 
   private int place(int number) {
     return places.get(number / PIECE)[number % PIECE];
   }
 
-  private int slot(int place) {
-    long lower = (1L << place) - 1;
-    return ranks[place / Long.SIZE] + Long.bitCount(held[place / Long.SIZE] & lower);
+  /**
+   * The last record of each place that has any, and for each record the one before it of the same
+   * place, all by their numbers.
+   */
+  private final class Chains {
+    /** How many places before each 64 have a record. */
+    private final int[] ranks = new int[held.length];
+
+    private final int[] last;
+    private final int @Nullable [] before;
+
+    Chains() {
+      int rank = 0;
+      for (int i = 0; i < held.length; i++) {
+        ranks[i] = rank;
+        rank += Long.bitCount(held[i]);
+      }
+      last = new int[rank];
+      Arrays.fill(last, -1);
+      before = hasSeveral ? new int[count] : null;
+      for (int number = 0; number < count; number++) {
+        int slot = slot(place(number));
+        if (before != null) {
+          before[number] = last[slot];
+        }
+        last[slot] = number;
+      }
+    }
+
+    private int slot(int place) {
+      long lower = (1L << place) - 1;
+      return ranks[place / Long.SIZE] + Long.bitCount(held[place / Long.SIZE] & lower);
+    }
+
+    int last(int place) {
+      return last[slot(place)];
+    }
+
+    int before(int number) {
+      return before == null ? -1 : before[number];
+    }
   }
 
-  private void chain(int number, int other) {
-    if (other >= 0) {
-      if (before.length == 0) {
-        before = new int[count];
-        Arrays.fill(before, -1);
-      }
-      before[number] = other;
+  private Chains chains() {
+    Chains known = chains;
+    return known == null ? chained() : known;
+  }
+
+  private synchronized Chains chained() {
+    if (chains == null) {
+      chains = new Chains();
+      places.clear();
     }
+    return chains;
+  }
+
+  /** The number of the record of a place that has one. */
+  private int number(int place) {
+    int found = chains == null ? search(place) : -1;
+    return found < 0 ? chains().last(place) : found;
+  }
+
+  /** Goes through all of them for a few, which is sooner done; under 0 if there were more. */
+  private synchronized int search(int place) {
+    if (chains == null && searches++ < MOST_SEARCHES) {
+      for (int piece = 0; piece < places.size(); piece++) {
+        int[] some = places.get(piece);
+        int length = Math.min(PIECE, count - piece * PIECE);
+        for (int i = 0; i < length; i++) {
+          if (some[i] == place) {
+            return piece * PIECE + i;
+          }
+        }
+      }
+    }
+    return -1;
   }
 
   int size() {
@@ -149,19 +211,46 @@ final class FoundRecords {
     if (!has(place)) {
       return List.of();
     }
-    int number = last[slot(place)];
-    if (before.length == 0 || before[number] < 0) {
-      return List.of(key(number));
+    if ((multi[place / Long.SIZE] >>> place & 1) == 0) {
+      return new Single(place);
     }
-    return isMany(number)
-        ? several.computeIfAbsent(place, p -> several(last[slot(p)]))
-        : several(number);
+    int last = chains().last(place);
+    return isMany(last)
+        ? several.computeIfAbsent(place, p -> several(chains().last(p)))
+        : several(last);
+  }
+
+  /** The only record of a place; most that are told how many there are never ask which. */
+  private final class Single extends AbstractList<List<Object>> implements RandomAccess {
+    private final int place;
+    private @Nullable List<Object> key;
+
+    Single(int place) {
+      this.place = place;
+    }
+
+    @Override
+    public List<Object> get(int index) {
+      Objects.checkIndex(index, 1);
+      List<Object> known = key;
+      if (known == null) {
+        known = key(number(place));
+        key = known;
+      }
+      return known;
+    }
+
+    @Override
+    public int size() {
+      return 1;
+    }
   }
 
   /** True if a place has so many records that they should not be gone through for each row. */
   private boolean isMany(int from) {
+    Chains known = chains();
     int many = 0;
-    for (int number = from; number >= 0 && many <= FEW; number = before[number]) {
+    for (int number = from; number >= 0 && many <= FEW; number = known.before(number)) {
       many++;
     }
     return many > FEW;
@@ -170,7 +259,8 @@ final class FoundRecords {
   /** A record and those before it of the same place; an answer may hold one twice. */
   private List<List<Object>> several(int from) {
     Set<List<Object>> all = new LinkedHashSet<>();
-    for (int number = from; number >= 0; number = before[number]) {
+    Chains known = chains();
+    for (int number = from; number >= 0; number = known.before(number)) {
       all.add(key(number));
     }
     List<List<Object>> inOrder = new ArrayList<>(all);
@@ -180,15 +270,9 @@ final class FoundRecords {
 
   /** Visits the places that have several records. */
   void several(IntConsumer visitor) {
-    if (before.length == 0) {
-      return;
-    }
-    for (int i = 0; i < held.length; i++) {
-      for (long bits = held[i]; bits != 0; bits &= bits - 1) {
-        int place = i * Long.SIZE + Long.numberOfTrailingZeros(bits);
-        if (before[last[slot(place)]] >= 0) {
-          visitor.accept(place);
-        }
+    for (int i = 0; hasSeveral && i < multi.length; i++) {
+      for (long bits = multi[i]; bits != 0; bits &= bits - 1) {
+        visitor.accept(i * Long.SIZE + Long.numberOfTrailingZeros(bits));
       }
     }
   }

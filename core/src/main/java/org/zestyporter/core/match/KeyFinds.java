@@ -229,7 +229,7 @@ final class KeyFinds {
               boolean is = among == null || isAmong(among, records, tested, first + r);
               hashes[r] = is && key.ofParts(records, first + r, scratch) ? hash(scratch) : 0;
             }
-            places[i] = notes.places(0, hashes, false);
+            places[i] = notes.places(hashes);
           }
         });
     for (int at = 0; at < count; at++) {
@@ -282,10 +282,9 @@ final class KeyFinds {
    * The same for the keys of some rows; null if no record was found at all.
    *
    * @param first index of the first of them among the noted rows
-   * @param again true if they may be asked for again
    */
-  int @Nullable [] places(int first, long[] hashes, boolean again) {
-    return found.isEmpty() ? null : notes.places(first, hashes, again);
+  int @Nullable [] places(int first, long[] hashes) {
+    return found.isEmpty() ? null : notes.places(first, hashes);
   }
 
   /** True if a record was found for the key at a place. */

@@ -13,9 +13,6 @@ import org.zestyporter.core.value.LongMap;
 final class KeyNotes {
   private static final int PIECE = 1 << 16;
 
-  /** Tells remembered places, from -1 on, from those that are not known yet. */
-  private static final int TOLD = 2;
-
   private static final int PLACE_WEIGHT = 4;
   private static final int KEY_WEIGHT = 7;
 
@@ -64,6 +61,7 @@ final class KeyNotes {
 
   private int rows;
   private boolean isSettled;
+  private boolean keepsPlaces;
   private int @Nullable [] placeOf;
   private KeySet distinct = KeySet.NONE;
   private final LongMap<Repeat> repeats = new LongMap<>();
@@ -87,11 +85,12 @@ final class KeyNotes {
   }
 
   /**
-   * Notes the keys of some rows.
+   * Notes the keys of some rows, whose places may be asked for more than once.
    *
    * @param out true for those that hold none after all
    */
   void note(long[] hashes, boolean[] out) {
+    keepsPlaces = true;
     for (int row = 0; row < hashes.length; ) {
       long[] piece = piece();
       int from = rows % PIECE;
@@ -110,7 +109,9 @@ final class KeyNotes {
       return;
     }
     isSettled = true;
-    distinct = new KeySet(byRow, rows, hash -> repeats.put(hash, new Repeat()));
+    int[] places = keepsPlaces ? new int[rows] : null;
+    distinct = new KeySet(byRow, rows, hash -> repeats.put(hash, new Repeat()), places);
+    placeOf = distinct.isPlaced() ? places : null;
     for (int row = 0; repeats.size() > 0 && row < rows; row++) {
       long hash = byRow[row / PIECE][row % PIECE];
       Repeat repeat = hash == 0 ? null : repeats.get(hash);
@@ -145,37 +146,21 @@ final class KeyNotes {
    * The places of the keys of some rows among the distinct ones; under 0 where there is none.
    *
    * @param first index of the first of them among the noted rows
-   * @param again true if they may be asked for again, and are remembered for it
+   * @param hashes their keys; of rows that were left out it is not told whether others have it
    */
-  int[] places(int first, long[] hashes, boolean again) {
-    int[] places = new int[hashes.length];
-    if (!again || !recall(first, places)) {
-      distinct.places(hashes, places);
-      for (int i = 0; again && i < places.length; i++) {
-        remembered()[first + i] = places[i] + TOLD;
-      }
-    }
-    return places;
-  }
-
-  /** False if not all of them are remembered. */
-  private boolean recall(int first, int[] places) {
-    int[] known = remembered();
-    boolean all = true;
-    for (int i = 0; i < places.length; i++) {
-      places[i] = known[first + i] - TOLD;
-      all &= places[i] >= -1;
-    }
-    return all;
-  }
-
-  private synchronized int[] remembered() {
+  int[] places(int first, long[] hashes) {
     int[] known = placeOf;
-    if (known == null) {
-      known = new int[rows];
-      placeOf = known;
+    if (known != null) {
+      return Arrays.copyOfRange(known, first, first + hashes.length);
     }
-    return known;
+    return places(hashes);
+  }
+
+  /** The places of some keys among the distinct ones; under 0 where there is none. */
+  int[] places(long[] hashes) {
+    int[] places = new int[hashes.length];
+    distinct.places(hashes, places);
+    return places;
   }
 
   /** The distinct keys that were noted. */

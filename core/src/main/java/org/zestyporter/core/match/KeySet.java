@@ -5,6 +5,7 @@ import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
 import java.util.function.LongConsumer;
+import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.value.SideBySide;
 
 /**
@@ -15,7 +16,7 @@ import org.zestyporter.core.value.SideBySide;
  * them stands in order behind it.
  */
 final class KeySet {
-  static final KeySet NONE = new KeySet(new long[0][], 0, hash -> {});
+  static final KeySet NONE = new KeySet(new long[0][], 0, hash -> {}, null);
 
   /** The rest of a hash has 48 bits, so that its beginning must have 16 at least. */
   private static final int REST = 48;
@@ -25,6 +26,9 @@ final class KeySet {
 
   /** Fewer hashes are not worth several processors. */
   private static final int WORTH_PARTS = 100_000;
+
+  /** Of so many hashes that share a beginning it is not told which row has which. */
+  private static final int MANY = 1 << Long.SIZE - REST;
 
   /** How many are looked for at once. */
   private static final int AT_ONCE = 64;
@@ -39,11 +43,23 @@ final class KeySet {
   private int size;
 
   /**
+   * Takes the place of each hash, by its number among those that were given; null if nobody asks.
+   */
+  private int @Nullable [] placeOf;
+
+  private int[] numbers = {};
+  private volatile boolean isPlaced;
+
+  /**
    * @param pieces hold the hashes; 0 is none
    * @param count how many, 0 among them; all pieces but the last are of the same length
    * @param repeated takes a hash that is there more than once
+   * @param placeOf takes the place of each of them, under 0 for 0, as long as {@link #isPlaced};
+   *     null if nobody asks
    */
-  KeySet(long[][] pieces, int count, LongConsumer repeated) {
+  KeySet(long[][] pieces, int count, LongConsumer repeated, int @Nullable [] placeOf) {
+    this.placeOf = placeOf;
+    this.isPlaced = placeOf != null;
     bits = Math.max(Long.SIZE - REST, 28 - Integer.numberOfLeadingZeros(Math.max(1, count)));
     ends = new int[1 << bits];
     // each part of the beginnings has hashes of its own
@@ -51,7 +67,7 @@ final class KeySet {
     SideBySide.go(
         ends.length,
         least,
-        (from, to) -> forEach(pieces, count, from, to, hash -> ends[beginning(hash)]++));
+        (from, to) -> forEach(pieces, count, from, to, (hash, n) -> ends[beginning(hash)]++));
     int before = 0;
     for (int b = 0; b < ends.length; b++) {
       int own = ends[b];
@@ -60,13 +76,17 @@ final class KeySet {
     }
     highs = new int[before];
     lows = new short[before];
+    if (placeOf != null) {
+      Arrays.fill(placeOf, 0, count, -1);
+      numbers = new int[before];
+    }
     List<Sorted> parts = new ArrayList<>();
     SideBySide.go(
         ends.length,
         least,
         (from, to) -> {
           int first = ends[from];
-          forEach(pieces, count, from, to, hash -> put(ends[beginning(hash)]++, hash));
+          forEach(pieces, count, from, to, this::put);
           Sorted sorted = sort(from, to, first);
           synchronized (parts) {
             parts.add(sorted);
@@ -74,9 +94,18 @@ final class KeySet {
         });
     parts.sort(Comparator.comparingInt(Sorted::first));
     parts.forEach(part -> join(part, repeated));
+    this.placeOf = null;
+    numbers = new int[0];
   }
 
-  private void forEach(long[][] pieces, int count, int from, int to, LongConsumer hashes) {
+  private interface Hashes {
+    /**
+     * @param number of the hash among all
+     */
+    void accept(long hash, int number);
+  }
+
+  private void forEach(long[][] pieces, int count, int from, int to, Hashes hashes) {
     int left = count;
     for (int p = 0; left > 0; p++) {
       int length = Math.min(left, pieces[p].length);
@@ -84,7 +113,7 @@ final class KeySet {
         long hash = pieces[p][i];
         int b = beginning(hash);
         if (hash != 0 && b >= from && b < to) {
-          hashes.accept(hash);
+          hashes.accept(hash, count - left + i);
         }
       }
       left -= length;
@@ -109,18 +138,31 @@ final class KeySet {
     for (int b = first; b < last; b++) {
       int count = ends[b] - from;
       own = own.length < count ? new long[count] : own;
-      for (int i = 0; i < count; i++) {
-        own[i] = rest(from + i);
+      boolean isTold = placeOf != null && count < MANY;
+      if (!isTold) {
+        isPlaced = false;
       }
-      from = ends[b];
-      Arrays.sort(own, 0, count);
       for (int i = 0; i < count; i++) {
-        if (i == 0 || own[i] != own[i - 1]) {
-          put(next++, own[i]);
-        } else if (i == 1 || own[i] != own[i - 2]) {
-          repeated.add((long) b << Long.SIZE - bits | own[i]);
+        // with their order, to tell which of them went where
+        own[i] = rest(from + i) << Long.SIZE - REST | i & MANY - 1;
+      }
+      Arrays.sort(own, 0, count);
+      long before = 0;
+      long beforeIt = 0;
+      for (int i = 0; i < count; i++) {
+        long rest = own[i] >>> Long.SIZE - REST;
+        if (i == 0 || rest != before) {
+          put(next++, rest);
+        } else if (i == 1 || rest != beforeIt) {
+          repeated.add((long) b << Long.SIZE - bits | rest);
+        }
+        beforeIt = before;
+        before = rest;
+        if (isTold) {
+          placeOf[numbers[from + (int) (own[i] & MANY - 1)]] = next - 1;
         }
       }
+      from = ends[b];
       ends[b] = next;
     }
     return new Sorted(first, last, start, next, repeated);
@@ -135,9 +177,25 @@ final class KeySet {
       for (int b = part.from; b < part.to; b++) {
         ends[b] -= by;
       }
+      for (int n = 0; isPlaced && n < placeOf.length; n++) {
+        placeOf[n] -= placeOf[n] >= part.first ? by : 0;
+      }
     }
     size = part.end - by;
     part.repeated.forEach(repeated::accept);
+  }
+
+  private void put(long hash, int number) {
+    int at = ends[beginning(hash)]++;
+    put(at, hash);
+    if (placeOf != null) {
+      numbers[at] = number;
+    }
+  }
+
+  /** True if it could be told where each of the hashes went. */
+  boolean isPlaced() {
+    return isPlaced;
   }
 
   private void put(int place, long hash) {

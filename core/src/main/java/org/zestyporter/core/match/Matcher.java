@@ -153,12 +153,11 @@ public final class Matcher {
    * The places of the keys of a chunk's rows, once the inquiries are answered; on any thread.
    *
    * @param first index of the first of the rows among the noted ones
-   * @param again true if they may be asked for again, by who {@link #know knows} the same
    */
-  public Placed placed(Hashes hashes, int first, boolean again) {
+  public Placed placed(Hashes hashes, int first) {
     int[][] places = new int[keys.size()][];
     for (int k = 0; k < places.length; k++) {
-      places[k] = keys.get(k).places(first, hashes.byKey[k], again);
+      places[k] = keys.get(k).places(first, hashes.byKey[k]);
     }
     return new Placed(hashes, places);
   }
@@ -311,11 +310,15 @@ public final class Matcher {
   /**
    * True if other rows have a key of this row, once the inquiries were asked for, and it is not
    * known yet that they say different things.
+   *
+   * @param hashes of its chunk; null if it has not been hashed
    */
-  public boolean mayDiffer(ValueColumn[] byField, int row) {
+  public boolean mayDiffer(@Nullable Hashes hashes, ValueColumn[] byField, int row) {
     Utf8 scratch = scratches.get();
-    for (KeyFinds finds : keys) {
-      KeyNotes.Repeat repeat = repeat(finds, byField, row, scratch);
+    for (int k = 0; k < keys.size(); k++) {
+      KeyFinds finds = keys.get(k);
+      boolean isAlone = hashes != null && !finds.isRepeated(hashes.byKey[k][row]);
+      KeyNotes.Repeat repeat = isAlone ? null : repeat(finds, byField, row, scratch);
       if (repeat != null && !repeat.differ()) {
         return true;
       }

@@ -138,7 +138,7 @@ public final class Classing {
     if (target.keysNeedParent()) {
       rows.byField[target.parent.fieldIndex()] = Noting.parents(chunk, rows);
     }
-    Matcher.Placed placed = hashes == null ? null : target.matcher.placed(hashes, rows.first, true);
+    Matcher.Placed placed = hashes == null ? null : target.matcher.placed(hashes, rows.first);
     int count = rows.count();
     byte[] of = new byte[count];
     byte[] key = new byte[count];

@@ -273,10 +273,13 @@ final class Noting {
     if (target.keysNeedParent()) {
       rows.byField[target.parent.fieldIndex()] = parents(chunk, rows);
     }
+    Matcher.Hashes hashes = known == null ? null : known.get(number).keys();
     BitSet at = new BitSet();
     for (int r = 0; r < rows.count(); r++) {
       boolean isNoted = only == null || only.get(number).get(r);
-      if (isNoted && !isLeftOut(rows, r, rejected) && target.matcher.mayDiffer(rows.byField, r)) {
+      if (isNoted
+          && !isLeftOut(rows, r, rejected)
+          && target.matcher.mayDiffer(hashes, rows.byField, r)) {
         at.set(r);
       }
     }

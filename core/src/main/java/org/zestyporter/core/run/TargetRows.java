@@ -145,8 +145,8 @@ final class TargetRows {
   void place() {
     List<Matcher.Hashes> hashes = target.guard.hashesOf(byField, count());
     guarded = hashes;
-    held = target.guard.held(hashes);
-    placed = target.matcher.placed(target.matcher.hashes(byField, count()), first, false);
+    held = target.guard.held(hashes, first);
+    placed = target.matcher.placed(target.matcher.hashes(byField, count()), first);
   }
 
   /** What a row speaks of. */

@@ -202,12 +202,16 @@ final class UniqueGuard {
     return hashes;
   }
 
-  /** The rows of a chunk of which any guarded value is held by a record. */
-  BitSet held(List<Matcher.Hashes> hashes) {
+  /**
+   * The rows of a chunk of which any guarded value is held by a record.
+   *
+   * @param first index of the first of them among the noted rows
+   */
+  BitSet held(List<Matcher.Hashes> hashes, int first) {
     BitSet held = new BitSet();
     for (int g = 0; g < hashes.size(); g++) {
       Matcher matcher = guards.get(g).matcher;
-      matcher.markFound(matcher.placed(hashes.get(g), 0, false), held);
+      matcher.markFound(matcher.placed(hashes.get(g), first), held);
     }
     return held;
   }

@@ -61,11 +61,11 @@ class KeyNotesTest {
     one.settle();
     all.settle();
     assertThat(all.distinct().size()).isEqualTo(one.distinct().size());
-    for (boolean again : new boolean[] {true, true, false}) {
+    for (KeyNotes notes : List.of(one, all)) {
       for (int from = 0; from < noted.size(); from += 4_000) {
         List<Long> some = noted.subList(from, Math.min(noted.size(), from + 4_000));
         long[] hashes = some.stream().mapToLong(h -> h).toArray();
-        assertThat(all.places(from, hashes, again))
+        assertThat(notes.places(from, hashes))
             .containsExactly(
                 some.stream().mapToInt(h -> h == 0 ? -1 : one.distinct().place(h)).toArray());
       }

@@ -36,9 +36,13 @@ class KeySetTest {
         }
       }
       Set<Long> repeated = new HashSet<>();
+      int[] placeOf = new int[count];
       KeySet set =
           new KeySet(
-              pieces(hashes, 1 + random.nextInt(round >= 40 ? 50_000 : 500)), count, repeated::add);
+              pieces(hashes, 1 + random.nextInt(round >= 40 ? 50_000 : 500)),
+              count,
+              repeated::add,
+              placeOf);
       BitSet places = new BitSet();
       times.forEach(
           (hash, n) -> {
@@ -58,11 +62,31 @@ class KeySetTest {
         asked[i] = random.nextLong();
       }
       int[] found = new int[asked.length];
+      assertThat(set.isPlaced()).isTrue();
+      assertThat(placeOf)
+          .containsExactly(
+              Arrays.stream(hashes).mapToInt(h -> h == 0 ? -1 : set.place(h)).toArray());
       set.places(asked, found);
       assertThat(found)
           .containsExactly(
               Arrays.stream(asked).mapToInt(h -> h == 0 ? -1 : set.place(h)).toArray());
     }
+  }
+
+  @Test
+  void whereEachWentIsNotToldOfKeysThatTooManyHave() {
+    long[] hashes = new long[200_000];
+    Random random = new Random(8);
+    for (int i = 0; i < hashes.length; i++) {
+      hashes[i] = i % 2 == 0 ? 77 : random.nextLong();
+    }
+    Set<Long> repeated = new HashSet<>();
+    KeySet set =
+        new KeySet(new long[][] {hashes}, hashes.length, repeated::add, new int[hashes.length]);
+    assertThat(set.isPlaced()).isFalse();
+    assertThat(repeated).containsExactly(77L);
+    assertThat(set.size()).isEqualTo(100_001);
+    assertThat(set.place(77)).isNotNegative();
   }
 
   private static long[][] pieces(long[] all, int length) {
