@@ -88,7 +88,8 @@
   }
   .value {
     display: flex;
-    gap: 6px;
+    flex-wrap: wrap;
+    gap: 4px 6px;
   }
   .entry {
     height: 24px;

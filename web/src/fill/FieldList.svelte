@@ -45,8 +45,10 @@
 
 <section class="fields" aria-label="Fields of {open.view.table.name}">
   <div class="bt">
-    <h2>Fields of <span class="m">{open.view.table.name}</span></h2>
-    <span class="q">{filled} of {open.view.table.fields.length} filled</span>
+    <h2 title="Fields of {open.view.table.name}">
+      Fields of <span class="m">{open.view.table.name}</span>
+    </h2>
+    <span class="q count">{filled} of {open.view.table.fields.length} filled</span>
     <span class="end"
       ><input
         class="entry find"
@@ -156,8 +158,17 @@
     flex-direction: column;
     min-height: 0;
   }
+  h2 {
+    min-width: 0;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
   h2 .m {
     font-size: 15px;
+  }
+  .count {
+    flex: none;
   }
   .point {
     cursor: grab;

@@ -22,9 +22,10 @@ export function keyName(key: string): string {
 }
 
 function isTyping(target: EventTarget | null): boolean {
+  if (target instanceof HTMLInputElement) return target.type !== 'checkbox';
   return (
     target instanceof HTMLElement &&
-    (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName))
+    (target.isContentEditable || ['TEXTAREA', 'SELECT'].includes(target.tagName))
   );
 }
 

@@ -34,4 +34,14 @@ describe('keys', () => {
     expect(act).not.toHaveBeenCalled();
     drop();
   });
+
+  it('work while a box has just been ticked', () => {
+    const act = vi.fn();
+    const drop = keyboard.add(() => [{ keys: ['r'], say: '', act }]);
+    const box = document.createElement('input');
+    box.type = 'checkbox';
+    press('r', { target: box });
+    expect(act).toHaveBeenCalledOnce();
+    drop();
+  });
 });

@@ -11,8 +11,8 @@ import org.jspecify.annotations.Nullable;
  * Lengths of time in months, days and a part of a day, which say nothing of each other: a month has
  * no certain number of days, a day no certain number of hours.
  *
- * <p>Read as ISO 8601 writes them ({@code P1Y2M3DT4H5M6.5S}) and in words ({@code 1 day 02:30}),
- * written in the latter.
+ * <p>Read as ISO 8601 writes them ({@code P1Y2M3DT4H5M6.5S}) and in words ({@code 1 day 02:30},
+ * {@code 2 Tage, 3 Std.}), written in the latter in English.
  */
 final class TimeSpans {
   private static final long MICROS = 1_000_000;
@@ -30,6 +30,7 @@ final class TimeSpans {
           Map.entry("week", new Unit(0, 7, 0)),
           Map.entry("day", new Unit(0, 1, 0)),
           Map.entry("hour", new Unit(0, 0, HOUR)),
+          Map.entry("hr", new Unit(0, 0, HOUR)),
           Map.entry("min", new Unit(0, 0, 60 * MICROS)),
           Map.entry("minute", new Unit(0, 0, 60 * MICROS)),
           Map.entry("sec", new Unit(0, 0, MICROS)),
@@ -45,7 +46,13 @@ final class TimeSpans {
       Map.of('H', UNITS.get("hour"), 'M', UNITS.get("minute"), 'S', UNITS.get("second"));
 
   private static final Pattern ISO = Pattern.compile("(-?\\d+(?:\\.\\d+)?)([YMWDHS])|(T)");
-  private static final Pattern WORD = Pattern.compile("([-+]?\\d+(?:\\.\\d+)?) ?([a-z]+?)s?\\b ?");
+
+  /** What may stand between two parts. */
+  private static final String BETWEEN = ", ?|(?:and|und|et|y|e|en|ve|och|og|i|a|ja|és) (?=\\d)";
+
+  private static final Pattern WORD =
+      Pattern.compile(
+          "([-+]?\\d+(?:[.,]\\d+)?) ?(\\p{L}[\\p{L}\\p{M}]*)\\.? ?(?:" + BETWEEN + ")?");
   private static final Pattern CLOCK =
       Pattern.compile("([-+]?)(\\d{1,9}):([0-5]\\d)(?::([0-5]\\d(?:\\.\\d{1,6})?))?");
 
@@ -85,7 +92,7 @@ final class TimeSpans {
     int at = 0;
     Matcher word = WORD.matcher(text);
     while (word.region(at, text.length()).lookingAt()) {
-      if (!add(word.group(1), UNITS.get(word.group(2)))) {
+      if (!add(number(word.group(1)), unit(word.group(2)))) {
         return false;
       }
       at = word.end();
@@ -102,8 +109,22 @@ final class TimeSpans {
     return at > 0 && at == text.length();
   }
 
-  private boolean add(String number, @Nullable Unit unit) {
-    if (unit == null || number.length() > MOST_DIGITS + 9) {
+  private static @Nullable Unit unit(String word) {
+    Unit known = UNITS.get(word);
+    if (known == null && word.endsWith("s")) {
+      known = UNITS.get(word.substring(0, word.length() - 1));
+    }
+    String meant = known == null ? TimeWords.unit(word) : null;
+    return meant == null ? known : UNITS.get(meant);
+  }
+
+  /** A comma is a decimal sign, unless it may part thousands; null then. */
+  private static @Nullable String number(String text) {
+    return text.matches(".*,\\d{3}") ? null : text.replace(',', '.');
+  }
+
+  private boolean add(@Nullable String number, @Nullable Unit unit) {
+    if (unit == null || number == null || number.length() > MOST_DIGITS + 9) {
       return false;
     }
     BigDecimal many = new BigDecimal(number);

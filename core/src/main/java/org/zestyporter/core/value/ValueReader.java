@@ -45,12 +45,14 @@ public final class ValueReader {
   private static Map<String, Boolean> truths() {
     Map<String, Boolean> words = new HashMap<>();
     for (String word :
-        "true yes y 1 x on wahr ja j vrai oui o vero sì sim sí verdadero tak kyllä ano igen да"
+        ("true yes y 1 x on wahr ja j vrai oui o vero sì sim sí verdadero tak kyllä ano áno igen"
+                + " evet jah taip jā da да так ναι 是 はい 예 네 כן نعم")
             .split(" ")) {
       words.put(word, true);
     }
     for (String word :
-        "false no n 0 off falsch nein faux non falso não nee nej nei nie ei ne nem нет"
+        ("false no n 0 off falsch nein faux non falso não nee nej nei nie ei ne nē nem nu"
+                + " hayır hayir нет не ні όχι 否 いいえ 아니오 아니요 לא لا")
             .split(" ")) {
       words.put(word, false);
     }

@@ -9,6 +9,7 @@ import java.util.Map;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 import org.zestyporter.core.source.cache.SourceCache;
 import org.zestyporter.core.source.reading.Pick;
 import org.zestyporter.core.source.reading.Reading;
@@ -122,6 +123,35 @@ class RowsTest extends TestTables {
     assertThat(rows(text(gaps))).hasSize(3);
     assertThat(rows(text(gaps, Reading.FIND.withStopAfterBlank(2)))).containsExactly("1|2", "3|4");
     assertThat(rows(text(gaps, Reading.FIND.withStopAfterBlank(1)))).containsExactly("1|2");
+  }
+
+  @ParameterizedTest
+  @ValueSource(
+      strings = {
+        "Total",
+        "SUMME:",
+        "Ara toplam",
+        "GENEL TOPLAM",
+        "Razem",
+        "Celkem",
+        "Összesen",
+        "Yhteensä",
+        "Итого",
+        "ВСЕГО:",
+        "Разом",
+        "Σύνολο",
+        "合計",
+        "小计",
+        "합계",
+        "Iš viso",
+        "الإجمالي"
+      })
+  void totalsOfManyLanguagesAreNoRecords(String word) throws IOException {
+    String sums =
+        "Reg;Name;Feet;Berth\nQH-1;Wren;8;4\n  %s;;8;\nQH-2;Auk;7;5\nQH-3;Tern;7;6\n%s;;14;\n"
+            .formatted(word, word);
+    assertThat(rows(text(sums, Reading.FIND)))
+        .containsExactly("QH-1|Wren|8|4", "QH-2|Auk|7|5", "QH-3|Tern|7|6");
   }
 
   @Test

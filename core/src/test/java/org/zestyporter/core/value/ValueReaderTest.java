@@ -204,7 +204,23 @@ class ValueReaderTest {
   }
 
   @ParameterizedTest
-  @CsvSource({"Ja,true", "nein,false", "OUI,true", "non,false", "sì,true", "да,true", "нет,false"})
+  @CsvSource({
+    "Ja,true",
+    "nein,false",
+    "OUI,true",
+    "non,false",
+    "sì,true",
+    "да,true",
+    "нет,false",
+    "Evet,true",
+    "HAYIR,false",
+    "hayır,false",
+    "так,true",
+    "όχι,false",
+    "nē,false",
+    "はい,true",
+    "否,false"
+  })
   void yesAndNoAreReadInManyLanguages(String text, boolean expected) {
     assertThat(ValueReader.truth(text)).isEqualTo(expected);
   }

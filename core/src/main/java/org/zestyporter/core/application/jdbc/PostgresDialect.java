@@ -7,9 +7,12 @@ import java.sql.SQLException;
 import java.util.Collection;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.regex.Pattern;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.postgresql.util.PSQLException;
 import org.postgresql.util.ServerErrorMessage;
@@ -111,8 +114,17 @@ final class PostgresDialect implements Dialect {
             told.getConstraint(),
             column == null ? List.of() : List.of(column),
             null,
-            breach.said());
+            breach.kind() == Breach.Kind.OTHER ? said(told) : breach.said());
     return breach.read(breach.kind() == Breach.Kind.MALFORMED ? MALFORMED : DETAIL);
+  }
+
+  /** What a trigger's author wrote, without where in it that stands. */
+  private static String said(ServerErrorMessage told) {
+    return Stream.of(told.getMessage(), told.getDetail(), told.getHint())
+        .filter(Objects::nonNull)
+        .map(String::strip)
+        .filter(part -> !part.isEmpty())
+        .collect(Collectors.joining(": "));
   }
 
   @Override

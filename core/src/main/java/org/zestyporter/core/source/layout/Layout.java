@@ -24,10 +24,6 @@ public final class Layout {
   /** How many times longer than the first a table must be to be taken instead. */
   private static final int LONGER = 3;
 
-  private static final String TOTAL_WORDS =
-      "(?i)\\s*(grand\\s+|sub[- ]?)?(totals?|totaal|totale?|sum|somme|summe|gesamt|zwischensumme|suma)";
-  private static final Pattern TOTAL = Pattern.compile(TOTAL_WORDS + "\\b.{0,40}");
-  private static final Pattern JUST_TOTAL = Pattern.compile(TOTAL_WORDS + "\\s*[:.]?\\s*");
   private static final Pattern UNIT =
       Pattern.compile(
           "(?i)[\\[(].{1,16}[\\])]|[munkcd]?m[²³23]?|ft|feet|in|inch(es)?|yd|mi|nm|kn|km/h|kg|g|t|lbs?|"
@@ -262,7 +258,7 @@ public final class Layout {
         if (row.line() <= titles) {
           return Math.max(row.line(), titles);
         }
-        if (isTotal(row, usual)) {
+        if (TotalWords.begins(row, usual)) {
           evidence.add(
               new Evidence(
                   "lastRow",
@@ -306,38 +302,5 @@ public final class Layout {
     return above.filled() == 0
         || row.line() - above.line() > 1
         || above.filled() == 1 && isFootnote(fromEnd, at + 1, usual);
-  }
-
-  static boolean isTotal(RawRow row, long usual) {
-    return row.filled() < usual && isTotal(row.firstText());
-  }
-
-  static boolean isTotal(String text) {
-    int at = 0;
-    while (at < text.length() && text.charAt(at) == ' ') {
-      at++;
-    }
-    return at < text.length() && mayBeTotal(text.charAt(at)) && TOTAL.matcher(text).matches();
-  }
-
-  /** True if a word for a total can begin with two letters. */
-  static boolean mayBeTotal(int letter, int next) {
-    return switch (letter | 0x20) {
-      case 't' -> (next | 0x20) == 'o';
-      case 'g' -> (next | 0x20) == 'r' || (next | 0x20) == 'e';
-      case 's' -> (next | 0x20) == 'u' || (next | 0x20) == 'o';
-      case 'z' -> (next | 0x20) == 'w';
-      default -> false;
-    };
-  }
-
-  /** True if a word for a total can begin with a letter. */
-  static boolean mayBeTotal(int letter) {
-    return letter > 0 && "tgsz".indexOf(letter | 0x20) >= 0;
-  }
-
-  /** True if a line that begins so is a total, seeing how many of the usual cells it has filled. */
-  static boolean isTotal(String text, long filled, long usual) {
-    return JUST_TOTAL.matcher(text).matches() ? filled < usual : filled * 2 <= usual;
   }
 }

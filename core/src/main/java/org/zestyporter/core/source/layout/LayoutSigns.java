@@ -9,13 +9,13 @@ import org.zestyporter.core.value.ColumnProfiler;
 public final class LayoutSigns implements CellSigns {
   @Override
   public int of(Cell.Kind kind, byte[] bytes, int from, int to) {
-    boolean total = to - from > 1 && Layout.mayBeTotal(bytes[from], bytes[from + 1]);
+    boolean total = TotalWords.mayBegin(bytes, from, to);
     boolean word = ColumnProfiler.mayBeBlankWord(bytes, from, to);
     if (kind != Cell.Kind.TEXT || !total && !word) {
       return 0;
     }
     String text = new String(bytes, from, to - from, StandardCharsets.UTF_8);
-    int signs = total && Layout.isTotal(text) ? TOTAL : 0;
+    int signs = total && TotalWords.begins(text) ? TOTAL : 0;
     return word && ColumnProfiler.isBlankWord(Cell.text(text)) ? signs | BLANK_WORD : signs;
   }
 }

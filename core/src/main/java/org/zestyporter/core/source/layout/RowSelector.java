@@ -289,11 +289,8 @@ public final class RowSelector {
       }
       ColumnChunk column = cache.column(chunk, c);
       for (int code = 0; code < column.entries(); code++) {
-        if (!Layout.mayBeTotal(column.first(code))) {
-          continue;
-        }
         Cell cell = column.entry(code);
-        if (cell.kind() != Cell.Kind.TEXT || !Layout.isTotal(cell.text())) {
+        if (cell.kind() != Cell.Kind.TEXT || !TotalWords.begins(cell.text())) {
           continue;
         }
         for (int r = rows.nextSetBit(0); r >= 0; r = rows.nextSetBit(r + 1)) {
@@ -318,7 +315,7 @@ public final class RowSelector {
       }
     }
     String word = cache.column(chunk, first).cell(row).text();
-    return Layout.isTotal(word, filled, layout.usual());
+    return TotalWords.isTotal(word, filled, layout.usual());
   }
 
   private void dropTested(int chunk, long[] lines, BitSet rows) {

@@ -133,7 +133,7 @@ public final class Sections {
   private static boolean isHead(Cell cell, String text) {
     return TitleFinder.isWord(cell)
         && text.codePoints().anyMatch(Character::isLetter)
-        && !Layout.isTotal(text);
+        && !TotalWords.begins(text);
   }
 
   /**
@@ -169,7 +169,7 @@ public final class Sections {
             row ->
                 layout.isInside(row.line())
                     && row.filled() > 1
-                    && !Layout.isTotal(row, layout.usual())
+                    && !TotalWords.begins(row, layout.usual())
                     && row.filled() * 2 <= layout.usual());
   }
 

@@ -31,6 +31,24 @@ class LayoutSignsTest {
           "gesandt",
           "zwar",
           "Great",
+          "Toplam",
+          "TOPLAM:",
+          "Ara toplam",
+          "Razem",
+          "Celkem",
+          "Součet",
+          "Итого",
+          "ВСЕГО",
+          "Разом",
+          "Σύνολο",
+          "合計",
+          "小计",
+          "합계",
+          "iš viso",
+          "Összesen",
+          "Ötödik",
+          "Ива",
+          "tonne",
           "n/a",
           "N/A",
           "n. a.",
@@ -99,7 +117,7 @@ class LayoutSignsTest {
         continue;
       }
       int signs = new LayoutSigns().of(Cell.Kind.TEXT, bytes, from, bytes.length);
-      boolean total = Layout.isTotal(text);
+      boolean total = TotalWords.begins(text);
       boolean blank = ColumnProfiler.isBlankWord(Cell.text(text));
       assertThat((signs & CellSigns.TOTAL) != 0).as("total: <%s>", text).isEqualTo(total);
       assertThat((signs & CellSigns.BLANK_WORD) != 0).as("blank: <%s>", text).isEqualTo(blank);
