@@ -158,12 +158,6 @@
     flex-direction: column;
     min-height: 0;
   }
-  h2 {
-    min-width: 0;
-    overflow: hidden;
-    text-overflow: ellipsis;
-    white-space: nowrap;
-  }
   h2 .m {
     font-size: 15px;
   }

@@ -161,7 +161,9 @@
                   title="{value.reason}, first on line {value.row}"
                   onclick={() => show(group.field ?? '', value.value, only(group))}
                 >
-                  <span class="m">{value.value || 'blank'}</span>
+                  <span class="m"
+                    >{value.value || (group.field ? 'blank' : `line ${count(value.row)}`)}</span
+                  >
                   <span class="q">{count(value.rows)}</span>
                 </button>
               {/each}

@@ -30,6 +30,11 @@
       ? 0
       : report.problems.filter((p) => p.code === 'refused').reduce((sum, p) => sum + p.rows, 0),
   );
+  async function setAside() {
+    open.edit((plan) => ({ ...plan, run: { ...plan.run, mode: 'set-aside' } }));
+    await open.rehearse();
+  }
+
   /** Fields whose dates or numbers read in two ways. */
   const unread = $derived([
     ...new Set(report.questions.filter((q) => isAmbiguous(q.code)).map((q) => q.field)),
@@ -73,7 +78,12 @@
       <button class="button" onclick={() => goTo('rehearse')}>Answer</button>
     {:else if refused}
       <b class="rejected">The database refuses {many(refused, 'row')}: nothing would be written.</b>
-      <button class="button" onclick={() => goTo('rehearse')}>Set aside or mend</button>
+      <button class="button" onclick={() => goTo('rehearse')}>Mend</button>
+      <button
+        class="button main"
+        title="A row that the database refuses is rejected, and the others are written"
+        onclick={() => void setAside()}>Set {refused === 1 ? 'it' : 'them'} aside</button
+      >
     {:else if doing}
       <button class="button main" onclick={() => void open.start()}>{doing}</button>
     {:else}

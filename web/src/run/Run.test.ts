@@ -202,6 +202,24 @@ describe('the Run stop', () => {
     work.hear([]);
   });
 
+  it('sets aside what the database refused when it tried, and rehearses anew', async () => {
+    const open = anOpenPlan();
+    const refused = { code: 'refused', destination: 'vessel', rows: 1, values: [] };
+    const report = aReport();
+    open.rehearsal = aRun({
+      kind: 'rehearsal',
+      report: { ...report, problems: [...report.problems, refused as never] },
+    });
+    vi.spyOn(open, 'rehearsed', 'get').mockReturnValue(true);
+    const rehearse = vi.spyOn(open, 'rehearse').mockResolvedValue(null);
+    render(Run, { open, goTo: vi.fn() });
+    expect(screen.getByText(/refuses 1 row: nothing would be written/)).toBeInTheDocument();
+    screen.getByRole('button', { name: 'Set it aside' }).click();
+    await vi.waitFor(() => expect(rehearse).toHaveBeenCalledOnce());
+    expect(open.plan.run.mode).toBe('set-aside');
+    expect(screen.queryByText(/nothing would be written/)).toBeNull();
+  });
+
   it('shows what is about to happen and not the run before it, which a link leads to', async () => {
     const open = anOpenPlan();
     open.rehearsal = aRun({ kind: 'rehearsal', report: aReport() });
