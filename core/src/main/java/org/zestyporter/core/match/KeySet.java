@@ -33,6 +33,9 @@ final class KeySet {
   /** How many are looked for at once. */
   private static final int AT_ONCE = 64;
 
+  /** Each share takes room for itself. */
+  private static final int MOST_SHARES = 4;
+
   private final int bits;
 
   /** Where each beginning ends. */
@@ -62,17 +65,19 @@ final class KeySet {
     this.isPlaced = placeOf != null;
     bits = Math.max(Long.SIZE - REST, 28 - Integer.numberOfLeadingZeros(Math.max(1, count)));
     ends = new int[1 << bits];
-    // each part of the beginnings has hashes of its own
-    int least = count < WORTH_PARTS ? ends.length : 1;
-    SideBySide.go(
-        ends.length,
-        least,
-        (from, to) -> forEach(pieces, count, from, to, (hash, n) -> ends[beginning(hash)]++));
+    int shares =
+        count < WORTH_PARTS ? 1 : Math.min(MOST_SHARES, Runtime.getRuntime().availableProcessors());
+    // by share of the hashes, how many have each beginning; then where the next of them goes
+    int[][] next = new int[shares][ends.length];
+    forShares(pieces, count, next, (hash, number, own) -> own[beginning(hash)]++);
     int before = 0;
     for (int b = 0; b < ends.length; b++) {
-      int own = ends[b];
+      for (int[] own : next) {
+        int has = own[b];
+        own[b] = before;
+        before += has;
+      }
       ends[b] = before;
-      before += own;
     }
     highs = new int[before];
     lows = new short[before];
@@ -80,14 +85,15 @@ final class KeySet {
       Arrays.fill(placeOf, 0, count, -1);
       numbers = new int[before];
     }
+    forShares(pieces, count, next, this::put);
+    // all are put, so that this is where each beginning ends
+    int[] starts = next[shares - 1];
     List<Sorted> parts = new ArrayList<>();
     SideBySide.go(
         ends.length,
-        least,
+        shares == 1 ? ends.length : 1,
         (from, to) -> {
-          int first = ends[from];
-          forEach(pieces, count, from, to, this::put);
-          Sorted sorted = sort(from, to, first);
+          Sorted sorted = sort(from, to, from == 0 ? 0 : starts[from - 1]);
           synchronized (parts) {
             parts.add(sorted);
           }
@@ -101,23 +107,33 @@ final class KeySet {
   private interface Hashes {
     /**
      * @param number of the hash among all
+     * @param own what its share has noted of each beginning
      */
-    void accept(long hash, int number);
+    void accept(long hash, int number, int[] own);
   }
 
-  private void forEach(long[][] pieces, int count, int from, int to, Hashes hashes) {
-    int left = count;
-    for (int p = 0; left > 0; p++) {
-      int length = Math.min(left, pieces[p].length);
-      for (int i = 0; i < length; i++) {
-        long hash = pieces[p][i];
-        int b = beginning(hash);
-        if (hash != 0 && b >= from && b < to) {
-          hashes.accept(hash, count - left + i);
-        }
-      }
-      left -= length;
-    }
+  /** Goes through all hashes, share by share. */
+  private static void forShares(long[][] pieces, int count, int[][] next, Hashes hashes) {
+    SideBySide.go(
+        next.length,
+        1,
+        (first, last) -> {
+          for (int share = first; share < last; share++) {
+            int from = (int) ((long) count * share / next.length);
+            int to = (int) ((long) count * (share + 1) / next.length);
+            for (int number = from; number < to; ) {
+              long[] piece = pieces[number / pieces[0].length];
+              int at = number % pieces[0].length;
+              int length = Math.min(to - number, piece.length - at);
+              for (int i = at; i < at + length; i++) {
+                if (piece[i] != 0) {
+                  hashes.accept(piece[i], number + i - at, next[share]);
+                }
+              }
+              number += length;
+            }
+          }
+        });
   }
 
   /**
@@ -185,8 +201,8 @@ final class KeySet {
     part.repeated.forEach(repeated::accept);
   }
 
-  private void put(long hash, int number) {
-    int at = ends[beginning(hash)]++;
+  private void put(long hash, int number, int[] next) {
+    int at = next[beginning(hash)]++;
     put(at, hash);
     if (placeOf != null) {
       numbers[at] = number;
