@@ -1,5 +1,6 @@
 package org.zestyporter.cli;
 
+import java.util.List;
 import org.zestyporter.core.source.Temporary;
 import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
@@ -11,38 +12,50 @@ import picocli.CommandLine.Command;
     name = "porter",
     description = "Brings records from files into the tables of a business application.",
     mixinStandardHelpOptions = true,
-    version = "Zesty Porter 0.1.0",
-    subcommands = {
-      DemoCommand.class,
-      ServeCommand.class,
-      LookCommand.class,
-      DraftCommand.class,
-      RehearseCommand.class,
-      RunCommand.class,
-      UndoCommand.class
-    })
+    version = "Zesty Porter 0.1.0")
 public final class Porter implements Runnable {
   static final int DONE = 0;
   static final int REJECTED = 1;
   static final int UNUSABLE = 2;
   static final int DATABASE = 3;
 
+  private static final List<Class<?>> COMMANDS =
+      List.of(
+          DemoCommand.class,
+          ServeCommand.class,
+          LookCommand.class,
+          DraftCommand.class,
+          RehearseCommand.class,
+          RunCommand.class,
+          UndoCommand.class,
+          ReadyCommand.class);
+
   @CommandLine.Spec CommandLine.Model.CommandSpec spec;
 
   public static void main(String[] args) {
     Temporary.sweep();
-    System.exit(commandLine().execute(args));
+    System.exit(commandLine(args).execute(args));
   }
 
-  static CommandLine commandLine() {
-    return new CommandLine(new Porter())
-        .setExecutionStrategy(Porter::execute)
+  /**
+   * @param args what was typed: if a command is the first of it, the others aren't made ready
+   */
+  static CommandLine commandLine(String... args) {
+    CommandLine all = new CommandLine(new Porter());
+    List<Class<?>> asked =
+        COMMANDS.stream().filter(c -> args.length > 0 && name(c).equals(args[0])).toList();
+    (asked.isEmpty() ? COMMANDS : asked).forEach(all::addSubcommand);
+    return all.setExecutionStrategy(Porter::execute)
         .setExitCodeExceptionMapper(Porter::exitCode)
         .setExecutionExceptionHandler(
             (e, command, parsed) -> {
               command.getErr().println(e instanceof PorterException ? e.getMessage() : plain(e));
               return exitCode(e);
             });
+  }
+
+  private static String name(Class<?> command) {
+    return command.getAnnotation(Command.class).name();
   }
 
   /** What asks for more memory than there is ends with a sentence, not with a trace. */

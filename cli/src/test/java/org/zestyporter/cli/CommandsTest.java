@@ -90,6 +90,15 @@ class CommandsTest extends CommandLineTest {
   }
 
   @Test
+  void eachCommandIsUsedOnceForTheLauncher() {
+    Ended ended = go("ready", folder);
+    assertThat(ended.err()).isEmpty();
+    assertThat(ended.code()).isZero();
+    assertThat(folder.resolve("plan.json")).exists();
+    assertThat(go("--help").out()).doesNotContain("ready");
+  }
+
+  @Test
   void draftRehearseAndRunGiveTheSameAsTheServer() throws IOException {
     Path plan = draft();
     assertThat(go("rehearse", plan, file, "--to", url).out())

@@ -153,6 +153,10 @@ final class KeySet {
     int next = start;
     for (int b = first; b < last; b++) {
       int count = ends[b] - from;
+      if (count == 0) {
+        ends[b] = next;
+        continue;
+      }
       own = own.length < count ? new long[count] : own;
       boolean isTold = placeOf != null && count < MANY;
       if (!isTold) {
@@ -162,7 +166,9 @@ final class KeySet {
         // with their order, to tell which of them went where
         own[i] = rest(from + i) << Long.SIZE - REST | i & MANY - 1;
       }
-      Arrays.sort(own, 0, count);
+      if (count > 1) {
+        Arrays.sort(own, 0, count);
+      }
       long before = 0;
       long beforeIt = 0;
       for (int i = 0; i < count; i++) {

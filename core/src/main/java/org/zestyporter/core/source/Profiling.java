@@ -12,6 +12,7 @@ import org.zestyporter.core.source.cache.ColumnChunk;
 import org.zestyporter.core.source.cache.SourceCache;
 import org.zestyporter.core.source.layout.OutColumns;
 import org.zestyporter.core.source.reading.Reading;
+import org.zestyporter.core.value.Cell;
 import org.zestyporter.core.value.ColumnProfile;
 import org.zestyporter.core.value.ColumnProfiler;
 import org.zestyporter.core.value.DistinctValues;
@@ -84,7 +85,7 @@ final class Profiling {
       ColumnProfiler profiler = new ColumnProfiler(LocaleSettings.DEFAULT);
       DistinctValues values = new DistinctValues();
       add(profiler, values, out.column(0, c, records), cache.lines(0), records);
-      values.tallies().forEach((cell, tally) -> profiler.add(cell, tally.rows(), tally.line()));
+      judge(profiler, values);
       all = all.plus(profiler.votes());
     }
     return locale(all, LocaleSettings.DEFAULT);
@@ -109,7 +110,7 @@ final class Profiling {
       OutColumns.Records records = out.records(chunk);
       shared(columns).forEach(c -> tally(number, c, records));
     }
-    shared(columns).forEach(this::judge);
+    shared(columns).forEach(c -> judge(profilers[c], distinct[c]));
   }
 
   /** The columns of a sheet by several threads; those of a fold share what they are made of. */
@@ -118,9 +119,8 @@ final class Profiling {
   }
 
   /** Each distinct value is judged once; those that were not kept have been judged already. */
-  private void judge(int column) {
-    ColumnProfiler profiler = profilers[column];
-    distinct[column].each(
+  private static void judge(ColumnProfiler profiler, DistinctValues values) {
+    values.each(
         (cell, rows, line) -> {
           byte[] text = cell.text().getBytes(StandardCharsets.UTF_8);
           profiler.add(cell.kind(), text, 0, text.length, rows, line);
@@ -151,15 +151,27 @@ final class Profiling {
         first[codes[r]] = r;
       }
     }
+    long[] hashes = new long[counts.length];
     for (int code = 0; code < counts.length; code++) {
-      if (counts[code] > 0) {
-        long line = lines[records.rows()[first[code]]];
-        if (cells.isBlank(code)) {
-          values.addBlank(counts[code]);
-        } else if (!values.add(
-            cells.kind(code), bytes, starts[code], ends[code], counts[code], line)) {
-          profiler.add(cells.kind(code), bytes, starts[code], ends[code], counts[code], line);
-        }
+      hashes[code] = DistinctValues.hash(cells.kind(code), bytes, starts[code], ends[code]);
+    }
+    boolean[] lacking = new boolean[counts.length];
+    values.lacks(hashes, lacking);
+    for (int code = 0; code < counts.length; code++) {
+      if (counts[code] == 0) {
+        continue;
+      }
+      Cell.Kind kind = cells.kind(code);
+      int from = starts[code];
+      int to = ends[code];
+      long line = lines[records.rows()[first[code]]];
+      if (cells.isBlank(code)) {
+        values.addBlank(counts[code]);
+      } else if (lacking[code]) {
+        values.addBeyond(counts[code]);
+        profiler.add(kind, bytes, from, to, counts[code], line);
+      } else if (!values.add(hashes[code], kind, bytes, from, to, counts[code], line)) {
+        profiler.add(kind, bytes, from, to, counts[code], line);
       }
     }
   }

@@ -94,6 +94,22 @@ public final class Codes {
   }
 
   private static final class Currencies {
+    static final Map<String, String> BY_CODE = byCode();
+
+    private static Map<String, String> byCode() {
+      Map<String, String> codes = new HashMap<>();
+      java.util.Currency.getAvailableCurrencies()
+          .forEach(c -> codes.put(fold(c.getCurrencyCode()), c.getCurrencyCode()));
+      SIGNS.forEach((sign, code) -> codes.put(fold(sign), code));
+      codes.put("euros", "EUR");
+      codes.put("pounds", "GBP");
+      codes.put("dollars", "USD");
+      return codes;
+    }
+  }
+
+  /** Made only for who asks for a name: there are thousands. */
+  private static final class CurrencyNames {
     static final Map<String, String> BY_NAME = byName();
 
     private static Map<String, String> byName() {
@@ -105,12 +121,6 @@ public final class Codes {
           names.putIfAbsent(fold(currency.getName(locale, Currency.LONG_NAME, null)), code);
         }
       }
-      java.util.Currency.getAvailableCurrencies()
-          .forEach(c -> names.put(fold(c.getCurrencyCode()), c.getCurrencyCode()));
-      SIGNS.forEach((sign, code) -> names.put(fold(sign), code));
-      names.put("euros", "EUR");
-      names.put("pounds", "GBP");
-      names.put("dollars", "USD");
       return names;
     }
   }
@@ -136,9 +146,13 @@ public final class Codes {
 
   /** The code of a currency, or a {@link Problem}. */
   public static Object currency(String text) {
-    return SHARED.contains(text.strip().toLowerCase(Locale.ROOT))
-        ? new Problem(ProblemCode.NOT_A_CODE, text, "several currencies have this sign")
-        : find(Currencies.BY_NAME, text, "no currency of this name, sign or code");
+    if (SHARED.contains(text.strip().toLowerCase(Locale.ROOT))) {
+      return new Problem(ProblemCode.NOT_A_CODE, text, "several currencies have this sign");
+    }
+    String code = Currencies.BY_CODE.get(fold(text));
+    return code != null
+        ? code
+        : find(CurrencyNames.BY_NAME, text, "no currency of this name, sign or code");
   }
 
   private static Object find(Map<String, String> names, String text, String reason) {

@@ -135,8 +135,42 @@ public final class DistinctValues {
    * @return false if the cell is not among those kept
    */
   public boolean add(Cell.Kind kind, byte[] bytes, int from, int to, long rows, long line) {
-    long hash = HASHES[kind.ordinal()].of(bytes, from, to);
-    if (signs != null && (signs[sign(hash)] >>> hash & 1) == 0) {
+    return add(hash(kind, bytes, from, to), kind, bytes, from, to, rows, line);
+  }
+
+  /** By what a cell that is not blank is known here; its text is given in UTF-8. */
+  public static long hash(Cell.Kind kind, byte[] bytes, int from, int to) {
+    return HASHES[kind.ordinal()].of(bytes, from, to);
+  }
+
+  /**
+   * Tells for many cells at once which are surely not among those kept, and are not kept if they
+   * are added: what a processor has to fetch for them is fetched for many together.
+   *
+   * @param hashes by {@link #hash}
+   */
+  public void lacks(long[] hashes, boolean[] lacking) {
+    if (signs == null) {
+      return;
+    }
+    for (int i = 0; i < hashes.length; i++) {
+      lacking[i] = lacks(hashes[i]);
+    }
+  }
+
+  private boolean lacks(long hash) {
+    return (signs[sign(hash)] >>> hash & 1) == 0;
+  }
+
+  /** Counts rows of a cell that is {@link #lacks lacking}. */
+  public void addBeyond(long rows) {
+    beyond += rows;
+  }
+
+  /** The same as {@link #add}, of a cell whose {@link #hash} is known. */
+  public boolean add(
+      long hash, Cell.Kind kind, byte[] bytes, int from, int to, long rows, long line) {
+    if (signs != null && lacks(hash)) {
       beyond += rows;
       return false;
     }

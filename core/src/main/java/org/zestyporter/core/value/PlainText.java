@@ -115,7 +115,9 @@ final class PlainText {
     int before = 0;
     int seen = 0;
     int length = 0;
-    for (int at = from; at < to; at++) {
+    boolean words = false;
+    int at = from;
+    for (; at < to && !words; at++) {
       int sign = SIGNS[bytes[at] & 0xFF];
       if (sign == 0 || (sign & before & SPACE) != 0) {
         return;
@@ -132,11 +134,26 @@ final class PlainText {
         }
       }
       before = sign;
+      words = runs > 1 && (letters >= MANY_LETTERS || first >= LONG_WORD);
+    }
+    // nothing else can be meant now, but by what is not plain
+    for (; at < to; at++) {
+      int sign = SIGNS[bytes[at] & 0xFF];
+      if (sign == 0) {
+        return;
+      }
+      seen |= sign;
+      length++;
+      if (sign == LEAD + WORD) {
+        at++;
+        if (at == to) {
+          return;
+        }
+      }
     }
     boolean digits = (seen & DIGIT) != 0;
     boolean points = (seen & POINT) != 0;
     boolean code = letters <= 2 && runs == 1 && !points && isCode(bytes, from, letters);
-    boolean words = runs > 1 && (letters >= MANY_LETTERS || first >= LONG_WORD);
     if (length > MANY_LETTERS && (!digits || words || code)) {
       characters = length;
       signed = digits && points;

@@ -1,11 +1,5 @@
 package org.zestyporter.core.value;
 
-import java.io.BufferedReader;
-import java.io.IOException;
-import java.io.InputStream;
-import java.io.InputStreamReader;
-import java.io.UncheckedIOException;
-import java.nio.charset.StandardCharsets;
 import java.util.BitSet;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -36,17 +30,9 @@ final class Vocabulary {
   private final int longest;
 
   private Vocabulary() {
-    try (InputStream in = Vocabulary.class.getResourceAsStream("words.txt");
-        BufferedReader lines =
-            new BufferedReader(new InputStreamReader(in, StandardCharsets.UTF_8))) {
-      int meaning = 0;
-      for (String line = lines.readLine(); line != null; line = lines.readLine()) {
-        if (!line.isBlank() && !line.startsWith("#")) {
-          take(line.strip(), meaning++);
-        }
-      }
-    } catch (IOException e) {
-      throw new UncheckedIOException(e);
+    int meaning = 0;
+    for (String line : WordLists.lines("words.txt")) {
+      take(line, meaning++);
     }
     int ending = ENDINGS.stream().mapToInt(String::length).max().orElse(0);
     this.longest = ending + meanings.keySet().stream().mapToInt(String::length).max().orElse(0);

@@ -44,8 +44,11 @@ class PlainTextTest {
                       "Sept 12 ",
                       "Sept. 1, ",
                       "März é 3 ",
-                      "(lots of ")
-                  .get(n % 7)
+                      "(lots of ",
+                      "Harbour  master at 5:30, ",
+                      "Saturday September 12, ",
+                      "Storm jib  and sail + ")
+                  .get(n % 10)
               + n % 2_100;
       default -> "March of the " + n % 31 + " mariners 2026";
     };

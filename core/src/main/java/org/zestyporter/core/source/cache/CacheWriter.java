@@ -8,6 +8,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.EnumMap;
 import java.util.HashMap;
 import java.util.List;
@@ -52,7 +53,11 @@ public final class CacheWriter implements RowSink, Closeable {
   private final ReadProgress progress;
   private final DataOutputStream out;
   private final List<long[]> index = new ArrayList<>();
-  private final List<ColumnBuilder> columns = new ArrayList<>();
+
+  /** The columns of the chunk at hand, and how many it has. */
+  private ColumnBuilder[] columns = {};
+
+  private int width;
 
   /** The columns of the chunk before. */
   private ColumnBuilder[] before = {};
@@ -105,6 +110,10 @@ public final class CacheWriter implements RowSink, Closeable {
   }
 
   private ColumnBuilder builder(int column) {
+    return column < width ? columns[column] : widened(column);
+  }
+
+  private ColumnBuilder widened(int column) {
     if (column >= SourceCache.MOST_COLUMNS) {
       throw ErrorCode.TOO_WIDE.error(
           String.format(
@@ -113,11 +122,13 @@ public final class CacheWriter implements RowSink, Closeable {
               allRows + 1,
               SourceCache.MOST_COLUMNS));
     }
-    while (columns.size() <= column) {
-      int next = columns.size();
-      columns.add(new ColumnBuilder(next < before.length ? before[next] : null));
+    if (column >= columns.length) {
+      columns = Arrays.copyOf(columns, Math.max(before.length, column + column / 2 + 1));
     }
-    return columns.get(column);
+    for (; width <= column; width++) {
+      columns[width] = new ColumnBuilder(width < before.length ? before[width] : null);
+    }
+    return columns[column];
   }
 
   @Override
@@ -140,7 +151,7 @@ public final class CacheWriter implements RowSink, Closeable {
     allRows++;
     if (rows == SourceCache.CHUNK_ROWS
         || characters > CHUNK_CHARACTERS
-        || (long) rows * columns.size() > CHUNK_CELLS) {
+        || (long) rows * width > CHUNK_CELLS) {
       flush();
     }
   }
@@ -198,9 +209,9 @@ public final class CacheWriter implements RowSink, Closeable {
   private void flush() throws IOException {
     progress.check();
     progress.rows(allRows);
-    ColumnBuilder[] chunk = columns.toArray(ColumnBuilder[]::new);
+    ColumnBuilder[] chunk = Arrays.copyOf(columns, width);
     before = chunk;
-    long[] chunkLines = java.util.Arrays.copyOf(lines, rows);
+    long[] chunkLines = Arrays.copyOf(lines, rows);
     await();
     packing =
         packer.submit(
@@ -208,7 +219,7 @@ public final class CacheWriter implements RowSink, Closeable {
               pack(chunkLines, chunk);
               return null;
             });
-    columns.clear();
+    width = 0;
     rows = 0;
     characters = 0;
   }

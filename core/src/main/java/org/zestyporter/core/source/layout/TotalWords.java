@@ -64,27 +64,31 @@ final class TotalWords {
           "총계",
           "소계");
 
+  /** Letters of ASCII, a space, and all else. */
+  private static final int LETTERS = 32;
+
   private static final String ANY = "\\s*(grand\\s+|sub[- ]?)?(" + String.join("|", WORDS) + ")";
   private static final int HOW = Pattern.CASE_INSENSITIVE | Pattern.UNICODE_CASE;
   private static final Pattern BEGINS = Pattern.compile(ANY + "\\b.{0,40}", HOW);
   private static final Pattern ALONE = Pattern.compile(ANY + "\\s*[:.]?\\s*", HOW);
 
-  /** True for the first two letters of one, if they are of ASCII; 0 is any other letter. */
-  private static final boolean[][] PAIRS = new boolean[128][128];
+  /** A bit for the first three letters of one, by {@link #plain}. */
+  private static final long[] BEGINNINGS = new long[LETTERS * LETTERS * LETTERS / Long.SIZE];
 
-  /** The first letters of the others. */
+  /** The first letters of those that begin with no letter of ASCII. */
   private static final char[] OTHERS;
 
   static {
-    PAIRS['g']['r'] = true;
     StringBuilder others = new StringBuilder();
     for (String word : WORDS) {
       if (word.charAt(0) < 0x80) {
-        PAIRS[word.charAt(0)][plain(word.charAt(1))] = true;
+        learn(word);
       } else {
         others.append(word.charAt(0)).append(Character.toUpperCase(word.charAt(0)));
       }
     }
+    learn("grand");
+    learn("sub");
     OTHERS = others.toString().toCharArray();
     Arrays.sort(OTHERS);
   }
@@ -97,13 +101,13 @@ final class TotalWords {
     while (at < text.length() && text.charAt(at) == ' ') {
       at++;
     }
-    if (at + 1 >= text.length()) {
+    if (at == text.length()) {
       return false;
     }
     char first = text.charAt(at);
     boolean may =
         first < 0x80
-            ? mayBegin(first, text.charAt(at + 1))
+            ? at + 2 < text.length() && mayBegin(first, text.charAt(at + 1), text.charAt(at + 2))
             : Arrays.binarySearch(OTHERS, first) >= 0;
     return may && BEGINS.matcher(text).matches();
   }
@@ -115,17 +119,30 @@ final class TotalWords {
    * @param from where it begins with something that is no space
    */
   static boolean mayBegin(byte[] bytes, int from, int to) {
-    return to - from > 1 && (bytes[from] < 0 || mayBegin(bytes[from], bytes[from + 1]));
+    return to - from > 2
+        && (bytes[from] < 0 || mayBegin(bytes[from], bytes[from + 1], bytes[from + 2]));
   }
 
-  private static boolean mayBegin(int first, int next) {
-    return PAIRS[plain(first)][plain(next)];
+  private static boolean mayBegin(int first, int second, int third) {
+    int bit = (plain(first) * LETTERS + plain(second)) * LETTERS + plain(third);
+    return (BEGINNINGS[bit / Long.SIZE] >>> bit & 1) != 0;
   }
 
-  /** A letter of ASCII as it is written small; 0 for any other. */
+  /** What stands behind a letter that is not of ASCII is told in characters and in bytes apart. */
+  private static void learn(String word) {
+    int second = plain(word.charAt(1));
+    for (int third = 0; third < LETTERS; third++) {
+      if (second == 0 || third == plain(word.charAt(2))) {
+        int bit = (plain(word.charAt(0)) * LETTERS + second) * LETTERS + third;
+        BEGINNINGS[bit / Long.SIZE] |= 1L << bit;
+      }
+    }
+  }
+
+  /** From 1 on a letter of ASCII, capital or not, and a space; 0 for all else. */
   private static int plain(int letter) {
-    int of = letter < 0 || letter >= 0x80 ? 0 : letter;
-    return of >= 'A' && of <= 'Z' ? of | 0x20 : of;
+    int small = letter | 0x20;
+    return letter == ' ' ? LETTERS - 1 : small >= 'a' && small <= 'z' ? small - 'a' + 1 : 0;
   }
 
   /** True if a row begins with such a word and has fewer cells than most. */

@@ -1,0 +1,101 @@
+package org.zestyporter.cli;
+
+import java.io.IOException;
+import java.io.PrintWriter;
+import java.io.StringWriter;
+import java.net.URISyntaxException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.sql.Connection;
+import java.sql.Driver;
+import java.sql.DriverManager;
+import java.sql.SQLException;
+import java.sql.Statement;
+import java.util.List;
+import java.util.concurrent.Callable;
+import java.util.jar.JarFile;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Parameters;
+
+/**
+ * Goes through the other commands once, with made-up berths and a database in memory, so that the
+ * launcher can have the classes they need kept for every later start (class data sharing).
+ */
+@Command(name = "ready", hidden = true, description = "Uses each command once; for the launcher.")
+final class ReadyCommand implements Callable<Integer> {
+  private static final int ROWS = 200;
+
+  private static final String URL = "jdbc:h2:mem:berths;DATABASE_TO_LOWER=TRUE";
+
+  @Parameters(paramLabel = "FOLDER", description = "Takes what is made; an empty one.")
+  private Path folder;
+
+  @Override
+  public Integer call() throws IOException, SQLException, URISyntaxException {
+    Path file = folder.resolve("berths.csv");
+    Files.writeString(file, berths());
+    Path plan = folder.resolve("plan.json");
+    try (Connection held = DriverManager.getConnection(URL, "", "");
+        Statement statement = held.createStatement()) {
+      statement.execute(
+          "create table berth (id bigint generated always as identity primary key, no int not null,"
+              + " name varchar(80), due decimal(10, 2), paid boolean, since date)");
+      go("look", file);
+      go("look", file, "--json");
+      go("draft", file, "--to", URL, "--table", "berth", "--out", plan);
+      go("rehearse", plan, file, "--to", URL, "--json");
+      go("run", plan, file, "--to", URL, "--home", folder.resolve("home"), "--json");
+    }
+    for (Driver driver : DriverManager.drivers().toList()) {
+      load(driver.getClass());
+    }
+    return Porter.DONE;
+  }
+
+  private static String berths() {
+    StringBuilder rows = new StringBuilder("No,Name,Due,Paid,Since\n");
+    for (int i = 1; i <= ROWS; i++) {
+      rows.append(i)
+          .append(",\"Berth \"\"" + i + "\"\", and so on\",")
+          .append(i + ".50 EUR," + (i % 3 == 0 ? "yes," : "no,"))
+          .append(String.format("%02d.10.2026%n", i % 28 + 1));
+    }
+    return rows.toString();
+  }
+
+  private static void go(Object... words) {
+    StringWriter said = new StringWriter();
+    String[] args = List.of(words).stream().map(Object::toString).toArray(String[]::new);
+    int code =
+        Porter.commandLine(args)
+            .setOut(new PrintWriter(said))
+            .setErr(new PrintWriter(said))
+            .execute(args);
+    if (code != Porter.DONE) {
+      throw new IllegalStateException(args[0] + " ended with " + code + ": " + said);
+    }
+  }
+
+  /** All that comes with a driver: the database that will be asked for is not here to be used. */
+  private static void load(Class<?> driver) throws IOException, URISyntaxException {
+    Path file = Path.of(driver.getProtectionDomain().getCodeSource().getLocation().toURI());
+    if (driver.getName().startsWith("org.h2.") || !Files.isRegularFile(file)) {
+      return;
+    }
+    try (JarFile jar = new JarFile(file.toFile())) {
+      jar.stream()
+          .map(entry -> entry.getName())
+          .filter(name -> name.endsWith(".class") && !name.startsWith("META-INF/"))
+          .forEach(name -> load(name, driver.getClassLoader()));
+    }
+  }
+
+  private static void load(String name, ClassLoader loader) {
+    try {
+      Class.forName(
+          name.substring(0, name.length() - ".class".length()).replace('/', '.'), false, loader);
+    } catch (ClassNotFoundException | LinkageError e) {
+      // it needs something that we don't use
+    }
+  }
+}
