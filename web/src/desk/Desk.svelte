@@ -77,11 +77,13 @@
     <GoingOn />
     <div class="bt">
       <h2>Recent runs</h2>
-      <span class="end legend">
-        {#each ['new', 'changed', 'unchanged', 'skipped', 'rejected'] as outcome (outcome)}
-          <span class="o {outcome}"><Slip of={outcome} />{outcome}</span>
-        {/each}
-      </span>
+      {#if desk.runs.length}
+        <span class="end legend">
+          {#each ['new', 'changed', 'unchanged', 'skipped', 'rejected'] as outcome (outcome)}
+            <span class="o {outcome}"><Slip of={outcome} />{outcome}</span>
+          {/each}
+        </span>
+      {/if}
     </div>
     {#if desk.runs.length}
       <div class="scroll" {@attach region('Recent runs')}><RunTable runs={desk.runs} /></div>
@@ -191,7 +193,7 @@
     flex-direction: column;
   }
   .legend {
-    gap: 14px !important;
+    gap: clamp(8px, 1.1vw, 14px) !important;
     text-transform: capitalize;
   }
   .first {

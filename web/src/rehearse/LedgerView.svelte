@@ -315,6 +315,18 @@
   .find {
     width: min(96px, 7vw);
   }
+  /* a line of its own for what does not fit beside the rest */
+  @media (max-width: 1180px) {
+    .bt {
+      flex-wrap: wrap;
+      padding-top: 4px;
+    }
+    .ledger :global(.pick) {
+      order: 1;
+      flex-basis: 100%;
+      border: 0;
+    }
+  }
   .on {
     background: var(--ink);
     color: var(--paper);

@@ -283,7 +283,7 @@
                   >
                     <kbd>{letter(c)}</kbd>
                     {#if choice.kind === 'use'}<span>Use <b class="m">{choice.value}</b></span>
-                      <span class="q end">sounds alike</span>
+                      {#if asking.isNear(choice.value)}<span class="q end">sounds alike</span>{/if}
                     {:else if choice.kind === 'blank'}<span>Leave blank</span>
                     {:else if choice.kind === 'add one' || choice.kind === 'add'}<span
                         >Add {choice.kind === 'add' ? all(asked) : 'it'} to
@@ -318,6 +318,7 @@
               <button
                 class="button small main end"
                 disabled={asking.busy ||
+                  asking.chosen < 0 ||
                   (asking.choices[asking.chosen]?.kind.startsWith('add') &&
                     asking.needed.length > 0)}
                 onclick={() => void asking.answer()}

@@ -28,6 +28,8 @@ describe('questions, answered where they are asked', () => {
           ? [
               { value: 'ketch', near: true },
               { value: 'sloop', near: false },
+              { value: 'cutter', near: false },
+              { value: 'dinghy', near: false },
             ]
           : {},
       }),
@@ -230,6 +232,24 @@ describe('questions, answered where they are asked', () => {
     expect(screen.getByText('1 question, holding 4 rows')).toBeInTheDocument();
     expect(refresh).toHaveBeenCalledOnce();
     await vi.waitFor(() => expect(open.rehearse).toHaveBeenCalled(), 2000);
+  });
+
+  it('shows what little else it may mean, but does not answer so by itself', async () => {
+    post.mockImplementation(() =>
+      Promise.resolve({
+        data: [
+          { value: 'ketch', near: false },
+          { value: 'sloop', near: false },
+        ],
+      }),
+    );
+    show([word('mtr', 4)]);
+    await screen.findByText('sloop', { selector: 'b' });
+    keyboard.handle(new KeyboardEvent('keydown', { key: 'Enter' }));
+    expect(learnt()).toEqual([]);
+    await userEvent.click(await screen.findByText('sloop', { selector: 'b' }));
+    await userEvent.click(screen.getByRole('button', { name: 'Answer 4' }));
+    expect(learnt()).toMatchObject([{ from: 'mtr', to: 'sloop' }]);
   });
 
   it('takes up the question that the address names, and names the one in hand', async () => {

@@ -97,8 +97,11 @@ export class Asking {
     if (this.ambiguous) return this.meanings.map((m) => ({ kind: 'read', value: m.means }));
     if (this.current?.kind !== 'words' || !this.info) return [];
     const near = this.known.filter((s) => s.near).slice(0, LETTERED);
-    const choices: Choice[] = near.map((s) => ({ kind: 'use', value: s.value }));
-    choices.push({ kind: 'other', value: '' });
+    const shown = this.known.length > LETTERED ? near : this.known;
+    const choices: Choice[] = shown.map((s) => ({ kind: 'use', value: s.value }));
+    if (!shown.length || shown.length < this.known.length) {
+      choices.push({ kind: 'other', value: '' });
+    }
     if (this.info.nullable) choices.push({ kind: 'blank', value: '' });
     if (this.info.link && this.fill?.origin.link) {
       choices.push({ kind: 'add one', value: '' });
@@ -108,14 +111,22 @@ export class Asking {
     return choices;
   });
 
-  /** Place of the choice in hand. */
+  /** Place of the choice in hand; under 0 if nobody has chosen, and nothing lies near. */
   chosen = $derived.by(() => {
     const { picked } = this;
     const at = this.choices.findIndex((c) => c.kind === picked?.kind && c.value === picked.value);
-    return Math.max(0, at);
+    if (at >= 0) return at;
+    // what is shown only because there is little else is nobody's answer by itself
+    const isAnswer = ({ kind, value }: Choice) => kind !== 'use' || this.isNear(value);
+    return this.choices[0] && isAnswer(this.choices[0]) ? 0 : -1;
   });
 
   constructor(private open: OpenPlan) {}
+
+  /** True if the word in hand is probably that value, spelt otherwise. */
+  isNear(value: string): boolean {
+    return this.known.some((s) => s.near && s.value === value);
+  }
 
   private id(question: Question): string {
     return JSON.stringify([question.destination, question.field, question.code, question.value]);

@@ -74,7 +74,8 @@
           >
           <td class="r sum" colspan="3"
             ><span class="q sans"
-              >{report.run ? 'read back from the table' : 'as it would stand'}</span
+              >{#if report.run}read back<i class="wide">&#32;from the table</i>{:else}as it would
+                stand{/if}</span
             >
             {sum.format(total.written)}</td
           >
@@ -97,5 +98,13 @@
   .sum {
     white-space: normal;
     overflow: visible;
+  }
+  .wide {
+    font-style: normal;
+  }
+  @media (max-width: 1180px) {
+    .wide {
+      display: none;
+    }
   }
 </style>

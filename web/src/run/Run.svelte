@@ -337,6 +337,8 @@
     display: flex;
     flex-direction: column;
     min-height: 0;
+    /* beneath an undo there may be too little room for all */
+    overflow-y: auto;
   }
   aside {
     width: min(382px, 30vw);

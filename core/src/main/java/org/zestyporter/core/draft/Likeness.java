@@ -17,27 +17,41 @@ record Likeness(int score, String because) {
 
   /** Of a column and a field of a table, by its name and its comment. */
   static Likeness of(TableInfo table, FieldInfo field, String column) {
-    return new Title(table, column).to(field);
+    return new Title(table, column, column).to(field);
   }
 
   /** A column's title, made ready to be compared with the fields of a table. */
   static final class Title {
+    private static final int BEHIND_A_DOT = 5;
+    private static final int BENEATH_OTHERS = 2;
+
     private final String text;
     private final List<String> words;
 
     /** Without those that only say what the table holds; null if there are none such. */
     private final @Nullable List<String> own;
 
-    /** Of owner.insured the last part names the value, the others say whose it is. */
+    /**
+     * Of owner.insured the last part names the value, the others say whose it is; likewise what
+     * stands beneath a title that several columns share.
+     */
     private final @Nullable Title last;
 
-    Title(TableInfo table, String text) {
+    /** What it says counts that much less. */
+    private final int less;
+
+    /**
+     * @param lowest the title without those above it that several columns share
+     */
+    Title(TableInfo table, String text, String lowest) {
       this.text = text;
       this.words = Words.of(text);
       this.own = words.size() > 1 ? without(Words.of(table.name())) : null;
       int dot = text.lastIndexOf('.');
       boolean parted = dot >= 0 && dot < text.length() - 1;
-      this.last = parted ? new Title(table, text.substring(dot + 1)) : null;
+      String part = parted && lowest.equals(text) ? text.substring(dot + 1) : lowest;
+      this.less = lowest.equals(text) ? BEHIND_A_DOT : BENEATH_OTHERS;
+      this.last = part.equals(text) ? null : new Title(table, part, part);
     }
 
     private @Nullable List<String> without(List<String> others) {
@@ -48,10 +62,9 @@ record Likeness(int score, String because) {
 
     Likeness to(FieldInfo field) {
       Likeness whole = plain(field);
-      Likeness part = last == null ? whole : last.plain(field);
-      return part.score() - 5 > whole.score()
-          ? new Likeness(part.score() - 5, part.because())
-          : whole;
+      Likeness part = last == null ? whole : last.to(field);
+      int score = part.score() - less;
+      return score > whole.score() ? new Likeness(score, part.because()) : whole;
     }
 
     private Likeness plain(FieldInfo field) {

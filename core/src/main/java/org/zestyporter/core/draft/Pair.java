@@ -13,6 +13,8 @@ import org.zestyporter.core.plan.Fill;
  * @param because why they fit, in words
  * @param remembered the fill that did so in an earlier plan; null if none did
  * @param isByValues true if only values speak for it
+ * @param isOutside true if hardly any of the values is one that the field can take so far, so that
+ *     only the names speak for it
  * @param sure how sure it is
  */
 record Pair(
@@ -23,6 +25,7 @@ record Pair(
     String because,
     @Nullable Fill remembered,
     boolean isByValues,
+    boolean isOutside,
     Certainty sure) {
 
   /** A pair that names speak for. */
@@ -33,10 +36,21 @@ record Pair(
       LinkValues.@Nullable Overlap link,
       String because,
       Certainty sure) {
-    this(field, column, score, link, because, null, false, sure);
+    this(field, column, score, link, because, null, false, false, sure);
+  }
+
+  /** A pair that only values speak for. */
+  static Pair byValues(FieldInfo field, int column, int score, String because, Certainty sure) {
+    return new Pair(field, column, score, null, because, null, true, false, sure);
+  }
+
+  /** A pair that only names speak for, since the values are others than the field can take. */
+  static Pair outside(
+      FieldInfo field, int column, int score, LinkValues.@Nullable Overlap link, String because) {
+    return new Pair(field, column, score, link, because, null, false, true, Certainty.LIKELY);
   }
 
   Pair withScore(int other) {
-    return new Pair(field, column, other, link, because, remembered, isByValues, sure);
+    return new Pair(field, column, other, link, because, remembered, isByValues, isOutside, sure);
   }
 }

@@ -82,7 +82,9 @@ final class PairTable {
       boolean isDenied = false;
       boolean isBorneOut = false;
       for (int f = 0; f < pairs.length; f++) {
-        if (isByTitle(pairs[f][t])) {
+        if (pairs[f][t] == null || pairs[f][t].isOutside()) {
+          isDenied |= isNamed(f, t);
+        } else if (isByTitle(pairs[f][t])) {
           boolean isPlain = isOfAnother(fields.get(f), column, most);
           if (isPlain || pairing.isUnlike(table, fields.get(f), column)) {
             pairs[f][t] = pairs[f][t].withScore(pairs[f][t].score() / 2);
@@ -90,8 +92,6 @@ final class PairTable {
           } else {
             isBorneOut |= agrees(f, column);
           }
-        } else if (pairs[f][t] == null) {
-          isDenied |= isNamed(f, t);
         } else {
           isBorneOut |= pairs[f][t].link() != null;
         }
@@ -107,7 +107,9 @@ final class PairTable {
   private void disbelieveAll() {
     for (int f = 0; f < pairs.length; f++) {
       for (int t = 0; t < titles.size(); t++) {
-        if (isByTitle(pairs[f][t]) && !agrees(f, titles.get(t).column())) {
+        if (pairs[f][t] != null && pairs[f][t].isOutside()) {
+          pairs[f][t] = null;
+        } else if (isByTitle(pairs[f][t]) && !agrees(f, titles.get(t).column())) {
           pairs[f][t] = byValuesAlone(f, t);
         }
       }

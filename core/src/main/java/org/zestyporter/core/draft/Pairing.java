@@ -39,6 +39,11 @@ final class Pairing {
   /** Values that hardly anything else than the field could hold. */
   private static final int STRONG = 65;
 
+  /** So many words can be asked about, whatever the rows; and so many where each stands again. */
+  private static final int FEW = 12;
+
+  private static final int MOST_WORDS = 200;
+
   private final SourceTable source;
   private final LinkValues linkValues;
   private final List<Fill> memory;
@@ -167,6 +172,7 @@ final class Pairing {
             "an earlier plan fills it from this column",
             fill.withGuess(false),
             false,
+            false,
             Certainty.PLAIN);
       }
     }
@@ -178,7 +184,8 @@ final class Pairing {
     Likeness name =
         titles
             .computeIfAbsent(
-                new TitleOf(table.name(), title), t -> new Likeness.Title(table, title))
+                new TitleOf(table.name(), title),
+                t -> new Likeness.Title(table, title, lowest(column, title)))
             .to(field);
     if (field.link() != null) {
       return linkPair(field, column, name);
@@ -192,10 +199,12 @@ final class Pairing {
         because += ", and " + share(overlap) + " are among its choices";
         if (score < ENOUGH && choices.isOnly(table, field, column)) {
           String only = share(overlap) + " are among its choices, and no other column's";
-          return new Pair(field, column, ALL_CHOICES, null, only, null, true, Certainty.LIKELY);
+          return Pair.byValues(field, column, ALL_CHOICES, only, Certainty.LIKELY);
         }
       } else if (profile.type() != ValueType.EMPTY) {
-        return null;
+        String few =
+            overlap.found() == 0 ? "none of its values is" : "only " + share(overlap) + " are";
+        return namesAlone(field, column, name, null, few + " among its choices");
       }
     }
     if (field.unique() && field.type() == FieldType.TEXT && Likeness.isTheTable(table, title)) {
@@ -251,15 +260,37 @@ final class Pairing {
           both ? Certainty.PLAIN : byName.sure());
     }
     int score = agreement.score() + Math.max(0, byName.score()) / 4;
-    return new Pair(
+    return Pair.byValues(
         byName.field(),
         byName.column(),
         score,
-        null,
         agreement.because(),
-        null,
-        true,
         agreement.score() >= STRONG ? Certainty.LIKELY : Certainty.GUESS);
+  }
+
+  /** The title without those above it that several columns share, as far as it counts here. */
+  private String lowest(int column, String title) {
+    return title.equals(source.columns().get(column)) ? source.lowestTitle(column) : title;
+  }
+
+  /**
+   * A column that is called just what the field is, and holds a few words that the field does not
+   * know: somebody has to say what each of them means, and is asked for no more than that.
+   */
+  private @Nullable Pair namesAlone(
+      FieldInfo field,
+      int column,
+      Likeness name,
+      LinkValues.@Nullable Overlap label,
+      String found) {
+    DistinctValues values = source.distinct(column);
+    int words = values.tallies().size();
+    long rows = values.tallies().values().stream().mapToLong(DistinctValues.Tally::rows).sum();
+    boolean few =
+        values.beyond() == 0 && (words <= FEW || words <= MOST_WORDS && rows >= 2 * words);
+    return few && name.score() >= SAME_NAME
+        ? Pair.outside(field, column, name.score() * 6 / 10, label, name.because() + "; " + found)
+        : null;
   }
 
   private @Nullable Pair linkPair(FieldInfo field, int column, Likeness name) {
@@ -285,7 +316,7 @@ final class Pairing {
     LinkValues.Overlap label =
         linkValues.label(field, source.distinct(column).tallies().size() / 2);
     return label == null
-        ? null
+        ? called(field, column, name)
         : new Pair(
             field,
             column,
@@ -298,6 +329,18 @@ final class Pairing {
                 + label.rows()
                 + " records to look in yet",
             Certainty.LIKELY);
+  }
+
+  /** A link by its name alone, where none of the words is found yet. */
+  private @Nullable Pair called(FieldInfo field, int column, Likeness name) {
+    LinkValues.Overlap label = linkValues.label(field, Integer.MAX_VALUE);
+    LinkValues.Overlap some = linkValues.best(field, column);
+    LinkValues.Overlap by = some == null ? label : some;
+    String few =
+        some == null
+            ? "none of its values is found in " + field.link().table()
+            : "only " + found(field, some);
+    return by == null ? null : namesAlone(field, column, name, by, few);
   }
 
   private static String share(LinkValues.Overlap overlap) {

@@ -112,7 +112,8 @@ final class TableRank {
     int sum = 0;
     for (int c = 0; c < traits.length; c++) {
       int best = 0;
-      Likeness.Title title = new Likeness.Title(table, source.columns().get(c));
+      Likeness.Title title =
+          new Likeness.Title(table, source.columns().get(c), source.lowestTitle(c));
       for (int f = 0; f < ofFields.length; f++) {
         if ((traits[c] & ofFields[f]) != 0 || fields.get(f).comment() != null) {
           best = Math.max(best, title.to(fields.get(f)).score());

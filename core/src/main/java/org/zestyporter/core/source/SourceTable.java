@@ -254,6 +254,19 @@ public final class SourceTable implements Columns, AutoCloseable {
     return out.names();
   }
 
+  /**
+   * What a column is called beneath the titles that it shares with others, where it has its name
+   * from lines that stand above one another; otherwise its name.
+   */
+  public String lowestTitle(int column) {
+    String name = columns().get(column);
+    return IntStream.range(0, titles.width())
+        .filter(c -> titles.name(c).equals(name) && titles.title(c).equals(name))
+        .mapToObj(titles::lowest)
+        .findFirst()
+        .orElse(name);
+  }
+
   /** The columns of the sheet as the file has them, before anything is folded or left out. */
   public List<ColumnInFile> columnsInFile() {
     return IntStream.range(0, titles.width())

@@ -40,9 +40,12 @@ public final class Alike {
     return MARKS.matcher(plain).replaceAll(" ").strip();
   }
 
-  /** Of the whole texts, or of a word of one that is the other. */
+  /** Of the whole texts, or of a word of one that is the other, or of what one is short for. */
   private static double likeness(String a, String b) {
     double whole = SIMILARITY.apply(a, b);
+    if (!b.isEmpty() && initials(a).equals(b.replace(" ", ""))) {
+      return Math.max(whole, 0.9);
+    }
     for (String part : a.split(" ")) {
       if (part.length() > 2 && part.equals(b)) {
         return Math.max(whole, 0.97);
@@ -54,5 +57,14 @@ public final class Alike {
       }
     }
     return whole;
+  }
+
+  /** 6A of 6ème A, and F of female. */
+  private static String initials(String text) {
+    StringBuilder initials = new StringBuilder();
+    for (String word : text.split(" ")) {
+      initials.append(word, 0, Math.min(1, word.length()));
+    }
+    return initials.toString();
   }
 }

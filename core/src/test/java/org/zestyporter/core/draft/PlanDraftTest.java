@@ -11,6 +11,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -20,6 +21,7 @@ import org.zestyporter.core.application.jdbc.Databases;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.MatchKey;
 import org.zestyporter.core.plan.Origin;
+import org.zestyporter.core.plan.PlanJson;
 import org.zestyporter.core.source.SourceReader;
 import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.source.reading.Reading;
@@ -180,7 +182,54 @@ class PlanDraftTest {
       ProposedTable proposal = draft(on, source);
       assertThat(proposal.destination().fills())
           .extracting(Fill::field)
-          .doesNotContain("sailed_on", "wind");
+          .doesNotContain("sailed_on");
+      // what each of a few words means can be asked, where the title says what they are
+      assertThat(proposal.evidence())
+          .filteredOn(e -> e.field().equals("wind"))
+          .singleElement()
+          .satisfies(
+              e -> assertThat(e.because()).endsWith("none of its values is among its choices"))
+          .extracting(ProposedTable.FillEvidence::sure)
+          .isEqualTo(Certainty.LIKELY);
+    }
+  }
+
+  @ParameterizedTest
+  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
+  void manyWordsAreNotTakenForChoicesByTheirTitle(Databases.Fresh on)
+      throws SQLException, IOException {
+    schema(on);
+    String rows =
+        IntStream.range(0, 40)
+            .mapToObj(i -> i + ";wind of day " + i)
+            .collect(Collectors.joining("\n"));
+    try (on;
+        SourceTable source = file("No;Wind", rows)) {
+      assertThat(draft(on, source).destination().fills())
+          .extracting(Fill::field)
+          .doesNotContain("wind");
+    }
+  }
+
+  /** A title above several columns says whose values they are, and the one beneath it what. */
+  @ParameterizedTest
+  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
+  void titlesBeneathThoseOfGroupsArePairedAsIfTheyStoodAlone(Databases.Fresh on)
+      throws SQLException, IOException {
+    schema(on);
+    Path file = folder.resolve("groups.csv");
+    Files.writeString(
+        file,
+        "Journey;;Weather;\nNo;Skipper;Wind;Remarks\n1;Wren;calm;fog at noon\n2;Heron;gale;\n");
+    Reading twoLines = PlanJson.readReading("{\"titleRows\": [1, 2]}");
+    try (on;
+        SourceTable source = SourceReader.open(file, folder.resolve("cells"), twoLines)) {
+      assertThat(source.columns()).contains("Weather Wind");
+      assertThat(draft(on, source).evidence())
+          .filteredOn(e -> "Weather Wind".equals(e.column()))
+          .singleElement()
+          .satisfies(e -> assertThat(e.field()).isEqualTo("wind"))
+          .satisfies(e -> assertThat(e.sure()).isEqualTo(Certainty.PLAIN));
     }
   }
 

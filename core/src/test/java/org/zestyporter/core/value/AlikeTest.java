@@ -28,4 +28,12 @@ class AlikeTest {
   void whatIsFarOffIsNotNear(String word, String other) {
     assertThat(Alike.isNear(word, other)).isFalse();
   }
+
+  @ParameterizedTest
+  @CsvSource({"6ème A,6A", "Female,F", "Left Hand,LH"})
+  void aValueMayBeTheFirstSignsOfWords(String word, String meant) {
+    List<String> values = List.of("5A", "6A", "6B", "F", "LH", "M", "RH", "X");
+    assertThat(Alike.ranked(word, values, 3).get(0)).isEqualTo(meant);
+    assertThat(values.stream().filter(v -> Alike.isNear(word, v))).containsExactly(meant);
+  }
 }

@@ -122,6 +122,17 @@ public final class Titles {
     return titles.get(column);
   }
 
+  /** A column's title without the words above it that stand for several columns. */
+  public String lowest(int column) {
+    for (int l = levels.size() - 1; l >= 0; l--) {
+      String word = levels.get(l).get(column).text().strip();
+      if (!word.isEmpty()) {
+        return word.replaceAll("\\s+", " ");
+      }
+    }
+    return title(column);
+  }
+
   public int levels() {
     return levels.size();
   }
