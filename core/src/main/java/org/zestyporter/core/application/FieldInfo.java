@@ -71,6 +71,11 @@ public record FieldInfo(
     return !nullable && !hasDefault && !generated;
   }
 
+  /** True if the database can tell a value for it that is not given. */
+  public boolean isOpen() {
+    return hasDefault || generated;
+  }
+
   /** True if a value can be given to it. */
   @JsonIgnore
   public boolean isFillable() {

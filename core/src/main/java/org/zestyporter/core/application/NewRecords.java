@@ -63,38 +63,60 @@ public record NewRecords(
 
   /** Places of records that leave the same fields to the application. */
   public Collection<int[]> alike() {
-    List<Integer> open = new ArrayList<>();
-    for (int f = 0; f < columns.length; f++) {
-      FieldInfo field = table.fields().get(f);
-      if (columns[f] != null && (field.hasDefault() || field.generated())) {
-        open.add(f);
-      }
-    }
+    int[] open = open();
     Map<BitSet, BitSet> groups = new LinkedHashMap<>();
     for (int i = 0; i < rows.length; i++) {
-      BitSet left = new BitSet();
-      for (int f : open) {
-        left.set(f, columns[f].isBlank(rows[i]));
-      }
-      groups.computeIfAbsent(left, l -> new BitSet()).set(i);
+      groups.computeIfAbsent(left(open, i), l -> new BitSet()).set(i);
     }
     return groups.values().stream().map(g -> g.stream().toArray()).toList();
+  }
+
+  /** The same, in their order: only neighbours stand together. */
+  public Collection<int[]> neighbours() {
+    int[] open = open();
+    List<int[]> groups = new ArrayList<>();
+    for (int from = 0; from < rows.length; ) {
+      BitSet left = left(open, from);
+      int to = from + 1;
+      while (to < rows.length && left(open, to).equals(left)) {
+        to++;
+      }
+      groups.add(IntStream.range(from, to).toArray());
+      from = to;
+    }
+    return groups;
+  }
+
+  /** The fields that a record may leave to the application, as places in the table. */
+  private int[] open() {
+    return IntStream.range(0, columns.length)
+        .filter(f -> columns[f] != null && table.fields().get(f).isOpen())
+        .toArray();
+  }
+
+  /** Those of them that a record leaves. */
+  private BitSet left(int[] open, int place) {
+    BitSet left = new BitSet();
+    for (int f : open) {
+      left.set(f, columns[f].isBlank(rows[place]));
+    }
+    return left;
+  }
+
+  /** True if the application gives the records keys, in the order in which it gets them. */
+  public boolean areNumbered() {
+    return table.fields(table.primaryKey()).stream()
+        .anyMatch(key -> columns[table.fields().indexOf(key)] == null);
   }
 
   /**
    * Some of the records, which leave the same fields to the application: these are not given.
    *
-   * @param places by {@link #alike}
+   * @param places by {@link #alike} or {@link #neighbours}
    */
   public NewRecords some(int[] places) {
     ValueColumn[] given = columns.clone();
-    for (int f = 0; f < given.length; f++) {
-      FieldInfo field = table.fields().get(f);
-      boolean isOpen = field.hasDefault() || field.generated();
-      if (given[f] != null && isOpen && given[f].isBlank(rows[places[0]])) {
-        given[f] = null;
-      }
-    }
+    left(open(), places[0]).stream().forEach(f -> given[f] = null);
     return new NewRecords(
         table,
         given,

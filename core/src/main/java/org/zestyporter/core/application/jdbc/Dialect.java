@@ -251,6 +251,16 @@ interface Dialect {
     // a server tells by itself
   }
 
+  /** True if {@code DEFAULT} can stand among the values of several records. */
+  default boolean takesDefaults() {
+    return false;
+  }
+
+  /** True if the database goes in this process, so that many statements cost hardly more. */
+  default boolean isNear() {
+    return false;
+  }
+
   /**
    * Inserts records in a way other than by statements that tell the keys they made; it must give
    * and leave the same.

@@ -197,4 +197,9 @@ final class H2Dialect implements Dialect {
       throw DatabaseErrors.fileGone(known);
     }
   }
+
+  @Override
+  public boolean isNear() {
+    return true;
+  }
 }

@@ -113,8 +113,17 @@ final class JdbcSession implements WriteSession {
 
   @Override
   public List<List<Object>> insert(NewRecords records) {
+    Collection<int[]> groups = records.alike();
+    if (groups.size() > 1 && records.areNumbered()) {
+      List<List<Object>> made =
+          taken(records.table(), records.lines()[0], () -> statements.insertInOrder(records));
+      if (made != null) {
+        return made;
+      }
+      groups = dialect.isNear() ? records.neighbours() : groups;
+    }
     List<List<Object>> keys = new ArrayList<>(Collections.nCopies(records.count(), null));
-    for (int[] places : records.alike()) {
+    for (int[] places : groups) {
       NewRecords alike = records.some(places);
       List<List<Object>> made =
           taken(records.table(), alike.lines()[0], () -> statements.insert(alike));

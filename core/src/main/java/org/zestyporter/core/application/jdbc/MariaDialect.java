@@ -292,6 +292,11 @@ final class MariaDialect implements Dialect {
   }
 
   @Override
+  public boolean takesDefaults() {
+    return true;
+  }
+
+  @Override
   public @Nullable List<List<Object>> insert(Load load) throws SQLException {
     Returning returning = new Returning(this, load);
     boolean triggered = load.table().ownRules().stream().anyMatch(r -> r.startsWith(TRIGGER));

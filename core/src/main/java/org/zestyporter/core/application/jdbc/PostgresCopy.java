@@ -150,22 +150,26 @@ final class PostgresCopy {
    * @return their primary keys, in their order
    */
   private List<List<Object>> insert(NewRecords records) throws SQLException {
-    List<FieldInfo> fields = new ArrayList<>(records.fields());
-    ValueColumn[] columns = records.given();
-    int[] rows = records.rows();
-    if (numbered != null) {
-      fields.add(numbered);
-      columns = Arrays.copyOf(columns, fields.size());
-      // numbered as the rows of the other columns are
-      Object[] numbers = new Object[Arrays.stream(rows).max().orElse(0) + 1];
-      Iterator<BigDecimal> next = numbers(rows.length).iterator();
-      for (int row : rows) {
-        numbers[row] = next.next();
-      }
-      columns[columns.length - 1] = ValueColumn.of(numbers, null);
+    NewRecords all = numbered == null ? records : numbered(records);
+    for (int[] places : all.alike()) {
+      NewRecords some = all.some(places);
+      send(dialect, connection, dialect.name(table), some.fields(), some.given(), some.rows());
     }
-    send(dialect, connection, dialect.name(table), fields, columns, rows);
-    return keys(fields, columns, rows);
+    return keys(all.fields(), all.given(), all.rows());
+  }
+
+  /** With numbers that are taken for them beforehand, in their order. */
+  private NewRecords numbered(NewRecords records) throws SQLException {
+    int[] rows = records.rows();
+    // numbered as the rows of the other columns are
+    Object[] numbers = new Object[Arrays.stream(rows).max().orElse(0) + 1];
+    Iterator<BigDecimal> next = numbers(rows.length).iterator();
+    for (int row : rows) {
+      numbers[row] = next.next();
+    }
+    ValueColumn[] columns = records.columns().clone();
+    columns[table.fields().indexOf(numbered)] = ValueColumn.of(numbers, null);
+    return new NewRecords(table, columns, rows, records.lines());
   }
 
   private List<BigDecimal> numbers(int count) throws SQLException {

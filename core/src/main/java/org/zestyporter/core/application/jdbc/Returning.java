@@ -7,6 +7,7 @@ import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
 import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.WriteSession.Change;
 
@@ -32,12 +33,16 @@ final class Returning {
     return load.going()
         .use(
             load.connection(),
-            sql(changes.size()),
+            sql(changes.stream().map(this::marks).toList()),
             statement -> {
               int parameter = 1;
               for (Change change : changes) {
-                Statements.bind(dialect, statement, fields, change.values(), parameter);
-                parameter += fields.size();
+                for (int f = 0; f < fields.size(); f++) {
+                  if (!load.leaves(change, f)) {
+                    Object value = change.values().get(f);
+                    Fields.bind(statement, parameter++, fields.get(f), value, dialect);
+                  }
+                }
               }
               return keys(statement, changes.size());
             });
@@ -48,7 +53,7 @@ final class Returning {
     return load.going()
         .use(
             load.connection(),
-            sql(1),
+            sql(List.of(marks(load.changes().get(0)))),
             statement -> {
               List<List<Object>> keys = new ArrayList<>(load.changes().size());
               for (Change change : load.changes()) {
@@ -87,8 +92,14 @@ final class Returning {
     return fields.containsAll(keyFields);
   }
 
-  private String sql(int records) {
-    String insert = Statements.insertSql(dialect, load.table(), fields, records);
+  private String marks(Change change) {
+    return IntStream.range(0, fields.size())
+        .mapToObj(f -> load.leaves(change, f) ? "DEFAULT" : "?")
+        .collect(Collectors.joining(", ", "(", ")"));
+  }
+
+  private String sql(List<String> marks) {
+    String insert = Statements.insertSql(dialect, load.table(), fields, marks);
     return keyFields.isEmpty()
         ? insert
         : insert

@@ -209,4 +209,9 @@ final class SqliteDialect implements Dialect {
       }
     }
   }
+
+  @Override
+  public boolean isNear() {
+    return true;
+  }
 }

@@ -8,6 +8,7 @@ import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.NewRecords;
 import org.zestyporter.core.application.TableInfo;
@@ -41,7 +42,7 @@ final class Statements {
   List<List<Object>> write(TableInfo table, List<Change> changes) throws SQLException {
     boolean insert = changes.get(0).key() == null;
     List<FieldInfo> fields = changes.get(0).fields().stream().map(table.fields()::get).toList();
-    Load load = new Load(connection, going, table, fields, changes);
+    Load load = new Load(connection, going, table, fields, changes, false);
     List<List<Object>> made = insert ? dialect.insert(load) : null;
     if (made != null) {
       return all(made, changes);
@@ -87,6 +88,25 @@ final class Statements {
   List<List<Object>> insert(NewRecords records) throws SQLException {
     List<List<Object>> keys = dialect.copy(connection, records);
     return keys == null ? write(records.table(), records.changes()) : keys;
+  }
+
+  /**
+   * Inserts records that leave different fields to the database, so that they are numbered in their
+   * order.
+   *
+   * @return their primary keys, in their order; null if there is no such way for these
+   * @throws RefusedException if one of them was not written, though the database said nothing
+   */
+  @Nullable List<List<Object>> insertInOrder(NewRecords records) throws SQLException {
+    List<List<Object>> keys = dialect.copy(connection, records);
+    if (keys != null || !dialect.takesDefaults()) {
+      return keys;
+    }
+    List<Change> changes = records.changes();
+    keys =
+        dialect.insert(
+            new Load(connection, going, records.table(), records.fields(), changes, true));
+    return keys == null ? null : all(keys, changes);
   }
 
   private void bind(
@@ -173,21 +193,30 @@ final class Statements {
 
   /** The statement that inserts so many records. */
   static String insertSql(Dialect dialect, TableInfo table, List<FieldInfo> fields, int records) {
+    String marks = "(" + "?, ".repeat(Math.max(0, fields.size() - 1)) + "?)";
+    return insertSql(dialect, table, fields, Collections.nCopies(records, marks));
+  }
+
+  /**
+   * The statement that inserts records.
+   *
+   * @param marks what stands for the values of each
+   */
+  static String insertSql(
+      Dialect dialect, TableInfo table, List<FieldInfo> fields, List<String> marks) {
     String into = "INSERT INTO " + dialect.name(table);
     if (fields.isEmpty()) {
       return into + dialect.onlyDefaults();
     }
     String names =
         fields.stream().map(f -> dialect.quote(f.name())).collect(Collectors.joining(", "));
-    String marks = "(" + "?, ".repeat(fields.size() - 1) + "?)";
     // a number that the database gives by itself is given again to a record that comes back
     boolean numbered = fields.stream().anyMatch(f -> f.generated() && !f.isFillable());
     return into
         + " ("
         + names
         + (numbered ? ") OVERRIDING SYSTEM VALUE VALUES " : ") VALUES ")
-        + (marks + ", ").repeat(records - 1)
-        + marks;
+        + String.join(", ", marks);
   }
 
   private String updateSql(TableInfo table, List<FieldInfo> fields, List<FieldInfo> keyFields) {
