@@ -84,7 +84,10 @@
   }
   @media (max-width: 1100px) {
     .figures {
-      column-gap: 15px;
+      column-gap: 10px;
+    }
+    .big {
+      font-size: 15px;
     }
     .at {
       display: none;
