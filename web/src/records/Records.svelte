@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { recordsOf } from './links';
   import { onMount, untrack } from 'svelte';
   import { searchParams } from 'sv-router';
   import { navigate, route } from '../router';
@@ -34,7 +35,7 @@
     const fullest = await records.loadTables(name);
     if (!table && fullest)
       void navigate('/records/:connection/:table', {
-        params: { connection: name, table: fullest },
+        params: { connection: name, table: encodeURIComponent(fullest) },
         replace: true,
       });
   }
@@ -89,8 +90,8 @@
   {:else}<span class="q2">{records.connections[0]?.shownName ?? ''}</span>{/if}
   <span class="end">
     {#if run != null}<span class="q2">{capital(outcome ?? 'new')} by one Run</span>
-      <a class="button small" href="/records/{connection}/{table}">Show all</a>
-    {:else if key != null}<a class="button small" href="/records/{connection}/{table}">Show all</a>
+      <a class="button small" href={recordsOf(connection, table)}>Show all</a>
+    {:else if key != null}<a class="button small" href={recordsOf(connection, table)}>Show all</a>
     {:else}<input
         class="entry"
         placeholder="Find a record"
@@ -106,7 +107,7 @@
 <div class="body">
   <nav class="scroll tables" aria-label="Tables">
     {#each records.tables as t (t.name)}
-      <a class:on={t.name === table} href="/records/{connection}/{t.name}"
+      <a class:on={t.name === table} href={recordsOf(connection, t.name)}
         ><span class="m">{t.name}</span><span class="q"
           >{t.records == null ? '–' : count(t.records)}</span
         ></a

@@ -68,10 +68,7 @@
 </div>
 <div class="scroll why" {@attach region('Why')} class:low>
   <table class="g">
-    <colgroup
-      ><col style:width="122px" /><col style:width="150px" /><col style:width="190px" /><col
-      /></colgroup
-    >
+    <colgroup><col class="field" /><col class="before" /><col class="after" /><col /></colgroup>
     <thead><tr><th>Field</th><th>Before</th><th>After</th><th>Why</th></tr></thead>
     <tbody>
       {#each fields as field, i (field)}
@@ -132,5 +129,23 @@
   }
   .name {
     background: var(--well);
+  }
+  .field {
+    width: 122px;
+  }
+  .before {
+    width: 150px;
+  }
+  .after {
+    width: 190px;
+  }
+  @media (max-width: 1180px) {
+    .field,
+    .before {
+      width: 106px;
+    }
+    .after {
+      width: 156px;
+    }
   }
 </style>

@@ -3,6 +3,7 @@
   import { untrack } from 'svelte';
   import type { LedgerEntry, Outcome as OutcomeName, RunView } from '../api/types';
   import type { OpenPlan } from '../plan/plan.svelte';
+  import { recordsOf } from '../records/links';
   import type { Stop } from '../plan/trip';
   import { useKeys } from '../ui/keys.svelte';
   import Outcome from '../ui/Outcome.svelte';
@@ -259,8 +260,11 @@
                     <td
                       >{#if e.recordKey && e.outcome !== 'removed'}<a
                           class="go"
-                          href="/records/{open.plan.connection}/{filled?.table ??
-                            open.view.table.name}?key={e.recordKey}">{e.recordKey}</a
+                          href={recordsOf(
+                            open.plan.connection,
+                            filled?.table ?? open.view.table.name,
+                            `?key=${encodeURIComponent(e.recordKey)}`,
+                          )}>{e.recordKey}</a
                         >{/if}</td
                     >
                   {/if}

@@ -3,6 +3,7 @@
   import { api, got } from '../api/client';
   import type { Differences } from '../api/types';
   import type { OpenPlan } from '../plan/plan.svelte';
+  import { recordsOf } from '../records/links';
   import type { Stop } from '../plan/trip';
   import type { Only } from '../rehearse/entries.svelte';
   import { lookedAt } from '../rehearse/shared';
@@ -252,13 +253,16 @@
         <p class="touched">
           <a
             class="go"
-            href="/records/{open.plan.connection}/{into.table}?run={open.run.id}&outcome=new"
+            href={recordsOf(open.plan.connection, into.table, `?run=${open.run.id}&outcome=new`)}
             >{many(into.new, 'new record')}</a
           >,
           <a
             class="go"
-            href="/records/{open.plan.connection}/{into.table}?run={open.run.id}&outcome=changed"
-            >{count(into.changed)} changed</a
+            href={recordsOf(
+              open.plan.connection,
+              into.table,
+              `?run=${open.run.id}&outcome=changed`,
+            )}>{count(into.changed)} changed</a
           >;
           <span class="m">{into.table}</span> now holds {count(open.view.tableRecords)}
         </p>

@@ -15,7 +15,7 @@
   );
 </script>
 
-{#if label}<span class="key">{value}</span>{label}{:else}{value ?? ''}{/if}
+{#if label && label !== value}<span class="key">{value}</span>{label}{:else}{value ?? ''}{/if}
 
 <style>
   .key {

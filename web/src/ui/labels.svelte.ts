@@ -26,7 +26,9 @@ class Labels {
     const asked = Object.entries(this.wanted);
     this.wanted = {};
     for (const [path, keys] of asked) {
-      const [connection, table] = path.split('/') as [string, string];
+      // a table may have any name, a connection has no such sign
+      const sign = path.indexOf('/');
+      const [connection, table] = [path.slice(0, sign), path.slice(sign + 1)];
       try {
         const found = await got(
           api.GET('/api/connections/{connection}/tables/{table}/labels', {

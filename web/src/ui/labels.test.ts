@@ -31,4 +31,13 @@ describe('what linked records are called', () => {
     await vi.runAllTimersAsync();
     expect(get).toHaveBeenCalledOnce();
   });
+
+  it('is asked for in tables of any name', async () => {
+    const get = vi.spyOn(api, 'GET').mockResolvedValue({ data: { '1': 'sloop' } } as never);
+    labels.of('marina', 'hull and/or rig', '1');
+    await vi.runAllTimersAsync();
+    expect(get.mock.calls[0]?.[1]).toMatchObject({
+      params: { path: { connection: 'marina', table: 'hull and/or rig' } },
+    });
+  });
 });

@@ -39,6 +39,15 @@ class ServerTest {
       assertThat(page.body()).contains("<title>Zesty Porter</title>");
       assertThat(get(server.address() + "api/plans").statusCode()).isEqualTo(401);
       assertThat(get(server.address() + "assets/none.js").statusCode()).isEqualTo(404);
+      // tables of any name have an address, and the page shows them
+      String odd = "marina/tables/Hull%2FRig%2050%25%3B%20a%3Fb%23c";
+      assertThat(get(server.address() + "api/connections/" + odd).statusCode()).isEqualTo(401);
+      HttpResponse<String> records =
+          get(server.address() + "records/" + odd.replace("tables/", "") + "%2Fother.vessel");
+      assertThat(records.statusCode()).isEqualTo(200);
+      assertThat(records.body())
+          .contains("<title>Zesty Porter</title>")
+          .doesNotContain("PAGE_NONCE");
     } finally {
       server.stop();
     }

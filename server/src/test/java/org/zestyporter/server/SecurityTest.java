@@ -3,6 +3,7 @@ package org.zestyporter.server;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import jakarta.servlet.Filter;
+import java.net.URI;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -46,6 +47,34 @@ class SecurityTest extends ServerTest {
     assertThat(answer.status()).isEqualTo(401);
     assertThat(answer.code()).isEqualTo("signed-out");
     assertThat(answer.body().path("detail").asString()).contains("Sign in");
+  }
+
+  /** A table may have any name, and its address is taken though it holds odd signs. */
+  @ParameterizedTest
+  @ValueSource(strings = {"a%2Fb", "50%25", "a%3Bb", "a%3Fb%23c", "other.vessel"})
+  void addressesOfTablesHoldAnySign(String name) throws Exception {
+    Answer answer =
+        send(MockMvcRequestBuilders.get(URI.create("/api/connections/marina/tables/" + name)));
+    assertThat(answer.status()).isEqualTo(401);
+    MvcResult page =
+        mvc.perform(MockMvcRequestBuilders.get(URI.create("/records/marina/" + name))).andReturn();
+    assertThat(page.getResponse().getForwardedUrl()).isEqualTo("/index.html");
+  }
+
+  @ParameterizedTest
+  @ValueSource(
+      strings = {
+        "/api/plans%2F1",
+        "/api/plans/1;a=b",
+        "/records/marina/a;b",
+        "/api/connections/marina/tables/../plans",
+        "/assets/..%2F..%2Fapplication.yml",
+        "/api/connections/a%2Fb/tables/c"
+      })
+  void otherOddAddressesAreRefused(String address) throws Exception {
+    Answer answer = send(MockMvcRequestBuilders.get(URI.create(address)));
+    assertThat(answer.status()).isEqualTo(400);
+    assertThat(answer.code()).isEqualTo("odd-address");
   }
 
   @Test

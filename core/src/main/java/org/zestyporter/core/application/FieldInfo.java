@@ -72,7 +72,7 @@ public record FieldInfo(
   }
 
   /** True if the database can tell a value for it that is not given. */
-  public boolean isOpen() {
+  public boolean mayBeLeft() {
     return hasDefault || generated;
   }
 

@@ -90,7 +90,7 @@ public record NewRecords(
   /** The fields that a record may leave to the application, as places in the table. */
   private int[] open() {
     return IntStream.range(0, columns.length)
-        .filter(f -> columns[f] != null && table.fields().get(f).isOpen())
+        .filter(f -> columns[f] != null && table.fields().get(f).mayBeLeft())
         .toArray();
   }
 

@@ -260,11 +260,8 @@ public final class SourceTable implements Columns, AutoCloseable {
    */
   public String lowestTitle(int column) {
     String name = columns().get(column);
-    return IntStream.range(0, titles.width())
-        .filter(c -> titles.name(c).equals(name) && titles.title(c).equals(name))
-        .mapToObj(titles::lowest)
-        .findFirst()
-        .orElse(name);
+    int inSheet = out.inSheet(column);
+    return inSheet >= 0 && titles.title(inSheet).equals(name) ? titles.lowest(inSheet) : name;
   }
 
   /** The columns of the sheet as the file has them, before anything is folded or left out. */

@@ -3,6 +3,10 @@ package org.zestyporter.server.account;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
+import java.util.regex.Pattern;
+import org.apache.tomcat.util.buf.EncodedSolidusHandling;
+import org.springframework.boot.tomcat.servlet.TomcatServletWebServerFactory;
+import org.springframework.boot.web.server.WebServerFactoryCustomizer;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.http.HttpMethod;
@@ -19,7 +23,10 @@ import org.springframework.security.web.SecurityFilterChain;
 import org.springframework.security.web.context.HttpSessionSecurityContextRepository;
 import org.springframework.security.web.context.SecurityContextHolderFilter;
 import org.springframework.security.web.context.SecurityContextRepository;
+import org.springframework.security.web.firewall.FirewalledRequest;
+import org.springframework.security.web.firewall.HttpFirewall;
 import org.springframework.security.web.firewall.RequestRejectedHandler;
+import org.springframework.security.web.firewall.StrictHttpFirewall;
 import org.springframework.security.web.header.writers.ReferrerPolicyHeaderWriter.ReferrerPolicy;
 import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.server.Settings;
@@ -46,6 +53,11 @@ class SecurityConfig {
           HttpStatus.BAD_REQUEST,
           ErrorCode.ODD_ADDRESS,
           "The address holds characters that are not allowed in it.");
+
+  /** The address of a table, whose name may hold what stands in no other address. */
+  private static final Pattern TABLE =
+      Pattern.compile(
+          "(/api/connections/[a-z0-9-]{1,40}/tables|/records/[a-z0-9-]{1,40})/[^/;\\\\]+(/[a-z]+)*");
 
   /** A problem detail (RFC 9457), for what is refused before anything of ours is reached. */
   private static String body(HttpStatus status, ErrorCode code, String detail) {
@@ -109,6 +121,40 @@ class SecurityConfig {
         + PageNonce.of(request)
         + "'; img-src 'self' data:; object-src 'none'; base-uri 'none'; form-action 'self';"
         + " frame-ancestors 'none'";
+  }
+
+  /**
+   * A table may have any name, so that its address may hold any sign, written by its number (RFC
+   * 3986, section 2.1). Of all other addresses only plain ones are taken.
+   */
+  @Bean
+  HttpFirewall firewall() {
+    StrictHttpFirewall strict = new StrictHttpFirewall();
+    StrictHttpFirewall ofTables = new StrictHttpFirewall();
+    ofTables.setAllowUrlEncodedSlash(true);
+    ofTables.setAllowUrlEncodedDoubleSlash(true);
+    ofTables.setAllowUrlEncodedPercent(true);
+    ofTables.setAllowSemicolon(true);
+    ofTables.setAllowBackSlash(true);
+    return new HttpFirewall() {
+      @Override
+      public FirewalledRequest getFirewalledRequest(HttpServletRequest request) {
+        boolean isOfTable = TABLE.matcher(request.getRequestURI()).matches();
+        return (isOfTable ? ofTables : strict).getFirewalledRequest(request);
+      }
+
+      @Override
+      public HttpServletResponse getFirewalledResponse(HttpServletResponse response) {
+        return strict.getFirewalledResponse(response);
+      }
+    };
+  }
+
+  /** The server's part of it: a slash that is written by its number parts no address. */
+  @Bean
+  WebServerFactoryCustomizer<TomcatServletWebServerFactory> namesWithSlashes() {
+    String asItIs = EncodedSolidusHandling.PASS_THROUGH.getValue();
+    return factory -> factory.addConnectorCustomizers(c -> c.setEncodedSolidusHandling(asItIs));
   }
 
   /** Addresses that could be meant to deceive never get as far as anything of ours. */

@@ -8,6 +8,7 @@ import org.springframework.core.io.ClassPathResource;
 import org.springframework.core.io.Resource;
 import org.springframework.http.CacheControl;
 import org.springframework.web.servlet.config.annotation.ResourceHandlerRegistry;
+import org.springframework.web.servlet.config.annotation.ViewControllerRegistry;
 import org.springframework.web.servlet.config.annotation.WebMvcConfigurer;
 import org.springframework.web.servlet.resource.PathResourceResolver;
 import org.springframework.web.servlet.resource.ResourceTransformerChain;
@@ -31,6 +32,12 @@ class SinglePage implements WebMvcConfigurer {
         .resourceChain(false)
         .addResolver(new PageResolver())
         .addTransformer(SinglePage::withNonce);
+  }
+
+  /** A table may have any name, also one that looks like that of a file. */
+  @Override
+  public void addViewControllers(ViewControllerRegistry registry) {
+    registry.addViewController("/records/**").setViewName("forward:/index.html");
   }
 
   private static Resource withNonce(

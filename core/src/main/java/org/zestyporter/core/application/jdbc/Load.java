@@ -28,6 +28,6 @@ record Load(
 
   /** True if the value of a field is left to the database. */
   boolean leaves(Change change, int field) {
-    return leavesBlanks && change.values().get(field) == null && fields.get(field).isOpen();
+    return leavesBlanks && change.values().get(field) == null && fields.get(field).mayBeLeft();
   }
 }

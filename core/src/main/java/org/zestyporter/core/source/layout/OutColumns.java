@@ -115,6 +115,12 @@ public final class OutColumns {
     return places.getOrDefault(name.toLowerCase(Locale.ROOT), -1);
   }
 
+  /** Index of the column of the sheet that a column is; under 0 if it is made of others. */
+  public int inSheet(int column) {
+    Out of = outs.get(column);
+    return of.from() == From.SHEET ? of.index() : -1;
+  }
+
   /** The folded columns, in their order. */
   static int[] columns(Fold fold, Titles titles) {
     int[] columns;
