@@ -12,6 +12,7 @@ import java.sql.DriverManager;
 import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.List;
+import java.util.Locale;
 import java.util.concurrent.Callable;
 import java.util.jar.JarFile;
 import picocli.CommandLine.Command;
@@ -58,7 +59,7 @@ final class ReadyCommand implements Callable<Integer> {
       rows.append(i)
           .append(",\"Berth \"\"" + i + "\"\", and so on\",")
           .append(i + ".50 EUR," + (i % 3 == 0 ? "yes," : "no,"))
-          .append(String.format("%02d.10.2026%n", i % 28 + 1));
+          .append(String.format(Locale.ROOT, "%02d.10.2026\n", i % 28 + 1));
     }
     return rows.toString();
   }
