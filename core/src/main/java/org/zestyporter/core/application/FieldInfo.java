@@ -68,7 +68,7 @@ public record FieldInfo(
 
   /** True if a new record can't do without a value for it. */
   public boolean required() {
-    return !nullable && !hasDefault && !generated;
+    return !nullable && !mayBeLeft();
   }
 
   /** True if the database can tell a value for it that is not given. */

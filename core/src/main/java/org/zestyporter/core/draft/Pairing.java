@@ -283,12 +283,15 @@ final class Pairing {
       Likeness name,
       LinkValues.@Nullable Overlap label,
       String found) {
+    if (name.score() < SAME_NAME) {
+      return null;
+    }
     DistinctValues values = source.distinct(column);
     int words = values.tallies().size();
     long rows = values.tallies().values().stream().mapToLong(DistinctValues.Tally::rows).sum();
     boolean few =
         values.beyond() == 0 && (words <= FEW || words <= MOST_WORDS && rows >= 2 * words);
-    return few && name.score() >= SAME_NAME
+    return few
         ? Pair.outside(field, column, name.score() * 6 / 10, label, name.because() + "; " + found)
         : null;
   }
@@ -297,7 +300,7 @@ final class Pairing {
     LinkValues.Overlap overlap = linkValues.best(field, column);
     // a few known words are enough where the names agree, for the others may be spelt otherwise
     if (overlap == null || overlap.share() < (name.score() >= 70 ? 0.1 : 0.4)) {
-      return name.score() >= 70 ? sparse(field, column, name) : null;
+      return name.score() >= 70 ? sparse(field, column, name, overlap) : null;
     }
     int score = name.score() / 2 + (int) Math.round(40 + 40 * overlap.share());
     boolean mostly = overlap.share() >= MOSTLY;
@@ -308,15 +311,20 @@ final class Pairing {
     return new Pair(field, column, score, overlap, found(field, overlap), sure);
   }
 
-  /** A link by its name alone, where the other table holds hardly any of what it will hold. */
-  private @Nullable Pair sparse(FieldInfo field, int column, Likeness name) {
+  /**
+   * A link by its name alone, where the other table holds hardly any of what it will hold.
+   *
+   * @param some the few values that are found; null if none is
+   */
+  private @Nullable Pair sparse(
+      FieldInfo field, int column, Likeness name, LinkValues.@Nullable Overlap some) {
     if (source.profiles().get(column).type() != ValueType.TEXT) {
       return null;
     }
     LinkValues.Overlap label =
         linkValues.label(field, source.distinct(column).tallies().size() / 2);
     return label == null
-        ? called(field, column, name)
+        ? called(field, column, name, some)
         : new Pair(
             field,
             column,
@@ -331,11 +339,10 @@ final class Pairing {
             Certainty.LIKELY);
   }
 
-  /** A link by its name alone, where none of the words is found yet. */
-  private @Nullable Pair called(FieldInfo field, int column, Likeness name) {
-    LinkValues.Overlap label = linkValues.label(field, Integer.MAX_VALUE);
-    LinkValues.Overlap some = linkValues.best(field, column);
-    LinkValues.Overlap by = some == null ? label : some;
+  /** A link by its name alone, where hardly any of the words is found yet. */
+  private @Nullable Pair called(
+      FieldInfo field, int column, Likeness name, LinkValues.@Nullable Overlap some) {
+    LinkValues.Overlap by = some == null ? linkValues.label(field, Integer.MAX_VALUE) : some;
     String few =
         some == null
             ? "none of its values is found in " + field.link().table()

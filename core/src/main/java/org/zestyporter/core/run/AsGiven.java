@@ -38,11 +38,7 @@ final class AsGiven {
     List<FieldInfo> fields = table.fields();
     List<FieldInfo> given = given(target);
     this.numbers = where(f -> given.contains(fields.get(f)) && fields.get(f).type().isNumber());
-    this.own =
-        where(
-            f ->
-                (fields.get(f).hasDefault() || fields.get(f).generated())
-                    && !keyFields.contains(fields.get(f)));
+    this.own = where(f -> fields.get(f).mayBeLeft() && !keyFields.contains(fields.get(f)));
   }
 
   /** For a destination; null if what stands of its records can't be told so. */

@@ -44,7 +44,7 @@ final class RecordRules {
   private boolean dependsOnDefaults(RowRule rule, Object[] values) {
     for (int f : rule.fields()) {
       FieldInfo field = table.fields().get(f);
-      if (values[f] == null && (field.hasDefault() || field.generated())) {
+      if (values[f] == null && field.mayBeLeft()) {
         return true;
       }
     }

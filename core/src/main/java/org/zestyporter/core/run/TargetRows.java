@@ -326,7 +326,7 @@ final class TargetRows {
 
   /** True if it makes no difference whether a blank is given: records go together then. */
   private static boolean isGivenBlank(FieldInfo field) {
-    return !field.hasDefault() && !field.generated();
+    return !field.mayBeLeft();
   }
 
   /**

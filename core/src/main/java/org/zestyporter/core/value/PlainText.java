@@ -116,31 +116,21 @@ final class PlainText {
     int seen = 0;
     int length = 0;
     boolean words = false;
-    int at = from;
-    for (; at < to && !words; at++) {
-      int sign = SIGNS[bytes[at] & 0xFF];
-      if (sign == 0 || (sign & before & SPACE) != 0) {
-        return;
-      }
-      letters += sign & LETTER;
-      runs += sign >> 1 & ~before >> 1 & 1;
-      first += runs == 1 ? sign >> 1 & 1 : 0;
-      seen |= sign;
-      length++;
-      if (sign == LEAD + WORD) {
-        at++;
-        if (at == to) {
-          return;
-        }
-      }
-      before = sign;
-      words = runs > 1 && (letters >= MANY_LETTERS || first >= LONG_WORD);
-    }
-    // nothing else can be meant now, but by what is not plain
-    for (; at < to; at++) {
+    for (int at = from; at < to; at++) {
       int sign = SIGNS[bytes[at] & 0xFF];
       if (sign == 0) {
         return;
+      }
+      // words once found can be nothing else, but for what is not plain
+      if (!words) {
+        if ((sign & before & SPACE) != 0) {
+          return;
+        }
+        letters += sign & LETTER;
+        runs += sign >> 1 & ~before >> 1 & 1;
+        first += runs == 1 ? sign >> 1 & 1 : 0;
+        before = sign;
+        words = runs > 1 && (letters >= MANY_LETTERS || first >= LONG_WORD);
       }
       seen |= sign;
       length++;
