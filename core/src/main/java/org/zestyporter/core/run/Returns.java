@@ -22,6 +22,7 @@ import org.zestyporter.core.source.ReturnTitles;
 import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.source.cache.Batch;
 import org.zestyporter.core.source.cache.SourceCache;
+import org.zestyporter.core.source.parse.TextFiles;
 import org.zestyporter.core.source.reading.Reading;
 import org.zestyporter.core.source.reading.SourceFormat;
 import org.zestyporter.core.value.Cell;
@@ -262,7 +263,7 @@ public final class Returns {
   private void csv(OutputStream out) throws IOException {
     String delimiter = reading.delimiter() == null ? "," : reading.delimiter();
     Charset charset =
-        reading.encoding() == null ? StandardCharsets.UTF_8 : Charset.forName(reading.encoding());
+        reading.encoding() == null ? StandardCharsets.UTF_8 : TextFiles.charset(reading.encoding());
     Writer writer = new OutputStreamWriter(out, charset);
     CsvWriter csv = CsvWriter.builder().fieldSeparator(delimiter.charAt(0)).build(writer);
     long[] written = {0};

@@ -46,7 +46,7 @@ final class Settling {
       encoding = why.value();
     }
     Charset charset = TextFiles.charset(encoding);
-    Reading text = wanted.withEncoding(charset.name());
+    Reading text = wanted.withEncoding(TextFiles.nameOf(encoding));
     SourceFormat said = wanted.format();
     if (found == SourceFormat.JSON && (said == null || said == SourceFormat.JSON)) {
       List<SheetInfo> arrays = JsonParser.arrays(file, charset);

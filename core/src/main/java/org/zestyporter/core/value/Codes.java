@@ -39,12 +39,33 @@ public final class Codes {
 
   /** Currency signs that only one country uses, or that one means unless it says otherwise. */
   private static final Map<String, String> SIGNS =
-      Map.of(
-          "€", "EUR", "£", "GBP", "zł", "PLN", "kč", "CZK", "₽", "RUB", "₹", "INR", "₺", "TRY", "₴",
-          "UAH", "us$", "USD");
+      Map.ofEntries(
+          Map.entry("€", "EUR"),
+          Map.entry("£", "GBP"),
+          Map.entry("zł", "PLN"),
+          Map.entry("kč", "CZK"),
+          Map.entry("₽", "RUB"),
+          Map.entry("руб", "RUB"),
+          Map.entry("₹", "INR"),
+          Map.entry("₺", "TRY"),
+          Map.entry("₴", "UAH"),
+          Map.entry("грн", "UAH"),
+          Map.entry("лв", "BGN"),
+          Map.entry("円", "JPY"),
+          Map.entry("원", "KRW"),
+          Map.entry("₩", "KRW"),
+          Map.entry("₪", "ILS"),
+          Map.entry("฿", "THB"),
+          Map.entry("₫", "VND"),
+          Map.entry("us$", "USD"));
 
   /** Signs that several currencies share, so that nobody can tell. */
-  private static final Set<String> SHARED = Set.of("$", "kr", "kr.", "¥", "fr", "fr.", "lei");
+  private static final Set<String> SHARED =
+      Set.of("$", "kr", "kr.", "¥", "fr", "fr.", "lei", "元", "р", "дин");
+
+  /** What a shared sign stands for where only few currencies share it. */
+  private static final Map<String, Set<String>> FEW =
+      Map.of("¥", Set.of("JPY", "CNY"), "元", Set.of("CNY", "TWD"));
 
   private Codes() {}
 
@@ -153,6 +174,20 @@ public final class Codes {
     return code != null
         ? code
         : find(CurrencyNames.BY_NAME, text, "no currency of this name, sign or code");
+  }
+
+  /**
+   * True if codes and signs may all be of one currency: ¥ beside JPY is that, $ beside USD may be
+   * another.
+   */
+  static boolean mayBeOne(Set<String> written) {
+    return written.size() <= 1
+        || written.size() == 2
+            && written.stream()
+                .anyMatch(
+                    sign ->
+                        written.stream()
+                            .anyMatch(code -> FEW.getOrDefault(sign, Set.of()).contains(code)));
   }
 
   private static Object find(Map<String, String> names, String text, String reason) {

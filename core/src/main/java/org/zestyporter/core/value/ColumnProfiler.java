@@ -27,7 +27,8 @@ import org.zestyporter.core.value.ColumnProfile.FindingCode;
  */
 public final class ColumnProfiler {
   private static final Pattern PARTED_DATE =
-      Pattern.compile("(\\d{1,2})([./-])\\s?(\\d{1,2})\\2\\s?(\\d{2}|\\d{4})(?:[ T]\\d.*)?");
+      Pattern.compile(
+          "(\\d{1,2})([./-])\\s?(\\d{1,2})\\2\\s?(\\d{2}|\\d{4})\\.?(?:(?:,? |T).*\\d.*)?");
 
   /** More characters than a word for blank has. */
   private static final int LONGEST_WORD = 8;
@@ -91,7 +92,7 @@ public final class ColumnProfiler {
       if (stripped.length() != text.length()) {
         find(FindingCode.OUTER_SPACES, count, line, text);
       }
-      value = typed(stripped, count, line);
+      value = typed(AsciiSigns.of(stripped), count, line);
       type = typeOf(value);
     } else {
       value = stored(cell, count, line);
@@ -555,7 +556,9 @@ public final class ColumnProfiler {
       long count = currencies.values().stream().mapToLong(n -> n[0]).sum();
       long line = currencies.values().stream().mapToLong(n -> n[1]).min().orElse(0);
       FindingCode code =
-          currencies.size() > 1 ? FindingCode.SEVERAL_CURRENCIES : FindingCode.CURRENCY;
+          Codes.mayBeOne(currencies.keySet())
+              ? FindingCode.CURRENCY
+              : FindingCode.SEVERAL_CURRENCIES;
       all.put(code, new Finding(code, count, line, names));
     }
     blankWords()

@@ -29,7 +29,10 @@ final class NumberReader {
       Currency.getAvailableCurrencies().stream()
           .map(Currency::getCurrencyCode)
           .collect(Collectors.toUnmodifiableSet());
-  private static final Set<String> CURRENCY_WORDS = Set.of("kr", "fr", "zł", "kč", "ft", "lei");
+  private static final Set<String> CURRENCY_WORDS =
+      Set.of(
+          "kr", "fr", "zł", "kč", "ft", "lei", "円", "元", "원", "руб", "р", "грн", "лв", "дин",
+          "ден");
   private static final int FAST_DIGITS = 18;
   private static final Pattern SIGN_BEFORE_CURRENCY = Pattern.compile("[-+](?=\\p{Sc}|\\p{L})");
 
@@ -70,7 +73,10 @@ final class NumberReader {
     if (plain != null) {
       return plain;
     }
-    return mayBeNumber(text) && read(text, decimal) instanceof BigDecimal number ? number : null;
+    String cleaned = cleaned(text, decimal);
+    return mayBeNumber(cleaned) && read(cleaned, decimal) instanceof BigDecimal number
+        ? number
+        : null;
   }
 
   /** False for what has too many letters, or letters that are no currency. */
@@ -119,7 +125,7 @@ final class NumberReader {
     if (plain != null) {
       return plain;
     }
-    String trimmed = text.replace('\u00A0', ' ').replace('\u202F', ' ').strip().replace('−', '-');
+    String trimmed = cleaned(text, decimal);
     if (trimmed.length() > 2 && trimmed.startsWith("(") && trimmed.endsWith(")")) {
       Object inside = read(trimmed.substring(1, trimmed.length() - 1), decimal);
       if (inside instanceof BigDecimal amount && amount.signum() > 0) {
@@ -177,6 +183,16 @@ final class NumberReader {
     return "-".equals(m.group(1)) || "-".equals(m.group(5)) ? value.negate() : value;
   }
 
+  /** With plain digits and signs, whatever the script they were written in. */
+  private static String cleaned(String text, String decimal) {
+    String plain = AsciiSigns.of(text).replace('\u00A0', ' ').replace('\u202F', ' ').strip();
+    boolean arabic = plain.indexOf('٫') >= 0 || plain.indexOf('٬') >= 0;
+    plain =
+        arabic ? plain.replace("٬", ",".equals(decimal) ? "." : ",").replace("٫", decimal) : plain;
+    // in Shift_JIS the yen sign stands where ASCII has its backslash
+    return (plain.startsWith("\\") ? "¥" + plain.substring(1) : plain).replace('−', '-');
+  }
+
   /** A sign, at most 18 digits and a decimal sign among them; null for all else. */
   private static BigDecimal plain(String text, char decimal) {
     int length = text.length();
@@ -203,21 +219,25 @@ final class NumberReader {
 
   /** The currency of a number that may have its sign before the currency; null if there is none. */
   static String currencyOf(String text) {
-    Matcher thousands = thousands(text.strip());
-    return thousands != null ? thousands.group("after") : currency(withoutSign(text.strip()));
+    String cleaned = cleaned(text, ".");
+    Matcher thousands = thousands(cleaned);
+    return thousands != null ? thousands.group("after") : currency(withoutSign(cleaned));
   }
 
   /** The currency that stands beside a number, as written; null if there is none. */
   static String currency(String text) {
     String trimmed = text.strip();
-    int last = trimmed.length() - 1;
+    int end = trimmed.length() - 1;
+    // of a word and its point the word tells
+    int last = end > 0 && trimmed.charAt(end) == '.' ? end - 1 : end;
     if (last < 1
         || (isPlain(trimmed.charAt(0)) && isPlain(trimmed.charAt(last)))
         || !mayBeCurrency(trimmed.charAt(0)) && !mayBeCurrency(trimmed.charAt(last))) {
       return null;
     }
     if (Character.isLetter(trimmed.charAt(0)) && !knownWord(leadingWord(trimmed))
-        || Character.isLetter(trimmed.charAt(last)) && !knownWord(trailingWord(trimmed))) {
+        || Character.isLetter(trimmed.charAt(last))
+            && !knownWord(trailingWord(trimmed.substring(0, last + 1)))) {
       return null;
     }
     Matcher m = MONEY.matcher(trimmed);
@@ -265,7 +285,7 @@ final class NumberReader {
   }
 
   private static boolean mayBeCurrency(char c) {
-    return c == '.' || Character.isLetter(c) || Character.getType(c) == Character.CURRENCY_SYMBOL;
+    return Character.isLetter(c) || Character.getType(c) == Character.CURRENCY_SYMBOL;
   }
 
   private static String whyNot(String text, String decimal) {

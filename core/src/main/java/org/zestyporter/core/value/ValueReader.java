@@ -7,7 +7,6 @@ import java.time.LocalDateTime;
 import java.time.LocalTime;
 import java.time.OffsetDateTime;
 import java.time.ZoneOffset;
-import java.time.format.DateTimeParseException;
 import java.util.HashMap;
 import java.util.Locale;
 import java.util.Map;
@@ -26,17 +25,10 @@ import java.util.regex.Pattern;
  * }</pre>
  */
 public final class ValueReader {
-  private static final Pattern ISO_DATE = Pattern.compile("(\\d{4})-(\\d{1,2})-(\\d{1,2})");
-  private static final Pattern BASIC_DATE = Pattern.compile("[12]\\d{7}");
-  private static final Pattern PARTED_DATE =
-      Pattern.compile("(\\d{1,4})\\s?([./-])\\s?(\\d{1,2})\\s?\\2\\s?(\\d{1,4})");
-  private static final Pattern DAY_NAMED =
-      Pattern.compile("(\\d{1,2})\\.?[ -](\\p{L}{3,12})\\.?[ -,]{1,2}(\\d{2}|\\d{4})");
-  private static final Pattern NAMED_DAY =
-      Pattern.compile("(\\p{L}{3,12})\\.? (\\d{1,2}),? (\\d{2}|\\d{4})");
   private static final Pattern ZONED =
-      Pattern.compile("(.{6,40}[T ]\\d{1,2}:\\d{2}\\S*?) ?([Zz]|[+-]\\d{2}(?::?\\d{2})?)");
+      Pattern.compile("(.{6,40}[T ]\\d{1,2}:\\d{2}\\S*?) ?([Zz]|UTC|GMT|[+-]\\d{2}(?::?\\d{2})?)");
   private static final Map<String, Boolean> TRUTH = truths();
+
   private static final int SHORTEST_DATE = 6;
 
   private ValueReader() {}
@@ -46,13 +38,13 @@ public final class ValueReader {
     Map<String, Boolean> words = new HashMap<>();
     for (String word :
         ("true yes y 1 x on wahr ja j vrai oui o vero sì sim sí verdadero tak kyllä ano áno igen"
-                + " evet jah taip jā da да так ναι 是 はい 예 네 כן نعم")
+                + " evet jah taip jā da да так ναι 是 はい 예 네 כן نعم ○ ◯ 〇 ✓ ✔ ☑ 有 有り あり")
             .split(" ")) {
       words.put(word, true);
     }
     for (String word :
         ("false no n 0 off falsch nein faux non falso não nee nej nei nie ei ne nē nem nu"
-                + " hayır hayir нет не ні όχι 否 いいえ 아니오 아니요 לא لا")
+                + " hayır hayir нет не ні όχι 否 いいえ 아니오 아니요 לא لا ☐ 無 无 無し なし")
             .split(" ")) {
       words.put(word, false);
     }
@@ -71,115 +63,30 @@ public final class ValueReader {
 
   /**
    * Reads a date: ISO 8601 always, extended or basic, else in the given order, also with the names
-   * of months in European languages.
+   * of months in European languages, and as written in East Asia, with or without an era.
    *
    * @param century the first two figures for years written with two, or null if such years are a
    *     problem
    * @return a {@link LocalDate} or a {@link Problem}
    */
   public static Object date(String text, DateOrder order, String century) {
-    String trimmed = text.strip();
-    if (trimmed.length() == 8 && BASIC_DATE.matcher(trimmed).matches()) {
-      return date(
-          text, trimmed.substring(0, 4), trimmed.substring(4, 6), trimmed.substring(6), century);
-    }
-    if (!mayBeDate(trimmed)) {
-      return noDate(text, trimmed);
-    }
-    if (Character.isLetter(trimmed.charAt(0)) && !beginsWithMonth(trimmed)) {
-      return noDate(text, trimmed);
-    }
-    Matcher m = ISO_DATE.matcher(trimmed);
-    if (m.matches()) {
-      return date(text, m.group(1), m.group(2), m.group(3), century);
-    }
-    m = PARTED_DATE.matcher(trimmed);
-    if (m.matches()) {
-      String first = m.group(1);
-      return switch (first.length() > 2 ? DateOrder.YEAR_MONTH_DAY : order) {
-        case DAY_MONTH_YEAR -> date(text, m.group(4), m.group(3), first, century);
-        case MONTH_DAY_YEAR -> date(text, m.group(4), first, m.group(3), century);
-        case YEAR_MONTH_DAY -> date(text, first, m.group(3), m.group(4), century);
-      };
-    }
-    m = DAY_NAMED.matcher(trimmed);
-    if (m.matches() && month(m.group(2)) != null) {
-      return date(text, m.group(3), month(m.group(2)), m.group(1), century);
-    }
-    m = NAMED_DAY.matcher(trimmed);
-    if (m.matches() && month(m.group(1)) != null) {
-      return date(text, m.group(3), month(m.group(1)), m.group(2), century);
-    }
-    return noDate(text, trimmed);
+    return DateReader.read(text, order, century);
   }
 
   /** False for what can't be a date for want of digits, or for letters that are no month. */
   static boolean mayBeDate(String text) {
-    int length = text.length();
-    if (length < SHORTEST_DATE || length > 40) {
-      return false;
-    }
-    int digits = 0;
-    int letters = 0;
-    for (int i = 0; i < length; i++) {
-      char c = text.charAt(i);
-      if (c >= '0' && c <= '9') {
-        digits++;
-      } else if (Character.isLetter(c)) {
-        letters++;
-      }
-    }
-    return digits >= 3 && digits < length && (letters == 0 || letters > 2);
-  }
-
-  private static boolean beginsWithMonth(String text) {
-    int letters = 1;
-    while (letters < text.length() && Character.isLetter(text.charAt(letters))) {
-      letters++;
-    }
-    return letters >= 3 && MonthNames.number(text.substring(0, letters)) != null;
-  }
-
-  private static Problem noDate(String text, String trimmed) {
-    return new Problem(
-        ProblemCode.NOT_A_DATE,
-        text,
-        trimmed.chars().anyMatch(Character::isDigit) ? "no single day" : "no date in it");
-  }
-
-  private static String month(String name) {
-    Integer number = MonthNames.number(name);
-    return number == null ? null : number.toString();
-  }
-
-  private static Object date(String text, String year, String month, String day, String century) {
-    if (year.length() == 3 || year.length() == 1 || day.length() > 2) {
-      return new Problem(ProblemCode.NOT_A_DATE, text, "not written as a date");
-    }
-    if (year.length() == 2 && century == null) {
-      return new Problem(ProblemCode.NOT_A_DATE, text, "the year has two figures");
-    }
-    int fullYear = Integer.parseInt(year.length() == 2 ? century + year : year);
-    int monthNumber = Integer.parseInt(month);
-    if (monthNumber < 1 || monthNumber > 12) {
-      return new Problem(ProblemCode.NOT_A_DATE, text, "there is no month " + monthNumber);
-    }
-    try {
-      return LocalDate.of(fullYear, monthNumber, Integer.parseInt(day));
-    } catch (DateTimeException e) {
-      return new Problem(ProblemCode.NOT_A_DATE, text, "no such day");
-    }
+    return DateReader.mayBe(text);
   }
 
   /**
-   * Reads a date with a time after it, parted by a space or a T; a zone may follow as in ISO 8601
-   * ({@code Z}, {@code +02:00}).
+   * Reads a date with a time after it, parted by a space, a comma or a T; a zone may follow as in
+   * ISO 8601 ({@code Z}, {@code +02:00}).
    *
    * @return a {@link LocalDateTime}, an {@link OffsetDateTime} if a zone is given, or a {@link
    *     Problem}
    */
   public static Object dateTime(String text, DateOrder order, String century) {
-    String trimmed = text.strip();
+    String trimmed = AsciiSigns.of(text.strip());
     Matcher zoned = ZONED.matcher(trimmed);
     if (zoned.matches()) {
       Object local = dateTime(zoned.group(1), order, century);
@@ -193,13 +100,13 @@ public final class ValueReader {
         return new Problem(ProblemCode.NOT_A_TIME, text, "there is no such zone");
       }
     }
-    int gap = Math.max(trimmed.lastIndexOf(' '), trimmed.lastIndexOf('T'));
-    if (gap < 6 || trimmed.indexOf(':', gap) < 0) {
+    int begin = ClockReader.begin(trimmed);
+    if (begin < SHORTEST_DATE) {
       Object date = date(trimmed, order, century);
       return date instanceof LocalDate day ? day.atStartOfDay() : date;
     }
-    Object date = date(trimmed.substring(0, gap), order, century);
-    Object time = time(trimmed.substring(gap + 1));
+    Object date = date(withoutMark(trimmed.substring(0, begin)), order, century);
+    Object time = time(trimmed.substring(begin));
     if (date instanceof LocalDate day && time instanceof LocalTime clock) {
       return LocalDateTime.of(day, clock);
     }
@@ -207,18 +114,24 @@ public final class ValueReader {
     return new Problem(problem.code(), text, problem.reason());
   }
 
+  /** A date without what parts it from its time. */
+  private static String withoutMark(String date) {
+    String bare = date.strip();
+    int last = bare.length() - 1;
+    return bare.endsWith(",") || bare.endsWith("T") && Character.isDigit(bare.charAt(last - 1))
+        ? bare.substring(0, last)
+        : bare;
+  }
+
   /**
-   * Reads a time of day on the 24-hour clock, {@code H:mm} or {@code H:mm:ss}.
+   * Reads a time of day, {@code H:mm} or {@code H:mm:ss}, on the clock of 24 hours, or with the
+   * half of the day before or behind it on that of 12.
    *
    * @return a {@link LocalTime} or a {@link Problem}
    */
   public static Object time(String text) {
-    String trimmed = text.strip();
-    try {
-      return LocalTime.parse(trimmed.indexOf(':') == 1 ? "0" + trimmed : trimmed);
-    } catch (DateTimeParseException e) {
-      return new Problem(ProblemCode.NOT_A_TIME, text, "not a time of day");
-    }
+    LocalTime time = ClockReader.find(AsciiSigns.of(text.strip()));
+    return time != null ? time : new Problem(ProblemCode.NOT_A_TIME, text, "not a time of day");
   }
 
   /**
@@ -227,7 +140,7 @@ public final class ValueReader {
    * @return a {@link Boolean} or a {@link Problem}
    */
   public static Object truth(String text) {
-    Boolean value = TRUTH.get(text.strip().toLowerCase(Locale.ROOT));
+    Boolean value = TRUTH.get(AsciiSigns.of(text.strip()).toLowerCase(Locale.ROOT));
     return value != null
         ? value
         : new Problem(ProblemCode.NOT_TRUE_OR_FALSE, text, "neither yes nor no");

@@ -1,11 +1,16 @@
 package org.zestyporter.core.value;
 
+import java.lang.Character.UnicodeScript;
+import java.text.Normalizer;
+import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
+import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 
 /** What everyday words of titles and field names mean, by the list {@code words.txt}. */
@@ -15,6 +20,8 @@ final class Vocabulary {
 
   /** What makes several of one in some languages, or links the parts of a compound. */
   private static final List<String> ENDINGS = List.of("s", "n", "en", "es", "er", "e");
+
+  private static final Pattern ACCENTS = Pattern.compile("\\p{M}");
 
   static final Vocabulary INSTANCE = new Vocabulary();
 
@@ -41,15 +48,21 @@ final class Vocabulary {
   private void take(String line, int meaning) {
     int colon = line.indexOf(':');
     if (line.startsWith("-")) {
-      fillers.addAll(List.of(line.substring(1).strip().split(" ")));
+      fillers.addAll(List.of(bare(line.substring(1).strip()).split(" ")));
     } else if (colon > 0) {
       shortForms.put(
           line.substring(0, colon), List.of(line.substring(colon + 1).strip().split(" ")));
     } else {
-      for (String word : line.split(" ")) {
+      for (String word : bare(line).split(" ")) {
         meanings.computeIfAbsent(word, w -> new BitSet()).set(meaning);
       }
     }
+  }
+
+  /** Small letters without accents, each in the one form that is the same for wide and narrow. */
+  static String bare(String text) {
+    String small = text.toLowerCase(Locale.ROOT).replace("ß", "ss");
+    return ACCENTS.matcher(Normalizer.normalize(small, Normalizer.Form.NFKD)).replaceAll("");
   }
 
   /** Letters of the longest word that is known. */
@@ -94,6 +107,9 @@ final class Vocabulary {
     if (meant != null) {
       return meant;
     }
+    if (isUnspaced(word.charAt(0))) {
+      return meanings.containsKey(word) ? List.of(word) : unspaced(word);
+    }
     if (word.length() >= SHORTEST_COMPOUND && !meanings.containsKey(word)) {
       for (int at = SHORTEST_PART; at <= word.length() - SHORTEST_PART; at++) {
         String first = word.substring(0, at);
@@ -105,6 +121,47 @@ final class Vocabulary {
       }
     }
     return List.of(word);
+  }
+
+  private static boolean isUnspaced(char c) {
+    return switch (UnicodeScript.of(c)) {
+      case HAN, HIRAGANA, KATAKANA, HANGUL -> true;
+      default -> false;
+    };
+  }
+
+  /** The known words of a title that has no spaces, the longest first, and what is between them. */
+  private List<String> unspaced(String word) {
+    List<String> parts = new ArrayList<>();
+    int unknown = 0;
+    for (int at = 0; at < word.length(); ) {
+      int end = Math.min(word.length(), at + longest);
+      while (end > at && !isKnown(word.substring(at, end))) {
+        end--;
+      }
+      // a single sign is a word only at the end: 入会日 is a day, 日本語 is not
+      end = end == at + 1 && end < word.length() ? at : end;
+      if (end == at) {
+        at++;
+        continue;
+      }
+      addPart(parts, word.substring(unknown, at));
+      addPart(parts, word.substring(at, end));
+      at = end;
+      unknown = end;
+    }
+    addPart(parts, word.substring(unknown));
+    return parts.isEmpty() ? List.of(word) : parts;
+  }
+
+  private boolean isKnown(String word) {
+    return meanings.containsKey(word) || fillers.contains(word);
+  }
+
+  private void addPart(List<String> parts, String part) {
+    if (!part.isEmpty() && !fillers.contains(part)) {
+      parts.add(part);
+    }
   }
 
   /** The first part of a compound without what links it to the next; null if nobody knows it. */

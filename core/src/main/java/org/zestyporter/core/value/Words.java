@@ -1,16 +1,13 @@
 package org.zestyporter.core.value;
 
-import java.text.Normalizer;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.regex.Pattern;
 
 /** Compares the names of columns and fields as a person would. */
 public final class Words {
   private static final Vocabulary KNOWN = Vocabulary.INSTANCE;
 
-  private static final Pattern ACCENTS = Pattern.compile("\\p{M}");
   private static final Pattern MAIL = Pattern.compile("(?i)e-mail");
 
   /** Not behind a single letter: kWh and eMail are one word. */
@@ -53,16 +50,9 @@ public final class Words {
   }
 
   public static List<String> split(String name) {
-    String spaced =
-        HUMP.matcher(MAIL.matcher(name).replaceAll("email"))
-            .replaceAll("$1 $2")
-            .toLowerCase(Locale.ROOT);
-    spaced =
-        ACCENTS
-            .matcher(Normalizer.normalize(spaced.replace("ß", "ss"), Normalizer.Form.NFD))
-            .replaceAll("");
+    String spaced = HUMP.matcher(MAIL.matcher(name).replaceAll("email")).replaceAll("$1 $2");
     List<String> words = new ArrayList<>();
-    for (String word : BETWEEN.split(spaced)) {
+    for (String word : BETWEEN.split(Vocabulary.bare(spaced))) {
       if (!word.isEmpty()) {
         words.add(word);
       }

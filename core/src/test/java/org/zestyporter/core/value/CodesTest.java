@@ -3,6 +3,7 @@ package org.zestyporter.core.value;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.Locale;
+import java.util.Set;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -83,5 +84,14 @@ class CodesTest {
     assertThat(Codes.country(text)).isInstanceOf(Problem.class);
     assertThat(Codes.language(text)).isInstanceOf(Problem.class);
     assertThat(Codes.currency(text)).isInstanceOf(Problem.class);
+  }
+
+  @Test
+  void aSignBesideItsCodeIsOneCurrency() {
+    assertThat(Codes.mayBeOne(Set.of("¥", "JPY"))).isTrue();
+    assertThat(Codes.mayBeOne(Set.of("¥", "USD"))).isFalse();
+    assertThat(Codes.mayBeOne(Set.of("$", "USD"))).isFalse();
+    assertThat(Codes.mayBeOne(Set.of("JPY", "CNY"))).isFalse();
+    assertThat(Codes.mayBeOne(Set.of("¥", "JPY", "CNY"))).isFalse();
   }
 }

@@ -1,71 +1,37 @@
 package org.zestyporter.core.source.parse;
 
-import com.ibm.icu.text.CharsetDetector;
-import com.ibm.icu.text.CharsetMatch;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.ByteBuffer;
 import java.nio.CharBuffer;
-import java.nio.charset.CharacterCodingException;
-import java.nio.charset.Charset;
-import java.nio.charset.CodingErrorAction;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import org.zestyporter.core.source.parse.Alphabets.Language;
 import org.zestyporter.core.source.reading.Evidence;
-import org.zestyporter.core.value.Cell;
 
 /**
  * Tells in which encoding a text is written, and by what.
  *
  * <p>In this order: a byte order mark; the zeros that UTF-16 and UTF-32 put into Western text;
- * valid UTF-8 throughout; the escapes of ISO-2022; for anything else ICU's frequencies of letters,
- * and for Latin scripts how well the words read in each of the usual encodings.
+ * valid UTF-8 throughout; the escapes of ISO-2022; for anything else how well the words read in
+ * each of the encodings that some language was written in ({@link Alphabets}).
  */
 public final class Encodings {
   private static final Map<String, int[]> MARKS = new LinkedHashMap<>();
   private static final int SAMPLE_BYTES = 48 * 1024;
+  private static final int LONGEST_SAMPLE = 2000;
 
-  /** Single-byte encodings of Latin scripts, the likelier ones first. */
-  private static final List<String> LATIN =
-      List.of(
-          "windows-1252",
-          "x-MacRoman",
-          "IBM850",
-          "windows-1250",
-          "ISO-8859-15",
-          "ISO-8859-2",
-          "windows-1254",
-          "windows-1257",
-          "IBM852",
-          "IBM437");
-
-  private static final List<String> CYRILLIC_OR_GREEK =
-      List.of(
-          "windows-1251",
-          "KOI8-R",
-          "IBM866",
-          "ISO-8859-5",
-          "windows-1253",
-          "ISO-8859-7",
-          "windows-1255",
-          "windows-1256");
-
-  private static final Set<String> EAST_ASIAN =
-      Set.of("Shift_JIS", "EUC-JP", "EUC-KR", "GB18030", "Big5", "ISO-2022-JP");
-
-  private static final String COMMON =
-      "äöüßéèàçñåøæíóúáêôîûïëâãõìòùýÄÖÜÉÅØÆÇÀÈÁÍÓÚÑąćęłńśźżĄĆĘŁŃŚŹŻčďěňřšťůžČŘŠŽőűŐŰășțāēģīķļņ"
-          + "ūāėįųğışİ€§°–“”„’ß";
   private static final Pattern WORD = Pattern.compile("[\\p{L}]*[^\\p{ASCII}][\\p{L}\\p{M}]*");
-  private static final int ICU_CONFIDENCE = 40;
+
+  /** A likelier encoding is left only for one that reads so much better. */
+  private static final double MARGIN = 0.02;
 
   static {
     MARKS.put("UTF-32LE", new int[] {0xFF, 0xFE, 0, 0});
@@ -158,31 +124,14 @@ public final class Encodings {
           "UTF-8",
           scan.invalid + " of " + scan.foreign + " accented characters are broken, all others fit");
     }
-    CharsetDetector detector = new CharsetDetector();
-    detector.setText(sample);
-    for (CharsetMatch match : detector.detectAll()) {
-      String name = match.getName();
-      if (EAST_ASIAN.contains(name)
-          && match.getConfidence() >= ICU_CONFIDENCE
-          && decodes(sample, name)
-          && readsAsEastAsian(decoded(sample, name))) {
-        return reason(name, sample);
-      }
-    }
     String best = "windows-1252";
-    double bestScore = Double.NEGATIVE_INFINITY;
-    for (String name : LATIN) {
-      double score = mean(decoded(sample, name), Encodings::asLatin);
-      if (score > bestScore + 0.02) {
-        best = name;
-        bestScore = score;
-      }
-    }
-    for (String name : CYRILLIC_OR_GREEK) {
-      double score = mean(decoded(sample, name), Encodings::asOtherScript);
-      if (score > bestScore + 0.02) {
-        best = name;
-        bestScore = score;
+    double bestReads = Double.NEGATIVE_INFINITY;
+    for (Map.Entry<String, List<Language>> e : Alphabets.byEncoding().entrySet()) {
+      String text = decoded(sample, e.getKey());
+      double reads = e.getValue().stream().mapToDouble(l -> l.reads(text)).max().orElseThrow();
+      if (reads > bestReads + MARGIN) {
+        best = e.getKey();
+        bestReads = reads;
       }
     }
     return reason(best, sample);
@@ -200,111 +149,9 @@ public final class Encodings {
         "not valid UTF-8; in this one the words read best, such as “" + shown + "”");
   }
 
-  private static boolean decodes(byte[] sample, String name) {
-    try {
-      Charset.forName(name)
-          .newDecoder()
-          .onMalformedInput(CodingErrorAction.REPORT)
-          .onUnmappableCharacter(CodingErrorAction.REPORT)
-          .decode(ByteBuffer.wrap(sample));
-      return true;
-    } catch (CharacterCodingException e) {
-      return false;
-    }
-  }
-
   private static String decoded(byte[] sample, String name) {
-    CharBuffer text = Charset.forName(name).decode(ByteBuffer.wrap(sample));
+    CharBuffer text = TextFiles.charset(name).decode(ByteBuffer.wrap(sample));
     return text.toString();
-  }
-
-  /** Whole words of ideographs, kana or hangul, not single ones within Latin words. */
-  private static boolean readsAsEastAsian(String text) {
-    int wide = 0;
-    int beside = 0;
-    for (int i = 0; i < text.length(); i++) {
-      if (Character.isIdeographic(text.charAt(i)) || isKanaOrHangul(text.charAt(i))) {
-        wide++;
-        boolean before = i > 0 && isLatin(text.charAt(i - 1));
-        boolean after = i + 1 < text.length() && isLatin(text.charAt(i + 1));
-        beside += before || after ? 1 : 0;
-      }
-    }
-    return wide > 0 && beside * 3 < wide;
-  }
-
-  private static boolean isKanaOrHangul(char c) {
-    Character.UnicodeScript script = Character.UnicodeScript.of(c);
-    return script == Character.UnicodeScript.HIRAGANA
-        || script == Character.UnicodeScript.KATAKANA
-        || script == Character.UnicodeScript.HANGUL;
-  }
-
-  private static boolean isLatin(char c) {
-    return c < 0x250 && Character.isLetter(c);
-  }
-
-  /** Judges a foreign character between its neighbours; blanks stand in at the ends. */
-  @FunctionalInterface
-  private interface Judge {
-    double of(char before, char c, char after);
-  }
-
-  /** The mean of what is thought of each foreign character; 0 if there is none. */
-  private static double mean(String text, Judge judge) {
-    double score = 0;
-    int count = 0;
-    for (int i = 0; i < text.length(); i++) {
-      char c = text.charAt(i);
-      if (c >= 0x80) {
-        count++;
-        char before = i > 0 ? text.charAt(i - 1) : ' ';
-        char after = i + 1 < text.length() ? text.charAt(i + 1) : ' ';
-        score += judge.of(before, c, after);
-      }
-    }
-    return count == 0 ? 0 : score / count;
-  }
-
-  private static boolean isQuoteOrDash(char c) {
-    return c == '’' || c == '‘' || c == '–' || c == '—' || c == '“' || c == '”' || c == '„';
-  }
-
-  /** How well a character reads as a letter of a Latin word, at most 1. */
-  private static double asLatin(char before, char c, char after) {
-    if (c == Cell.UNDECODABLE || Character.isISOControl(c)) {
-      return -3;
-    }
-    if (Character.isLetter(c)) {
-      boolean upper = Character.isUpperCase(c);
-      boolean oddCase =
-          upper && Character.isLowerCase(before)
-              || upper && Character.isUpperCase(before) && Character.isLowerCase(after)
-              || !upper && Character.isUpperCase(before) && Character.isUpperCase(after);
-      boolean smallStart = !upper && !Character.isLetter(before);
-      return oddCase ? -1 : (COMMON.indexOf(c) >= 0 ? 1 : 0.3) - (smallStart ? 0.3 : 0);
-    }
-    boolean inWord = Character.isLetter(before) || Character.isLetter(after);
-    if (inWord && !isQuoteOrDash(c)) {
-      return -1;
-    }
-    return COMMON.indexOf(c) >= 0 ? 0.8 : 0.1;
-  }
-
-  /** How well a character reads as part of a whole word of one other script, at most 1. */
-  private static double asOtherScript(char before, char c, char after) {
-    if (!Character.isLetter(c) || isLatin(c)) {
-      return isQuoteOrDash(c) || c == '№' ? 0 : -1;
-    }
-    if (isLatin(before)
-        || isLatin(after)
-        || Character.isUpperCase(c) && Character.isLowerCase(before)) {
-      return -1;
-    }
-    if (!Character.isLetter(before) && !Character.isLetter(after)) {
-      return -0.2;
-    }
-    return Character.isLowerCase(c) || Character.isUpperCase(after) ? 1 : 0.9;
   }
 
   /** What a pass over the whole file tells of its bytes. */
@@ -356,12 +203,13 @@ public final class Encodings {
         scan.invalidAt = scan.invalidAt < 0 ? i : scan.invalidAt;
       }
       if (scan.sample.size() < SAMPLE_BYTES && i >= sampled) {
+        // whole lines, so that no character of several bytes is cut
         int from = i;
-        while (from > sampled && i - from < 60 && b[from - 1] != '\n') {
+        while (from > sampled && i - from < LONGEST_SAMPLE && b[from - 1] != '\n') {
           from--;
         }
         int to = i;
-        while (to < end && to - i < 60 && b[to] != '\n') {
+        while (to < end && to - i < LONGEST_SAMPLE && b[to] != '\n') {
           to++;
         }
         scan.sample.write(b, from, to - from);

@@ -16,6 +16,8 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
+import java.util.Map;
 import org.zestyporter.core.source.reading.ReadProgress;
 import org.zestyporter.core.value.ErrorCode;
 
@@ -26,6 +28,14 @@ public final class TextFiles {
 
   private static final int MARK_BYTES = 4;
 
+  private static final Map<String, String> EXTENDED =
+      Map.of(
+          "shift_jis", "windows-31j",
+          "euc-kr", "x-windows-949",
+          "big5", "x-windows-950",
+          "gb2312", "GB18030",
+          "gbk", "GB18030");
+
   private TextFiles() {}
 
   /** The first bytes of a file. */
@@ -33,6 +43,12 @@ public final class TextFiles {
     try (InputStream in = Files.newInputStream(file)) {
       return in.readNBytes(HEAD_BYTES);
     }
+  }
+
+  /** How an encoding is called here, by whatever of its names it was given. */
+  public static String nameOf(String name) {
+    Charset found = charset(name);
+    return EXTENDED.containsKey(name.toLowerCase(Locale.ROOT)) ? name : found.name();
   }
 
   /** The characters of a file, without its byte order mark; what can't be decoded is U+FFFD. */
@@ -82,10 +98,14 @@ public final class TextFiles {
     return lines;
   }
 
-  /** The encoding of that name. */
+  /**
+   * The encoding of that name. Names of East Asian ones mean what files are written in that are
+   * called so: with the signs that Windows added to them (as the WHATWG's Encoding Standard has
+   * it).
+   */
   public static Charset charset(String name) {
     try {
-      return Charset.forName(name);
+      return Charset.forName(EXTENDED.getOrDefault(name.toLowerCase(Locale.ROOT), name));
     } catch (IllegalCharsetNameException | UnsupportedCharsetException e) {
       throw ErrorCode.ENCODING.error("There is no encoding “" + name + "”.", e);
     }

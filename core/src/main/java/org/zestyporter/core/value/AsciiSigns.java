@@ -1,0 +1,52 @@
+package org.zestyporter.core.value;
+
+/**
+ * Digits of any script, and the wide signs that East Asian texts use beside their own, as the plain
+ * ones: １２，０００ is 12,000 and ٢٠٢٦ is 2026.
+ */
+final class AsciiSigns {
+  /** The wide signs stand in Unicode as far behind the plain ones, from ! to ~. */
+  private static final int WIDE = 0xFF01 - '!';
+
+  private AsciiSigns() {}
+
+  /** The same text if it holds none of them. */
+  static String of(String text) {
+    for (int i = 0; i < text.length(); i++) {
+      if (plain(text.charAt(i)) != text.charAt(i)) {
+        return replaced(text, i);
+      }
+    }
+    return text;
+  }
+
+  private static String replaced(String text, int first) {
+    StringBuilder plain = new StringBuilder(text.length()).append(text, 0, first);
+    for (int i = first; i < text.length(); i++) {
+      plain.append(plain(text.charAt(i)));
+    }
+    return plain.toString();
+  }
+
+  private static char plain(char c) {
+    if (c < 0x0600) {
+      return c;
+    }
+    if (c >= 0xFF01 && c <= 0xFF5E) {
+      return (char) (c - WIDE);
+    }
+    switch (c) {
+      case '\u3000':
+        return ' ';
+      case '￥':
+        return '¥';
+      case '￡':
+        return '£';
+      case '￦':
+        return '₩';
+      default:
+        int digit = Character.digit(c, 10);
+        return digit < 0 ? c : (char) ('0' + digit);
+    }
+  }
+}

@@ -1,0 +1,89 @@
+package org.zestyporter.core.value;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+class WordsTest {
+  private static int agreement(String title, String field) {
+    return Words.agreement(Words.of(title), Words.of(field));
+  }
+
+  @ParameterizedTest
+  @CsvSource({
+    "氏名,name",
+    "生年月日,birth_date",
+    "郵便番号,postcode",
+    "電話番号,phone",
+    "メールアドレス,email",
+    "会員番号,member_no",
+    "都道府県,region",
+    "備考,remarks",
+    "数量,quantity",
+    "姓名,name",
+    "出生日期,date_of_birth",
+    "客户名称,customer_name",
+    "联系电话,phone",
+    "單價,price",
+    "備註,notes",
+    "이름,name",
+    "생년월일,birth_date",
+    "전화번호,phone",
+    "회원번호,member_id",
+    "비고,note",
+    "Фамилия,last_name",
+    "Дата рождения,birth_date",
+    "Номер телефона,phone",
+    "Электронная почта,email",
+    "Почтовый индекс,postcode",
+    "Примечание,remarks",
+    "Дата народження,birth_date",
+    "Data urodzenia,birth_date",
+    "Kod pocztowy,postcode",
+    "Ilość,quantity",
+    "Właściciel,owner",
+    "Data de nascimento,birth_date",
+    "Observações,notes",
+    "Quantidade,quantity",
+    "Datum narození,birth_date",
+    "Poznámka,note",
+    "Doğum tarihi,birth_date",
+    "Müşteri adı,customer_name",
+    "Födelsedatum,birth_date",
+    "Förnamn,first_name",
+    "Antal,quantity"
+  })
+  void titlesOfManyLanguagesFindTheirFields(String title, String field) {
+    assertThat(agreement(title, field)).isGreaterThanOrEqualTo(55);
+  }
+
+  @ParameterizedTest
+  @CsvSource({
+    "氏名,birth_date",
+    "電話番号,postcode",
+    "出生日期,name",
+    "Дата рождения,phone",
+    "Ilość,price",
+    "日本語,date",
+    "Created by,city"
+  })
+  void othersDont(String title, String field) {
+    assertThat(agreement(title, field)).isLessThan(40);
+  }
+
+  @Test
+  void wideAndNarrowSignsAreTheSame() {
+    assertThat(agreement("ﾌﾘｶﾞﾅ", "フリガナ")).isEqualTo(100);
+    assertThat(agreement("Ｎａｍｅ", "name")).isEqualTo(100);
+  }
+
+  @Test
+  void titlesWithoutSpacesArePartedIntoKnownWords() {
+    assertThat(Words.of("会員番号")).isEqualTo(List.of("会員"));
+    assertThat(Words.of("配送先住所")).isEqualTo(List.of("配送先", "住所"));
+    assertThat(Words.of("日本語")).isEqualTo(List.of("日本語"));
+  }
+}
