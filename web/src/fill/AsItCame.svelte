@@ -8,7 +8,7 @@
   import { COLUMN, feed, FIELD } from './offers.svelte';
   import { region } from '../ui/region';
   import { reveal } from '../ui/reveal';
-  import { fit, needed } from '../ui/widths';
+  import { fit, letters, longestOf, needed } from '../ui/widths';
 
   interface Props {
     open: OpenPlan;
@@ -38,9 +38,9 @@
       columns.map((c) => ({
         least: Math.max(
           54,
-          Math.min(190, needed(Math.max(c.name.length, Math.min(c.longest, 20)))),
+          Math.min(190, needed(Math.max(letters(c.name), Math.min(longestOf(c), 20)))),
         ),
-        need: needed(Math.min(60, Math.max(c.longest, c.name.length))),
+        need: needed(Math.min(60, Math.max(longestOf(c), letters(c.name)))),
       })),
       room - 46,
     ),

@@ -9,7 +9,7 @@
   import { when } from '../ui/words';
   import { region } from '../ui/region';
   import { reveal } from '../ui/reveal';
-  import { fit, needed } from '../ui/widths';
+  import { fit, letters, longestOf, needed } from '../ui/widths';
 
   interface Props {
     open: OpenPlan;
@@ -33,14 +33,14 @@
     const column = open.fill(f.name)?.origin.column;
     const source = open.view.source.columns.find((c) => c.name === column);
     // a key is told with the words that it stands for
-    return source ? source.longest + (f.link ? 6 : 0) : 0;
+    return source ? longestOf(source) + (f.link ? 6 : 0) : 0;
   }
   const widths = $derived(
     fit(
       fields.map((f) => ({
         least: Math.max(
           f.type === 'text' ? 130 : f.link ? 124 : 78,
-          needed(Math.max(f.name.length, Math.min(20, longest(f)))),
+          needed(Math.max(letters(f.name), Math.min(20, longest(f)))),
         ),
         need: needed(Math.min(60, longest(f))),
       })),

@@ -6,7 +6,7 @@
   import Slip from '../ui/Slip.svelte';
   import Value from '../ui/Value.svelte';
   import { tell } from '../ui/toaster';
-  import { fit, needed } from '../ui/widths';
+  import { fit, letters, needed } from '../ui/widths';
   import { count, limits } from '../ui/words';
   import { changeStep } from './repairs';
   import StageHead from './StageHead.svelte';
@@ -72,7 +72,7 @@
   const OUT_TROUBLED = 470;
 
   function longest(text: (row: StageRow) => string | undefined): number {
-    return table.rows.reduce((most, row) => Math.max(most, text(row)?.length ?? 0), 0);
+    return table.rows.reduce((most, row) => Math.max(most, letters(text(row) ?? '')), 0);
   }
   const widths = $derived(
     fit(
@@ -83,7 +83,7 @@
           need: needed(
             Math.max(
               longest((r) => r.trace.origin),
-              origin.length + 2,
+              letters(origin) + 2,
             ),
           ),
         },

@@ -53,6 +53,15 @@ describe('steps of a fill', () => {
 });
 
 describe('repairs', () => {
+  it('tell a step what a word means that it does not know as yes or no', () => {
+    const reads = { ...fill, steps: [step('read-boolean', { no: 'nil' })] };
+    const [yes, no] = repairs(problem('not-true-or-false', '×'), reads, length, 0);
+    expect([yes?.text, no?.text]).toEqual(['Means yes', 'Means no']);
+    expect(yes?.apply(reads, '').steps[0]?.with).toEqual({ no: 'nil', yes: '×' });
+    expect(no?.apply(reads, '').steps[0]?.with).toEqual({ no: 'nil|×' });
+    expect(texts(problem('not-true-or-false', 'a|b'), reads)).not.toContain('Means yes');
+  });
+
   it('round what is too precise, to the places of the field', () => {
     const [first] = repairs(problem('too-precise', '9.7536'), fill, length, 2);
     expect(first?.text).toBe('+ Round');

@@ -86,6 +86,12 @@ const leaveBlank: Repair = {
   apply: (fill) => ({ ...fill, whenBad: 'blank' }),
 };
 
+/** What a step is called that takes a text out of the values. */
+function removes(step: Step): string | undefined {
+  const { from, to } = step.with;
+  return step.kind === 'replace-words' && from && !to ? `Remove “${from.trim()}”` : undefined;
+}
+
 /** Steps that were tried and free this value, the best one first. */
 export function mending(trials: Trial[], row: StageRow, kinds: StepHelp[], fill: Fill): Repair[] {
   const origin = row.trace.origin;
@@ -95,7 +101,8 @@ export function mending(trials: Trial[], row: StageRow, kinds: StepHelp[], fill:
     .filter((t) => t.frees > 0 && !t.doubtful && !t.breaks && t.freed.includes(origin))
     .slice(0, 1)
     .map((t) => ({
-      text: `+ ${kinds.find((k) => k.kind === t.step.kind)?.title ?? t.step.kind}`,
+      text:
+        removes(t.step) ?? `+ ${kinds.find((k) => k.kind === t.step.kind)?.title ?? t.step.kind}`,
       hint: t.before === undefined ? undefined : `${t.before} gives ${t.after ?? 'nothing'}`,
       apply: (fill) => withStep(fill, Math.min(t.at, fill.steps.length), t.step),
     }));
@@ -124,6 +131,22 @@ function answerOf(problem: Problem): Repair {
     learns: true,
     apply: (fill) => fill,
   };
+}
+
+/** A word that a step doesn't know as yes or no becomes one of its own words. */
+function meaning(problem: Problem, fill: Fill, stoppedAt: number): Repair[] {
+  const reads = fill.steps[stoppedAt];
+  const word = problem.value;
+  if (reads?.kind !== 'read-boolean' || !word || word.includes('|')) return [];
+  return (['yes', 'no'] as const).map((side) => ({
+    text: `Means ${side}`,
+    hint: 'kept with the step, for all its rows',
+    apply: (f) => {
+      const known = f.steps[stoppedAt]!.with;
+      const words = known[side] ? `${known[side]}|${word}` : word;
+      return changeStep(f, stoppedAt, { with: { ...known, [side]: words } });
+    },
+  }));
 }
 
 /** What can be done about a value, the likeliest first. */
@@ -172,6 +195,9 @@ export function repairs(
           apply: (f) =>
             changeStep(f, stoppedAt, { with: { ...f.steps[stoppedAt]!.with, century: '20' } }),
         });
+      break;
+    case 'not-true-or-false':
+      list.push(...meaning(problem, fill, stoppedAt));
       break;
     case 'required':
       return [

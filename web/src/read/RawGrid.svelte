@@ -6,7 +6,7 @@
   import CellText from '../ui/CellText.svelte';
   import { region } from '../ui/region';
   import { Tall } from '../ui/tall.svelte';
-  import { fit, needed } from '../ui/widths';
+  import { fit, letters as lettersOf, longestOf, needed } from '../ui/widths';
   import { letter } from './letters';
   import type { Lines } from './lines.svelte';
   import type { Cursor } from './cursor';
@@ -47,8 +47,8 @@
 
   function wanting(column: number) {
     const profile = profiles.get(letter(column));
-    const title = source.titles[column]?.title.length ?? 0;
-    const longest = Math.max(profile?.longest ?? 8, Math.min(title, 18), 4);
+    const title = lettersOf(source.titles[column]?.title ?? '');
+    const longest = Math.max(profile ? longestOf(profile) : 8, Math.min(title, 18), 4);
     return { least: needed(Math.min(LETTERS, longest)), need: needed(longest) };
   }
 

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { fit, needed } from './widths';
+import { fit, letters, longestOf, needed } from './widths';
 
 describe('the widths of columns', () => {
   it('are what values need while there is room', () => {
@@ -23,6 +23,14 @@ describe('the widths of columns', () => {
   it('are the least where there is none', () => {
     expect(fit([{ least: 100, need: 200 }], 60)).toEqual([100]);
     expect(fit([], 60)).toEqual([]);
+  });
+
+  it('count signs of East Asian scripts as two letters', () => {
+    expect(letters('Wren')).toBe(4);
+    expect(letters('会員 A')).toBe(6);
+    expect(letters('ﾌﾘｶﾞﾅ')).toBe(5);
+    expect(longestOf({ longest: 10, samples: [{ text: 'かもめ' }, { text: 'Wren' }] })).toBe(20);
+    expect(longestOf({ longest: 10, samples: [] })).toBe(10);
   });
 
   it('grow with the letters', () => {

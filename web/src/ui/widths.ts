@@ -7,6 +7,21 @@ export function needed(letters: number): number {
   return Math.ceil(EDGES + LETTER * letters);
 }
 
+/** Signs of East Asian scripts, which are twice as wide as letters. */
+const WIDE =
+  /[\u1100-\u115F\u2E80-\u303E\u3041-\uA4CF\uAC00-\uD7A3\uF900-\uFAFF\uFE30-\uFE6F\uFF01-\uFF60\uFFE0-\uFFE6]/g;
+
+/** How many letters are as wide as a text. */
+export function letters(text: string): number {
+  return text.length + (text.match(WIDE)?.length ?? 0);
+}
+
+/** How many letters are as wide as the longest text of a column, told by some of its texts. */
+export function longestOf(column: { longest: number; samples: { text: string }[] }): number {
+  const widest = Math.max(1, ...column.samples.map((s) => letters(s.text) / (s.text.length || 1)));
+  return Math.ceil(column.longest * widest);
+}
+
 /** A column that wants some room. */
 export interface Wanting {
   /** What it has in any case. */

@@ -42,6 +42,35 @@ public record Occasion(
     return values.stream().anyMatch(v -> v.strip().contains(text));
   }
 
+  /** What all troubled values begin with, without digits: 〒, No. or Tel: ; empty if nothing. */
+  String commonBeginning() {
+    String common = values.size() < 2 ? "" : values.get(0).strip();
+    for (String value : values) {
+      int same = 0;
+      String text = value.strip();
+      while (same < common.length()
+          && same < text.length()
+          && common.charAt(same) == text.charAt(same)
+          && !Character.isDigit(common.charAt(same))) {
+        same++;
+      }
+      common = common.substring(0, same);
+    }
+    // not a part of a word
+    while (!common.isEmpty() && Character.isLetter(common.charAt(common.length() - 1))) {
+      common = common.substring(0, common.length() - 1);
+    }
+    return common;
+  }
+
+  /** What all of them end with. */
+  String commonEnd() {
+    List<String> turned =
+        values.stream().map(v -> new StringBuilder(v.strip()).reverse().toString()).toList();
+    Occasion reversed = new Occasion(field, column, turned, books, others);
+    return new StringBuilder(reversed.commonBeginning()).reverse().toString();
+  }
+
   /** The unit that the column's title names; null if none. */
   Measures.@Nullable Measure columnUnit() {
     return column == null ? null : UnitWords.in(column);

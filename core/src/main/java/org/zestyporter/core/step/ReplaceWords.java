@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.Stream;
 import org.zestyporter.core.formula.Names;
 
 /** Replaces a text inside the value. */
@@ -30,6 +31,9 @@ final class ReplaceWords extends Operation {
   @Override
   List<Map<String, String>> worthTrying(Occasion occasion) {
     String first = occasion.first("x");
-    return List.of(Map.of("from", first, "to", first));
+    return Stream.of(occasion.commonBeginning(), occasion.commonEnd(), first)
+        .filter(text -> !text.isEmpty())
+        .map(text -> Map.of("from", text, "to", text.equals(first) ? text : ""))
+        .toList();
   }
 }

@@ -17,6 +17,13 @@ public record Votes(
   private static final Pattern GROUPED_POINT = Pattern.compile("-?\\d{1,3}(\\.\\d{3}){2,}");
   private static final Pattern GROUPED_COMMA = Pattern.compile("-?\\d{1,3}(,\\d{3}){2,}");
   private static final Pattern ONE_SIGN = Pattern.compile("-?[1-9]\\d{0,2}[.,]\\d{3}");
+
+  /**
+   * Amounts of currencies that are written with commas between thousands wherever they are used.
+   */
+  private static final Pattern EAST_ASIAN_MONEY =
+      Pattern.compile("-?[¥₩]\\s?-?\\d{1,3},\\d{3}|-?\\d{1,3},\\d{3}\\s?[円元원]");
+
   private static final int LONGEST_NUMBER = 30;
 
   public static final Votes NONE = new Votes(0, 0, 0, 0, 0, 0);
@@ -57,7 +64,8 @@ public record Votes(
   }
 
   /** What a text says that may be a number. */
-  public static Votes ofNumber(String text, long rows) {
+  public static Votes ofNumber(String written, long rows) {
+    String text = AsciiSigns.of(written);
     boolean comma = text.indexOf(',') >= 0;
     boolean point = text.indexOf('.') >= 0;
     if (!comma && !point || text.length() > LONGEST_NUMBER) {
@@ -68,7 +76,8 @@ public record Votes(
             || !comma && GROUPED_POINT.matcher(text).matches();
     boolean decimalPoint =
         point && POINT_DECIMAL.matcher(text).matches()
-            || !point && GROUPED_COMMA.matcher(text).matches();
+            || !point && GROUPED_COMMA.matcher(text).matches()
+            || comma && EAST_ASIAN_MONEY.matcher(text).matches();
     if (decimalComma) {
       return new Votes(rows, 0, 0, 0, 0, 0);
     }

@@ -339,6 +339,23 @@ class StepsTest {
     }
   }
 
+  @Test
+  void whatAllTroubledValuesBeginOrEndWithIsTriedToBeRemoved() {
+    assertThat(replacements("〒396-5138", "〒877-5008")).contains("〒");
+    assertThat(replacements("No. 12", "No. 17")).contains("No. ");
+    assertThat(replacements("12 (approx.)", "9 (approx.)")).contains(" (approx.)");
+    assertThat(replacements("Sailing", "Sailor")).doesNotContain("Sail");
+    assertThat(replacements("396-5138")).containsExactly("396-5138");
+  }
+
+  private static List<String> replacements(String... values) {
+    FieldInfo field = FieldInfo.of("postcode", FieldType.TEXT);
+    Occasion occasion = new Occasion(field, "Code", List.of(values), List.of(), List.of());
+    return StepKind.REPLACE_WORDS.worthTrying(occasion).stream()
+        .map(step -> step.setting("from"))
+        .toList();
+  }
+
   /** The class of a step goes by the word that plans use. */
   @ParameterizedTest
   @EnumSource

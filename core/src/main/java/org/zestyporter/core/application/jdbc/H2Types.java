@@ -146,12 +146,8 @@ final class H2Types {
         JOIN information_schema.check_constraints c
           ON c.constraint_schema = d.constraint_schema AND c.constraint_name = d.constraint_name
         WHERE d.domain_schema = ? AND d.domain_name = ?""";
-    CheckRule rule = null;
-    for (String check : Queries.texts(connection, sql, schema, domain)) {
-      CheckRule parsed = CheckRule.parse(check);
-      rule = rule == null ? parsed : rule.and(parsed);
-    }
+    List<String> checks = Queries.texts(connection, sql, schema, domain);
     return type.inDomain(
-        domain + ", which is " + type.name(), new NativeType.Domain(false, false, rule));
+        domain + ", which is " + type.name(), NativeType.Domain.of(false, false, checks, null));
   }
 }

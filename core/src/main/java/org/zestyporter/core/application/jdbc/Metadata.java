@@ -156,6 +156,7 @@ final class Metadata {
           boolean unique = key.equals(List.of(field)) || uniques.contains(List.of(field));
           CheckRule rule = checks.get(field.toLowerCase(Locale.ROOT));
           fields.add(field(columns, type, unique, links.get(field), rule));
+          others.addAll(type.domain() == null ? List.of() : type.domain().checksOf(field));
         }
       }
     }

@@ -3,6 +3,7 @@ package org.zestyporter.core.application.jdbc;
 import io.soabase.recordbuilder.core.RecordBuilder;
 import java.math.BigDecimal;
 import java.math.BigInteger;
+import java.util.ArrayList;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.FieldType;
@@ -41,8 +42,41 @@ record NativeType(
     List<Comparison.Ignore> ignored)
     implements NativeTypeBuilder.With {
 
-  /** What a domain adds to the type it stands for. */
-  record Domain(boolean required, boolean hasDefault, @Nullable CheckRule rule) {}
+  /**
+   * What a domain adds to the type it stands for.
+   *
+   * @param rule what its checks say of choices and bounds
+   * @param checks those that say anything else, of what they call VALUE
+   */
+  record Domain(
+      boolean required, boolean hasDefault, @Nullable CheckRule rule, List<String> checks) {
+
+    /** A domain with these checks, inside another one or none. */
+    static Domain of(
+        boolean required, boolean hasDefault, List<String> texts, @Nullable Domain inside) {
+      CheckRule rule = inside == null ? null : inside.rule();
+      List<String> others = new ArrayList<>(inside == null ? List.of() : inside.checks());
+      for (String text : texts) {
+        CheckRule parsed = CheckRule.parse(text);
+        if (parsed == null) {
+          others.add(text);
+        } else {
+          rule = rule == null ? parsed : rule.and(parsed);
+        }
+      }
+      return new Domain(
+          required || inside != null && inside.required(),
+          hasDefault || inside != null && inside.hasDefault(),
+          rule,
+          List.copyOf(others));
+    }
+
+    /** Its other checks, said of a field. */
+    List<String> checksOf(String field) {
+      String quoted = "\"" + field.replace("\"", "\"\"") + "\"";
+      return checks.stream().map(check -> SqlText.withValue(check, quoted)).toList();
+    }
+  }
 
   static NativeType of(String name, FieldType type, Storage storage) {
     return NativeTypeBuilder.builder()

@@ -85,19 +85,12 @@ final class PostgresTypes {
       int inner = found.modifier() >= 0 ? found.modifier() : modifier;
       String base = format(found.base(), inner);
       NativeType type = type(found.base(), inner, base);
-      CheckRule rule = null;
       String sql = "SELECT pg_get_constraintdef(oid) FROM pg_constraint WHERE contypid = ?::oid";
-      for (String check : texts(sql, oid)) {
-        CheckRule parsed = CheckRule.parse(SqlText.ofPostgres(check));
-        rule = rule == null ? parsed : rule.and(parsed);
-      }
+      List<String> checks = texts(sql, oid).stream().map(SqlText::ofPostgres).toList();
       NativeType.Domain inside = type.domain();
       return type.inDomain(
           shown + ", which is " + (inside == null ? base : type.name()),
-          new NativeType.Domain(
-              found.required() || inside != null && inside.required(),
-              found.hasDefault() || inside != null && inside.hasDefault(),
-              inside == null || inside.rule() == null ? rule : inside.rule().and(rule)));
+          NativeType.Domain.of(found.required(), found.hasDefault(), checks, inside));
     }
     if (found.family().equals("e")) {
       String sql = "SELECT enumlabel FROM pg_enum WHERE enumtypid = ?::oid ORDER BY enumsortorder";

@@ -21,6 +21,7 @@ final class SqlText {
       Pattern.compile(
           "::\\s*(?:character varying|double precision|(?:time|timestamp) with(?:out)? time zone"
               + "|[a-z_]\\w*)(?:\\(\\d+(?:,\\s*\\d+)?\\))?(?:\\[])?");
+  private static final Pattern VALUE = Pattern.compile("(?i)\\bVALUE\\b");
   private static final String LIST = "((?:[^'\\[\\]]++|'[^']*+')*+)";
   private static final Pattern ANY =
       Pattern.compile(
@@ -52,6 +53,12 @@ final class SqlText {
                             + (m.group(2) == null ? m.group(3) : m.group(2))
                             + ")"));
     return bare(text);
+  }
+
+  /** A check of a domain, said of what stands for its VALUE. */
+  static String withValue(String check, String value) {
+    return outsideQuotes(
+        check, part -> VALUE.matcher(part).replaceAll(Matcher.quoteReplacement(value)));
   }
 
   private static String outsideQuotes(String text, UnaryOperator<String> change) {

@@ -9,6 +9,7 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Set;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 import org.zestyporter.core.application.Ask;
@@ -202,6 +203,33 @@ class DatabaseTest {
             .contains("trigger calm", "unique index deep");
       }
     }
+  }
+
+  /** A domain's checks are rules of each field that is of it, told beforehand or named. */
+  @ParameterizedTest
+  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
+  void checksOfADomainAreRulesOfItsFields(Databases.Fresh on) throws SQLException {
+    try (on) {
+      if (!List.of("PostgreSQL", "H2").contains(on.name())) {
+        return; // has none
+      }
+      on.execute(
+          "CREATE DOMAIN postcode AS VARCHAR(8) CHECK (LENGTH(VALUE) >= 5) CHECK (VALUE LIKE '___-%')",
+          "CREATE DOMAIN odd AS VARCHAR(9) CHECK (MOD(LENGTH(SUBSTR(VALUE, 1, 9)), 3) <> 1)",
+          "CREATE TABLE buoy (id INTEGER PRIMARY KEY, \"〒 of it\" postcode, mark odd)");
+      TableInfo buoy = on.database().table("buoy");
+      assertThat(buoy.ownRules()).singleElement().asString().containsIgnoringCase("mod");
+      assertThat(buoy.rules()).hasSize(2).allMatch(r -> r.fields().equals(Set.of(1)));
+      assertThat(holding(buoy, "396-5138")).isEqualTo(2);
+      assertThat(holding(buoy, "3965138")).isEqualTo(1);
+      assertThat(holding(buoy, "396-")).isEqualTo(1);
+      assertThat(holding(buoy, null)).isEqualTo(2);
+    }
+  }
+
+  private static long holding(TableInfo buoy, String postcode) {
+    Object[] values = {1L, postcode, null};
+    return buoy.rules().stream().filter(r -> r.holds(values)).count();
   }
 
   @ParameterizedTest
