@@ -4,6 +4,7 @@ import com.fasterxml.jackson.annotation.JsonIgnore;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
@@ -100,5 +101,10 @@ public record TableInfo(
       key.add(keyFields.get(i).storage().canonical(part));
     }
     return key;
+  }
+
+  /** The rules that look at one field alone, by its index. */
+  public List<RowRule> rulesOf(int field) {
+    return rules.stream().filter(r -> r.fields().equals(Set.of(field))).toList();
   }
 }

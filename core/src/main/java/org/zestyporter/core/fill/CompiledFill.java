@@ -7,11 +7,13 @@ import java.util.List;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.RowRule;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.step.Noted;
 import org.zestyporter.core.step.Step;
 import org.zestyporter.core.step.StepFunction;
 import org.zestyporter.core.value.Problem;
+import org.zestyporter.core.value.ProblemCode;
 import org.zestyporter.core.value.Storage;
 import org.zestyporter.core.value.Values;
 
@@ -24,6 +26,10 @@ public final class CompiledFill {
   private final Fill fill;
   private final FieldInfo field;
   private final int fieldIndex;
+
+  /** Rules of the table that look at this field alone. */
+  private final List<RowRule> rules;
+
   private final List<Integer> columns;
   private final boolean perRow;
   private final Function<Row, Object> start;
@@ -38,6 +44,7 @@ public final class CompiledFill {
       Fill fill,
       FieldInfo field,
       int fieldIndex,
+      List<RowRule> rules,
       List<Integer> columns,
       boolean perRow,
       Function<Row, Object> start,
@@ -49,6 +56,7 @@ public final class CompiledFill {
     this.fill = fill;
     this.field = field;
     this.fieldIndex = fieldIndex;
+    this.rules = rules;
     this.columns = columns;
     this.perRow = perRow;
     this.start = start;
@@ -66,6 +74,7 @@ public final class CompiledFill {
         other,
         field,
         fieldIndex,
+        rules,
         columns,
         perRow,
         start,
@@ -223,7 +232,7 @@ public final class CompiledFill {
       return value;
     }
     if (links == null) {
-      return FieldCheck.conform(value, field);
+      return conform(value);
     }
     if (links.awaited() != null) {
       List<Object> parts = links.parts(value, row);
@@ -233,9 +242,24 @@ public final class CompiledFill {
       }
     }
     Object found = links.find(value, row);
-    return found instanceof Problem || found instanceof Pending
-        ? found
-        : FieldCheck.conform(found, field);
+    return found instanceof Problem || found instanceof Pending ? found : conform(found);
+  }
+
+  /** The value as the field takes it, or the problem that keeps it out. */
+  private Object conform(Object value) {
+    Object checked = FieldCheck.conform(value, field);
+    if (rules.isEmpty() || checked == null || checked instanceof Problem) {
+      return checked;
+    }
+    Object[] values = new Object[fieldIndex + 1];
+    values[fieldIndex] = checked;
+    for (RowRule rule : rules) {
+      if (!rule.holds(values)) {
+        String reason = RowRule.broken(rule.text());
+        return new Problem(ProblemCode.CHECK, Values.text(checked), reason);
+      }
+    }
+    return checked;
   }
 
   /**

@@ -9,6 +9,7 @@ import java.util.function.Function;
 import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.RowRule;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.formula.Condition;
 import org.zestyporter.core.formula.Formula;
@@ -106,17 +107,20 @@ public final class FillCompiler {
         own.forEach(f -> columns.addAll(f.columns()));
       }
     }
+    int index = table.fields().indexOf(field);
+    List<RowRule> rules = table.rulesOf(index);
     return new CompiledFill(
         fill,
         field,
-        table.fields().indexOf(field),
+        index,
+        rules,
         List.copyOf(columns),
         perRow,
         start.function(),
         steps,
         links,
         beforehand,
-        PlainFill.of(fill, field, names::locale),
+        rules.isEmpty() ? PlainFill.of(fill, field, names::locale) : null,
         context);
   }
 

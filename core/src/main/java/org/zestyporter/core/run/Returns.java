@@ -19,10 +19,10 @@ import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.source.ReturnTitles;
+import org.zestyporter.core.source.SourceReader;
 import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.source.cache.Batch;
 import org.zestyporter.core.source.cache.SourceCache;
-import org.zestyporter.core.source.parse.TextFiles;
 import org.zestyporter.core.source.reading.Reading;
 import org.zestyporter.core.source.reading.SourceFormat;
 import org.zestyporter.core.value.Cell;
@@ -263,7 +263,9 @@ public final class Returns {
   private void csv(OutputStream out) throws IOException {
     String delimiter = reading.delimiter() == null ? "," : reading.delimiter();
     Charset charset =
-        reading.encoding() == null ? StandardCharsets.UTF_8 : TextFiles.charset(reading.encoding());
+        reading.encoding() == null
+            ? StandardCharsets.UTF_8
+            : SourceReader.charset(reading.encoding());
     Writer writer = new OutputStreamWriter(out, charset);
     CsvWriter csv = CsvWriter.builder().fieldSeparator(delimiter.charAt(0)).build(writer);
     long[] written = {0};

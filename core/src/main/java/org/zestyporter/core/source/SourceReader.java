@@ -1,6 +1,7 @@
 package org.zestyporter.core.source;
 
 import java.io.IOException;
+import java.nio.charset.Charset;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -187,6 +188,15 @@ public final class SourceReader {
     return TextFiles.lines(head, false, lines).stream()
         .map(l -> l.length() > LONGEST_LINE ? l.substring(0, LONGEST_LINE) : l)
         .toList();
+  }
+
+  /**
+   * The encoding of that name, as files are written in that are called so.
+   *
+   * @throws PorterException if there is none
+   */
+  public static Charset charset(String name) {
+    return TextFiles.charset(name);
   }
 
   @FunctionalInterface

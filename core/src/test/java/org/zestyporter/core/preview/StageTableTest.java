@@ -80,6 +80,32 @@ class StageTableTest {
     return StageTable.of(compile(fill), source, 0, 100);
   }
 
+  /** A rule over one field stops a value where it is filled, and steps are tried against it. */
+  @Test
+  void aTablesRuleOfOneFieldIsToldOfEachValue() throws SQLException {
+    on.execute(
+        "CREATE TABLE tag (id INTEGER PRIMARY KEY, text VARCHAR(10), depth INTEGER,"
+            + " CHECK (text NOT LIKE '%ETCH%'), CHECK (text <> 'yawl' OR depth > 1))");
+    Fill fill = Fill.of("text", Origin.column("Kind"), Step.of(StepKind.TRIM));
+    Destination into = new Destination("tag", List.of(), null, null);
+    Plan plan = new Plan("tags", null, null, List.of(into), null);
+    OpenedPlan opened = new OpenedPlan(on.database(), source, plan, CONTEXT, Shared.NONE);
+
+    StageTable table = StageTable.of(opened.fill(into, fill), source, 0, 100);
+    assertThat(table.troubled()).as("the other rule looks at two fields").isEqualTo(1);
+    CompiledFill.Trace first = table.rows().get(0).trace();
+    assertThat(first.problem().code()).isEqualTo(ProblemCode.CHECK);
+    assertThat(first.problem().value()).isEqualTo("KETCH");
+    assertThat(first.problem().reason()).startsWith("it breaks the table's rule").contains("ETCH");
+
+    assertThat(new Trials(opened.compiler(), opened.fill(into, fill), source).rank(-1, List.of()))
+        .anySatisfy(
+            trial -> {
+              assertThat(trial.step().kind()).isEqualTo(StepKind.CASE);
+              assertThat(trial.frees()).isEqualTo(1);
+            });
+  }
+
   private static Fill feet() {
     return Fill.of(
         "feet",
