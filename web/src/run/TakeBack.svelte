@@ -4,6 +4,7 @@
   import type { Edited, EditedRecord, Prospect, RunView } from '../api/types';
   import type { OpenPlan } from '../plan/plan.svelte';
   import Pick from '../ui/Pick.svelte';
+  import { recordsOf } from '../records/links';
   import { region } from '../ui/region';
   import { tell } from '../ui/toaster';
   import { count, many } from '../ui/words';
@@ -29,7 +30,7 @@
 
   function address(record: EditedRecord): string {
     const table = prospect?.parts.find((p) => p.destination === record.destination)?.table ?? '';
-    return `/records/${open.plan.connection}/${table}?key=${record.key}`;
+    return recordsOf(open.plan.connection, table, `?key=${encodeURIComponent(record.key)}`);
   }
 
   async function go() {
@@ -137,7 +138,9 @@
       </p>
     {/if}
     <p class="do">
-      <button class="button main" disabled={!!open.busy} onclick={go}>{deed(prospect)}</button>
+      <button class="button main" disabled={!!open.busy} onclick={go}
+        >{deed(prospect, forAll, single)}</button
+      >
       <button class="button" onclick={close}>Leave it as it is</button>
       <span class="q2">All of it or nothing, with a ledger of its own; it can be undone too.</span>
     </p>

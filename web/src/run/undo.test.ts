@@ -54,8 +54,26 @@ test('what it does is said table by table', () => {
     edited: [],
     held: [],
   };
-  expect(deed(prospect)).toBe('Take 511 records back');
-  expect(deed({ ...prospect, parts: [part] })).toBe('Take it back');
+  expect(deed(prospect, 'keep', {})).toBe('Take 511 records back');
+  expect(deed({ ...prospect, parts: [part] }, 'keep', {})).toBe('Take it back');
+});
+
+test('what was decided of edited records counts', () => {
+  const of = (row: number, added: boolean) => ({ ...edited(row), added });
+  const prospect: Prospect = {
+    parts: [{ ...part, removed: 5, edited: 4 }],
+    tried: true,
+    edited: [of(1, true), of(2, false), of(3, false)],
+    held: [],
+  };
+  expect(deed(prospect, 'keep', {})).toBe('Take 5 records back');
+  expect(deed(prospect, 'keep', { [placeOf(of(1, true))]: 'put-back' })).toBe(
+    'Take 6 records back',
+  );
+  expect(deed(prospect, 'fields', {})).toBe('Take 7 records back');
+  expect(deed(prospect, 'put-back', { [placeOf(of(2, false))]: 'keep' })).toBe(
+    'Take 8 records back',
+  );
 });
 
 test('the database’s own words are shown where it holds a record', () => {

@@ -60,7 +60,15 @@ export function why(problem: { code: string; reason: string }): string {
 }
 
 /** The button that does it. */
-export function deed(prospect: Prospect): string {
-  const records = prospect.parts.reduce((n, p) => n + p.removed + p.putBack + p.broughtBack, 0);
+export function deed(prospect: Prospect, forAll: Edited, single: Record<string, Edited>): string {
+  const sum = (of: (part: Prospect['parts'][number]) => number) =>
+    prospect.parts.reduce((n, p) => n + of(p), 0);
+  const decided = prospect.edited.filter((r) => {
+    const as = single[placeOf(r)] ?? forAll;
+    return as === 'put-back' || (as === 'fields' && !r.added);
+  });
+  // not all that were edited may be listed
+  const others = forAll === 'put-back' ? sum((p) => p.edited) - prospect.edited.length : 0;
+  const records = sum((p) => p.removed + p.putBack + p.broughtBack) + decided.length + others;
   return records ? `Take ${many(records, 'record')} back` : 'Take it back';
 }
