@@ -26,6 +26,10 @@ final class ClockReader {
     if (text.length() < 4 || text.length() > LONGEST) {
       return null;
     }
+    LocalTime plain = PlainMoment.time(text);
+    if (plain != null) {
+      return plain;
+    }
     Matcher clock = CLOCK.matcher(text);
     if (!clock.matches() || clock.group("before") != null && clock.group("after") != null) {
       return null;
@@ -73,6 +77,6 @@ final class ClockReader {
       words--;
     }
     // the half of the day may stand before it
-    return CLOCK.matcher(text.substring(words)).matches() ? words : digits;
+    return words < at && CLOCK.matcher(text.substring(words)).matches() ? words : digits;
   }
 }

@@ -28,7 +28,7 @@ import org.zestyporter.core.value.ColumnProfile.FindingCode;
 public final class ColumnProfiler {
   private static final Pattern PARTED_DATE =
       Pattern.compile(
-          "(\\d{1,2})([./-])\\s?(\\d{1,2})\\2\\s?(\\d{2}|\\d{4})\\.?(?:(?:,? |T).*\\d.*)?");
+          "(\\d{1,2})([./-])\\s?(\\d{1,2})\\2\\s?(\\d{2}|\\d{4})\\.?(?:(?:,? |T)[^\\d]*\\d.*)?");
 
   /** More characters than a word for blank has. */
   private static final int LONGEST_WORD = 8;
@@ -205,7 +205,8 @@ public final class ColumnProfiler {
       return word && ValueReader.truth(text) instanceof Boolean truth ? truth : text;
     }
     boolean shortened = text.indexOf('+') > 0 && SHORTENED.matcher(text).matches();
-    BigDecimal number = shortened ? null : NumberReader.find(text, locale.decimal());
+    boolean none = shortened || text.indexOf(':') > 0;
+    BigDecimal number = none ? null : NumberReader.find(text, locale.decimal());
     return number == null ? moment(text, count, line) : number(text, number, count, line);
   }
 
@@ -277,7 +278,7 @@ public final class ColumnProfiler {
 
   private Object moment(String text, long count, long line) {
     boolean signed = text.indexOf('.') >= 0 || text.indexOf(',') >= 0;
-    Matcher parted = Character.isDigit(text.charAt(0)) ? PARTED_DATE.matcher(text) : null;
+    Matcher parted = mayBeParted(text) ? PARTED_DATE.matcher(text) : null;
     boolean isParted = parted != null && parted.matches();
     bound |= isParted || signed;
     if (isParted) {
@@ -289,18 +290,18 @@ public final class ColumnProfiler {
     }
     String century = locale.century() == null ? "20" : locale.century();
     Object value = null;
-    if (ValueReader.mayBeDate(text)) {
-      value = ValueReader.date(text, locale.dateOrder(), century);
-    }
-    if (!(value instanceof LocalDate) && text.indexOf(':') > 0) {
-      value = ValueReader.time(text);
-      if (value instanceof Problem) {
+    int clock = ClockReader.begin(text);
+    if (clock >= 0) {
+      value = clock == 0 ? ValueReader.time(text) : null;
+      if (value == null || value instanceof Problem) {
         value = ValueReader.dateTime(text, locale.dateOrder(), century);
         value = value instanceof OffsetDateTime moment ? Storage.local(moment) : value;
       }
+    } else if (ValueReader.mayBeDate(text)) {
+      value = ValueReader.date(text, locale.dateOrder(), century);
     }
     if (value != null && !(value instanceof Problem)) {
-      if (SHORT_YEAR.matcher(text).matches()) {
+      if (value instanceof LocalDate && SHORT_YEAR.matcher(text).matches()) {
         find(FindingCode.SHORT_YEARS, count, line, text);
       }
       if (value instanceof LocalDate && isParted) {
@@ -314,6 +315,13 @@ public final class ColumnProfiler {
       storedDates = plus(storedDates, FindingCode.DATES_AMONG_CODES, count, line, text);
     }
     return text;
+  }
+
+  private static boolean mayBeParted(String text) {
+    int digits = text.length() > 2 && Character.isDigit(text.charAt(1)) ? 2 : 1;
+    return Character.isDigit(text.charAt(0))
+        && text.length() > digits
+        && "./-".indexOf(text.charAt(digits)) >= 0;
   }
 
   /** A code such as MAR2, as a spreadsheet shows it once it took it for a date. */

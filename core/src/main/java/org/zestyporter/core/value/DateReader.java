@@ -51,17 +51,24 @@ final class DateReader {
           Map.entry("H", JapaneseEra.HEISEI),
           Map.entry("R", JapaneseEra.REIWA));
 
+  /** What stands for "year" behind a date: 3 ноября 2026 г., 3 stycznia 2026 r. */
+  private static final Pattern WORD_BEHIND = Pattern.compile("(?<=\\d{4})(?:\\s?[гр]\\.?| r\\.)$");
+
   private static final int SHORTEST = 6;
 
   private DateReader() {}
 
   static Object read(String text, DateOrder order, String century) {
     String trimmed = text.strip();
+    LocalDate plain = PlainMoment.date(trimmed, order);
+    if (plain != null) {
+      return plain;
+    }
     if (trimmed.length() == 8 && BASIC_DATE.matcher(trimmed).matches()) {
       return date(
           text, trimmed.substring(0, 4), trimmed.substring(4, 6), trimmed.substring(6), century);
     }
-    trimmed = AsciiSigns.of(trimmed);
+    trimmed = withoutWord(AsciiSigns.of(trimmed));
     char last = trimmed.isEmpty() ? ' ' : trimmed.charAt(trimmed.length() - 1);
     if (trimmed.indexOf('年') > 0 || last == '일' || isEra(trimmed)) {
       return eastAsian(text, trimmed);
@@ -96,6 +103,12 @@ final class DateReader {
       return date(text, m.group(1), month(m.group(2)), m.group(3), century);
     }
     return none(text, trimmed);
+  }
+
+  private static String withoutWord(String text) {
+    char last = text.isEmpty() ? ' ' : text.charAt(text.length() - 1);
+    boolean may = last == '.' || last == 'г' || last == 'р';
+    return may ? WORD_BEHIND.matcher(text).replaceFirst("") : text;
   }
 
   /** True for R8.11.3 and the like. */

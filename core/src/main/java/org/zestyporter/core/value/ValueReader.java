@@ -87,8 +87,8 @@ public final class ValueReader {
    */
   public static Object dateTime(String text, DateOrder order, String century) {
     String trimmed = AsciiSigns.of(text.strip());
-    Matcher zoned = ZONED.matcher(trimmed);
-    if (zoned.matches()) {
+    Matcher zoned = mayHaveZone(trimmed) ? ZONED.matcher(trimmed) : null;
+    if (zoned != null && zoned.matches()) {
       Object local = dateTime(zoned.group(1), order, century);
       if (!(local instanceof LocalDateTime moment)) {
         Problem problem = (Problem) local;
@@ -112,6 +112,16 @@ public final class ValueReader {
     }
     Problem problem = (Problem) (date instanceof Problem ? date : time);
     return new Problem(problem.code(), text, problem.reason());
+  }
+
+  /** True for a time that ends with Z or the like, or with a sign behind it. */
+  private static boolean mayHaveZone(String text) {
+    int last = text.length() - 1;
+    int colon = text.indexOf(':');
+    return colon > 0
+        && ("ZzCT".indexOf(text.charAt(last)) >= 0
+            || text.indexOf('+', colon) > 0
+            || text.indexOf('-', colon) > 0);
   }
 
   /** A date without what parts it from its time. */

@@ -10,10 +10,14 @@ import java.util.regex.Pattern;
  */
 public record Votes(
     long comma, long point, long eitherSign, long dayFirst, long monthFirst, long eitherWay) {
+  /** Thousands parted by a sign that is no decimal sign anywhere. */
+  private static final String SPACED = "\\d{1,3}(?:[ \\u00A0\\u202F'’]\\d{3})+";
+
   private static final Pattern COMMA_DECIMAL =
-      Pattern.compile("[^\\d-]{0,4}-?[\\d.]*\\d,(\\d{1,2}|\\d{4,})[^\\d]{0,4}");
+      Pattern.compile("[^\\d-]{0,4}-?(?:" + SPACED + "|[\\d.]*\\d),(\\d{1,2}|\\d{4,})[^\\d]{0,4}");
   private static final Pattern POINT_DECIMAL =
-      Pattern.compile("[^\\d-]{0,4}-?[\\d,]*\\d\\.(\\d{1,2}|\\d{4,})[^\\d]{0,4}");
+      Pattern.compile(
+          "[^\\d-]{0,4}-?(?:" + SPACED + "|[\\d,]*\\d)\\.(\\d{1,2}|\\d{4,})[^\\d]{0,4}");
   private static final Pattern GROUPED_POINT = Pattern.compile("-?\\d{1,3}(\\.\\d{3}){2,}");
   private static final Pattern GROUPED_COMMA = Pattern.compile("-?\\d{1,3}(,\\d{3}){2,}");
   private static final Pattern ONE_SIGN = Pattern.compile("-?[1-9]\\d{0,2}[.,]\\d{3}");

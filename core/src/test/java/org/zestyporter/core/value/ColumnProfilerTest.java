@@ -115,4 +115,14 @@ class ColumnProfilerTest {
     assertThat(Votes.ofNumber("１２，０００", 1)).isEqualTo(new Votes(0, 0, 1, 0, 0, 0));
     assertThat(Votes.ofNumber("$5,000", 1)).isEqualTo(Votes.NONE);
   }
+
+  @Test
+  void numbersWithSpacesBetweenThousandsTellTheirDecimalSign() {
+    Votes comma = new Votes(1, 0, 0, 0, 0, 0);
+    assertThat(Votes.ofNumber("45 678,12", 1)).isEqualTo(comma);
+    assertThat(Votes.ofNumber("1\u00A0234\u00A0567,5 zł", 1)).isEqualTo(comma);
+    assertThat(Votes.ofNumber("1’204.50", 1)).isEqualTo(new Votes(0, 1, 0, 0, 0, 0));
+    assertThat(Votes.ofNumber("45 678,123", 1)).isEqualTo(Votes.NONE);
+    assertThat(Votes.ofNumber("45 67,12", 1)).isEqualTo(Votes.NONE);
+  }
 }

@@ -109,7 +109,10 @@ class ValueReaderTest {
         "November 3rd, 2026|2026-11-03",
         "1er mars 2026|2026-03-01",
         "2026. november 3.|2026-11-03",
-        "2026-Nov-03|2026-11-03"
+        "2026-Nov-03|2026-11-03",
+        "3 ноября 2026 г.|2026-11-03",
+        "03.11.2026 г.|2026-11-03",
+        "3 stycznia 2026 r.|2026-01-03"
       })
   void datesAreReadAsTheyAreWrittenElsewhere(String text, LocalDate expected) {
     assertThat(ValueReader.date(text, DateOrder.DAY_MONTH_YEAR, null)).isEqualTo(expected);

@@ -39,6 +39,7 @@ class WordsTest {
     "Номер телефона,phone",
     "Электронная почта,email",
     "Почтовый индекс,postcode",
+    "Индекс,postal_code",
     "Примечание,remarks",
     "Дата народження,birth_date",
     "Data urodzenia,birth_date",
