@@ -58,6 +58,8 @@ public final class ColumnProfiler {
   private final Map<String, long[]> currencies = new LinkedHashMap<>();
   private final Map<String, long[]> blankWords = new LinkedHashMap<>();
   private final Map<String, Long> datePatterns = new LinkedHashMap<>();
+  private String lastCurrency = "";
+  private String lastCode = "";
   private Votes votes = Votes.NONE;
   private long rows;
   private int longest;
@@ -260,11 +262,11 @@ public final class ColumnProfiler {
     votes = votes.plus(Votes.ofNumber(text, count));
     String currency = NumberReader.currencyOf(text);
     if (currency != null) {
-      count(
-          currencies,
-          Codes.currency(currency) instanceof String code ? code : currency,
-          count,
-          line);
+      if (!currency.equals(lastCurrency)) {
+        lastCurrency = currency;
+        lastCode = Codes.currency(currency) instanceof String code ? code : currency;
+      }
+      count(currencies, lastCode, count, line);
     }
     maxScale = Math.max(maxScale, number.scale());
     if (number.precision() - number.scale() > 3) {

@@ -159,6 +159,8 @@ final class DateReader {
         digits++;
       } else if (Character.isLetter(c)) {
         letters++;
+      } else if (c == '$' || Character.getType(c) == Character.CURRENCY_SYMBOL) {
+        return false;
       }
     }
     return digits >= 3 && digits < length && (letters == 0 || letters > 2);

@@ -22,7 +22,7 @@ final class NumberReader {
   private static final Pattern FEET = Pattern.compile("\\d+\\s*(['’′]|ft|feet).*");
   private static final Pattern MONEY =
       Pattern.compile(
-          "(?<before>\\p{Sc}|\\p{L}{1,3}\\.?\\p{Sc}?)?\\s?(?<number>[-+(−]?[\\d.,].*?[\\d)-]|\\d)\\s?"
+          "(?<before>\\p{Sc}|\\p{L}{1,3}\\.?\\p{Sc}?)?\\s?(?<number>[-+(−]?[\\d.,].*?[\\d)-]|[-+−]?\\d)\\s?"
               + "(?<after>\\p{Sc}|\\p{L}{1,3}\\.?)?");
 
   private static final Set<String> CURRENCIES =
@@ -73,6 +73,10 @@ final class NumberReader {
     if (plain != null) {
       return plain;
     }
+    PlainAmount amount = PlainAmount.of(text);
+    if (amount != null) {
+      return amount.value(decimal.charAt(0));
+    }
     String cleaned = cleaned(text, decimal);
     return mayBeNumber(cleaned) && read(cleaned, decimal) instanceof BigDecimal number
         ? number
@@ -121,7 +125,7 @@ final class NumberReader {
   }
 
   static Object read(String text, String decimal) {
-    BigDecimal plain = plain(text, decimal.charAt(0));
+    BigDecimal plain = quick(text, decimal.charAt(0));
     if (plain != null) {
       return plain;
     }
@@ -183,6 +187,16 @@ final class NumberReader {
     return "-".equals(m.group(1)) || "-".equals(m.group(5)) ? value.negate() : value;
   }
 
+  /** The number, if it is written as most are. */
+  private static @Nullable BigDecimal quick(String text, char decimal) {
+    BigDecimal plain = plain(text, decimal);
+    if (plain != null) {
+      return plain;
+    }
+    PlainAmount amount = PlainAmount.of(text);
+    return amount == null ? null : amount.value(decimal);
+  }
+
   /** With plain digits and signs, whatever the script they were written in. */
   private static String cleaned(String text, String decimal) {
     String plain = AsciiSigns.of(text).replace('\u00A0', ' ').replace('\u202F', ' ').strip();
@@ -219,6 +233,10 @@ final class NumberReader {
 
   /** The currency of a number that may have its sign before the currency; null if there is none. */
   static String currencyOf(String text) {
+    PlainAmount amount = PlainAmount.of(text);
+    if (amount != null) {
+      return amount.hasCurrency() ? String.valueOf(amount.currency()) : null;
+    }
     String cleaned = cleaned(text, ".");
     Matcher thousands = thousands(cleaned);
     return thousands != null ? thousands.group("after") : currency(withoutSign(cleaned));

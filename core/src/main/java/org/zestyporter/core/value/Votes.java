@@ -75,6 +75,16 @@ public record Votes(
     if (!comma && !point || text.length() > LONGEST_NUMBER) {
       return NONE;
     }
+    PlainAmount amount = PlainAmount.of(text);
+    if (amount != null && amount.behind() != 3) {
+      // groups of three and behind them other than three can only be decimals
+      boolean clear = amount.last() != amount.grouping();
+      return !clear
+          ? NONE
+          : amount.last() == ','
+              ? new Votes(rows, 0, 0, 0, 0, 0)
+              : amount.last() == '.' ? new Votes(0, rows, 0, 0, 0, 0) : NONE;
+    }
     boolean decimalComma =
         comma && COMMA_DECIMAL.matcher(text).matches()
             || !comma && GROUPED_POINT.matcher(text).matches();
