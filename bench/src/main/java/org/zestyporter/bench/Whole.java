@@ -73,6 +73,12 @@ final class Whole {
             "parsing alone",
             List.of(java, "-XX:+UseSerialGC", "-cp", classes, Whole.class.getName(), file + ""));
     measure("look", Commands.porter("look", file.toString(), "--json"));
+    for (String kind : Kinds.names()) {
+      Path values = folder.resolve("values.csv");
+      Kinds.write(values, kind, rows);
+      measure("look, one column of " + kind, Commands.porter("look", values.toString(), "--json"));
+      Files.delete(values);
+    }
     try (EmbeddedPostgres postgres = EmbeddedPostgres.builder().start()) {
       String url = postgres.getJdbcUrl("postgres", "postgres");
       try (Connection connection = postgres.getPostgresDatabase().getConnection();
