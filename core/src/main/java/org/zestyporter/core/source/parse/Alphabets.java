@@ -19,9 +19,21 @@ final class Alphabets {
   /** What the rarest letter of a language is worth; the most frequent one is worth 1. */
   private static final double RAREST = 0.4;
 
-  private static final double ANY = 0.75;
+  /** The same where only letters beside a to z count, of which a list may hold few. */
+  private static final double RAREST_LATIN = 0.6;
+
+  /** Any letter of several languages at once. */
+  private static final double ANY = 0.65;
+
   private static final double BROKEN = -3;
   private static final double WRONG = -1;
+
+  /** Signs that stand among Latin words; some of them close to one. */
+  private static final String SYMBOLS = "€£¥§°©®™½¼¾²³µ±×·•…¿¡ªº";
+
+  private static final String MONEY = "€£¥";
+  private static final String BEHIND_WORDS = "²³™®ºª…";
+  private static final String BEFORE_WORDS = "µ¿¡";
 
   private Alphabets() {}
 
@@ -70,18 +82,31 @@ final class Alphabets {
     }
 
     private double latin(char before, char c, char after) {
+      boolean begun = Character.isLetter(before);
+      boolean goesOn = Character.isLetter(after);
+      if (isQuoteOrDash(c)) {
+        // it’s
+        return begun && goesOn ? c == '’' ? 1 : WRONG : 0.9;
+      }
+      if (SYMBOLS.indexOf(c) >= 0) {
+        if (MONEY.indexOf(c) >= 0 && (begun || goesOn)) {
+          return WRONG;
+        }
+        boolean fits = begun ? BEHIND_WORDS.indexOf(c) >= 0 : BEFORE_WORDS.indexOf(c) >= 0;
+        return begun && goesOn ? WRONG : !begun && !goesOn || fits ? 0.9 : 0.4;
+      }
       if (!Character.isLetter(c)) {
-        boolean begun = Character.isLetter(before);
-        boolean goesOn = Character.isLetter(after);
-        boolean wrong = isQuoteOrDash(c) ? begun && goesOn && c != '’' : begun || goesOn;
-        return wrong ? WRONG : isQuoteOrDash(c) || "€§°".indexOf(c) >= 0 ? 0.8 : 0.1;
+        return begun || goesOn ? WRONG : 0.1;
+      }
+      if (!begun && !goesOn) {
+        return 0.2;
       }
       boolean upper = Character.isUpperCase(c);
       boolean oddCase =
           upper && Character.isLowerCase(before)
               || upper && Character.isUpperCase(before) && Character.isLowerCase(after)
               || !upper && Character.isUpperCase(before) && Character.isUpperCase(after);
-      boolean smallStart = !upper && !Character.isLetter(before);
+      boolean smallStart = !upper && !begun;
       return oddCase ? WRONG : worth(c, 0) - (smallStart ? 0.3 : 0);
     }
 
@@ -114,8 +139,9 @@ final class Alphabets {
       UnicodeScript of = UnicodeScript.of(c);
       boolean kana = of == UnicodeScript.HIRAGANA || of == UnicodeScript.KATAKANA;
       if (kana || isProlonged(c)) {
-        // half as wide: single bytes, which might as well be letters of any other alphabet
-        return c >= 0xFF00 ? 0.7 : 0.9;
+        // half as wide: single bytes, which might as well be those of any other encoding
+        boolean alone = !isHalfWide(before) && !isHalfWide(after);
+        return isHalfWide(c) ? alone ? WRONG : 0.7 : 0.9;
       }
       if (of == UnicodeScript.HAN || of == UnicodeScript.HANGUL) {
         return isLatin(before) || isLatin(after) ? -0.5 : 0.25;
@@ -137,6 +163,10 @@ final class Alphabets {
 
   private static boolean isProlonged(char c) {
     return c == 'ー' || c == 'ｰ' || c == 'ﾞ' || c == 'ﾟ' || c == '々';
+  }
+
+  private static boolean isHalfWide(char c) {
+    return c >= 0xFF61 && c <= 0xFF9F;
   }
 
   private static boolean isLatin(char c) {
@@ -179,11 +209,18 @@ final class Alphabets {
                 : Script.OTHER;
     Map<Character, Double> worth = new HashMap<>();
     for (int i = 0; i < letters.length(); i++) {
-      double ranked = 1 - (1 - RAREST) * i / letters.length();
+      double rarest = script == Script.LATIN ? RAREST_LATIN : RAREST;
+      double ranked = 1 - (1 - rarest) * i / letters.length();
       double of = script == Script.EAST_ASIAN ? 1 : flat ? ANY : ranked;
       worth.putIfAbsent(letters.charAt(i), of);
     }
     return new Language(script, encodings, worth);
+  }
+
+  /** How much better an encoding has to read than the likeliest, as so few files have it today. */
+  static double rarity(String encoding) {
+    boolean old = encoding.startsWith("IBM") || encoding.startsWith("x-Mac");
+    return old ? 0.15 : encoding.equals("windows-1252") ? 0 : 0.02;
   }
 
   /** The languages of each encoding; the encodings in the order in which they are thought of. */

@@ -128,7 +128,9 @@ public final class Encodings {
     double bestReads = Double.NEGATIVE_INFINITY;
     for (Map.Entry<String, List<Language>> e : Alphabets.byEncoding().entrySet()) {
       String text = decoded(sample, e.getKey());
-      double reads = e.getValue().stream().mapToDouble(l -> l.reads(text)).max().orElseThrow();
+      double reads =
+          e.getValue().stream().mapToDouble(language -> language.reads(text)).max().orElseThrow()
+              - Alphabets.rarity(e.getKey());
       if (reads > bestReads + MARGIN) {
         best = e.getKey();
         bestReads = reads;

@@ -12,6 +12,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.Arguments;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.MethodSource;
 
 /** Lists of boats and people as they were written before UTF-8, in the languages of many coasts. */
@@ -132,6 +133,36 @@ class EncodingsTest {
     String found = Encodings.find(write(bytes), Long.MAX_VALUE).value();
 
     // several encodings have the same letters in the same places
+    assertThat(new String(bytes, TextFiles.charset(found))).as("read as " + found).isEqualTo(text);
+  }
+
+  /** Few signs beside the plain ones, as in most English files. */
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      value = {
+        "windows-1252|It’s a boat~Don’t moor here~The owner’s keys",
+        "windows-1252|“Quoted” text – and more…~Price €5",
+        "windows-1252|temperature 5° and 3½ m²~§ 5",
+        "windows-1252|© Quill® ™",
+        "windows-1252|naïve café~It’s~O’Brien – “x”",
+        "windows-1252|5 £~£7",
+        "windows-1252|• bullet~• two",
+        "windows-1252|2×4 µm ± 3",
+        "windows-1252|1 – 2~3 – 4",
+        "windows-1252|SEÑOR~AÑO~NIÑO~PEÑA",
+        "windows-1252|MÜLLER~GRÖSSE~KÖLN~ÄRZTE",
+        "ISO-8859-15|5 €~Œuvre cœur",
+        "x-MacRoman|It’s a boat~Don’t moor here~café “x”",
+        "IBM437|Größe ½ °~Müller",
+        "windows-1251|ИВАНОВ~МОСКВА~ПЕТРОВ~КАЗАНЬ"
+      })
+  void fewSignsAreEnough(String encoding, String values) throws IOException {
+    String text = "id,note\n1," + values.replace("~", "\n1,") + "\n";
+    byte[] bytes = text.getBytes(TextFiles.charset(encoding));
+
+    String found = Encodings.find(write(bytes), Long.MAX_VALUE).value();
+
     assertThat(new String(bytes, TextFiles.charset(found))).as("read as " + found).isEqualTo(text);
   }
 
