@@ -5,6 +5,7 @@ import java.time.LocalDate;
 import java.time.chrono.JapaneseDate;
 import java.time.chrono.JapaneseEra;
 import java.time.chrono.MinguoDate;
+import java.util.Locale;
 import java.util.Map;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -136,7 +137,7 @@ final class DateReader {
       if ("民國".equals(era) || "民国".equals(era)) {
         return LocalDate.from(MinguoDate.of(year, month, day));
       }
-      JapaneseEra known = ERAS.get(era.length() == 1 ? era.toUpperCase() : era);
+      JapaneseEra known = ERAS.get(era.length() == 1 ? era.toUpperCase(Locale.ROOT) : era);
       return known == null
           ? not(text, "there is no era " + era)
           : LocalDate.from(JapaneseDate.of(known, year, month, day));

@@ -16,7 +16,7 @@ final class MonthNames {
   private static Map<String, Integer> numbers() {
     Map<String, Integer> numbers = new HashMap<>();
     int month = 1;
-    for (String line : WordLists.lines("months.txt")) {
+    for (String line : WordLists.lines(MonthNames.class, "months.txt")) {
       for (String name : line.split(" ")) {
         numbers.put(name, month);
       }

@@ -15,17 +15,9 @@ import org.jspecify.annotations.Nullable;
  * @param last the last sign; a blank if there is none
  * @param behind how many digits stand behind that
  * @param currency the sign of its currency; a blank if there is none
- * @param zero true if it begins with a zero
  */
 record PlainAmount(
-    long digits,
-    int first,
-    int signs,
-    char grouping,
-    char last,
-    int behind,
-    char currency,
-    boolean zero) {
+    long digits, int first, int signs, char grouping, char last, int behind, char currency) {
   private static final char NONE = '\0';
   private static final int MOST_DIGITS = 18;
 
@@ -51,7 +43,6 @@ record PlainAmount(
     int signs = 0;
     char grouping = NONE;
     char last = NONE;
-    int begin = at;
     for (; at < length; at++) {
       char c = text.charAt(at);
       if (c >= '0' && c <= '9') {
@@ -83,7 +74,6 @@ record PlainAmount(
     if (run == 0) {
       return null;
     }
-    boolean zero = text.charAt(begin) == '0';
     if (at < length && currency == NONE) {
       at += isSpace(text.charAt(at)) ? 1 : 0;
       currency = at < length && isCurrency(text.charAt(at)) ? text.charAt(at) : NONE;
@@ -98,8 +88,7 @@ record PlainAmount(
             grouping,
             last,
             signs == 0 ? 0 : run,
-            currency,
-            zero);
+            currency);
   }
 
   /** Its value where that is the decimal sign; null if it is none then, or can't be told so. */

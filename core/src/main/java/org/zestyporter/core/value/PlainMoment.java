@@ -2,6 +2,7 @@ package org.zestyporter.core.value;
 
 import java.time.LocalDate;
 import java.time.LocalTime;
+import java.time.Year;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -49,7 +50,7 @@ final class PlainMoment {
   private static @Nullable LocalDate of(int year, int month, int day) {
     boolean may = month >= 1 && month <= 12 && day >= 1 && day <= DAYS[month - 1];
     boolean leapDay = may && month == 2 && day == 29;
-    return !may || leapDay && !java.time.Year.isLeap(year) ? null : LocalDate.of(year, month, day);
+    return !may || leapDay && !Year.isLeap(year) ? null : LocalDate.of(year, month, day);
   }
 
   /** The time on the clock of 24 hours, or of 12 with AM or PM; null if not plain, or none. */

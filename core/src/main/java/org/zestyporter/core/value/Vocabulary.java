@@ -38,7 +38,7 @@ final class Vocabulary {
 
   private Vocabulary() {
     int meaning = 0;
-    for (String line : WordLists.lines("words.txt")) {
+    for (String line : WordLists.lines(Vocabulary.class, "words.txt")) {
       take(line, meaning++);
     }
     int ending = ENDINGS.stream().mapToInt(String::length).max().orElse(0);

@@ -8,13 +8,13 @@ import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 
-/** The lists of words that stand beside this class. */
-final class WordLists {
+/** The lists of words that stand beside the classes that use them. */
+public final class WordLists {
   private WordLists() {}
 
-  /** The lines of a list, without blank ones and those that begin with {@code #}. */
-  static List<String> lines(String name) {
-    try (InputStream in = WordLists.class.getResourceAsStream(name);
+  /** The lines of a list beside a class, without blank ones and those that begin with {@code #}. */
+  public static List<String> lines(Class<?> user, String name) {
+    try (InputStream in = user.getResourceAsStream(name);
         BufferedReader lines =
             new BufferedReader(new InputStreamReader(in, StandardCharsets.UTF_8))) {
       return lines

@@ -1,18 +1,13 @@
 package org.zestyporter.core.source.parse;
 
-import java.io.BufferedReader;
-import java.io.IOException;
-import java.io.InputStream;
-import java.io.InputStreamReader;
-import java.io.UncheckedIOException;
 import java.lang.Character.UnicodeScript;
-import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import org.zestyporter.core.value.Cell;
+import org.zestyporter.core.value.WordLists;
 
 /** How well a text reads in a language, by which of its letters are frequent there. */
 final class Alphabets {
@@ -179,19 +174,9 @@ final class Alphabets {
 
   /** All languages, in the order in which their encodings are thought of. */
   static List<Language> all() {
-    List<Language> all = new ArrayList<>();
-    try (InputStream in = Alphabets.class.getResourceAsStream("letters.txt");
-        BufferedReader lines =
-            new BufferedReader(new InputStreamReader(in, StandardCharsets.UTF_8))) {
-      for (String line = lines.readLine(); line != null; line = lines.readLine()) {
-        if (!line.isBlank() && !line.startsWith("#")) {
-          all.add(language(line));
-        }
-      }
-    } catch (IOException e) {
-      throw new UncheckedIOException(e);
-    }
-    return all;
+    return WordLists.lines(Alphabets.class, "letters.txt").stream()
+        .map(Alphabets::language)
+        .toList();
   }
 
   private static Language language(String line) {
