@@ -1,3 +1,4 @@
+import { OF_MATCH } from '../api/codes';
 import type { OpenPlan } from './plan.svelte';
 import { isCutOff } from '../run/endings';
 import { count, many } from '../ui/words';
@@ -31,9 +32,6 @@ export function toConfirm(open: OpenPlan): number {
     source.reading.titleRows?.length === 0;
   return warnings + changed + (untitled ? 1 : 0);
 }
-
-/** Codes of questions that are about which record a row speaks of. */
-export const OF_MATCH = ['several-matches', 'similar', 'no-match', 'matched', 'contradicted'];
 
 /** Rows that wait for somebody to say which record they speak of, by the last rehearsal. */
 export function toDecide(open: OpenPlan): number {

@@ -1,6 +1,6 @@
 // What a report asks, and which of the rejected rows only wait for an answer.
 import type { LedgerEntry, Outcome, Question, RunReport } from '../api/types';
-import { OF_MATCH } from '../plan/trip';
+import { OF_MATCH } from '../api/codes';
 import { isAmbiguous, type Ambiguous } from '../read/reading';
 
 /**

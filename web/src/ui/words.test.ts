@@ -145,6 +145,12 @@ describe('what happened to a row', () => {
     expect(happened('rejected', [], [note({}), note({})], 5)).toBe('no such day, and 1 more');
   });
 
+  it('names no keys of records as if they were cells', () => {
+    const said = { field: 'reg', value: '15', reason: 'line 145 has the same key' };
+    const one = [note({ ...said, code: 'contradicted', question: true })];
+    expect(happened('rejected', [], one, 5)).toBe('reg: line 145 has the same key');
+  });
+
   it('tells first what rejects, not what was let go', () => {
     const soft = note({ reason: 'let go', softened: true });
     expect(happened('rejected', [], [soft, note({})], 5)).toBe('no such day, and 1 more');

@@ -1,3 +1,4 @@
+import { OF_MATCH } from '../api/codes';
 import type { FieldInfo, Fill, Note, Outcome, Step } from '../api/types';
 
 const number = new Intl.NumberFormat('en-GB');
@@ -230,7 +231,7 @@ export function happened(
 }
 
 export function noteWords(note: Note): string {
-  const value = note.value ? ` “${note.value}”` : '';
+  const value = note.value && !OF_MATCH.includes(note.code) ? ` “${note.value}”` : '';
   return (note.field ? `${note.field}:${value} ` : '') + note.reason;
 }
 

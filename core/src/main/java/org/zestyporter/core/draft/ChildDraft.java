@@ -31,16 +31,18 @@ final class ChildDraft {
   /** Columns that a child must have a field for, unless one is all that it needs. */
   private static final int COLUMNS_LEAST = 2;
 
+  private final KnownRecords known;
   private final Application application;
   private final SourceTable source;
   private final PlanDraft drafts;
-  private final KeyDraft keys;
+  private final Pairing pairing;
 
-  ChildDraft(Application application, SourceTable source, PlanDraft drafts, KeyDraft keys) {
-    this.application = application;
+  ChildDraft(KnownRecords known, SourceTable source, PlanDraft drafts, Pairing pairing) {
+    this.known = known;
+    this.application = known.application();
     this.source = source;
     this.drafts = drafts;
-    this.keys = keys;
+    this.pairing = pairing;
   }
 
   List<ProposedTable> of(ProposedTable parent) {
@@ -62,10 +64,22 @@ final class ChildDraft {
       return children;
     }
     Set<Integer> free = new HashSet<>(left);
+    Map<Integer, CellList> lists = lists(left);
+    Pairing ofParts = new Pairing(known, source, List.of(), lists);
     for (TableInfo table : TableRank.tables(application, TableRank.own(application))) {
       FieldInfo link = link(table, above);
       if (link == null || table.name().equals(above.name())) {
         continue;
+      }
+      for (Map.Entry<Integer, CellList> list : lists.entrySet()) {
+        ProposedTable child =
+            free.contains(list.getKey())
+                ? ofList(parent.destination(), table, link, list.getKey(), list.getValue(), ofParts)
+                : null;
+        if (child != null) {
+          children.add(child);
+          free.remove(list.getKey());
+        }
       }
       for (Map.Entry<String, List<PlanDraft.Title>> group : groups(left).entrySet()) {
         List<PlanDraft.Title> titles =
@@ -121,11 +135,8 @@ final class ChildDraft {
       FieldInfo link,
       String word,
       List<PlanDraft.Title> titles) {
-    List<FieldInfo> open =
-        table.fields().stream()
-            .filter(f -> !f.generated() && f.isFillable() && !f.equals(link))
-            .toList();
-    List<Pair> chosen = drafts.assign(table, open, titles);
+    List<FieldInfo> open = open(table, link);
+    List<Pair> chosen = new PairTable(pairing, table, open, titles).best();
     long required = open.stream().filter(FieldInfo::required).count();
     boolean allRequired =
         required > 0
@@ -138,14 +149,85 @@ final class ChildDraft {
     Set<String> given = new HashSet<>(Set.of(link.name()));
     open.stream().filter(f -> choice(f, word) != null).map(FieldInfo::name).forEach(given::add);
     ProposedTable made =
-        drafts.proposal(
-            table, open, chosen, keys.of(table, chosen, given), field -> ofTheWord(field, word));
+        drafts.proposal(table, open, chosen, given, field -> ofTheWord(field, word));
     Destination destination =
         made.destination()
             .withName(word.isEmpty() ? null : word.toLowerCase(Locale.ROOT) + " " + table.name())
             .withParent(new Destination.Parent(parent.label(), null))
             .withWhere(anyFilled(chosen));
     return new ProposedTable(destination, made.evidence(), made.score());
+  }
+
+  private static List<FieldInfo> open(TableInfo table, FieldInfo link) {
+    return table.fields().stream()
+        .filter(f -> !f.generated() && f.isFillable() && !f.equals(link))
+        .toList();
+  }
+
+  /** Those of some columns whose cells hold several values. */
+  private Map<Integer, CellList> lists(List<Integer> columns) {
+    Map<Integer, CellList> lists = new LinkedHashMap<>();
+    for (int column : columns) {
+      CellList list = CellList.of(source.distinct(column));
+      if (list != null) {
+        lists.put(column, list);
+      }
+    }
+    return lists;
+  }
+
+  /**
+   * One record for each of the values in a column's cells, where a table has just one field for
+   * them beside its link, or one that all else can do without.
+   *
+   * @param ofParts judges the single values
+   */
+  private @Nullable ProposedTable ofList(
+      Destination parent,
+      TableInfo table,
+      FieldInfo link,
+      int column,
+      CellList list,
+      Pairing ofParts) {
+    List<FieldInfo> open = open(table, link);
+    PlanDraft.Title title = new PlanDraft.Title(column, source.columns().get(column));
+    List<Pair> chosen = new PairTable(ofParts, table, open, List.of(title)).best();
+    if (chosen.size() != 1
+        || chosen.get(0).sure() == Certainty.GUESS
+        || open.stream().anyMatch(f -> f.required() && f != chosen.get(0).field())
+        || !list.plain() && !isBetter(chosen.get(0), pairing)) {
+      return null;
+    }
+    ProposedTable made = drafts.proposal(table, open, chosen, Set.of(link.name()), field -> null);
+    Destination destination =
+        made.destination()
+            .withParent(new Destination.Parent(parent.label(), null))
+            .withSplit(new Destination.Split(title.words(), list.at()));
+    ProposedTable.FillEvidence single = made.evidence().get(0);
+    return new ProposedTable(
+        destination,
+        List.of(
+            new ProposedTable.FillEvidence(
+                single.field(),
+                single.column(),
+                single.because() + ", parted at " + list.signs(),
+                single.sure())),
+        made.score());
+  }
+
+  /** True if more of a column's values are found when its cells are parted. */
+  private static boolean isBetter(Pair parts, Pairing whole) {
+    if (parts.link() == null) {
+      return false;
+    }
+    PlanDraft.Lookup before =
+        whole.lookups(parts.field(), parts.column()).stream()
+            .filter(l -> l.field().equals(parts.link().field()))
+            .findFirst()
+            .orElse(null);
+    double share =
+        before == null || before.rows() == 0 ? 0 : (double) before.found() / before.rows();
+    return parts.link().share() > share;
   }
 
   private static PlanDraft.@Nullable Own ofTheWord(FieldInfo field, String word) {

@@ -105,6 +105,22 @@ final class FillDraft {
         steps.add(Step.of(StepKind.CASE, "to", "upper"));
       }
     }
+    if (field.length() != null && field.choices() == null && fitsBare(cells, field.length())) {
+      steps.add(Step.of(StepKind.REPLACE_PATTERN, "pattern", HeldValues.SIGNS, "to", ""));
+    }
+  }
+
+  /** True if codes have room in a field only without the signs between their parts. */
+  private static boolean fitsBare(Set<Cell> cells, int length) {
+    boolean isLong = cells.stream().anyMatch(c -> length(c.text().strip()) > length);
+    return isLong
+        && KeyDraft.looksLikeCodes(cells)
+        && cells.stream()
+            .allMatch(c -> length(c.text().replaceAll(HeldValues.SIGNS, "")) <= length);
+  }
+
+  private static int length(String text) {
+    return text.codePointCount(0, text.length());
   }
 
   private static void addCase(List<Step> steps, List<String> choices) {

@@ -3,6 +3,7 @@ package org.zestyporter.core.draft;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.FieldType;
 import org.zestyporter.core.application.TableInfo;
@@ -13,37 +14,103 @@ import org.zestyporter.core.value.Comparison;
 
 /** Proposes the fields that identify a record. */
 final class KeyDraft {
-  private final SourceTable source;
+  /** So many of a column's values are looked for among the records. */
+  private static final int ASKED_FOR = 100;
 
-  KeyDraft(SourceTable source) {
+  private static final double SLIGHT = 0.001;
+
+  private static final Comparison LOOSELY =
+      Comparison.ignoring(
+          List.of(Comparison.Ignore.CASE, Comparison.Ignore.SPACES, Comparison.Ignore.PUNCTUATION));
+
+  private final SourceTable source;
+  private final @Nullable HeldValues held;
+
+  /**
+   * @param held tells which values the records hold; null where nothing is chosen among keys
+   */
+  KeyDraft(SourceTable source, @Nullable HeldValues held) {
     this.source = source;
+    this.held = held;
   }
 
   /**
-   * A match key of fields that are filled and that no two records share.
+   * A match key of fields that are filled and that no two records share: of several that whose
+   * values most records hold already, or the first.
    *
    * @param given fields that are filled otherwise than from a column of their own
    * @return null if there is none
    */
   @Nullable MatchKey of(TableInfo table, List<Pair> chosen, Set<String> given) {
-    List<List<String>> candidates = new ArrayList<>(table.uniques());
-    candidates.add(table.primaryKey());
-    for (List<String> fields : candidates) {
-      List<Pair> parts = chosen.stream().filter(p -> fields.contains(p.field().name())).toList();
-      boolean all =
-          fields.stream()
+    List<Candidate> candidates =
+        Stream.concat(table.uniques().stream(), Stream.of(table.primaryKey()))
+            .distinct()
+            .map(fields -> new Candidate(fields, parts(fields, chosen)))
+            .filter(c -> c.isFilled(given))
+            .toList();
+    if (candidates.isEmpty()) {
+      return null;
+    }
+    Candidate best = candidates.get(0);
+    double most = 0;
+    for (Candidate candidate : candidates.size() > 1 ? candidates : List.<Candidate>of()) {
+      double share = share(table, candidate);
+      if (share > most) {
+        best = candidate;
+        most = share;
+      }
+    }
+    return key(best.fields, best.isText(), best.parts.stream().map(Pair::column).toList());
+  }
+
+  /** Fields that identify a record, and what feeds them. */
+  private record Candidate(List<String> fields, List<Pair> parts) {
+    boolean isFilled(Set<String> given) {
+      return !fields.isEmpty()
+          && fields.stream()
               .allMatch(
                   f ->
                       given.contains(f)
                           || parts.stream().anyMatch(p -> p.field().name().equals(f)));
-      if (!fields.isEmpty() && all) {
-        return key(
-            fields,
-            !parts.isEmpty() && parts.stream().allMatch(p -> p.field().type() == FieldType.TEXT),
-            parts.stream().map(Pair::column).toList());
+    }
+
+    boolean isText() {
+      return !parts.isEmpty() && parts.stream().allMatch(p -> p.field().type() == FieldType.TEXT);
+    }
+  }
+
+  private static List<Pair> parts(List<String> fields, List<Pair> chosen) {
+    return chosen.stream().filter(p -> fields.contains(p.field().name())).toList();
+  }
+
+  /**
+   * How many of some values the records hold already. Numbers count only where texts say nothing:
+   * those of two lists are the same ones more often than not, whatever they number.
+   */
+  private double share(TableInfo table, Candidate candidate) {
+    double least = 1;
+    boolean isAsked = false;
+    for (Pair part : candidate.parts) {
+      if (held != null && HeldValues.canAsk(part.field())) {
+        isAsked = true;
+        double share = share(table, part);
+        least = Math.min(least, part.field().type() == FieldType.TEXT ? share : share * SLIGHT);
       }
     }
-    return null;
+    return isAsked ? least : 0;
+  }
+
+  private double share(TableInfo table, Pair part) {
+    List<String> texts =
+        source.distinct(part.column()).tallies().keySet().stream()
+            .limit(ASKED_FOR)
+            .map(c -> c.text().strip())
+            .filter(t -> !t.isEmpty())
+            .toList();
+    String decimal = source.locale(part.column()).decimal();
+    Set<String> there = held.of(table, part.field(), texts, decimal, LOOSELY::prepare);
+    long found = texts.stream().filter(t -> there.contains(LOOSELY.prepare(t))).count();
+    return texts.isEmpty() ? 0 : (double) found / texts.size();
   }
 
   /**
@@ -65,7 +132,7 @@ final class KeyDraft {
     return new MatchKey(fields, ignoring);
   }
 
-  private static boolean looksLikeCodes(Set<Cell> cells) {
+  static boolean looksLikeCodes(Set<Cell> cells) {
     long codes =
         cells.stream()
             .filter(c -> c.text().length() <= 24 && c.text().indexOf('@') < 0)

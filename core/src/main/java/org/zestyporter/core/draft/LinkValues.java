@@ -5,16 +5,13 @@ import java.util.Comparator;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Application;
-import org.zestyporter.core.application.Ask;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.FieldType;
-import org.zestyporter.core.application.Records;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.value.Cell;
@@ -42,6 +39,8 @@ final class LinkValues {
   private final KnownRecords known;
   private final Application application;
   private final SourceTable source;
+  private final HeldValues held;
+  private final Map<Integer, CellList> lists;
   private final Map<Asked, Overlap> asked = new ConcurrentHashMap<>();
   private final Map<Integer, Compared> prepared = new ConcurrentHashMap<>();
 
@@ -83,10 +82,21 @@ final class LinkValues {
     }
   }
 
-  LinkValues(KnownRecords known, SourceTable source) {
+  /**
+   * @param lists columns whose cells hold several values, each of which counts
+   */
+  LinkValues(KnownRecords known, SourceTable source, Map<Integer, CellList> lists) {
     this.known = known;
     this.application = known.application();
     this.source = source;
+    this.held = new HeldValues(application);
+    this.lists = lists;
+  }
+
+  /** The values of a column. */
+  DistinctValues values(int column) {
+    CellList list = lists.get(column);
+    return list == null ? source.distinct(column) : list.parts();
   }
 
   /** The field of the linked table that holds most of a column's rows; null if none holds any. */
@@ -100,12 +110,12 @@ final class LinkValues {
   /** How many of a column's rows each field of the linked table knows that could name a record. */
   List<Overlap> all(FieldInfo link, int column) {
     TableInfo table = application.table(link.link().table());
-    KnownRecords.Names held = known.names(table.name());
+    KnownRecords.Names names = known.names(table.name());
     List<Overlap> all = new ArrayList<>();
     for (FieldInfo field : table.fields()) {
-      Set<String> values = held.values().get(field.name());
+      Set<String> values = names.values().get(field.name());
       if (values != null) {
-        boolean ask = !held.whole() && field.unique() && field.type() == FieldType.TEXT;
+        boolean ask = !names.whole() && field.unique() && field.type() == FieldType.TEXT;
         all.add(
             ask ? asked(table, field, column) : overlap(field.name(), values, prepared(column)));
       }
@@ -118,24 +128,15 @@ final class LinkValues {
     return asked.computeIfAbsent(
         new Asked(table.name(), field.name(), column),
         key -> {
-          Set<List<Object>> wanted = new HashSet<>();
-          source.distinct(column).tallies().keySet().stream()
-              .limit(ASKED_FOR)
-              .map(c -> c.text().strip())
-              .filter(t -> !t.isEmpty())
-              .forEach(
-                  t -> {
-                    wanted.add(List.of(t));
-                    wanted.add(List.of(t.toUpperCase(Locale.ROOT)));
-                    wanted.add(List.of(t.toLowerCase(Locale.ROOT)));
-                  });
-          Set<String> there = new HashSet<>();
-          if (!wanted.isEmpty()) {
-            application.look(
-                Ask.keyed(table, List.of(field), List.of(field), wanted),
-                Records.each(found -> there.add(COMPARISON.prepare(found[0]))));
-          }
-          return overlap(field.name(), there, Compared.of(source.distinct(column), ASKED_FOR));
+          List<String> some =
+              values(column).tallies().keySet().stream()
+                  .limit(ASKED_FOR)
+                  .map(c -> c.text().strip())
+                  .filter(t -> !t.isEmpty())
+                  .toList();
+          Set<String> there =
+              held.of(table, field, some, source.locale(column).decimal(), COMPARISON::prepare);
+          return overlap(field.name(), there, Compared.of(values(column), ASKED_FOR));
         });
   }
 
@@ -169,8 +170,7 @@ final class LinkValues {
   }
 
   private Compared prepared(int column) {
-    return prepared.computeIfAbsent(
-        column, c -> Compared.of(source.distinct(c), Integer.MAX_VALUE));
+    return prepared.computeIfAbsent(column, c -> Compared.of(values(c), Integer.MAX_VALUE));
   }
 
   private static Overlap overlap(String field, Set<String> values, Compared column) {

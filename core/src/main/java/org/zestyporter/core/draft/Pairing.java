@@ -54,11 +54,14 @@ final class Pairing {
 
   private record TitleOf(String table, String title) {}
 
-  Pairing(KnownRecords known, SourceTable source, List<Fill> memory) {
+  /**
+   * @param lists columns whose cells hold several values, each of which is judged
+   */
+  Pairing(KnownRecords known, SourceTable source, List<Fill> memory, Map<Integer, CellList> lists) {
     this.source = source;
     this.types = new TypeFit(source);
     this.choices = new ChoiceColumns(source);
-    this.linkValues = new LinkValues(known, source);
+    this.linkValues = new LinkValues(known, source, lists);
     this.memory = memory;
     this.sketches = new Sketches(known, source, types.measures());
   }
@@ -193,7 +196,7 @@ final class Pairing {
     int score = name.score();
     String because = name.because();
     if (field.choices() != null) {
-      LinkValues.Overlap overlap = LinkValues.choices(field.choices(), source.distinct(column));
+      LinkValues.Overlap overlap = LinkValues.choices(field.choices(), linkValues.values(column));
       if (overlap.share() >= 0.6) {
         score += 40;
         because += ", and " + share(overlap) + " are among its choices";
@@ -286,7 +289,7 @@ final class Pairing {
     if (name.score() < SAME_NAME) {
       return null;
     }
-    DistinctValues values = source.distinct(column);
+    DistinctValues values = linkValues.values(column);
     int words = values.tallies().size();
     long rows = values.tallies().values().stream().mapToLong(DistinctValues.Tally::rows).sum();
     boolean few =
@@ -322,7 +325,7 @@ final class Pairing {
       return null;
     }
     LinkValues.Overlap label =
-        linkValues.label(field, source.distinct(column).tallies().size() / 2);
+        linkValues.label(field, linkValues.values(column).tallies().size() / 2);
     return label == null
         ? called(field, column, name, some)
         : new Pair(

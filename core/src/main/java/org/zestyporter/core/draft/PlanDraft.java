@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import java.util.function.Function;
@@ -43,6 +44,7 @@ public final class PlanDraft {
   /** Below it nothing but that its values can be taken speaks for a column. */
   private static final int SLIGHT = 30;
 
+  private final KnownRecords known;
   private final Application application;
   private final SourceTable source;
   private final Pairing pairing;
@@ -64,9 +66,10 @@ public final class PlanDraft {
   public PlanDraft(KnownRecords known, SourceTable source, List<Fill> memory) {
     this.application = known.application();
     this.source = source;
-    this.pairing = new Pairing(known, source, memory);
+    this.known = known;
+    this.pairing = new Pairing(known, source, memory, Map.of());
     this.fills = new FillDraft(source, pairing.types().measures());
-    this.keys = new KeyDraft(source);
+    this.keys = new KeyDraft(source, new HeldValues(application));
   }
 
   /** Proposals for the tables that fit best, best first. */
@@ -122,7 +125,7 @@ public final class PlanDraft {
             .toList();
     List<FieldInfo> fields =
         table.fields().stream().filter(f -> !f.generated() && f.isFillable()).toList();
-    List<Pair> chosen = withoutPartsOfNames(assign(table, fields, titles));
+    List<Pair> chosen = withoutPartsOfNames(new PairTable(pairing, table, fields, titles).best());
     chosen.addAll(new Elimination(pairing, source, table).of(fields, chosen));
     return proposal(table, chosen);
   }
@@ -133,11 +136,6 @@ public final class PlanDraft {
    * @param words its title, or the part of it that counts
    */
   record Title(int column, String words) {}
-
-  /** The best way to pair columns and fields. */
-  List<Pair> assign(TableInfo table, List<FieldInfo> fields, List<Title> titles) {
-    return new PairTable(pairing, table, fields, titles).best();
-  }
 
   /**
    * A column that could feed a field.
@@ -201,12 +199,11 @@ public final class PlanDraft {
 
   /** Proposals for tables whose records belong to those of a proposed destination. */
   public List<ProposedTable> children(ProposedTable of) {
-    return new ChildDraft(application, source, this, keys).of(of);
+    return new ChildDraft(known, source, this, pairing).of(of);
   }
 
   private ProposedTable proposal(TableInfo table, List<Pair> chosen) {
-    MatchKey key = keys.of(table, chosen, Set.of());
-    return proposal(table, table.fields(), chosen, key, field -> ofItsOwn(field, chosen));
+    return proposal(table, table.fields(), chosen, Set.of(), field -> ofItsOwn(field, chosen));
   }
 
   /** What fills a field that no column feeds. */
@@ -216,14 +213,16 @@ public final class PlanDraft {
    * A destination with a fill for each field that something is known for.
    *
    * @param chosen columns and the fields that they feed
+   * @param given fields that are filled otherwise than from a column of their own
    * @param own gives what fills a field otherwise; null if nothing does
    */
   ProposedTable proposal(
       TableInfo table,
       List<FieldInfo> fields,
       List<Pair> chosen,
-      @Nullable MatchKey key,
+      Set<String> given,
       Function<FieldInfo, @Nullable Own> own) {
+    MatchKey key = keys.of(table, chosen, given);
     List<Fill> proposed = new ArrayList<>();
     List<ProposedTable.FillEvidence> evidence = new ArrayList<>();
     int score = 0;

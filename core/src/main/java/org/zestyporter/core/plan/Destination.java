@@ -1,7 +1,11 @@
 package org.zestyporter.core.plan;
 
+import com.fasterxml.jackson.annotation.JsonFormat;
 import io.soabase.recordbuilder.core.RecordBuilder;
+import java.util.Comparator;
 import java.util.List;
+import java.util.regex.Pattern;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -40,9 +44,29 @@ public record Destination(
   /**
    * A column whose cells hold several values.
    *
-   * @param at what stands between the values
+   * @param at what may stand between the values: one or several texts
    */
-  public record Split(String column, String at) {}
+  public record Split(
+      String column,
+      @JsonFormat(
+              with = {
+                JsonFormat.Feature.ACCEPT_SINGLE_VALUE_AS_ARRAY,
+                JsonFormat.Feature.WRITE_SINGLE_ELEM_ARRAYS_UNWRAPPED
+              })
+          List<String> at) {
+    public Split {
+      at = at == null ? List.of() : at.stream().map(a -> a == null ? "" : a).toList();
+    }
+
+    /** What stands between two values, the longest first where one begins with another. */
+    public Pattern pattern() {
+      return Pattern.compile(
+          at.stream()
+              .sorted(Comparator.comparingInt(String::length).reversed())
+              .map(Pattern::quote)
+              .collect(Collectors.joining("|")));
+    }
+  }
 
   /**
    * The destination that a row's record belongs to: its key comes from the record that the same row

@@ -131,7 +131,7 @@ public final class PlanCheck {
               label + " takes distinct records only, so it needs a match key to tell them apart."));
     }
     Destination.Split split = destination.split();
-    if (split != null && (split.at() == null || split.at().isEmpty())) {
+    if (split != null && (split.at().isEmpty() || split.at().contains(""))) {
       matters.add(
           new Matter(ErrorCode.SPLIT, null, label + " is split, but nothing says at which sign."));
     } else if (split != null && columns.stream().noneMatch(split.column()::equalsIgnoreCase)) {

@@ -24,6 +24,9 @@ final class Books {
   private static final class Group {
     private final Map<String, RunReport.Sample> values = new LinkedHashMap<>();
     private long rows;
+
+    /** True if records that others follow were rejected for several reasons. */
+    private boolean isForSeveral;
   }
 
   /** What the source gave, what the application made of it, and what the table holds. */
@@ -97,6 +100,7 @@ final class Books {
     String value = value(note) == null ? "" : value(note);
     RunReport.Sample known = group.values.get(value);
     if (known != null) {
+      group.isForSeveral |= note.code().isOfAnother() && !known.reason().equals(note.reason());
       group.values.put(
           value, new RunReport.Sample(known.row(), value, known.reason(), known.rows() + 1));
     } else if (group.values.size() < VALUES_COUNTED) {
@@ -200,7 +204,7 @@ final class Books {
                   cause.code(),
                   table,
                   cause.field(),
-                  values.get(0).reason(),
+                  reason(group, values.get(0).reason()),
                   cause.softened(),
                   group.rows,
                   values.get(0),
@@ -208,6 +212,12 @@ final class Books {
         });
     groups.sort(Comparator.comparingLong(g -> -g.rows()));
     return groups;
+  }
+
+  /** What is true of all rows: what they follow, and only if it is the same for all, why. */
+  private static String reason(Group group, String first) {
+    int why = group.isForSeveral ? first.indexOf(": ") : -1;
+    return why < 0 ? first : first.substring(0, why);
   }
 
   /** What is open, the ones that hold most rows first. */

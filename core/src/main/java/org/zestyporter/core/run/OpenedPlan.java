@@ -195,11 +195,7 @@ public final class OpenedPlan {
             ? null
             : compiler().condition(destination.where(), destination.label());
     Destination.Split split = destination.split();
-    return new Selection(
-        where,
-        split == null ? -1 : source.column(split.column()),
-        split == null ? null : split.at(),
-        context);
+    return new Selection(where, split == null ? -1 : source.column(split.column()), split, context);
   }
 
   /** One fill, ready to compute every row. A link knows which records the rows make themselves. */

@@ -8,6 +8,7 @@ import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.fill.BatchRow;
 import org.zestyporter.core.fill.RunContext;
 import org.zestyporter.core.formula.Condition;
+import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.source.cache.Batch;
 import org.zestyporter.core.source.cache.ColumnChunk;
 import org.zestyporter.core.value.Cell;
@@ -17,7 +18,7 @@ import org.zestyporter.core.value.Problem;
 final class Selection {
   private final @Nullable Condition where;
   private final int splitColumn;
-  private final @Nullable String splitAt;
+  private final @Nullable Pattern splitAt;
   private final RunContext context;
 
   /**
@@ -25,10 +26,13 @@ final class Selection {
    * @param splitColumn index of the column whose cells hold several values; -1 if none
    */
   Selection(
-      @Nullable Condition where, int splitColumn, @Nullable String splitAt, RunContext context) {
+      @Nullable Condition where,
+      int splitColumn,
+      Destination.@Nullable Split split,
+      RunContext context) {
     this.where = where;
     this.splitColumn = splitColumn;
-    this.splitAt = splitAt;
+    this.splitAt = split == null ? null : split.pattern();
     this.context = context;
   }
 
@@ -73,7 +77,6 @@ final class Selection {
   }
 
   private Selected split(Batch batch, int[] taken, Problem @Nullable [] problems) {
-    Pattern at = Pattern.compile(Pattern.quote(splitAt));
     List<Cell> cells = new ArrayList<>();
     List<Integer> rows = new ArrayList<>();
     List<Integer> parts = new ArrayList<>();
@@ -84,7 +87,10 @@ final class Selection {
       int part = 0;
       List<Cell> values =
           cell.kind() == Cell.Kind.TEXT
-              ? Arrays.stream(at.split(cell.text())).map(String::strip).map(Cell::text).toList()
+              ? Arrays.stream(splitAt.split(cell.text()))
+                  .map(String::strip)
+                  .map(Cell::text)
+                  .toList()
               : List.of(cell);
       for (Cell value : values) {
         if (!value.isBlank()) {

@@ -203,7 +203,9 @@ public final class ColumnProfiler {
       count(blankWords, text, count, line);
     }
     if (!hasDigit(text)) {
-      boolean word = text.length() > 1 && !"on".equalsIgnoreCase(text) || "yYnNjJ".contains(text);
+      // one letter says it where letters are syllables or words; of ours hardly any does
+      boolean one = text.charAt(0) > 0x7F || "yYnNjJ".contains(text);
+      boolean word = text.length() > 1 ? !"on".equalsIgnoreCase(text) : one;
       return word && ValueReader.truth(text) instanceof Boolean truth ? truth : text;
     }
     boolean shortened = text.indexOf('+') > 0 && SHORTENED.matcher(text).matches();

@@ -76,6 +76,11 @@ public enum ProblemCode {
     };
   }
 
+  /** True for what befalls a row because of another record that it makes. */
+  public boolean isOfAnother() {
+    return this == PARENT || this == ROW_REJECTED;
+  }
+
   /** The code used in plans, ledgers and reports, such as {@code not-a-date}. */
   @JsonValue
   public String word() {

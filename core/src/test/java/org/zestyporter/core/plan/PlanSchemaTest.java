@@ -161,7 +161,7 @@ class PlanSchemaTest {
                     .withName("stays")
                     .withWhere("[Stays]<>\"\"")
                     .withDistinct(true)
-                    .withSplit(new Destination.Split("Stays", ";"))
+                    .withSplit(new Destination.Split("Stays", List.of(";", ",")))
                     .withParent(new Destination.Parent("vessel", "vessel_id"))),
             new RunSettings(
                 RunSettings.Mode.SET_ASIDE,

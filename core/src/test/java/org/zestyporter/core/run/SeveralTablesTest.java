@@ -268,7 +268,7 @@ class SeveralTablesTest {
       String plan =
           """
           {"name": "Tags", "destinations": [
-            {"table": "tag", "distinct": true, "split": {"column": "Tags", "at": ";"},
+            {"table": "tag", "distinct": true, "split": {"column": "Tags", "at": [";", "/"]},
              "fills": [{"field": "word", "origin": {"kind": "column", "column": "Tags"}}],
              "keys": [{"fields": ["word"]}]},
             {"table": "vessel",
@@ -277,7 +277,7 @@ class SeveralTablesTest {
                {"field": "type_id", "origin": {"kind": "fixed", "value": "50"}}],
              "keys": [{"fields": ["reg"]}]},
             {"table": "vessel_tag", "parent": {"destination": "vessel"},
-             "split": {"column": "Tags", "at": ";"},
+             "split": {"column": "Tags", "at": [";", "/"]},
              "fills": [{"field": "tag_id", "origin": {"kind": "link", "column": "Tags",
                         "link": {"by": "word"}}}],
              "keys": [{"fields": ["vessel_reg", "tag_id"]}]}]}
@@ -288,7 +288,7 @@ class SeveralTablesTest {
               plan,
               """
               Reg,Tags
-              QH-1,"old; fast;"
+              QH-1,"old/ fast;"
               QH-2,fast
               QH-3,
               """);

@@ -1,0 +1,99 @@
+package org.zestyporter.core.draft;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.regex.Pattern;
+import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.plan.Destination;
+import org.zestyporter.core.value.Cell;
+import org.zestyporter.core.value.DistinctValues;
+
+/**
+ * A column whose cells hold several values each, {@code red; blue; green}.
+ *
+ * @param at what stands between them
+ * @param parts the values and how many rows hold each
+ * @param plain true if hardly anything else than lists is written with these signs
+ */
+record CellList(List<String> at, DistinctValues parts, boolean plain) {
+  private static final int VALUES_TRIED = 2_000;
+
+  /** Signs that stand between values and in hardly any text else. */
+  private static final List<String> PLAIN = List.of(";", "|", "；", "\n");
+
+  /** Signs that stand in names, addresses and sentences too. */
+  private static final List<String> OTHERS = List.of(",", "/", "、", "，", "،", "·", "+", "&");
+
+  /** Of a hundred cells so many have the sign. */
+  private static final int SOME = 5;
+
+  /** Fewer cells with a sign tell nothing. */
+  private static final int FEWEST = 2;
+
+  /** So often a value stands again, where the signs are no plain ones. */
+  private static final double REPEATED = 1.5;
+
+  private static final int LONGEST = 60;
+
+  /**
+   * @param column index of the column that {@code cells} are of
+   * @return null if the column holds no lists
+   */
+  static @Nullable CellList of(DistinctValues cells) {
+    List<String> texts =
+        cells.tallies().keySet().stream()
+            .filter(c -> c.kind() == Cell.Kind.TEXT)
+            .limit(VALUES_TRIED)
+            .map(Cell::text)
+            .toList();
+    List<String> plain = used(PLAIN, texts);
+    List<String> others = used(OTHERS, texts);
+    if (plain.isEmpty() && others.isEmpty()) {
+      return null;
+    }
+    List<String> at = new ArrayList<>(plain);
+    at.addAll(others);
+    CellList both = parted(cells, at, !plain.isEmpty());
+    // a comma beside semicolons parts as they do only if what stands between them stands again
+    boolean all = others.isEmpty() || both.repeats();
+    CellList list = all ? both : plain.isEmpty() ? null : parted(cells, plain, true);
+    return list == null || list.isLong() ? null : list;
+  }
+
+  private static List<String> used(List<String> signs, List<String> texts) {
+    return signs.stream()
+        .filter(
+            sign -> {
+              long with = texts.stream().filter(t -> t.strip().indexOf(sign) > 0).count();
+              return with >= FEWEST && with * 100 >= texts.size() * (long) SOME;
+            })
+        .toList();
+  }
+
+  private static CellList parted(DistinctValues cells, List<String> at, boolean plain) {
+    Pattern pattern = new Destination.Split("", at).pattern();
+    DistinctValues parts = new DistinctValues();
+    for (Map.Entry<Cell, DistinctValues.Tally> e : cells.tallies().entrySet()) {
+      for (String part : pattern.split(e.getKey().text())) {
+        parts.add(Cell.text(part.strip()), e.getValue().rows(), e.getValue().line());
+      }
+    }
+    return new CellList(at, parts, plain);
+  }
+
+  private boolean repeats() {
+    long rows = parts.tallies().values().stream().mapToLong(DistinctValues.Tally::rows).sum();
+    return rows >= parts.tallies().size() * REPEATED;
+  }
+
+  private boolean isLong() {
+    return parts.tallies().keySet().stream().anyMatch(c -> c.text().length() > LONGEST);
+  }
+
+  /** The signs as they are told: {@code “;” and “,”}. */
+  String signs() {
+    return String.join(
+        " and ", at.stream().map(a -> a.equals("\n") ? "line ends" : "“" + a + "”").toList());
+  }
+}

@@ -1,0 +1,70 @@
+package org.zestyporter.core.draft;
+
+import java.math.BigDecimal;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Set;
+import java.util.function.Function;
+import org.zestyporter.core.application.Application;
+import org.zestyporter.core.application.Ask;
+import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.FieldType;
+import org.zestyporter.core.application.Records;
+import org.zestyporter.core.application.TableInfo;
+import org.zestyporter.core.value.ValueReader;
+
+/**
+ * Tells which of a few written values a field of a table holds, by asking for these alone, so that
+ * it costs the same whatever the table holds.
+ */
+final class HeldValues {
+  /** What stands between the parts of a code. */
+  static final String SIGNS = "[^\\p{L}\\p{N}]+";
+
+  private final Application application;
+
+  HeldValues(Application application) {
+    this.application = application;
+  }
+
+  /** True if a field's values can be asked for as they are written. */
+  static boolean canAsk(FieldInfo field) {
+    return field.link() == null
+        && (field.type() == FieldType.TEXT || field.type() == FieldType.WHOLE);
+  }
+
+  /**
+   * Those that are there, and perhaps others, each in the form that is asked for.
+   *
+   * @param decimal the decimal sign of the texts
+   * @param prepare makes the form of a record's value
+   */
+  Set<String> of(
+      TableInfo table,
+      FieldInfo field,
+      List<String> texts,
+      String decimal,
+      Function<Object, String> prepare) {
+    Set<List<Object>> wanted = new HashSet<>();
+    for (String text : texts) {
+      if (field.type() == FieldType.TEXT) {
+        wanted.add(List.of(text));
+        wanted.add(List.of(text.toUpperCase(Locale.ROOT)));
+        wanted.add(List.of(text.toLowerCase(Locale.ROOT)));
+        wanted.add(List.of(text.replaceAll(SIGNS, "")));
+      } else {
+        if (ValueReader.number(text, decimal) instanceof BigDecimal number) {
+          wanted.add(List.of(field.storage().canonical(number)));
+        }
+      }
+    }
+    Set<String> there = new HashSet<>();
+    if (!wanted.isEmpty()) {
+      application.look(
+          Ask.keyed(table, List.of(field), List.of(field), wanted),
+          Records.each(found -> there.add(prepare.apply(found[0]))));
+    }
+    return there;
+  }
+}
