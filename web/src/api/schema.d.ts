@@ -1267,7 +1267,7 @@ export interface components {
         };
         Split: {
             column: string;
-            at: string;
+            at: string[];
         };
         Step: {
             /** @enum {string} */
