@@ -1,10 +1,10 @@
 <script lang="ts">
   import type { Outcome, RunReport } from '../api/types';
   import Bar from '../ui/Bar.svelte';
-  import OtherTables from '../ui/OtherTables.svelte';
   import Slip from '../ui/Slip.svelte';
   import { count, outcomesOf, outcomeWord } from '../ui/words';
   import { rowsOf, waitingRows } from './asked';
+  import OtherTables from './OtherTables.svelte';
 
   let {
     report,
@@ -55,7 +55,7 @@
       { name: 'waiting', rows: waiting },
     ]}
   />
-  <OtherTables {report} />
+  <OtherTables {report} {kind} />
 </div>
 
 <style>

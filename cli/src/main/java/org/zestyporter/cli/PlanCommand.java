@@ -175,7 +175,7 @@ abstract class PlanCommand implements Callable<Integer> {
           several ? p.destination() + (p.field() == null ? ": " : ".") : "",
           p.field() == null ? "" : p.field() + ": ",
           p.sample().value().isEmpty() ? "" : "“" + p.sample().value() + "” ",
-          p.sample().reason(),
+          p.reason(),
           p.sample().row());
     }
     for (RunReport.ControlTotal t : report.controlTotals()) {

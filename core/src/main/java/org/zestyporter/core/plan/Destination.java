@@ -48,12 +48,7 @@ public record Destination(
    */
   public record Split(
       String column,
-      @JsonFormat(
-              with = {
-                JsonFormat.Feature.ACCEPT_SINGLE_VALUE_AS_ARRAY,
-                JsonFormat.Feature.WRITE_SINGLE_ELEM_ARRAYS_UNWRAPPED
-              })
-          List<String> at) {
+      @JsonFormat(with = JsonFormat.Feature.ACCEPT_SINGLE_VALUE_AS_ARRAY) List<String> at) {
     public Split {
       at = at == null ? List.of() : at.stream().map(a -> a == null ? "" : a).toList();
     }

@@ -1,6 +1,7 @@
 package org.zestyporter.core.run;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.tuple;
 
 import java.math.BigDecimal;
 import java.util.List;
@@ -61,6 +62,27 @@ class BooksTest {
   void doNotBalanceWhenARecordIsGone() {
     books.total(feet(), BigDecimal.ONE, null, true);
     assertThat(books.balanced()).isFalse();
+  }
+
+  /** What rejects a row's other record is told of the group only if it is the same for all. */
+  @Test
+  void recordsThatFollowOthersAreOneGroupWhateverRejectsThese() {
+    followsFrom("rejected as owner is: no such day");
+    followsFrom("rejected as owner is: no such day");
+    assertThat(books.problems())
+        .extracting("reason")
+        .containsExactly("rejected as owner is: no such day");
+    followsFrom("rejected as owner is: under 0");
+    assertThat(books.problems())
+        .extracting("rows", "reason")
+        .containsExactly(tuple(3L, "rejected as owner is"));
+  }
+
+  private void followsFrom(String reason) {
+    count(
+        Outcome.REJECTED,
+        List.of(),
+        new LedgerEntry.Note(ProblemCode.PARENT, "owner_id", null, reason, false));
   }
 
   @Test

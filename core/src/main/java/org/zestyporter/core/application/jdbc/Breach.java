@@ -80,6 +80,13 @@ record Breach(
         said);
   }
 
+  /**
+   * The same of a removal: what is gone points nowhere, so a broken link is one that points at it.
+   */
+  Breach ofRemoval() {
+    return kind == Kind.LINK ? new Breach(Kind.LINKED, rule, fields, value, said) : this;
+  }
+
   private static @Nullable String group(Matcher m, Pattern words, String name) {
     return words.pattern().contains("<" + name + ">") ? m.group(name) : null;
   }

@@ -12,6 +12,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.function.Consumer;
+import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Ask;
@@ -169,6 +170,7 @@ final class JdbcSession implements WriteSession {
       taken(
           table,
           removals.get(0).line(),
+          Breach::ofRemoval,
           () -> {
             statements.delete(table, removals);
             return true;
@@ -176,18 +178,24 @@ final class JdbcSession implements WriteSession {
     }
   }
 
+  private <T> T taken(TableInfo table, long line, Use<T> writes) {
+    return taken(table, line, breach -> breach, writes);
+  }
+
   /**
    * What is written, if the database takes it.
    *
    * @param line line of the first record
+   * @param meant what a breach is, seen by what was being done
    */
-  private <T> T taken(TableInfo table, long line, Use<T> writes) {
+  private <T> T taken(TableInfo table, long line, UnaryOperator<Breach> meant, Use<T> writes) {
     try {
       return writes.get();
     } catch (SQLException e) {
       PorterException told = dialect.errors().translate(e);
       throw told.code() == ErrorCode.DATABASE_REFUSED
-          ? new RefusedException(dialect.breach(DatabaseErrors.root(e)).told(line, table), e)
+          ? new RefusedException(
+              meant.apply(dialect.breach(DatabaseErrors.root(e))).told(line, table), e)
           : told;
     }
   }

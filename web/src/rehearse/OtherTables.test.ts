@@ -24,6 +24,19 @@ test('tables after the first are named with what comes into them', () => {
   expect(items[1]).toContain('seasonal no rows');
 });
 
+test('an undo says what it removed there', () => {
+  const gone = { ...none, table: 'kind', removed: 6, rows: 6, fieldsChanged: [] };
+  render(OtherTables, { report: { destinations: [vessel, gone] }, kind: 'undo' });
+  expect(screen.getByRole('listitem').textContent).toMatch(/also\s+kind\s+6\s+removed/);
+});
+
+test('rows that wait are no rejected ones', () => {
+  const asked = { ...none, table: 'kind', rejected: 5, waiting: 5, rows: 5, fieldsChanged: [] };
+  render(OtherTables, { report: { destinations: [vessel, asked] }, kind: 'rehearsal' });
+  expect(screen.getByRole('listitem').textContent).toMatch(/5\s+waiting/);
+  expect(screen.getByRole('listitem').textContent).not.toMatch(/rejected|no rows/);
+});
+
 test('a plan with one table says nothing more', () => {
   render(OtherTables, { report: { destinations: [vessel] } });
   expect(screen.queryByRole('list')).toBeNull();
