@@ -42,12 +42,15 @@ final class KeyDraft {
    * @return null if there is none
    */
   @Nullable MatchKey of(TableInfo table, List<Pair> chosen, Set<String> given) {
-    List<Candidate> candidates =
+    List<Candidate> filled =
         Stream.concat(table.uniques().stream(), Stream.of(table.primaryKey()))
             .distinct()
             .map(fields -> new Candidate(fields, parts(fields, chosen)))
             .filter(c -> c.isFilled(given))
             .toList();
+    // what is unique by some of its fields needs no more of them
+    List<Candidate> candidates =
+        filled.stream().filter(c -> filled.stream().noneMatch(c::hasMoreThan)).toList();
     if (candidates.isEmpty()) {
       return null;
     }
@@ -72,6 +75,10 @@ final class KeyDraft {
                   f ->
                       given.contains(f)
                           || parts.stream().anyMatch(p -> p.field().name().equals(f)));
+    }
+
+    boolean hasMoreThan(Candidate other) {
+      return fields.size() > other.fields.size() && fields.containsAll(other.fields);
     }
 
     boolean isText() {

@@ -29,10 +29,24 @@ final class LinkValues {
   /** So many of a column's values are asked for. */
   private static final int ASKED_FOR = 300;
 
-  /** How many rows of a column are found in a field. */
-  record Overlap(String field, long found, long rows) {
+  /**
+   * How many rows of a column are found in a field.
+   *
+   * @param isCall true if records are called by the field, false if it only says something of them,
+   *     as the country says of a company
+   */
+  record Overlap(String field, long found, long rows, boolean isCall) {
     double share() {
       return rows == 0 ? 0 : (double) found / rows;
+    }
+
+    Overlap ofNoCall() {
+      return new Overlap(field, found, rows, false);
+    }
+
+    /** The share, less where the field is none by which a record is called. */
+    double weight() {
+      return isCall ? share() : share() / 2;
     }
   }
 
@@ -103,7 +117,7 @@ final class LinkValues {
   Overlap best(FieldInfo link, int column) {
     return all(link, column).stream()
         .filter(o -> o.found() > 0)
-        .reduce((a, b) -> b.share() > a.share() ? b : a)
+        .reduce((a, b) -> b.weight() > a.weight() ? b : a)
         .orElse(null);
   }
 
@@ -111,14 +125,17 @@ final class LinkValues {
   List<Overlap> all(FieldInfo link, int column) {
     TableInfo table = application.table(link.link().table());
     KnownRecords.Names names = known.names(table.name());
+    List<FieldInfo> fields =
+        table.fields().stream().filter(f -> names.values().containsKey(f.name())).toList();
+    boolean anyCall = fields.stream().anyMatch(LinkValues::isCall);
     List<Overlap> all = new ArrayList<>();
-    for (FieldInfo field : table.fields()) {
-      Set<String> values = names.values().get(field.name());
-      if (values != null) {
-        boolean ask = !names.whole() && field.unique() && field.type() == FieldType.TEXT;
-        all.add(
-            ask ? asked(table, field, column) : overlap(field.name(), values, prepared(column)));
-      }
+    for (FieldInfo field : fields) {
+      boolean ask = !names.whole() && field.unique() && field.type() == FieldType.TEXT;
+      Overlap overlap =
+          ask
+              ? asked(table, field, column)
+              : overlap(field.name(), names.values().get(field.name()), prepared(column));
+      all.add(anyCall && !isCall(field) ? overlap.ofNoCall() : overlap);
     }
     return all;
   }
@@ -155,12 +172,16 @@ final class LinkValues {
             .min(Comparator.comparingInt(LinkValues::rank))
             .orElse(null);
     int held = label == null ? 0 : values.get(label.name()).size();
-    return label == null || held > most ? null : new Overlap(label.name(), 0, held);
+    return label == null || held > most ? null : new Overlap(label.name(), 0, held, true);
   }
 
   /** What is unique names a record first, then what is called its name. */
   private static int rank(FieldInfo field) {
-    return field.unique() ? 0 : Words.of(field.name()).contains("name") ? 1 : 2;
+    return field.unique() ? 0 : Words.says(field.name(), "name") ? 1 : 2;
+  }
+
+  private static boolean isCall(FieldInfo field) {
+    return rank(field) < 2;
   }
 
   static Overlap choices(List<String> choices, DistinctValues column) {
@@ -174,6 +195,6 @@ final class LinkValues {
   }
 
   private static Overlap overlap(String field, Set<String> values, Compared column) {
-    return new Overlap(field, column.in(values), column.rows());
+    return new Overlap(field, column.in(values), column.rows(), true);
   }
 }

@@ -305,10 +305,10 @@ final class Pairing {
     if (overlap == null || overlap.share() < (name.score() >= 70 ? 0.1 : 0.4)) {
       return name.score() >= 70 ? sparse(field, column, name, overlap) : null;
     }
-    int score = name.score() / 2 + (int) Math.round(40 + 40 * overlap.share());
-    boolean mostly = overlap.share() >= MOSTLY;
+    int score = name.score() / 2 + (int) Math.round(40 + 40 * overlap.weight());
+    boolean mostly = overlap.isCall() && overlap.share() >= MOSTLY;
     Certainty sure =
-        mostly && name.score() >= ENOUGH || overlap.share() >= NEARLY_ALL
+        mostly && name.score() >= ENOUGH || overlap.weight() >= NEARLY_ALL
             ? Certainty.PLAIN
             : mostly || name.score() >= ENOUGH ? Certainty.LIKELY : Certainty.GUESS;
     return new Pair(field, column, score, overlap, found(field, overlap), sure);

@@ -8,6 +8,9 @@ final class AsciiSigns {
   /** The wide signs stand in Unicode as far behind the plain ones, from ! to ~. */
   private static final int WIDE = 0xFF01 - '!';
 
+  /** What becomes of marks that only turn the direction of writing. */
+  private static final char GONE = '\0';
+
   private AsciiSigns() {}
 
   /** The same text if it holds none of them. */
@@ -23,7 +26,10 @@ final class AsciiSigns {
   private static String replaced(String text, int first) {
     StringBuilder plain = new StringBuilder(text.length()).append(text, 0, first);
     for (int i = first; i < text.length(); i++) {
-      plain.append(plain(text.charAt(i)));
+      char c = plain(text.charAt(i));
+      if (c != GONE) {
+        plain.append(c);
+      }
     }
     return plain.toString();
   }
@@ -34,6 +40,9 @@ final class AsciiSigns {
     }
     if (c >= 0xFF01 && c <= 0xFF5E) {
       return (char) (c - WIDE);
+    }
+    if (isTurn(c)) {
+      return GONE;
     }
     switch (c) {
       case '\u3000':
@@ -48,5 +57,14 @@ final class AsciiSigns {
         int digit = Character.digit(c, 10);
         return digit < 0 ? c : (char) ('0' + digit);
     }
+  }
+
+  /** True for a mark that turns the direction of writing (Unicode, annex 9), and nobody sees. */
+  private static boolean isTurn(char c) {
+    return c == 0x061C
+        || c == 0x200E
+        || c == 0x200F
+        || c >= 0x202A && c <= 0x202E
+        || c >= 0x2066 && c <= 0x2069;
   }
 }

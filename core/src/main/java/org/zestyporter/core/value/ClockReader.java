@@ -7,8 +7,8 @@ import org.jspecify.annotations.Nullable;
 
 /** Reads times of day on the clocks of 24 and of 12 hours: 14:30, 2:30:15 pm, 午後2:30, 14時30分. */
 final class ClockReader {
-  private static final String FIRST_HALF = "a\\.?\\s?m\\.?|π\\.?μ\\.?|午前|上午|오전";
-  private static final String SECOND_HALF = "p\\.?\\s?m\\.?|μ\\.?μ\\.?|午後|下午|오후";
+  private static final String FIRST_HALF = "a\\.?\\s?m\\.?|π\\.?μ\\.?|午前|上午|오전|ص";
+  private static final String SECOND_HALF = "p\\.?\\s?m\\.?|μ\\.?μ\\.?|午後|下午|오후|م";
   private static final Pattern CLOCK =
       Pattern.compile(
           "(?i)(?:(?<before>AM|PM)\\s?)?(?<hour>\\d{1,2})(?::|[時时点點]|시\\s?)(?<minute>\\d{2}|\\d(?=[分분]))"

@@ -199,7 +199,8 @@ final class NumberReader {
 
   /** With plain digits and signs, whatever the script they were written in. */
   private static String cleaned(String text, String decimal) {
-    String plain = AsciiSigns.of(text).replace('\u00A0', ' ').replace('\u202F', ' ').strip();
+    String signs = CurrencyWords.coded(AsciiSigns.of(text));
+    String plain = signs.replace('\u00A0', ' ').replace('\u202F', ' ').strip();
     boolean arabic = plain.indexOf('٫') >= 0 || plain.indexOf('٬') >= 0;
     plain =
         arabic ? plain.replace("٬", ",".equals(decimal) ? "." : ",").replace("٫", decimal) : plain;

@@ -23,6 +23,10 @@ final class Vocabulary {
 
   private static final Pattern ACCENTS = Pattern.compile("\\p{M}");
 
+  /** What Arabic and Hebrew write as one with a noun: السعر is سعر, the price. */
+  private static final Pattern ARTICLES =
+      Pattern.compile("(?<!\\p{L})(?:ال(?=\\p{L}{2})|ה+(?=\\p{L}{3}))");
+
   static final Vocabulary INSTANCE = new Vocabulary();
 
   /** By word, the numbers of its meanings. */
@@ -59,10 +63,15 @@ final class Vocabulary {
     }
   }
 
-  /** Small letters without accents, each in the one form that is the same for wide and narrow. */
+  /**
+   * Small letters without accents and articles, each in the one form that is the same for wide and
+   * narrow.
+   */
   static String bare(String text) {
     String small = text.toLowerCase(Locale.ROOT).replace("ß", "ss");
-    return ACCENTS.matcher(Normalizer.normalize(small, Normalizer.Form.NFKD)).replaceAll("");
+    String plain =
+        ACCENTS.matcher(Normalizer.normalize(small, Normalizer.Form.NFKD)).replaceAll("");
+    return ARTICLES.matcher(plain).replaceAll("");
   }
 
   /** Letters of the longest word that is known. */

@@ -209,4 +209,32 @@ class DraftByValuesTest {
           .containsExactly("2 of 3 values are found as cooper.mail");
     }
   }
+
+  /** Each company of a country of its own is no reason to look companies up by their country. */
+  @ParameterizedTest
+  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
+  void linksAreFoundByWhatRecordsAreCalled(Databases.Fresh on) throws SQLException, IOException {
+    try (on) {
+      on.execute(
+          "CREATE TABLE maker (id INTEGER PRIMARY KEY, label VARCHAR(40) NOT NULL UNIQUE,"
+              + " land VARCHAR(20))",
+          "CREATE TABLE drug (code VARCHAR(8) PRIMARY KEY,"
+              + " maker INTEGER REFERENCES maker (id))",
+          "INSERT INTO maker VALUES (1, 'Nile Works', 'Egypt'), (2, 'Dijla Labs', 'Iraq')");
+      try (SourceTable source =
+          PlanDraftTest.file(
+              folder,
+              "Code,Maker land,Maker label",
+              "D1,Egypt,Nile Works",
+              "D2,Iraq,Dijla Labs",
+              "D3,Egypt,Petra Pharma",
+              "D4,Iraq,Dijla Labs")) {
+        ProposedTable draft =
+            new PlanDraft(on.database(), source).draft(on.database().table("drug"));
+        Origin origin = PlanDraftTest.fill(draft, "maker").origin();
+        assertThat(origin.column()).isEqualTo("Maker label");
+        assertThat(origin.form().link().by()).isEqualTo("label");
+      }
+    }
+  }
 }

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.sql.SQLException;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -47,6 +48,26 @@ class KeyDraftTest {
         assertThat(draft.destination().keys())
             .singleElement()
             .satisfies(k -> assertThat(k.fields()).containsExactly(key));
+      }
+    }
+  }
+
+  /** With what is unique already a further field tells nothing more. */
+  @Test
+  void aKeyNeedsNoMoreFieldsThanAnother() throws SQLException, IOException {
+    try (Databases.Fresh on = Databases.h2()) {
+      on.execute(
+          "CREATE TABLE book (shelf VARCHAR(10) PRIMARY KEY, title VARCHAR(40),"
+              + " UNIQUE (title, shelf))",
+          "INSERT INTO book VALUES ('S-1', 'Tides')");
+      try (SourceTable source = books()) {
+        assertThat(
+                new PlanDraft(on.database(), source)
+                    .draft(on.database().table("book"))
+                    .destination()
+                    .keys())
+            .singleElement()
+            .satisfies(k -> assertThat(k.fields()).containsExactly("shelf"));
       }
     }
   }

@@ -39,7 +39,11 @@ class MomentsElsewhereTest {
         "2026-Nov-03|2026-11-03",
         "3 ноября 2026 г.|2026-11-03",
         "03.11.2026 г.|2026-11-03",
-        "3 stycznia 2026 r.|2026-01-03"
+        "3 stycznia 2026 r.|2026-01-03",
+        "\u200F03/11/2026\u200F|2026-11-03",
+        "٠٣/١١/٢٠٢٦|2026-11-03",
+        "3 نوفمبر 2026|2026-11-03",
+        "3 בנובמבר 2026|2026-11-03"
       })
   void datesAreReadAsTheyAreWrittenElsewhere(String text, LocalDate expected) {
     assertThat(ValueReader.date(text, DateOrder.DAY_MONTH_YEAR, null)).isEqualTo(expected);
@@ -72,6 +76,8 @@ class MomentsElsewhereTest {
         "5:45 p. m.|17:45",
         "午後2:30|14:30",
         "上午 9:05|09:05",
+        "2:30 م|14:30",
+        "9:05 ص|09:05",
         "오후 2시 30분|14:30",
         "14時30分|14:30",
         "14時30分5秒|14:30:05",
