@@ -4,6 +4,7 @@ import java.sql.SQLException;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.function.UnaryOperator;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
@@ -78,6 +79,11 @@ record Breach(
             : List.of(group(m, words, "fields").replaceAll("[\"`]", "").split(",\\s*")),
         group(m, words, "value") == null ? value : group(m, words, "value"),
         said);
+  }
+
+  /** The same, with the database's words made plainer. */
+  Breach saying(UnaryOperator<String> plainer) {
+    return new Breach(kind, rule, fields, value, plainer.apply(said));
   }
 
   /**

@@ -44,13 +44,14 @@ final class H2Dialect implements Dialect {
 
   private static final Pattern UNIQUE =
       Pattern.compile(
-          " ON \\S+\\((?<fields>[^)]*?)(?: NULLS \\w+)?\\) VALUES \\( /\\* .*? \\*/ '?(?<value>.*?)'? \\)");
+          " ON (?:[^()\"]|\"[^\"]*\")+\\((?<fields>[^)]*?)(?: NULLS \\w+)?\\) VALUES \\( /\\* .*? \\*/ '?(?<value>.*?)'? \\)");
   private static final Pattern LINK =
       Pattern.compile("FOREIGN KEY\\((?<fields>[^)]*)\\) REFERENCES .*\\((?<value>[^()]*)\\)\"$");
   private static final Pattern CHECK = Pattern.compile("\"(?<rule>[^\"]*): ");
   private static final Pattern RANGE =
       Pattern.compile("\"(?<value>[^\"]*)\"(?: in column \"(?<fields>[^\"]*)\")?");
-  private static final Pattern COLUMN = Pattern.compile("column \"(?<fields>\\w+)");
+  private static final Pattern COLUMN =
+      Pattern.compile("column \"(?<fields>[^\"]+?)(?: [A-Z]{3,}[A-Z ]*(?:\\([^\"]*)?)?\"");
 
   private static final String CHECKPOINT = "CHECKPOINT SYNC";
   private static final String PASSING = "porter_change_that_makes_lasting";
@@ -72,7 +73,9 @@ final class H2Dialect implements Dialect {
         JOIN information_schema.table_constraints t
           ON t.constraint_schema = c.constraint_schema AND t.constraint_name = c.constraint_name
         WHERE t.table_schema = ? AND t.table_name = ?""";
-    return Queries.pairs(connection, sql, schema, table);
+    Map<String, String> checks = Queries.pairs(connection, sql, schema, table);
+    checks.replaceAll((name, check) -> SqlText.ofH2(check));
+    return checks;
   }
 
   @Override
@@ -104,13 +107,18 @@ final class H2Dialect implements Dialect {
   @Override
   public Breach breach(SQLException e) {
     return switch (e.getErrorCode()) {
-      case 23_505 -> Breach.of(Breach.Kind.UNIQUE, e).read(UNIQUE);
-      case 23_506 -> Breach.of(Breach.Kind.LINK, e).read(LINK);
-      case 23_503 -> Breach.of(Breach.Kind.LINKED, e);
-      case 23_513 -> Breach.of(Breach.Kind.CHECK, e).read(CHECK);
-      case 22_003, 22_004 -> Breach.of(Breach.Kind.OUT_OF_RANGE, e).read(RANGE);
+      case 23_505 -> breach(Breach.Kind.UNIQUE, e).read(UNIQUE);
+      case 23_506 -> breach(Breach.Kind.LINK, e).read(LINK);
+      case 23_503 -> breach(Breach.Kind.LINKED, e);
+      case 23_513 -> breach(Breach.Kind.CHECK, e).read(CHECK);
+      case 22_003, 22_004 -> breach(Breach.Kind.OUT_OF_RANGE, e).read(RANGE);
       default -> Breach.of(e).read(COLUMN);
     };
+  }
+
+  private static Breach breach(Breach.Kind kind, SQLException e) {
+    return Breach.of(kind, e)
+        .saying(said -> SqlText.ofH2(said.replace("\"\"", "\"").replace("\\\\", "\\")));
   }
 
   @Override

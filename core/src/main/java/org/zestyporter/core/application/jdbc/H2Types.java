@@ -146,7 +146,8 @@ final class H2Types {
         JOIN information_schema.check_constraints c
           ON c.constraint_schema = d.constraint_schema AND c.constraint_name = d.constraint_name
         WHERE d.domain_schema = ? AND d.domain_name = ?""";
-    List<String> checks = Queries.texts(connection, sql, schema, domain);
+    List<String> checks =
+        Queries.texts(connection, sql, schema, domain).stream().map(SqlText::ofH2).toList();
     return type.inDomain(
         domain + ", which is " + type.name(), NativeType.Domain.of(false, false, checks, null));
   }

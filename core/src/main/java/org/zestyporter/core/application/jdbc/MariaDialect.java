@@ -54,12 +54,12 @@ final class MariaDialect implements Dialect {
   private static final String TRIGGER = "trigger ";
 
   private static final Pattern UNIQUE =
-      Pattern.compile("entry '(?<value>.*)' for key '(?:\\w+\\.)?(?<rule>.*)'");
+      Pattern.compile("entry '(?<value>.*)' for key '(?:[^.']+\\.)?(?<rule>.*)'");
   private static final Pattern COLUMN =
       Pattern.compile("(?:[Cc]olumn|Field) ['`](?<fields>[^'`]+)['`]");
   private static final Pattern LINK = Pattern.compile("FOREIGN KEY \\((?<fields>[^)]*)\\)");
   private static final Pattern CHECK =
-      Pattern.compile("(?:CONSTRAINT|constraint) [`'](?:\\w+\\.)?(?<rule>[^`']+)[`']");
+      Pattern.compile("(?:CONSTRAINT|constraint) [`'](?:[^.`']+\\.)?(?<rule>[^`']+)[`']");
   private static final Pattern MALFORMED =
       Pattern.compile("value: '(?<value>.*)' for column [^ ]*?`?(?<fields>[^`'. ]+)[`']? at");
 

@@ -17,6 +17,11 @@ final class SqlText {
   /** A quote inside a text stands there twice, which makes two of one. */
   private static final Pattern QUOTED = Pattern.compile("'[^']*+'|\"[^\"]*+\"|`[^`]*+`");
 
+  private static final Pattern UNICODE = Pattern.compile("U&((?:'[^']*+')++|(?:\"[^\"]*+\")++)");
+
+  private static final Pattern NUMBERED =
+      Pattern.compile("\\\\(?:\\\\|[0-9a-fA-F]{4}|\\+(?:0[0-9a-fA-F]|10)[0-9a-fA-F]{4})");
+
   private static final Pattern CAST =
       Pattern.compile(
           "::\\s*(?:character varying|double precision|(?:time|timestamp) with(?:out)? time zone"
@@ -53,6 +58,27 @@ final class SqlText {
                             + (m.group(2) == null ? m.group(3) : m.group(2))
                             + ")"));
     return bare(text);
+  }
+
+  /**
+   * A text of H2 with the letters that it writes as numbers, as it does with all that is not ASCII:
+   * {@code U&"\0643\0645"} (ISO/IEC 9075-2, 5.3 and 5.4).
+   */
+  static String ofH2(String text) {
+    return UNICODE
+        .matcher(text)
+        .replaceAll(
+            m ->
+                Matcher.quoteReplacement(
+                    NUMBERED.matcher(m.group(1)).replaceAll(n -> letter(n.group()))));
+  }
+
+  private static String letter(String numbered) {
+    String number = numbered.substring(1);
+    return Matcher.quoteReplacement(
+        number.equals("\\")
+            ? number
+            : Character.toString(Integer.parseInt(number.replace("+", ""), 16)));
   }
 
   /** A check of a domain, said of what stands for its VALUE. */

@@ -35,7 +35,8 @@ final class SqliteTypes {
       Pattern.compile("([^(]*)(?:\\(\\s*(\\d+)\\s*(?:,\\s*(\\d+)\\s*)?\\))?.*");
 
   private static final Pattern CHECK =
-      Pattern.compile("(?i)(?:\\bCONSTRAINT\\s+[\"`\\[]?(\\w+)[\"`\\]]?\\s+)?\\bCHECK\\s*$");
+      Pattern.compile(
+          "(?i)(?:\\bCONSTRAINT\\s+(?:[\"`\\[]([^\"`\\]]+)[\"`\\]]|([^\\s\"`\\[]+))\\s+)?\\bCHECK\\s*$");
 
   /** Records that are looked at to see what a field holds. */
   private static final int LOOKED_AT = 200;
@@ -201,7 +202,7 @@ final class SqliteTypes {
         if (begin < 0 && check.find()) {
           begin = i + 1;
           checkDepth = depth;
-          name = check.group(1);
+          name = check.group(1) == null ? check.group(2) : check.group(1);
         }
       } else if (c == ')') {
         if (begin >= 0 && depth == checkDepth) {

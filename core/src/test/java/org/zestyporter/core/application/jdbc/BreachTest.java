@@ -7,7 +7,6 @@ import java.math.BigDecimal;
 import java.sql.SQLException;
 import java.util.Arrays;
 import java.util.List;
-import java.util.stream.Stream;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 import org.zestyporter.core.application.TableInfo;
@@ -18,10 +17,12 @@ import org.zestyporter.core.application.WriteSession.Refusal;
 class BreachTest {
   private static Refusal refused(Databases.Fresh on, Object... values) {
     TableInfo boat = on.database().table("boat");
-    List<Integer> fields =
-        Stream.of("id", "reg", "kind_id", "berths", "draught", "note")
-            .map(f -> boat.fields().indexOf(boat.find(f)))
-            .toList();
+    return refused(on, boat, List.of("id", "reg", "kind_id", "berths", "draught", "note"), values);
+  }
+
+  private static Refusal refused(
+      Databases.Fresh on, TableInfo boat, List<String> names, Object... values) {
+    List<Integer> fields = names.stream().map(f -> boat.fields().indexOf(boat.find(f))).toList();
     try (WriteSession session = on.database().begin()) {
       WriteSession.Change change = new WriteSession.Change(7, null, fields, Arrays.asList(values));
       return catchThrowableOfType(
@@ -78,6 +79,40 @@ class BreachTest {
         Refusal wide = refused(on, n(2), "QH-2", n(1), n(4), n(99_999), "x");
         assertThat(wide.reason()).isEqualTo("it is beyond what the field can keep");
       }
+    }
+  }
+
+  @ParameterizedTest
+  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
+  void namesOfAnyScriptAreTold(Databases.Fresh on) throws SQLException {
+    try (on) {
+      on.execute(
+          on.quoted("CREATE TABLE <أنواع> (<رقم> INTEGER PRIMARY KEY)"),
+          on.quoted(
+              "CREATE TABLE <سفن> (<رقم> INTEGER PRIMARY KEY, <رمز السفينة> VARCHAR(10) NOT NULL"
+                  + " UNIQUE, <نوع> INTEGER, <أسرة> INTEGER, <حالة> VARCHAR(9),"
+                  + " CONSTRAINT <سعة> CHECK (<أسرة> < 10),"
+                  + " CONSTRAINT <قائمة> CHECK (<حالة> IN ('راسية', 'مبحرة')),"
+                  + " CONSTRAINT <إلى> FOREIGN KEY (<نوع>) REFERENCES <أنواع> (<رقم>))"),
+          on.quoted("INSERT INTO <سفن> VALUES (1, 'ق-1', NULL, 4, NULL)"));
+      TableInfo boat = on.database().table("سفن");
+      List<String> names = List.of("رقم", "رمز السفينة", "نوع", "أسرة", "حالة");
+      assertThat(boat.ownRules()).as("rules that only the database knows").isEmpty();
+      assertThat(boat.find("حالة").choices()).containsExactly("راسية", "مبحرة");
+
+      Refusal taken = refused(on, boat, names, n(2), "ق-1", null, n(4), null);
+      assertThat(taken.reason()).isEqualTo("another record has it already, and it must be unique");
+      assertThat(taken.field()).isEqualTo("رمز السفينة");
+      Refusal blank = refused(on, boat, names, n(2), null, null, n(4), null);
+      assertThat(blank.told()).isEqualTo("رمز السفينة: a value is required");
+      Refusal link = refused(on, boat, names, n(2), "ق-2", n(9), n(4), null);
+      assertThat(link.reason()).isEqualTo("it points at a record that is not there");
+      if (!on.name().equals("SQLite")) {
+        assertThat(link.field()).isEqualTo("نوع");
+      }
+      Refusal full = refused(on, boat, names, n(2), "ق-2", null, n(40), null);
+      assertThat(full.field()).isEqualTo("أسرة");
+      assertThat(full.reason()).contains("أسرة").contains("10");
     }
   }
 

@@ -82,6 +82,12 @@ public final class Databases {
       return rows;
     }
 
+    /** A statement whose names stand in {@code <>}, as the database quotes them. */
+    public String quoted(String sql) {
+      boolean ticks = name.equals("MariaDB");
+      return sql.replaceAll("<(?=[^ ])([^<>]*)>", ticks ? "`$1`" : "\"$1\"");
+    }
+
     /** Another one of the same kind. */
     public Fresh another() throws SQLException {
       return switch (name) {
