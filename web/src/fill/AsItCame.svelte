@@ -111,6 +111,7 @@
           {#each columns as column, c (column.letter)}
             {@const why = troubled(row, column.name)}
             <td
+              dir="auto"
               class:lit={heads[c]!.lit}
               class:r={heads[c]!.right}
               class:trouble={why && !why.question}

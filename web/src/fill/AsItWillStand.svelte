@@ -99,6 +99,7 @@
             {@const value = row.values.find((v) => v.field === f.name)}
             {@const bad = value?.problem && !value.softened}
             <td
+              dir="auto"
               class:lit={f.name === field.name && !bad}
               class:bad={bad && !value?.question}
               class:ask={value?.question}

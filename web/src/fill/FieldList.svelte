@@ -98,7 +98,7 @@
         }}
       >
         <span class="n"><b class="m">{field.name}</b><i>{fieldWords(field)}</i></span>
-        <span class="s m"
+        <span class="s m" dir="auto"
           ><Value value={value?.value} {field} connection={open.plan.connection} /></span
         >
         <span class="w">

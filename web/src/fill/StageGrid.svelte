@@ -179,7 +179,7 @@
               >{/if}</td
           >
         {/each}
-        <td class:lit={fill.origin.column} class:r={right}>
+        <td dir="auto" class:lit={fill.origin.column} class:r={right}>
           {#if row.trace.origin}<CellText text={row.trace.origin} />{:else}<span class="q"
               >blank</span
             >{/if}
@@ -187,7 +187,9 @@
         {#each fill.steps as s, i (i)}
           {#if !bad || stopped < 0 || i < stopped}
             {@const shown = stage(row, i)}
-            <td class:r={right} class:pale={shown.pale || s.off}><CellText text={shown.text} /></td>
+            <td dir="auto" class:r={right} class:pale={shown.pale || s.off}
+              ><CellText text={shown.text} /></td
+            >
           {/if}
         {/each}
         {#if bad}

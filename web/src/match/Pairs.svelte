@@ -178,7 +178,12 @@
             </td>
             {#each shown as pair (pair.line)}
               {@const changes = pair.changed.includes(i) || contradicts(i)}
-              <td class="pair" class:was={changes} class:pale={!changes && !!pair.before}>
+              <td
+                dir="auto"
+                class="pair"
+                class:was={changes}
+                class:pale={!changes && !!pair.before}
+              >
                 {#if pair.after[i] == null}<span class="t q"
                     >{pair.before
                       ? `blank, so ${blank(field) === 'clear' ? 'clear' : 'keep'}`
@@ -198,7 +203,7 @@
                   />{/if}
               </td>
               {#if pair.before}
-                <td class:was={changes} class:pale={!changes}
+                <td dir="auto" class:was={changes} class:pale={!changes}
                   ><Value
                     value={pair.before[i]}
                     field={info(field)}
@@ -209,7 +214,7 @@
             {/each}
             {#each choices as record (record)}
               {@const other = !!first && differs(first, field, i, record)}
-              <td class:was={other} class:pale={!other}
+              <td dir="auto" class:was={other} class:pale={!other}
                 ><Value
                   value={candidates.known.get(record)?.[field]}
                   field={info(field)}

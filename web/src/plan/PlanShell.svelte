@@ -93,7 +93,7 @@
       />
       <span class="chip"
         ><span class="m">{view.source.name}</span><i
-          >{view.source.reading.sheet ? `${view.source.reading.sheet}, ` : ''}{many(
+          >{#if view.source.reading.sheet}<bdi>{view.source.reading.sheet}</bdi>,&#32;{/if}{many(
             view.source.rows,
             'row',
           )}</i

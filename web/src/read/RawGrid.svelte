@@ -157,6 +157,7 @@
             {#each columns as c (c)}
               {@const cell = l?.cells[c - lines.firstColumn]}
               <td
+                dir="auto"
                 class={l ? kind(l, c) : ''}
                 title={cell?.text}
                 onclick={(e) => place({ line, column: c, anchor: e.shiftKey ? cursor.anchor : c })}

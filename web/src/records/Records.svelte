@@ -156,7 +156,7 @@
                   onclick={() => (records.at = i)}
                   ondblclick={() => ((records.at = i), (records.single = true))}
                 >
-                  {#each r.values as value, c (c)}<td class:r={numeric(c)} title={value}
+                  {#each r.values as value, c (c)}<td dir="auto" class:r={numeric(c)} title={value}
                       ><Value {value} field={info.fields[c]} {connection} /></td
                     >{/each}
                   <td></td></tr

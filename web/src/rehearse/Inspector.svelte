@@ -76,14 +76,14 @@
         {@const note = entry.notes.find((n) => n.field === field)}
         <tr>
           <td class="name">{field}</td>
-          <td class:was={differs} class:pale={!differs}
+          <td dir="auto" class:was={differs} class:pale={!differs}
             ><Value
               value={entry.before?.[i]}
               field={info(field)}
               connection={open.plan.connection}
             /></td
           >
-          <td class:was={differs} class:bad={note && !note.softened}>
+          <td dir="auto" class:was={differs} class:bad={note && !note.softened}>
             {#if differs}<span class="changed"><Slip of="changed" /></span>
               <b
                 >{#if entry.after[i] == null}blank{:else}<Value

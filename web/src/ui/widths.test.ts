@@ -29,6 +29,7 @@ describe('the widths of columns', () => {
     expect(letters('Wren')).toBe(4);
     expect(letters('会員 A')).toBe(6);
     expect(letters('ﾌﾘｶﾞﾅ')).toBe(5);
+    expect(letters('4.339 د.أ')).toBe(10);
     expect(longestOf({ longest: 10, samples: [{ text: 'かもめ' }, { text: 'Wren' }] })).toBe(20);
     expect(longestOf({ longest: 10, samples: [] })).toBe(10);
   });

@@ -11,9 +11,14 @@ export function needed(letters: number): number {
 const WIDE =
   /[\u1100-\u115F\u2E80-\u303E\u3041-\uA4CF\uAC00-\uD7A3\uF900-\uFAFF\uFE30-\uFE6F\uFF01-\uFF60\uFFE0-\uFFE6]/g;
 
+/** Letters of scripts that come from another face, in which each is somewhat wider. */
+const BROAD = /[\u0590-\u08FF\u0900-\u0DFF]/g;
+const BROADER = 0.3;
+
 /** How many letters are as wide as a text. */
 export function letters(text: string): number {
-  return text.length + (text.match(WIDE)?.length ?? 0);
+  const wide = text.match(WIDE)?.length ?? 0;
+  return text.length + wide + Math.ceil((text.match(BROAD)?.length ?? 0) * BROADER);
 }
 
 /** How many letters are as wide as the longest text of a column, told by some of its texts. */

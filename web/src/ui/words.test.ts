@@ -145,6 +145,14 @@ describe('what happened to a row', () => {
     expect(happened('rejected', [], [note({}), note({})], 5)).toBe('no such day, and 1 more');
   });
 
+  it('keeps words from right to left apart', () => {
+    const one = [note({ field: 'شركة', value: 'النيل', reason: 'is not found' })];
+    expect(happened('rejected', [], one, 5)).toBe(
+      '\u2068شركة\u2069: “\u2068النيل\u2069” is not found',
+    );
+    expect(happened('changed', ['شركة', 'name'], [], 5)).toBe('\u2068شركة\u2069, name');
+  });
+
   it('names no keys of records as if they were cells', () => {
     const said = { field: 'reg', value: '15', reason: 'line 145 has the same key' };
     const one = [note({ ...said, code: 'contradicted', question: true })];

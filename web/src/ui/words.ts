@@ -221,8 +221,8 @@ export function happened(
   if (outcome === 'new') return many(filled, 'field');
   if (outcome === 'changed')
     return changed.length > 3
-      ? `${changed.slice(0, 2).join(', ')}, ${changed.length - 2} more`
-      : changed.join(', ');
+      ? `${changed.slice(0, 2).map(apart).join(', ')}, ${changed.length - 2} more`
+      : changed.map(apart).join(', ');
   if (outcome === 'unchanged') return 'every filled field agrees';
   if (outcome === 'removed' && !notes.length) return 'the record is gone';
   const note = notes.find((n) => !n.softened) ?? notes[0];
@@ -231,8 +231,15 @@ export function happened(
 }
 
 export function noteWords(note: Note): string {
-  const value = note.value && !OF_MATCH.includes(note.code) ? ` “${note.value}”` : '';
-  return (note.field ? `${note.field}:${value} ` : '') + note.reason;
+  const value = note.value && !OF_MATCH.includes(note.code) ? ` “${apart(note.value)}”` : '';
+  return (note.field ? `${apart(note.field)}:${value} ` : '') + note.reason;
+}
+
+const RIGHT_TO_LEFT = /[\u0590-\u08FF]/;
+
+/** Data within a sentence: what is written from right to left turns nothing that stands beside it. */
+export function apart(text: string): string {
+  return RIGHT_TO_LEFT.test(text) ? `\u2068${text}\u2069` : text;
 }
 
 /** Spaces at the ends of a cell, shown as dots. */

@@ -59,7 +59,12 @@ public record KeySuggestion(
     for (List<String> fields : unique) {
       List<Fill> fills =
           fields.stream().map(f -> fill(destination, f)).filter(Objects::nonNull).toList();
-      boolean filled = !fields.isEmpty() && fills.size() == fields.size();
+      // what a key does not find, the same fields with more of them do not find either
+      boolean filled =
+          !fields.isEmpty()
+              && fills.size() == fields.size()
+              && destination.keys().stream()
+                  .noneMatch(k -> !k.isNear() && fields.containsAll(k.fields()));
       if (filled && had.add(new HashSet<>(fields))) {
         suggestions.add(of(table, fields, true, source, fills, drafts));
       }

@@ -70,6 +70,14 @@ class KeySuggestionTest {
     }
   }
 
+  @Test
+  void moreFieldsThanAKeyHasFindNothingMore() throws SQLException, IOException {
+    try (Databases.Fresh on = atelier()) {
+      assertThat(suggested(on, new MatchKey(List.of("werk"), List.of())))
+          .noneMatch(s -> s.key().fields().contains("werk") && s.unique());
+    }
+  }
+
   /** After another key, words of which many differ: codes and sentences with figures don't. */
   @Test
   void wordsMayBeSpeltAlike() throws SQLException, IOException {
