@@ -5,12 +5,14 @@ import java.util.List;
 import java.util.Set;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.FieldType;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.plan.MatchKey;
 import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.value.Cell;
 import org.zestyporter.core.value.Comparison;
+import org.zestyporter.core.value.PorterException;
 
 /** Proposes the fields that identify a record. */
 final class KeyDraft {
@@ -115,9 +117,18 @@ final class KeyDraft {
             .filter(t -> !t.isEmpty())
             .toList();
     String decimal = source.locale(part.column()).decimal();
-    Set<String> there = held.of(table, part.field(), texts, decimal, LOOSELY::prepare);
+    Set<String> there = there(table, part.field(), texts, decimal);
     long found = texts.stream().filter(t -> there.contains(LOOSELY.prepare(t))).count();
     return texts.isEmpty() ? 0 : (double) found / texts.size();
+  }
+
+  private Set<String> there(TableInfo table, FieldInfo field, List<String> texts, String decimal) {
+    try {
+      return held.of(table, field, texts, decimal, LOOSELY::prepare);
+    } catch (PorterException e) {
+      // who may not read the records gets the first key
+      return Set.of();
+    }
   }
 
   /**

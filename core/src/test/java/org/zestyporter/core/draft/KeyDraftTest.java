@@ -1,6 +1,12 @@
 package org.zestyporter.core.draft;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.mockito.AdditionalAnswers.delegatesTo;
+import static org.mockito.ArgumentMatchers.any;
+import static org.mockito.Mockito.atLeastOnce;
+import static org.mockito.Mockito.doThrow;
+import static org.mockito.Mockito.mock;
+import static org.mockito.Mockito.verify;
 
 import java.io.IOException;
 import java.nio.file.Path;
@@ -9,9 +15,11 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.zestyporter.core.application.Application;
 import org.zestyporter.core.application.jdbc.Databases;
 import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.step.StepKind;
+import org.zestyporter.core.value.ErrorCode;
 
 /** Of several keys the one by which the records are found. */
 class KeyDraftTest {
@@ -68,6 +76,24 @@ class KeyDraftTest {
                     .keys())
             .singleElement()
             .satisfies(k -> assertThat(k.fields()).containsExactly("shelf"));
+      }
+    }
+  }
+
+  /** Who may add records but not read them still gets a draft. */
+  @Test
+  void recordsThatNobodyMayReadTellNothing() throws SQLException, IOException {
+    try (Databases.Fresh on = Databases.h2()) {
+      schema(on);
+      Application blind = mock(Application.class, delegatesTo(on.database()));
+      doThrow(ErrorCode.DATABASE_RIGHTS.error("The user may not read it."))
+          .when(blind)
+          .look(any(), any());
+      try (SourceTable source = books()) {
+        assertThat(new PlanDraft(blind, source).draft(blind.table("book")).destination().keys())
+            .singleElement()
+            .satisfies(k -> assertThat(k.fields()).containsExactly("isbn"));
+        verify(blind, atLeastOnce()).look(any(), any());
       }
     }
   }
