@@ -41,7 +41,7 @@ final class Elimination {
     List<FieldInfo> open =
         fields.stream()
             .filter(
-                f -> f.link() == null && f.choices() == null && !f.unique() && !PlanDraft.isWho(f))
+                f -> f.link() == null && f.choices() == null && !f.unique() && Stamps.of(f) == null)
             .filter(f -> chosen.stream().noneMatch(p -> p.field() == f))
             .toList();
     List<Pair> pairs = new ArrayList<>();

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Set;
+import java.util.regex.Pattern;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.FieldType;
 import org.zestyporter.core.plan.Fill;
@@ -14,9 +15,12 @@ import org.zestyporter.core.step.StepKind;
 import org.zestyporter.core.value.Cell;
 import org.zestyporter.core.value.Measures;
 import org.zestyporter.core.value.UnitWords;
+import org.zestyporter.core.value.ValueType;
 
 /** Proposes the fill by which a column feeds a field: its origin, and the steps that it needs. */
 final class FillDraft {
+  private static final Pattern CENTS = Pattern.compile("(?i)(?:cents?|pence|centimes)$");
+
   private final SourceTable source;
   private final ColumnMeasures measures;
 
@@ -64,6 +68,9 @@ final class FillDraft {
           int places =
               field.type() == FieldType.WHOLE ? 0 : field.scale() == null ? 2 : field.scale();
           steps.add(Step.of(StepKind.ROUND, "places", String.valueOf(places)));
+        } else if (isInHundredths(field, column, title)) {
+          steps.add(Step.of(StepKind.MULTIPLY, "by", "100"));
+          steps.add(Step.of(StepKind.ROUND, "places", "0"));
         }
       }
       case DATE, DATETIME -> steps.add(Step.of(StepKind.READ_DATE));
@@ -73,6 +80,14 @@ final class FillDraft {
         // taken as it comes
       }
     }
+  }
+
+  /** True if a field counts cents, and the column holds amounts with places for them. */
+  private boolean isInHundredths(FieldInfo field, int column, String title) {
+    return field.type() == FieldType.WHOLE
+        && source.profiles().get(column).type() == ValueType.DECIMAL
+        && CENTS.matcher(field.name()).find()
+        && !CENTS.matcher(title).find();
   }
 
   private Step numberStep(FieldInfo field, int column) {

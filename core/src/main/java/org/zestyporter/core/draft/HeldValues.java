@@ -12,6 +12,7 @@ import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.FieldType;
 import org.zestyporter.core.application.Records;
 import org.zestyporter.core.application.TableInfo;
+import org.zestyporter.core.value.Problem;
 import org.zestyporter.core.value.ValueReader;
 
 /**
@@ -30,8 +31,9 @@ final class HeldValues {
 
   /** True if a field's values can be asked for as they are written. */
   static boolean canAsk(FieldInfo field) {
-    return field.link() == null
-        && (field.type() == FieldType.TEXT || field.type() == FieldType.WHOLE);
+    return field.type() == FieldType.TEXT
+        || field.type() == FieldType.WHOLE
+        || field.type() == FieldType.OTHER;
   }
 
   /**
@@ -53,10 +55,12 @@ final class HeldValues {
         wanted.add(List.of(text.toUpperCase(Locale.ROOT)));
         wanted.add(List.of(text.toLowerCase(Locale.ROOT)));
         wanted.add(List.of(text.replaceAll(SIGNS, "")));
-      } else {
+      } else if (field.type() == FieldType.WHOLE) {
         if (ValueReader.number(text, decimal) instanceof BigDecimal number) {
           wanted.add(List.of(field.storage().canonical(number)));
         }
+      } else if (!(field.storage().stored(text) instanceof Problem)) {
+        wanted.add(List.of(field.storage().canonical(text)));
       }
     }
     Set<String> there = new HashSet<>();

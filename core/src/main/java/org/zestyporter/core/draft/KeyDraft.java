@@ -100,7 +100,7 @@ final class KeyDraft {
     double least = 1;
     boolean isAsked = false;
     for (Pair part : candidate.parts) {
-      if (held != null && HeldValues.canAsk(part.field())) {
+      if (held != null && part.field().link() == null && HeldValues.canAsk(part.field())) {
         isAsked = true;
         double share = share(table, part);
         least = Math.min(least, part.field().type() == FieldType.TEXT ? share : share * SLIGHT);

@@ -121,6 +121,17 @@ final class LinkValues {
         .orElse(null);
   }
 
+  /** How many of a column's rows are keys of the linked table; null if none is. */
+  @Nullable Overlap byKey(FieldInfo link, int column) {
+    TableInfo table = application.table(link.link().table());
+    FieldInfo key = table.find(link.link().keyField());
+    if (key == null || !HeldValues.canAsk(key)) {
+      return null;
+    }
+    Overlap overlap = asked(table, key, column);
+    return overlap.found() == 0 ? null : overlap;
+  }
+
   /** How many of a column's rows each field of the linked table knows that could name a record. */
   List<Overlap> all(FieldInfo link, int column) {
     TableInfo table = application.table(link.link().table());

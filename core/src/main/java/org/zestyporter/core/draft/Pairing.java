@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.FieldType;
@@ -140,7 +141,9 @@ final class Pairing {
 
   /** How many rows of a column each field of a linked table knows, the most first. */
   List<PlanDraft.Lookup> lookups(FieldInfo link, int column) {
-    return linkValues.all(link, column).stream()
+    LinkValues.Overlap key = linkValues.byKey(link, column);
+    return Stream.concat(linkValues.all(link, column).stream(), Stream.ofNullable(key))
+        .filter(o -> o == key || key == null || !o.field().equals(key.field()))
         .map(o -> new PlanDraft.Lookup(o.field(), o.found(), o.rows()))
         .sorted(Comparator.comparingLong(l -> -l.found()))
         .toList();
@@ -300,7 +303,7 @@ final class Pairing {
   }
 
   private @Nullable Pair linkPair(FieldInfo field, int column, Likeness name) {
-    LinkValues.Overlap overlap = linkValues.best(field, column);
+    LinkValues.Overlap overlap = best(field, column, name);
     // a few known words are enough where the names agree, for the others may be spelt otherwise
     if (overlap == null || overlap.share() < (name.score() >= 70 ? 0.1 : 0.4)) {
       return name.score() >= 70 ? sparse(field, column, name, overlap) : null;
@@ -312,6 +315,16 @@ final class Pairing {
             ? Certainty.PLAIN
             : mostly || name.score() >= ENOUGH ? Certainty.LIKELY : Certainty.GUESS;
     return new Pair(field, column, score, overlap, found(field, overlap), sure);
+  }
+
+  /**
+   * The field of the linked table that knows most of a column's rows: also its key where the names
+   * agree, since small numbers are keys of any table by chance.
+   */
+  private LinkValues.@Nullable Overlap best(FieldInfo field, int column, Likeness name) {
+    LinkValues.Overlap called = linkValues.best(field, column);
+    LinkValues.Overlap key = name.score() < ENOUGH ? null : linkValues.byKey(field, column);
+    return called == null || key != null && key.weight() > called.weight() ? key : called;
   }
 
   /**

@@ -3,7 +3,6 @@ package org.zestyporter.core.draft;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
@@ -260,12 +259,7 @@ public final class PlanDraft {
           "the file has the parts of a name: " + joined.template(),
           Pairing.ENOUGH);
     }
-    return isWho(field)
-        ? new Own(
-            Fill.of(field.name(), Origin.generated(Origin.Generator.WHO)).forNewOnly(),
-            "its name asks who entered the record",
-            0)
-        : null;
+    return Stamps.of(field);
   }
 
   private static boolean isWholeName(FieldInfo field) {
@@ -315,11 +309,5 @@ public final class PlanDraft {
       }
     }
     return null;
-  }
-
-  /** True if a field asks who entered the record. */
-  static boolean isWho(FieldInfo field) {
-    return field.type() == FieldType.TEXT
-        && field.name().toLowerCase(Locale.ROOT).matches("(created|entered|added|recorded)_?by");
   }
 }

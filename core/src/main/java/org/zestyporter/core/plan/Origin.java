@@ -36,7 +36,16 @@ public sealed interface Origin {
    *
    * @param series how a number series goes
    */
-  record Generated(@Nullable Generator generator, @Nullable Series series) implements Origin {}
+  record Generated(@Nullable Generator generator, @Nullable Series series) implements Origin {
+    @Override
+    public boolean isStamp() {
+      return generator != null
+          && switch (generator) {
+            case WHO, RUN_TIME, RUN, UUID -> true;
+            default -> false;
+          };
+    }
+  }
 
   /**
    * The key of a record of another table.
@@ -59,6 +68,11 @@ public sealed interface Origin {
 
   /** Whatever the database has for a field of which nothing is said. */
   record Database() implements Origin {}
+
+  /** True if each run gives another value, whatever the file holds. */
+  default boolean isStamp() {
+    return false;
+  }
 
   /** What makes a generated value. */
   public enum Generator {

@@ -426,7 +426,7 @@ final class Decider {
         return;
       }
       boolean moves = differences.movesToOtherParent(rows, r);
-      if (changed.isEmpty() && !moves) {
+      if (!moves && differences.areStamps(changed)) {
         outcome(Outcome.UNCHANGED);
         return;
       }

@@ -52,6 +52,14 @@ final class Differences {
     return changed;
   }
 
+  /**
+   * True if nothing but stamps would change, such as the time of the run: who wrote a record and
+   * when is only said of one that is written.
+   */
+  boolean areStamps(List<Integer> changed) {
+    return changed.stream().allMatch(f -> target.fills.get(f).fill().origin().isStamp());
+  }
+
   /** True if a fill gives a blank to a field that has to hold something. */
   boolean isUnclearable(TargetRows rows, int r, int f) {
     return rows.isBlank(f, r) && !target.fills.get(f).field().nullable();

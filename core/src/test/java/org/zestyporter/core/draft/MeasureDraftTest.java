@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.sql.SQLException;
+import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -46,6 +47,30 @@ class MeasureDraftTest {
           .containsExactly(Step.of(StepKind.READ_PERCENT, "as", "points"));
       assertThat(PlanDraftTest.fill(proposal, "loss").steps())
           .containsExactly(Step.of(StepKind.READ_PERCENT, "as", "fraction"));
+    }
+  }
+
+  /** An application may count in cents what a list has in whole units and places. */
+  @ParameterizedTest
+  @CsvSource({
+    "Total,12.50|7|3.05,true",
+    "Total,1250|700|305,false",
+    "Total cents,12.50|7|3.05,false"
+  })
+  void amountsBecomeCents(String title, String values, boolean multiplied)
+      throws SQLException, IOException {
+    try (Databases.Fresh on = Databases.h2()) {
+      on.execute("CREATE TABLE sale (\"totalCents\" INTEGER)");
+      String[] lines = (title + "|" + values).split("\\|");
+      try (SourceTable source = PlanDraftTest.file(folder, lines)) {
+        ProposedTable draft =
+            new PlanDraft(on.database(), source).draft(on.database().table("sale"));
+        assertThat(PlanDraftTest.kinds(draft, "totalCents"))
+            .isEqualTo(
+                multiplied
+                    ? List.of(StepKind.READ_NUMBER, StepKind.MULTIPLY, StepKind.ROUND)
+                    : List.of(StepKind.READ_NUMBER));
+      }
     }
   }
 

@@ -1,0 +1,56 @@
+package org.zestyporter.core.draft;
+
+import java.util.Locale;
+import java.util.regex.Pattern;
+import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.FieldType;
+import org.zestyporter.core.plan.Fill;
+import org.zestyporter.core.plan.Origin;
+import org.zestyporter.core.value.Storage;
+
+/**
+ * What no file holds and an application usually enters by itself: who made a record and when, and
+ * an identifier that nobody has used before.
+ */
+final class Stamps {
+  private static final String MADE = "(?:created|entered|added|inserted|recorded)";
+  private static final Pattern WHO = Pattern.compile(MADE + "_?by");
+  private static final Pattern WHEN_MADE = Pattern.compile(MADE + "(?:_?(?:at|on|date|time))?");
+  private static final Pattern WHEN_CHANGED =
+      Pattern.compile(
+          "(?:last_?)?(?:updated|changed|modified)(?:_?(?:at|on|date|time))?|last_?(?:update|change)");
+
+  private Stamps() {}
+
+  /** What fills a field of which no column tells; null if it is none that is stamped. */
+  static PlanDraft.@Nullable Own of(FieldInfo field) {
+    String name = field.name().toLowerCase(Locale.ROOT);
+    if (field.type() == FieldType.TEXT && WHO.matcher(name).matches()) {
+      return stamp(field, Origin.Generator.WHO, "its name asks who entered the record", true);
+    }
+    if (!field.required() || field.link() != null) {
+      return null;
+    }
+    if (field.type() == FieldType.DATETIME || field.type() == FieldType.DATE) {
+      return WHEN_MADE.matcher(name).matches()
+          ? stamp(field, Origin.Generator.RUN_TIME, "its name asks when the record was made", true)
+          : WHEN_CHANGED.matcher(name).matches()
+              ? stamp(
+                  field,
+                  Origin.Generator.RUN_TIME,
+                  "its name asks when the record was changed last",
+                  false)
+              : null;
+    }
+    return field.storage().kind() == Storage.Kind.UUID && field.unique()
+        ? stamp(field, Origin.Generator.UUID, "it is required, unique, and a UUID", true)
+        : null;
+  }
+
+  private static PlanDraft.Own stamp(
+      FieldInfo field, Origin.Generator generator, String because, boolean onlyNew) {
+    Fill fill = Fill.of(field.name(), Origin.generated(generator));
+    return new PlanDraft.Own(onlyNew ? fill.forNewOnly() : fill, because, 0);
+  }
+}
