@@ -36,10 +36,7 @@ record CellList(List<String> at, DistinctValues parts, boolean plain) {
 
   private static final int LONGEST = 60;
 
-  /**
-   * @param column index of the column that {@code cells} are of
-   * @return null if the column holds no lists
-   */
+  /** The lists that a column's cells are; null if they are none. */
   static @Nullable CellList of(DistinctValues cells) {
     List<String> texts =
         cells.tallies().keySet().stream()

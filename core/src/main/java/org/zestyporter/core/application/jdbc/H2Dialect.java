@@ -44,7 +44,7 @@ final class H2Dialect implements Dialect {
 
   private static final Pattern UNIQUE =
       Pattern.compile(
-          " ON (?:[^()\"]|\"[^\"]*\")+\\((?<fields>[^)]*?)(?: NULLS \\w+)?\\) VALUES \\( /\\* .*? \\*/ '?(?<value>.*?)'? \\)");
+          " ON (?:[^()\"]++|\"[^\"]*+\")++\\((?<fields>[^)]*?)(?: NULLS \\w+)?\\) VALUES \\( /\\* .*? \\*/ '?(?<value>.*?)'? \\)");
   private static final Pattern LINK =
       Pattern.compile("FOREIGN KEY\\((?<fields>[^)]*)\\) REFERENCES .*\\((?<value>[^()]*)\\)\"$");
   private static final Pattern CHECK = Pattern.compile("\"(?<rule>[^\"]*): ");
