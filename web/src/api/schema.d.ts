@@ -1371,6 +1371,7 @@ export interface components {
         LinkInfo: {
             table: string;
             keyField: string;
+            declared: boolean;
         };
         Matter: {
             /** @enum {string} */

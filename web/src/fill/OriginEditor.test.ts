@@ -11,7 +11,10 @@ import { changeOrigin } from './origins';
 import { step } from './repairs';
 
 const head = createRawSnippet(() => ({ render: () => '<h2>On its way</h2>' }));
-const town = aField('town_id', { type: 'whole', link: { table: 'town', keyField: 'id' } });
+const town = aField('town_id', {
+  type: 'whole',
+  link: { table: 'town', keyField: 'id', declared: true },
+});
 const linked = [
   aField('id', { type: 'whole', generated: true, nullable: false }),
   aField('name', { unique: true, nullable: false }),

@@ -50,8 +50,10 @@ describe('what a field is', () => {
     expect(fieldWords(field({ length: 10, nullable: false, unique: true }))).toBe(
       'text, 10, required, unique',
     );
-    expect(fieldWords(field({ link: { table: 'owner', keyField: 'id' }, nullable: false }))).toBe(
-      'link to owner, required',
+    const link = { table: 'owner', keyField: 'id', declared: true };
+    expect(fieldWords(field({ link, nullable: false }))).toBe('link to owner, required');
+    expect(fieldWords(field({ link: { ...link, declared: false } }))).toBe(
+      'link to owner, by its name',
     );
     expect(fieldWords(field({ choices: ['a', 'b', 'c'] }))).toBe('choice of 3');
     expect(

@@ -84,7 +84,8 @@ export function capital(word: string): string {
 /** What a field is, in a few words. */
 export function fieldWords(field: FieldInfo): string {
   const words: string[] = [];
-  if (field.link) words.push(`link to ${field.link.table}`);
+  if (field.link?.declared === false) words.push(`link to ${field.link.table}, by its name`);
+  else if (field.link) words.push(`link to ${field.link.table}`);
   else if (field.choices) words.push(`choice of ${field.choices.length}`);
   else if (field.type === 'text') words.push(field.length ? `text, ${field.length}` : 'text');
   else

@@ -57,11 +57,16 @@ public record TableInfo(
     return null;
   }
 
-  /** The fields that point at another table. */
+  /**
+   * The fields that point at another table; where any is declared to, none of those that seem to.
+   */
   public List<FieldInfo> linksTo(TableInfo other) {
-    return fields.stream()
-        .filter(f -> f.link() != null && f.link().table().equals(other.name()))
-        .toList();
+    List<FieldInfo> all =
+        fields.stream()
+            .filter(f -> f.link() != null && f.link().table().equals(other.name()))
+            .toList();
+    List<FieldInfo> declared = all.stream().filter(f -> f.link().declared()).toList();
+    return declared.isEmpty() ? all : declared;
   }
 
   /**

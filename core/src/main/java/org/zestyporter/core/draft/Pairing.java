@@ -114,7 +114,7 @@ final class Pairing {
         remembered == null ? pair(table, field, column, source.columns().get(column)) : remembered;
     if (pair != null) {
       boolean isSilent = pair.because().isEmpty() || pair.score() < ENOUGH;
-      return isSilent && field.link() == null
+      return isSilent && !isLink(field)
           ? new Pair(
               field, column, pair.score(), pair.link(), "its values can be taken", Certainty.GUESS)
           : pair;
@@ -123,15 +123,14 @@ final class Pairing {
     if (some != null) {
       return new Pair(field, column, 1, some, found(field, some), Certainty.GUESS);
     }
-    return field.link() == null && types.fits(column, field)
+    return !isLink(field) && types.fits(column, field)
         ? new Pair(field, column, 0, null, "its values can be taken", Certainty.GUESS)
         : null;
   }
 
   /** A column that somebody has chosen though the field can take none of its values so far. */
   Pair anyway(FieldInfo field, int column) {
-    LinkValues.Overlap label =
-        field.link() == null ? null : linkValues.label(field, Integer.MAX_VALUE);
+    LinkValues.Overlap label = isLink(field) ? linkValues.label(field, Integer.MAX_VALUE) : null;
     String because =
         label == null
             ? "its values are none that the field can take"
@@ -147,6 +146,11 @@ final class Pairing {
         .map(o -> new PlanDraft.Lookup(o.field(), o.found(), o.rows()))
         .sorted(Comparator.comparingLong(l -> -l.found()))
         .toList();
+  }
+
+  /** True if a field can hold nothing but keys of another table. */
+  private static boolean isLink(FieldInfo field) {
+    return field.link() != null && field.link().declared();
   }
 
   private static String found(FieldInfo field, LinkValues.Overlap overlap) {
@@ -194,7 +198,11 @@ final class Pairing {
                 t -> new Likeness.Title(table, title, lowest(column, title)))
             .to(field);
     if (field.link() != null) {
-      return linkPair(field, column, name);
+      Pair link = linkPair(field, column, name);
+      // a field that no database declares to be a link may hold something else
+      if (link != null || field.link().declared()) {
+        return link;
+      }
     }
     int score = name.score();
     String because = name.because();
@@ -306,7 +314,7 @@ final class Pairing {
     LinkValues.Overlap overlap = best(field, column, name);
     // a few known words are enough where the names agree, for the others may be spelt otherwise
     if (overlap == null || overlap.share() < (name.score() >= 70 ? 0.1 : 0.4)) {
-      return name.score() >= 70 ? sparse(field, column, name, overlap) : null;
+      return name.score() >= 70 && isLink(field) ? sparse(field, column, name, overlap) : null;
     }
     int score = name.score() / 2 + (int) Math.round(40 + 40 * overlap.weight());
     boolean mostly = overlap.isCall() && overlap.share() >= MOSTLY;

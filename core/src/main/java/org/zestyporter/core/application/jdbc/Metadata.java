@@ -11,7 +11,10 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import java.util.TreeMap;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.FieldInfo;
@@ -23,6 +26,11 @@ import org.zestyporter.core.application.TableInfo;
 /** Reads tables and fields from the database's own catalogue. */
 final class Metadata {
   private static final String[] TABLES = {"TABLE", "BASE TABLE", "PARTITIONED TABLE"};
+
+  /** A name that says of what a field holds the key: customer_id, customerId, CustomerID. */
+  private static final Pattern KEY_OF =
+      Pattern.compile("(?<of>.{2,})_(?i:id)|(?<of2>.*[\\p{Ll}\\d])I[dD]");
+
   private static final String[] VIEWS = {"VIEW", "MATERIALIZED VIEW"};
 
   private final Connection connection;
@@ -155,7 +163,11 @@ final class Metadata {
         if (type != null) {
           boolean unique = key.equals(List.of(field)) || uniques.contains(List.of(field));
           CheckRule rule = checks.get(field.toLowerCase(Locale.ROOT));
-          fields.add(field(columns, type, unique, links.get(field), rule));
+          LinkInfo link = links.get(field);
+          if (link == null && !unique) {
+            link = presumed(schema, relation, field, type);
+          }
+          fields.add(field(columns, type, unique, link, rule));
           others.addAll(type.domain() == null ? List.of() : type.domain().checksOf(field));
         }
       }
@@ -242,6 +254,50 @@ final class Metadata {
       }
     }
     return links;
+  }
+
+  /**
+   * Where a field points by its name, {@code customer_id} at the key of {@code customers}, though
+   * the database declares no link; null if it is none of which that can be told.
+   */
+  private @Nullable LinkInfo presumed(
+      @Nullable String schema, String relation, String field, NativeType type) throws SQLException {
+    Matcher name = KEY_OF.matcher(field);
+    if (!name.matches()) {
+      return null;
+    }
+    String one = bare(name.group("of") == null ? name.group("of2") : name.group("of"));
+    for (Map.Entry<String, Named> other : tables().entrySet()) {
+      Named table = other.getValue();
+      if (!Objects.equals(table.schema(), schema)
+          || table.relation().equals(relation)
+          || !isOneOf(one, bare(table.relation()))) {
+        continue;
+      }
+      List<String> key = primaryKey(table.schema(), table.relation());
+      NativeType held =
+          key.size() == 1 ? types.of(table.schema(), table.relation()).get(key.get(0)) : null;
+      boolean isAlike =
+          held != null
+              && held.type() == type.type()
+              && (type.type() != FieldType.OTHER || held.name().equals(type.name()));
+      if (isAlike) {
+        return new LinkInfo(other.getKey(), key.get(0), false);
+      }
+    }
+    return null;
+  }
+
+  private static String bare(String name) {
+    return name.toLowerCase(Locale.ROOT).replace("_", "");
+  }
+
+  /** True if a table is called by what its records are, one of them or several. */
+  private static boolean isOneOf(String one, String table) {
+    return table.equals(one)
+        || table.equals(one + "s")
+        || table.equals(one + "es")
+        || one.endsWith("y") && table.equals(one.substring(0, one.length() - 1) + "ies");
   }
 
   /** Links of several fields, which are left to the database, in a few words each. */
