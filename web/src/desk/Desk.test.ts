@@ -201,4 +201,17 @@ describe('the Desk', () => {
       body: { source: source.id, connection: 'yard', table: 'hull' },
     });
   });
+
+  it('proposes what other connections have where one can not be reached', async () => {
+    const answer = vi.mocked(api.GET).getMockImplementation()!;
+    vi.mocked(api.GET).mockImplementation(((path: string, ...more: unknown[]) =>
+      path === '/api/connections/{name}/tables'
+        ? Promise.resolve({ error: { detail: 'It is down.', code: 'database-host' } })
+        : (answer as (...of: unknown[]) => unknown)(path, ...more)) as never);
+    render(Desk);
+    await screen.findByText('Nothing has been brought in yet.');
+    await drop();
+    expect(await screen.findByRole('button', { name: 'Open' })).toBeInTheDocument();
+    expect(screen.queryByRole('alert')).toBeNull();
+  });
 });

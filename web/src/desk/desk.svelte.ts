@@ -135,10 +135,15 @@ export class DeskState {
     this.proposals = await got(
       api.GET('/api/sources/{source}/proposals', { params: { path, query } }),
     );
-    const found = await got(
-      api.GET('/api/connections/{name}/tables', { params: { path: { name: this.connection } } }),
-    );
-    this.tables = found.map((t) => t.name);
+    try {
+      const path = { name: this.connection };
+      const found = await got(api.GET('/api/connections/{name}/tables', { params: { path } }));
+      this.tables = found.map((t) => t.name);
+    } catch (error) {
+      // what others have for the file stands
+      this.tables = [];
+      tell(error);
+    }
   }
 
   /** Takes a proposal up; null if that did not come about, which is told. */

@@ -3,6 +3,7 @@ package org.zestyporter.server;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
 import java.sql.Connection;
 import java.sql.DriverManager;
 import java.sql.Statement;
@@ -267,6 +268,19 @@ class FillStopTest extends ServerTest {
     assertThat(first.path("connection").asString()).isEqualTo(there);
     assertThat(first.path("table").asString()).isEqualTo("swan");
     assertThat(first.path("because").asString()).isEqualTo("3 of 3 columns find a field");
+
+    // a database that can't be reached keeps nobody from the others
+    String lost = marina("lost");
+    try (Connection connection =
+            DriverManager.getConnection(
+                "jdbc:h2:file:" + HOME.resolve(lost) + ";DATABASE_TO_LOWER=TRUE", "sa", "");
+        Statement statement = connection.createStatement()) {
+      statement.execute("SHUTDOWN");
+    }
+    Files.delete(HOME.resolve(lost + ".mv.db"));
+    JsonNode still = get("/api/sources/" + source + "/proposals?connection=" + lost).body();
+    assertThat(still.get(0).path("connection").asString()).isEqualTo(there);
+    send(MockMvcRequestBuilders.delete("/api/connections/" + lost));
   }
 
   @Test

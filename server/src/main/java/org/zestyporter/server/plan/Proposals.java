@@ -52,7 +52,10 @@ class Proposals {
 
   /**
    * What can be done with a file, best first: plans that fit it, then tables of the connection,
-   * then those of others that fit better, where none of these fits well.
+   * then those of others that fit better, where none of these fits well. A connection that can't be
+   * reached keeps none of the others from being proposed.
+   *
+   * @throws PorterException if the connection can't be reached and nothing else is proposed
    */
   List<PlanViews.Proposal> of(long sourceId, String connection) {
     List<PlanViews.Proposal> proposals = new ArrayList<>(plansThatFit(sources.find(sourceId)));
@@ -62,8 +65,13 @@ class Proposals {
       proposals.add(0, returned);
     }
     SourceTable rows = sources.table(sourceId, Reading.FIND);
-    List<PlanViews.Proposal> drafts =
-        drafts(connections.database(connection), connection, rows, DRAFTED);
+    List<PlanViews.Proposal> drafts = new ArrayList<>();
+    PorterException unreached = null;
+    try {
+      drafts.addAll(drafts(connections.database(connection), connection, rows, DRAFTED));
+    } catch (PorterException e) {
+      unreached = e;
+    }
     int most = drafts.isEmpty() ? 0 : drafts.get(0).columns();
     if (most * 5 < rows.columns().size() * 4) {
       elsewhere(connection, rows).stream()
@@ -71,6 +79,9 @@ class Proposals {
           .forEach(better -> drafts.add(0, better));
     }
     proposals.addAll(drafts);
+    if (proposals.isEmpty() && unreached != null) {
+      throw unreached;
+    }
     return proposals.subList(0, Math.min(MOST, proposals.size()));
   }
 
