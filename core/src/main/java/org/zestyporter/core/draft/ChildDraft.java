@@ -221,7 +221,7 @@ final class ChildDraft {
       return false;
     }
     PlanDraft.Lookup before =
-        whole.lookups(parts.field(), parts.column()).stream()
+        whole.links().lookups(parts.field(), parts.column()).stream()
             .filter(l -> l.field().equals(parts.link().field()))
             .findFirst()
             .orElse(null);

@@ -12,6 +12,7 @@ import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.FieldType;
 import org.zestyporter.core.application.Records;
 import org.zestyporter.core.application.TableInfo;
+import org.zestyporter.core.value.DistinctValues;
 import org.zestyporter.core.value.Problem;
 import org.zestyporter.core.value.ValueReader;
 
@@ -34,6 +35,15 @@ final class HeldValues {
     return field.type() == FieldType.TEXT
         || field.type() == FieldType.WHOLE
         || field.type() == FieldType.OTHER;
+  }
+
+  /** The first distinct values of a column as they are written, without blank ones. */
+  static List<String> some(DistinctValues column, int most) {
+    return column.tallies().keySet().stream()
+        .limit(most)
+        .map(c -> c.text().strip())
+        .filter(t -> !t.isEmpty())
+        .toList();
   }
 
   /**

@@ -110,12 +110,7 @@ final class KeyDraft {
   }
 
   private double share(TableInfo table, Pair part) {
-    List<String> texts =
-        source.distinct(part.column()).tallies().keySet().stream()
-            .limit(ASKED_FOR)
-            .map(c -> c.text().strip())
-            .filter(t -> !t.isEmpty())
-            .toList();
+    List<String> texts = HeldValues.some(source.distinct(part.column()), ASKED_FOR);
     String decimal = source.locale(part.column()).decimal();
     Set<String> there = there(table, part.field(), texts, decimal);
     long found = texts.stream().filter(t -> there.contains(LOOSELY.prepare(t))).count();

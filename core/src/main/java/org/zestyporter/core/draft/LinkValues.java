@@ -5,6 +5,7 @@ import java.util.Comparator;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
@@ -42,6 +43,11 @@ final class LinkValues {
 
     Overlap ofNoCall() {
       return new Overlap(field, found, rows, false);
+    }
+
+    /** In words. */
+    String told() {
+      return String.format(Locale.ROOT, "%,d of %,d values", found, rows);
     }
 
     /** The share, less where the field is none by which a record is called. */
@@ -156,12 +162,7 @@ final class LinkValues {
     return asked.computeIfAbsent(
         new Asked(table.name(), field.name(), column),
         key -> {
-          List<String> some =
-              values(column).tallies().keySet().stream()
-                  .limit(ASKED_FOR)
-                  .map(c -> c.text().strip())
-                  .filter(t -> !t.isEmpty())
-                  .toList();
+          List<String> some = HeldValues.some(values(column), ASKED_FOR);
           Set<String> there =
               held.of(table, field, some, source.locale(column).decimal(), COMPARISON::prepare);
           return overlap(field.name(), there, Compared.of(values(column), ASKED_FOR));

@@ -1,11 +1,8 @@
 package org.zestyporter.core.draft;
 
-import java.util.Comparator;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
-import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.FieldType;
@@ -29,24 +26,16 @@ final class Pairing {
   /** So many values must be readable for a title to be believed. */
   private static final double SOME = 0.25;
 
-  private static final double NEARLY_ALL = 0.9;
-
-  /** A name that says just what the field is called. */
-  private static final int SAME_NAME = 90;
-
   /** A column that holds a field's choices and nothing else. */
   private static final int ALL_CHOICES = 65;
 
   /** Values that hardly anything else than the field could hold. */
   private static final int STRONG = 65;
 
-  /** So many words can be asked about, whatever the rows; and so many where each stands again. */
-  private static final int FEW = 12;
-
-  private static final int MOST_WORDS = 200;
-
   private final SourceTable source;
   private final LinkValues linkValues;
+  private final FewWords words;
+  private final LinkPairing links;
   private final List<Fill> memory;
   private final Sketches sketches;
   private final TypeFit types;
@@ -63,6 +52,8 @@ final class Pairing {
     this.types = new TypeFit(source);
     this.choices = new ChoiceColumns(source);
     this.linkValues = new LinkValues(known, source, lists);
+    this.words = new FewWords(linkValues);
+    this.links = new LinkPairing(source, linkValues, words);
     this.memory = memory;
     this.sketches = new Sketches(known, source, types.measures());
   }
@@ -114,23 +105,24 @@ final class Pairing {
         remembered == null ? pair(table, field, column, source.columns().get(column)) : remembered;
     if (pair != null) {
       boolean isSilent = pair.because().isEmpty() || pair.score() < ENOUGH;
-      return isSilent && !isLink(field)
+      return isSilent && !LinkPairing.isOnly(field)
           ? new Pair(
               field, column, pair.score(), pair.link(), "its values can be taken", Certainty.GUESS)
           : pair;
     }
     LinkValues.Overlap some = field.link() == null ? null : linkValues.best(field, column);
     if (some != null) {
-      return new Pair(field, column, 1, some, found(field, some), Certainty.GUESS);
+      return new Pair(field, column, 1, some, LinkPairing.found(field, some), Certainty.GUESS);
     }
-    return !isLink(field) && types.fits(column, field)
+    return !LinkPairing.isOnly(field) && types.fits(column, field)
         ? new Pair(field, column, 0, null, "its values can be taken", Certainty.GUESS)
         : null;
   }
 
   /** A column that somebody has chosen though the field can take none of its values so far. */
   Pair anyway(FieldInfo field, int column) {
-    LinkValues.Overlap label = isLink(field) ? linkValues.label(field, Integer.MAX_VALUE) : null;
+    LinkValues.Overlap label =
+        LinkPairing.isOnly(field) ? linkValues.label(field, Integer.MAX_VALUE) : null;
     String because =
         label == null
             ? "its values are none that the field can take"
@@ -138,23 +130,9 @@ final class Pairing {
     return new Pair(field, column, 0, label, because, Certainty.GUESS);
   }
 
-  /** How many rows of a column each field of a linked table knows, the most first. */
-  List<PlanDraft.Lookup> lookups(FieldInfo link, int column) {
-    LinkValues.Overlap key = linkValues.byKey(link, column);
-    return Stream.concat(linkValues.all(link, column).stream(), Stream.ofNullable(key))
-        .filter(o -> o == key || key == null || !o.field().equals(key.field()))
-        .map(o -> new PlanDraft.Lookup(o.field(), o.found(), o.rows()))
-        .sorted(Comparator.comparingLong(l -> -l.found()))
-        .toList();
-  }
-
-  /** True if a field can hold nothing but keys of another table. */
-  private static boolean isLink(FieldInfo field) {
-    return field.link() != null && field.link().declared();
-  }
-
-  private static String found(FieldInfo field, LinkValues.Overlap overlap) {
-    return share(overlap) + " are found as " + field.link().table() + "." + overlap.field();
+  /** How a link is judged. */
+  LinkPairing links() {
+    return links;
   }
 
   /** True if a column holds one value only. */
@@ -198,7 +176,7 @@ final class Pairing {
                 t -> new Likeness.Title(table, title, lowest(column, title)))
             .to(field);
     if (field.link() != null) {
-      Pair link = linkPair(field, column, name);
+      Pair link = links.of(field, column, name);
       // a field that no database declares to be a link may hold something else
       if (link != null || field.link().declared()) {
         return link;
@@ -210,15 +188,15 @@ final class Pairing {
       LinkValues.Overlap overlap = LinkValues.choices(field.choices(), linkValues.values(column));
       if (overlap.share() >= 0.6) {
         score += 40;
-        because += ", and " + share(overlap) + " are among its choices";
+        because += ", and " + overlap.told() + " are among its choices";
         if (score < ENOUGH && choices.isOnly(table, field, column)) {
-          String only = share(overlap) + " are among its choices, and no other column's";
+          String only = overlap.told() + " are among its choices, and no other column's";
           return Pair.byValues(field, column, ALL_CHOICES, only, Certainty.LIKELY);
         }
       } else if (profile.type() != ValueType.EMPTY) {
         String few =
-            overlap.found() == 0 ? "none of its values is" : "only " + share(overlap) + " are";
-        return namesAlone(field, column, name, null, few + " among its choices");
+            overlap.found() == 0 ? "none of its values is" : "only " + overlap.told() + " are";
+        return words.pair(field, column, name, null, few + " among its choices");
       }
     }
     if (field.unique() && field.type() == FieldType.TEXT && Likeness.isTheTable(table, title)) {
@@ -252,7 +230,9 @@ final class Pairing {
    * @param backed true if choices or the table's own name speak for it too
    */
   private static Certainty byName(int score, boolean backed) {
-    return score >= SAME_NAME || backed && score >= ENOUGH ? Certainty.PLAIN : Certainty.LIKELY;
+    return score >= FewWords.SAME_NAME || backed && score >= ENOUGH
+        ? Certainty.PLAIN
+        : Certainty.LIKELY;
   }
 
   /** Where the names say little, the values that the field holds already may say more. */
@@ -285,96 +265,5 @@ final class Pairing {
   /** The title without those above it that several columns share, as far as it counts here. */
   private String lowest(int column, String title) {
     return title.equals(source.columns().get(column)) ? source.lowestTitle(column) : title;
-  }
-
-  /**
-   * A column that is called just what the field is, and holds a few words that the field does not
-   * know: somebody has to say what each of them means, and is asked for no more than that.
-   */
-  private @Nullable Pair namesAlone(
-      FieldInfo field,
-      int column,
-      Likeness name,
-      LinkValues.@Nullable Overlap label,
-      String found) {
-    if (name.score() < SAME_NAME) {
-      return null;
-    }
-    DistinctValues values = linkValues.values(column);
-    int words = values.tallies().size();
-    long rows = values.tallies().values().stream().mapToLong(DistinctValues.Tally::rows).sum();
-    boolean few =
-        values.beyond() == 0 && (words <= FEW || words <= MOST_WORDS && rows >= 2 * words);
-    return few
-        ? Pair.outside(field, column, name.score() * 6 / 10, label, name.because() + "; " + found)
-        : null;
-  }
-
-  private @Nullable Pair linkPair(FieldInfo field, int column, Likeness name) {
-    LinkValues.Overlap overlap = best(field, column, name);
-    // a few known words are enough where the names agree, for the others may be spelt otherwise
-    if (overlap == null || overlap.share() < (name.score() >= 70 ? 0.1 : 0.4)) {
-      return name.score() >= 70 && isLink(field) ? sparse(field, column, name, overlap) : null;
-    }
-    int score = name.score() / 2 + (int) Math.round(40 + 40 * overlap.weight());
-    boolean mostly = overlap.isCall() && overlap.share() >= MOSTLY;
-    Certainty sure =
-        mostly && name.score() >= ENOUGH || overlap.weight() >= NEARLY_ALL
-            ? Certainty.PLAIN
-            : mostly || name.score() >= ENOUGH ? Certainty.LIKELY : Certainty.GUESS;
-    return new Pair(field, column, score, overlap, found(field, overlap), sure);
-  }
-
-  /**
-   * The field of the linked table that knows most of a column's rows: also its key where the names
-   * agree, since small numbers are keys of any table by chance.
-   */
-  private LinkValues.@Nullable Overlap best(FieldInfo field, int column, Likeness name) {
-    LinkValues.Overlap called = linkValues.best(field, column);
-    LinkValues.Overlap key = name.score() < ENOUGH ? null : linkValues.byKey(field, column);
-    return called == null || key != null && key.weight() > called.weight() ? key : called;
-  }
-
-  /**
-   * A link by its name alone, where the other table holds hardly any of what it will hold.
-   *
-   * @param some the few values that are found; null if none is
-   */
-  private @Nullable Pair sparse(
-      FieldInfo field, int column, Likeness name, LinkValues.@Nullable Overlap some) {
-    if (source.profiles().get(column).type() != ValueType.TEXT) {
-      return null;
-    }
-    LinkValues.Overlap label =
-        linkValues.label(field, linkValues.values(column).tallies().size() / 2);
-    return label == null
-        ? called(field, column, name, some)
-        : new Pair(
-            field,
-            column,
-            name.score() * 8 / 10,
-            label,
-            name.because()
-                + "; "
-                + field.link().table()
-                + " holds only "
-                + label.rows()
-                + " records to look in yet",
-            Certainty.LIKELY);
-  }
-
-  /** A link by its name alone, where hardly any of the words is found yet. */
-  private @Nullable Pair called(
-      FieldInfo field, int column, Likeness name, LinkValues.@Nullable Overlap some) {
-    LinkValues.Overlap by = some == null ? linkValues.label(field, Integer.MAX_VALUE) : some;
-    String few =
-        some == null
-            ? "none of its values is found in " + field.link().table()
-            : "only " + found(field, some);
-    return by == null ? null : namesAlone(field, column, name, by, few);
-  }
-
-  private static String share(LinkValues.Overlap overlap) {
-    return String.format(Locale.ROOT, "%,d of %,d values", overlap.found(), overlap.rows());
   }
 }

@@ -193,7 +193,7 @@ public final class PlanDraft {
     if (index < 0) {
       throw ErrorCode.NO_SUCH_COLUMN.error("The file has no column “" + column + "”.");
     }
-    return link.link() == null ? List.of() : pairing.lookups(link, index);
+    return link.link() == null ? List.of() : pairing.links().lookups(link, index);
   }
 
   /** Proposals for tables whose records belong to those of a proposed destination. */

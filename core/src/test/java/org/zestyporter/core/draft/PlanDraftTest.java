@@ -7,7 +7,6 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.SQLException;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -363,41 +362,6 @@ class PlanDraftTest {
           new PlanDraft(on.database(), source).draft(on.database().table("singer"));
       assertThat(fill(proposal, "full_name").origin())
           .isEqualTo(new Origin.Joined("[" + first + "] [" + last + "]"));
-    }
-  }
-
-  /** What no file holds and the application would enter by itself. */
-  @ParameterizedTest
-  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
-  void requiredStampsAreGenerated(Databases.Fresh on) throws SQLException, IOException {
-    try (on) {
-      // MariaDB gives a TIMESTAMP the time by itself
-      String moment = on.name().equals("MariaDB") ? "DATETIME" : "TIMESTAMP";
-      boolean hasUuid = Set.of("PostgreSQL", "H2").contains(on.name());
-      on.execute(
-          "CREATE TABLE item (sku VARCHAR(20) NOT NULL UNIQUE, packed DATE, created_on DATE,"
-              + " created_at "
-              + moment
-              + " NOT NULL, "
-              + on.quoted("<updatedAt> " + moment + " NOT NULL, ")
-              + "ident "
-              + (hasUuid ? "UUID NOT NULL UNIQUE)" : "VARCHAR(36))"));
-      try (SourceTable source = file("SKU", "S1", "S2")) {
-        ProposedTable draft =
-            new PlanDraft(on.database(), source).draft(on.database().table("item"));
-        List<String> stamped = new ArrayList<>();
-        for (Fill fill : draft.destination().fills()) {
-          if (fill.origin() instanceof Origin.Generated generated) {
-            stamped.add(fill.field() + " " + generated.generator().word() + " " + fill.onlyNew());
-          }
-        }
-        List<String> wanted =
-            new ArrayList<>(List.of("created_at run-time true", "updatedAt run-time false"));
-        if (hasUuid) {
-          wanted.add("ident uuid true");
-        }
-        assertThat(stamped).containsExactlyElementsOf(wanted);
-      }
     }
   }
 }

@@ -1,0 +1,45 @@
+package org.zestyporter.core.draft;
+
+import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.value.DistinctValues;
+
+/** Columns of a few words that a field of choices, or a link, does not know yet. */
+final class FewWords {
+  /** A name that says just what the field is called. */
+  static final int SAME_NAME = 90;
+
+  /** So many words can be asked about, whatever the rows; and so many where each stands again. */
+  private static final int FEW = 12;
+
+  private static final int MOST_WORDS = 200;
+
+  private final LinkValues linkValues;
+
+  FewWords(LinkValues linkValues) {
+    this.linkValues = linkValues;
+  }
+
+  /**
+   * A column that is called just what the field is, and holds a few words that the field does not
+   * know: somebody has to say what each of them means, and is asked for no more than that.
+   */
+  @Nullable Pair pair(
+      FieldInfo field,
+      int column,
+      Likeness name,
+      LinkValues.@Nullable Overlap label,
+      String found) {
+    if (name.score() < SAME_NAME) {
+      return null;
+    }
+    DistinctValues values = linkValues.values(column);
+    int words = values.tallies().size();
+    long rows = values.tallies().values().stream().mapToLong(DistinctValues.Tally::rows).sum();
+    boolean few =
+        values.beyond() == 0 && (words <= FEW || words <= MOST_WORDS && rows >= 2 * words);
+    return few
+        ? Pair.outside(field, column, name.score() * 6 / 10, label, name.because() + "; " + found)
+        : null;
+  }
+}
