@@ -67,7 +67,7 @@ class BatchKillTest {
             continue;
           }
           Thread.sleep(random.nextInt(RUN_MILLIS));
-          if (kill % 3 == 2) {
+          if (kill % 2 == 1) {
             ofDatabase++;
             database.kill();
             Thread.sleep(random.nextInt(400));
