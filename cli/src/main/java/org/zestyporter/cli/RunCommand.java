@@ -122,8 +122,8 @@ final class RunCommand extends PlanCommand {
       return run(database, pipelines.apply(kept.description().context()), folder, ledger, progress);
     } catch (PorterException e) {
       kept.failed(e);
-      String goesOn = goesOn();
-      throw goesOn == null ? e : e.and(goesOn);
+      String next = next(e);
+      throw next == null ? e : e.and(next);
     } catch (RuntimeException e) {
       kept.failed(e);
       throw e;
@@ -138,6 +138,15 @@ final class RunCommand extends PlanCommand {
     } catch (IllegalStateException e) {
       // it is being done
     }
+  }
+
+  /** What can be done next; null if that goes without saying. */
+  private @Nullable String next(PorterException e) {
+    boolean couldStand =
+        e.code() == ErrorCode.ROW_REFUSED && plan.run().mode() == RunSettings.Mode.ALL_OR_NOTHING;
+    return couldStand
+        ? "With --mode set-aside the others are brought in, and such lines rejected."
+        : goesOn();
   }
 
   /** What can be done with a run that was cut off; null if nothing of it stands. */

@@ -157,7 +157,10 @@ class CommandsTest extends CommandLineTest {
     go("draft", kinds, "--to", url, "--table", "vessel_type", "--out", plan);
     Ended all = go("run", plan, kinds, "--to", url);
     assertThat(all.code()).isEqualTo(3);
-    assertThat(all.err()).contains("The database refused 2 lines. Line 2: ").contains("Line 3: ");
+    assertThat(all.err())
+        .contains("The database refused 2 lines. Line 2: ")
+        .contains("Line 3: ")
+        .contains("With --mode set-aside the others are brought in");
     Ended few = go("run", plan, kinds, "--to", url, "--mode", "set-aside", "--stop-after", 1);
     assertThat(few.code()).isEqualTo(2);
     assertThat(few.err()).contains("More than 1 row was rejected");

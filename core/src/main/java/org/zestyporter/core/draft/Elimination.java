@@ -40,8 +40,8 @@ final class Elimination {
             .toList();
     List<FieldInfo> open =
         fields.stream()
-            .filter(
-                f -> f.link() == null && f.choices() == null && !f.unique() && Stamps.of(f) == null)
+            .filter(f -> f.link() == null && f.choices() == null && !f.unique())
+            .filter(f -> !isKey(f) && Stamps.of(f) == null)
             .filter(f -> chosen.stream().noneMatch(p -> p.field() == f))
             .toList();
     List<Pair> pairs = new ArrayList<>();
@@ -73,6 +73,12 @@ final class Elimination {
       }
     }
     return pairs;
+  }
+
+  /** True for a number that is called a key: of a table that is not known, or nobody else's. */
+  private static boolean isKey(FieldInfo field) {
+    List<String> words = Words.split(field.name());
+    return field.type().isNumber() && words.get(words.size() - 1).equals("id");
   }
 
   private static boolean isWanted(FieldInfo field) {

@@ -1,6 +1,5 @@
 package org.zestyporter.core.draft;
 
-import java.util.Locale;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.FieldInfo;
@@ -8,24 +7,48 @@ import org.zestyporter.core.application.FieldType;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Origin;
 import org.zestyporter.core.value.Storage;
+import org.zestyporter.core.value.Words;
 
 /**
  * What no file holds and an application usually enters by itself: who made a record and when, and
  * an identifier that nobody has used before.
  */
 final class Stamps {
+  /** The part of a name that says at which time; a time zone may follow. */
+  private static final String WHEN = "(?:at|on|date|time|datetime|timestamp|ts)?(?:utc)?";
+
   private static final String MADE = "(?:created|entered|added|inserted|recorded)";
-  private static final Pattern WHO = Pattern.compile(MADE + "_?by");
-  private static final Pattern WHEN_MADE = Pattern.compile(MADE + "(?:_?(?:at|on|date|time))?");
+  private static final String CHANGED = "(?:last)?(?:updated|changed|modified)";
+
+  /** Names are looked at without capitals, accents, and what stands between their words. */
+  private static final Pattern WHO = Pattern.compile(MADE + "by(?:user(?:name)?)?");
+
+  private static final Pattern WHEN_MADE =
+      Pattern.compile(
+          MADE
+              + WHEN
+              + "|(?:creation|insert|insertion)(?:date|time|datetime|timestamp|ts)(?:utc)?"
+              + "|(?:date|time)(?:of)?(?:created|creation|entered|added|inserted)"
+              + "|(?:erstellt|angelegt|erfasst)(?:am|datum|zeit)?|erstell(?:ungs)?datum"
+              + "|anlagedatum|date(?:de)?creation|creele|fecha(?:de)?creacion|creadoe[nl]"
+              + "|data(?:di)?creazione|creatoil|aangemaaktop|aanmaakdatum");
+
   private static final Pattern WHEN_CHANGED =
       Pattern.compile(
-          "(?:last_?)?(?:updated|changed|modified)(?:_?(?:at|on|date|time))?|last_?(?:update|change)");
+          CHANGED
+              + WHEN
+              + "|last(?:update|change|modification)(?:date|time|datetime|timestamp|ts)?(?:utc)?"
+              + "|(?:modification|update|change)(?:date|time|datetime|timestamp|ts)(?:utc)?"
+              + "|date(?:last)?(?:updated|changed|modified)"
+              + "|(?:geae?ndert|aktualisiert)(?:am|datum|zeit)?|ae?nderungsdatum"
+              + "|date(?:de)?modification|modifiele|fecha(?:de)?modificacion|actualizadoe[nl]"
+              + "|data(?:di)?modifica|modificatoil|gewijzigdop|wijzigingsdatum");
 
   private Stamps() {}
 
   /** What fills a field of which no column tells; null if it is none that is stamped. */
   static PlanDraft.@Nullable Own of(FieldInfo field) {
-    String name = field.name().toLowerCase(Locale.ROOT);
+    String name = String.join("", Words.split(field.name()));
     if (field.type() == FieldType.TEXT && WHO.matcher(name).matches()) {
       return stamp(field, Origin.Generator.WHO, "its name asks who entered the record", true);
     }

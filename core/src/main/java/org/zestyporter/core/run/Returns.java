@@ -9,11 +9,13 @@ import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Collections;
+import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.SortedMap;
 import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.plan.Destination;
@@ -24,6 +26,7 @@ import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.source.cache.Batch;
 import org.zestyporter.core.source.cache.SourceCache;
 import org.zestyporter.core.source.reading.Reading;
+import org.zestyporter.core.source.reading.SheetPart;
 import org.zestyporter.core.source.reading.SourceFormat;
 import org.zestyporter.core.value.Cell;
 import org.zestyporter.core.value.ErrorCode;
@@ -33,10 +36,10 @@ import org.zestyporter.core.value.PorterException;
  * The file of a run's rejected rows, made to be corrected and brought back.
  *
  * <p>It is laid out as the file was that the rows came from: what stood above the records stands
- * there again, each column has its place, grouped cells are filled down and a row's section heads
- * it, so that the same plan reads it. Behind the columns stand the reasons, and in the last one the
- * line that each row had; that column's title names the run. Sorting, deleted lines and further
- * columns do no harm.
+ * there again, each column has its place, grouped cells are filled down, a row's section heads it,
+ * and it stands on the sheet that it came from, so that the same plan reads it. Behind the columns
+ * stand the reasons, and in the last one the line that each row had; that column's title names the
+ * run. Sorting, deleted lines and further columns do no harm.
  *
  * <pre>{@code
  * Returns returns = new Returns(opened, "Run 2026-0003");
@@ -63,6 +66,9 @@ public final class Returns {
 
   /** Takes the lines of the file, one after the other. */
   interface Lines {
+    /** Begins the next sheet, if sheets are told apart. */
+    default void sheet(String name) {}
+
     /**
      * @param line its number, from 1
      * @param rejected why it was rejected; null if it is none of the rows
@@ -84,6 +90,9 @@ public final class Returns {
   private final Map<Integer, Integer> columns = new LinkedHashMap<>();
 
   private final Map<Place, List<Integer>> feeding = new LinkedHashMap<>();
+
+  /** True if a row says from which sheet it is, where it can't stand on one of its own. */
+  private boolean namesSheets;
 
   /**
    * @param opened the plan as the run had it, with the file it ran on
@@ -152,52 +161,98 @@ public final class Returns {
 
   /** Writes the file; the stream stays open. */
   public void write(OutputStream out, Format format) throws IOException {
+    namesSheets = format == Format.CSV && source.parts().size() > 1;
     if (format == Format.CSV) {
       csv(out);
     } else {
-      String name = reading.sheet() == null ? "Returns" : reading.sheet();
-      ReturnsWorkbook book = new ReturnsWorkbook(out, name, opened, this::feeding, kept);
+      ReturnsWorkbook book = new ReturnsWorkbook(out, opened, this::feeding, kept);
       go(book);
       book.finish();
     }
   }
 
   private void go(Lines lines) throws IOException {
-    long first = reading.firstRow();
+    List<SheetPart> parts = source.parts();
+    if (parts.size() < 2 || namesSheets) {
+      lines.sheet(reading.sheet() == null ? "Returns" : reading.sheet());
+      rows(rejected, heading(lines), reading.firstRow() - 1, lines);
+      return;
+    }
+    // a reader who looks at one sheet should meet rows there
+    List<SheetPart> ordered = new ArrayList<>(parts);
+    ordered.sort(Comparator.comparing(part -> rowsOf(part).isEmpty()));
+    for (SheetPart part : ordered) {
+      lines.sheet(part.sheet());
+      boolean isFirst = part == parts.get(0);
+      long next = isFirst ? heading(lines) : headingOf(part, lines);
+      rows(rowsOf(part), next, isFirst ? reading.firstRow() - 1 : part.linesBefore(), lines);
+    }
+  }
+
+  private SortedMap<Long, Rejected> rowsOf(SheetPart part) {
+    List<SheetPart> parts = source.parts();
+    int after = parts.indexOf(part) + 1;
+    long end = after == parts.size() ? Long.MAX_VALUE : parts.get(after).linesBefore() + 1;
+    return rejected.subMap(part.linesBefore() + 1, end);
+  }
+
+  /** What stands above the records, and where these begin. */
+  private long heading(Lines lines) throws IOException {
     if (reading.format() == SourceFormat.JSON) {
       // its members have names, but no line that holds them
-      first = 2;
       lines.line(
           1, titled(kept.stream().map(c -> inFile(c).name()).map(Cell::text).toList()), null);
-    } else {
-      long titles = reading.titleRows().isEmpty() ? 0 : Collections.max(reading.titleRows());
-      for (long line = 1; line < first; line++) {
-        lines.line(line, line == titles ? titled(cells(line)) : cells(line), null);
-      }
+      return 2;
     }
-    long at = first;
+    long titles = lastTitles();
+    for (long line = 1; line < reading.firstRow(); line++) {
+      lines.line(line, line == titles ? titled(cells(line)) : cells(line), null);
+    }
+    return reading.firstRow();
+  }
+
+  private long lastTitles() {
+    return reading.titleRows().isEmpty() ? 0 : Collections.max(reading.titleRows());
+  }
+
+  /** The same of a further sheet: all up to the titles, if it repeats those of the first. */
+  private long headingOf(SheetPart part, Lines lines) throws IOException {
+    long titles = source.titlesOf(part);
+    for (long line = part.linesBefore() + 1; line <= titles; line++) {
+      lines.line(
+          line - part.linesBefore(), line == titles ? titled(cells(line)) : cells(line), null);
+    }
+    return Math.max(titles - part.linesBefore(), 0) + 1;
+  }
+
+  /**
+   * @param next the line that the first of them gets
+   * @param seen the line of the source after which they may stand
+   */
+  private void rows(SortedMap<Long, Rejected> rows, long next, long seen, Lines lines)
+      throws IOException {
+    long at = next;
     long section = 0;
-    long seen = reading.firstRow() - 1;
-    for (Map.Entry<Long, Rejected> one : rejected.entrySet()) {
+    long above = seen;
+    for (Map.Entry<Long, Rejected> one : rows.entrySet()) {
       long line = one.getKey();
       long heads = section;
-      for (long above = seen + 1; above < line; above++) {
+      for (above++; above < line; above++) {
         heads = source.isSection(above) ? above : heads;
       }
       if (heads != section) {
         section = heads;
         lines.line(at++, cells(section), null);
       }
-      List<Cell> cells = record(line);
-      cells.add(Cell.text(String.join("; ", one.getValue().reasons())));
-      cells.add(new Cell(Cell.Kind.NUMBER, String.valueOf(line)));
-      lines.line(at++, cells, one.getValue());
-      seen = line;
+      lines.line(at++, record(line, one.getValue()), one.getValue());
     }
   }
 
   private List<Cell> titled(List<Cell> titles) {
     List<Cell> all = new ArrayList<>(titles);
+    if (namesSheets) {
+      all.add(Cell.text(source.columns().get(source.columns().size() - 1)));
+    }
     all.add(Cell.text(ReturnTitles.REASONS));
     all.add(Cell.text(ReturnTitles.mark(run)));
     return all;
@@ -215,8 +270,11 @@ public final class Returns {
     return cells;
   }
 
-  /** A record's cells, with what the plan corrects in them and what is filled down. */
-  private List<Cell> record(long line) {
+  /**
+   * A record's cells, with what the plan corrects in them and what is filled down, why it was
+   * rejected, and its line.
+   */
+  private List<Cell> record(long line, Rejected why) {
     List<Cell> cells = cells(line);
     long row = source.rowOfLine(line);
     Batch batch = source.batch(source.batchOf(row));
@@ -229,6 +287,11 @@ public final class Returns {
             cells.set(place, cell);
           }
         });
+    if (namesSheets) {
+      cells.add(Cell.text(source.part(line).sheet()));
+    }
+    cells.add(Cell.text(String.join("; ", why.reasons())));
+    cells.add(new Cell(Cell.Kind.NUMBER, String.valueOf(line)));
     return cells;
   }
 

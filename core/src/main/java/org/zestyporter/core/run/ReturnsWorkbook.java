@@ -30,8 +30,8 @@ final class ReturnsWorkbook implements Returns.Lines {
   private static final String MARKED = "FAE0E4";
 
   private final Workbook book;
-  private final Worksheet sheet;
   private final Choices choices;
+  private @Nullable Worksheet sheet;
 
   /** How the columns' numbers and moments were shown in the file, by place. */
   private final Map<Integer, String> ofNumbers = new HashMap<>();
@@ -40,18 +40,15 @@ final class ReturnsWorkbook implements Returns.Lines {
   private final Function<Returns.Place, List<Integer>> feeding;
 
   /**
-   * @param name of the sheet
    * @param feeding gives the columns that feed a field
    * @param kept by the places of columns, which ones of the sheet they were
    */
   ReturnsWorkbook(
       OutputStream out,
-      String name,
       OpenedPlan opened,
       Function<Returns.Place, List<Integer>> feeding,
       List<Integer> kept) {
     this.book = new Workbook(out, "Zesty Porter", "1.0");
-    this.sheet = book.newWorksheet(name);
     this.choices = new Choices(book, opened);
     this.feeding = feeding;
     for (CellFormat format : opened.source().formats()) {
@@ -60,6 +57,11 @@ final class ReturnsWorkbook implements Returns.Lines {
         (format.moment() ? ofMoments : ofNumbers).put(place, format.code());
       }
     }
+  }
+
+  @Override
+  public void sheet(String name) {
+    sheet = book.newWorksheet(name);
   }
 
   @Override

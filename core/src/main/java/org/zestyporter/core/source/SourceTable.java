@@ -358,6 +358,19 @@ public final class SourceTable implements Columns, AutoCloseable {
     return sections.isHead(line);
   }
 
+  /** The sheets that are read as one; fewer than two if only one is. */
+  public List<SheetPart> parts() {
+    return parsed.parts();
+  }
+
+  /**
+   * Line of the titles that a sheet repeats which is read as one with others before it; the line
+   * before its first if it repeats none.
+   */
+  public long titlesOf(SheetPart part) {
+    return selector.titlesOf(part);
+  }
+
   /** Sheet of a line where several are read as one; null if only one is. */
   public SheetPart part(long line) {
     SheetPart found = null;

@@ -325,4 +325,43 @@ class DraftByValuesTest {
       }
     }
   }
+
+  /** A part of a link of several fields points where the field does that it has to equal. */
+  @ParameterizedTest
+  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
+  void partsOfWiderLinksPointAtWhatIsBehindThem(Databases.Fresh on)
+      throws SQLException, IOException {
+    try (on) {
+      on.execute(
+          "CREATE TABLE tenant (id INTEGER PRIMARY KEY, name VARCHAR(20) NOT NULL UNIQUE)",
+          "CREATE TABLE client (tenant INTEGER NOT NULL, no VARCHAR(9) NOT NULL,"
+              + " FOREIGN KEY (tenant) REFERENCES tenant (id), PRIMARY KEY (tenant, no))",
+          "CREATE TABLE policy (number VARCHAR(9) PRIMARY KEY, tenant INTEGER NOT NULL,"
+              + " client VARCHAR(9) NOT NULL, premium DECIMAL(9,2), parent_id VARCHAR(9),"
+              + " FOREIGN KEY (tenant, client) REFERENCES client (tenant, no))",
+          "CREATE TABLE claim (id INTEGER PRIMARY KEY, at INTEGER, holder VARCHAR(9),"
+              + " FOREIGN KEY (at, holder) REFERENCES client (tenant, no))",
+          "INSERT INTO tenant VALUES (1, 'Northgate'), (2, 'Southgate')",
+          "INSERT INTO client VALUES (1, 'C1'), (2, 'C2')");
+      TableInfo policy = on.database().table("policy");
+      assertThat(policy.field("tenant").link()).isEqualTo(new LinkInfo("tenant", "id"));
+      assertThat(policy.field("client").link()).isNull();
+      assertThat(policy.field("parent_id").link())
+          .isEqualTo(new LinkInfo("policy", "number", false));
+      assertThat(on.database().table("claim").field("at").link())
+          .isEqualTo(new LinkInfo("tenant", "id"));
+      try (SourceTable source =
+          PlanDraftTest.file(
+              folder,
+              "Number,Office,Client,Premium",
+              "P1,Northgate,C1,12",
+              "P2,Southgate,C2,14",
+              "P3,Northgate,C1,15")) {
+        ProposedTable draft = new PlanDraft(on.database(), source).draft(policy);
+        Origin tenant = PlanDraftTest.fill(draft, "tenant").origin();
+        assertThat(tenant.column()).isEqualTo("Office");
+        assertThat(tenant.form().link().by()).isEqualTo("name");
+      }
+    }
+  }
 }

@@ -8,9 +8,12 @@ import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
+import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.FieldType;
 import org.zestyporter.core.application.jdbc.Databases;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Origin;
@@ -53,5 +56,39 @@ class StampsTest {
         assertThat(stamped).containsExactlyElementsOf(wanted);
       }
     }
+  }
+
+  /** As applications elsewhere call them; a day of something else is none. */
+  @Test
+  void stampsAreKnownByManyNames() {
+    for (String name :
+        List.of(
+            "CreatedAtUtc",
+            "created_on",
+            "CreationTime",
+            "DATE_CREATED",
+            "insert_ts",
+            "erstellt_am",
+            "Créé le",
+            "fecha_creacion",
+            "aangemaaktOp")) {
+      assertThat(Stamps.of(moment(name))).as(name).isNotNull();
+      assertThat(Stamps.of(moment(name)).fill().onlyNew()).as(name).isTrue();
+    }
+    for (String name :
+        List.of(
+            "ModifiedAtUtc", "last_update", "LastModificationTime", "geändert_am", "modifié le")) {
+      assertThat(Stamps.of(moment(name))).as(name).isNotNull();
+      assertThat(Stamps.of(moment(name)).fill().onlyNew()).as(name).isFalse();
+    }
+    for (String name : List.of("Date", "due_date", "recreated_at", "update_due", "createdFor")) {
+      assertThat(Stamps.of(moment(name))).as(name).isNull();
+    }
+    FieldInfo who = FieldInfo.of("CreatedByUser", FieldType.TEXT);
+    assertThat(Stamps.of(who).fill().origin()).isEqualTo(Origin.generated(Origin.Generator.WHO));
+  }
+
+  private static FieldInfo moment(String name) {
+    return FieldInfo.of(name, FieldType.DATETIME).withNullable(false);
   }
 }

@@ -13,6 +13,7 @@ import java.sql.SQLException;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.zip.ZipFile;
 import org.dhatim.fastexcel.Workbook;
@@ -40,6 +41,7 @@ import org.zestyporter.core.source.reading.ColumnShape;
 import org.zestyporter.core.source.reading.Pick;
 import org.zestyporter.core.source.reading.Reading;
 import org.zestyporter.core.source.reading.ReadingBuilder;
+import org.zestyporter.core.source.reading.SheetInfo;
 import org.zestyporter.core.step.Step;
 import org.zestyporter.core.step.StepKind;
 
@@ -255,6 +257,75 @@ class ReturnsTest {
       RunReport again = run(on, simple, back, "2026-0004", new Returns[1]);
       assertThat(again.read()).isEqualTo(3);
       assertThat(again.destinations().get(0).rejected()).isEqualTo(3);
+    }
+  }
+
+  /** Each row stands on its sheet again, under the titles there; text names the sheets instead. */
+  @ParameterizedTest
+  @EnumSource(Returns.Format.class)
+  void rowsOfSeveralSheetsStandOnTheirOwn(Returns.Format as) throws SQLException, IOException {
+    format = as;
+    try (Databases.Fresh on = Databases.h2()) {
+      schema(on);
+      Path file = folder.resolve("harvest.xlsx");
+      List<String> names = List.of("North", "East & West", "South");
+      try (OutputStream out = Files.newOutputStream(file);
+          Workbook book = new Workbook(out, "test", "1.0")) {
+        for (String name : names) {
+          Worksheet sheet = book.newWorksheet(name);
+          // each has another heading; the titles stand a line lower in the last
+          int at = name.equals("South") ? 2 : 1;
+          sheet.value(0, 0, "Harvest of the " + name);
+          for (int c = 0; c < 3; c++) {
+            sheet.value(at, c, List.of("Tree", "Grade", "Kilos").get(c));
+          }
+          for (int r = 1; r <= 3; r++) {
+            sheet.value(at + r, 0, name.charAt(0) + "-" + r);
+            sheet.value(at + r, 1, r == 2 && !name.equals("North") ? "rotten" : "first");
+            sheet.value(at + r, 2, r + 0.5);
+          }
+        }
+      }
+      List<Fill> fills =
+          List.of(
+              Fill.of("tree", Origin.column("Tree")),
+              Fill.of("grade", Origin.column("Grade")),
+              Fill.of("kilos", Origin.column("Kilos"), Step.of(StepKind.READ_NUMBER)),
+              Fill.of("orchard", Origin.column("Sheet")));
+      Plan plan =
+          plan(List.of())
+              .withReading(Reading.FIND.withSheets(names))
+              .withDestinations(List.of(plan(List.of()).destinations().get(0).withFills(fills)));
+      RunReport first = run(on, plan, file, "2026-0003", new Returns[1]);
+      assertThat(first.destinations().get(0).rejected()).isEqualTo(2);
+      Path back = written("back." + as.name().toLowerCase(Locale.ROOT));
+      if (as == Returns.Format.XLSX) {
+        try (SourceTable opened = SourceReader.open(back, folder.resolve("b"), Reading.FIND)) {
+          // one who opens it meets rows
+          assertThat(opened.reading().sheet()).isEqualTo("East & West");
+          assertThat(opened.rowCount()).isEqualTo(1);
+          assertThat(opened.sheets()).extracting(SheetInfo::name).containsAll(names);
+        }
+      } else {
+        assertThat(Files.readString(back)).contains("S-2,rotten,2.5,South,\"grade: ");
+      }
+      Reading again = as == Returns.Format.XLSX ? plan.reading() : Reading.FIND;
+      try (SourceTable table = SourceReader.open(back, folder.resolve("c"), again)) {
+        assertThat(ReturnTitles.runOf(table.columns())).isEqualTo("Run 2026-0003");
+      }
+      on.execute("ALTER TABLE harvest DROP COLUMN grade");
+      Destination mended =
+          plan.destinations().get(0).withFills(List.of(fills.get(0), fills.get(2), fills.get(3)));
+      RunReport second =
+          run(
+              on,
+              plan.withReading(again).withDestinations(List.of(mended)),
+              back,
+              "2026-0004",
+              new Returns[1]);
+      assertThat(second.read()).isEqualTo(2);
+      assertThat(on.rows("SELECT tree, orchard, kilos FROM harvest WHERE tree IN ('E-2', 'S-2')"))
+          .containsExactlyInAnyOrder("E-2;East & West;2.50;", "S-2;South;2.50;");
     }
   }
 

@@ -31,6 +31,9 @@ final class Metadata {
   private static final Pattern KEY_OF =
       Pattern.compile("(?<of>.{2,})_(?i:id)|(?<of2>.*[\\p{Ll}\\d])I[dD]");
 
+  /** So many links of several fields are followed to where one of them points at in the end. */
+  private static final int LINKS_FOLLOWED = 4;
+
   private static final String[] VIEWS = {"VIEW", "MATERIALIZED VIEW"};
 
   private final Connection connection;
@@ -245,7 +248,8 @@ final class Metadata {
   }
 
   /** Links of one field, by the fields. */
-  private Map<String, LinkInfo> links(Collection<List<Dialect.Pointer>> foreignKeys) {
+  private Map<String, LinkInfo> links(Collection<List<Dialect.Pointer>> foreignKeys)
+      throws SQLException {
     Map<String, LinkInfo> links = new HashMap<>();
     for (List<Dialect.Pointer> key : foreignKeys) {
       Dialect.Pointer only = key.get(0);
@@ -253,12 +257,50 @@ final class Metadata {
         links.put(only.field(), new LinkInfo(shown(only.schema(), only.table()), only.to()));
       }
     }
+    for (List<Dialect.Pointer> key : foreignKeys) {
+      for (Dialect.Pointer part : key) {
+        if (key.size() > 1 && !links.containsKey(part.field())) {
+          LinkInfo beyond = beyond(part, LINKS_FOLLOWED);
+          if (beyond != null) {
+            links.put(part.field(), beyond);
+          }
+        }
+      }
+    }
     return links;
   }
 
   /**
-   * Where a field points by its name, {@code customer_id} at the key of {@code customers}, though
-   * the database declares no link; null if it is none of which that can be told.
+   * Where a part of a link of several fields points at in the end: the tenant of a policy is that
+   * of its customer, which is a link to the tenants.
+   *
+   * @return null if the field that it has to equal is no link itself
+   */
+  private @Nullable LinkInfo beyond(Dialect.Pointer part, int most) throws SQLException {
+    if (most == 0) {
+      return null;
+    }
+    LinkInfo found = null;
+    for (List<Dialect.Pointer> key :
+        dialect.foreignKeys(connection, catalog, part.schema(), part.table())) {
+      for (Dialect.Pointer next : key) {
+        if (!next.field().equals(part.to())) {
+          continue;
+        }
+        if (key.size() > 1) {
+          found = found == null ? beyond(next, most - 1) : found;
+        } else if (isOffered(next.schema(), next.table())) {
+          return new LinkInfo(shown(next.schema(), next.table()), next.to());
+        }
+      }
+    }
+    return found;
+  }
+
+  /**
+   * Where a field points by its name, {@code customer_id} at the key of {@code customers} and
+   * {@code parent_id} at its own table's, though the database declares no link; null if it is none
+   * of which that can be told. A table of the same schema goes before the only one of the others.
    */
   private @Nullable LinkInfo presumed(
       @Nullable String schema, String relation, String field, NativeType type) throws SQLException {
@@ -267,25 +309,32 @@ final class Metadata {
       return null;
     }
     String one = bare(name.group("of") == null ? name.group("of2") : name.group("of"));
+    List<LinkInfo> near = new ArrayList<>();
+    List<LinkInfo> far = new ArrayList<>();
     for (Map.Entry<String, Named> other : tables().entrySet()) {
       Named table = other.getValue();
-      if (!Objects.equals(table.schema(), schema)
-          || table.relation().equals(relation)
-          || !isOneOf(one, bare(table.relation()))) {
-        continue;
-      }
-      List<String> key = primaryKey(table.schema(), table.relation());
-      NativeType held =
-          key.size() == 1 ? types.of(table.schema(), table.relation()).get(key.get(0)) : null;
-      boolean isAlike =
-          held != null
-              && held.type() == type.type()
-              && (type.type() != FieldType.OTHER || held.name().equals(type.name()));
-      if (isAlike) {
-        return new LinkInfo(other.getKey(), key.get(0), false);
+      boolean isNear = Objects.equals(table.schema(), schema);
+      boolean isItself = isNear && table.relation().equals(relation);
+      if (isItself ? one.equals("parent") : isOneOf(one, bare(table.relation()))) {
+        LinkInfo link = alike(other.getKey(), table, type);
+        if (link != null) {
+          (isNear ? near : far).add(link);
+        }
       }
     }
-    return null;
+    return !near.isEmpty() ? near.get(0) : far.size() == 1 ? far.get(0) : null;
+  }
+
+  /** A link to a table's key, if that is one field of such a type; otherwise null. */
+  private @Nullable LinkInfo alike(String name, Named table, NativeType type) throws SQLException {
+    List<String> key = primaryKey(table.schema(), table.relation());
+    NativeType held =
+        key.size() == 1 ? types.of(table.schema(), table.relation()).get(key.get(0)) : null;
+    boolean isAlike =
+        held != null
+            && held.type() == type.type()
+            && (type.type() != FieldType.OTHER || held.name().equals(type.name()));
+    return isAlike ? new LinkInfo(name, key.get(0), false) : null;
   }
 
   private static String bare(String name) {

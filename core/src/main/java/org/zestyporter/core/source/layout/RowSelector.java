@@ -227,6 +227,19 @@ public final class RowSelector {
     }
   }
 
+  /** Line of the titles that a sheet repeats; the line before its first if it repeats none. */
+  public long titlesOf(SheetPart part) {
+    long before = part.linesBefore();
+    for (long line = before + 1; line <= before + TITLES_OF_PART && titles.levels() > 0; line++) {
+      int chunk = cache.chunkOfLine(line);
+      int row = chunk == cache.chunks() ? -1 : Arrays.binarySearch(cache.lines(chunk), line);
+      if (row >= 0 && isTitles(chunk, row)) {
+        return line;
+      }
+    }
+    return before;
+  }
+
   private boolean isTitles(int chunk, int row) {
     for (int level = titles.levels() - 1; level >= 0; level--) {
       if (isTitles(chunk, row, level)) {
