@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.FieldType;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.value.Words;
 
@@ -73,6 +74,13 @@ record Likeness(int score, String because) {
       int withoutTable = own == null ? 0 : Words.agreement(own, fieldWords) - 3;
       if (withoutTable > best.score()) {
         best = new Likeness(withoutTable, "the names agree");
+      }
+      if (field.type() == FieldType.DATE || field.type() == FieldType.DATETIME) {
+        // “born” is the date of birth: that it is a date is said by its values
+        int withoutDate = Words.agreement(Words.undated(text), Words.undated(field.name())) - 3;
+        if (withoutDate > best.score()) {
+          best = new Likeness(withoutDate, "the names agree");
+        }
       }
       String comment = field.comment();
       if (comment != null) {

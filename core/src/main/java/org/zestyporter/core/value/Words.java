@@ -10,12 +10,19 @@ public final class Words {
 
   private static final Pattern MAIL = Pattern.compile("(?i)e-mail");
 
-  /** Not behind a single letter: kWh and eMail are one word. */
-  private static final Pattern HUMP = Pattern.compile("(\\p{L}\\p{Ll})(\\p{Lu})");
+  /**
+   * Where a word begins within a name: dateOfBirth, VATNumber. Not behind a single letter, for kWh
+   * and eMail are one word.
+   */
+  private static final Pattern HUMP =
+      Pattern.compile("(?<=\\p{L}\\p{Ll})(?=\\p{Lu})|(?<=\\p{Lu}{2})(?=\\p{Lu}\\p{Ll}{2})");
 
   private static final Pattern BETWEEN = Pattern.compile("[^\\p{L}\\p{N}]+");
 
   private static final Memo<List<String>> PARTED = new Memo<>(Words::part);
+
+  private static final Memo<List<String>> UNDATED =
+      new Memo<>(name -> of(name).stream().filter(w -> !says(w, "date")).toList());
 
   /** Bits for the letters that words begin with; the others are for meanings. */
   static final int LETTERS = 26;
@@ -36,6 +43,11 @@ public final class Words {
     return PARTED.of(name);
   }
 
+  /** The same without those that only say that it is a date; may be empty. */
+  public static List<String> undated(String name) {
+    return UNDATED.of(name);
+  }
+
   private static List<String> part(String name) {
     List<String> words = new ArrayList<>();
     List<String> fillers = new ArrayList<>();
@@ -50,7 +62,7 @@ public final class Words {
   }
 
   public static List<String> split(String name) {
-    String spaced = HUMP.matcher(MAIL.matcher(name).replaceAll("email")).replaceAll("$1 $2");
+    String spaced = HUMP.matcher(MAIL.matcher(name).replaceAll("email")).replaceAll(" ");
     List<String> words = new ArrayList<>();
     for (String word : BETWEEN.split(Vocabulary.bare(spaced))) {
       if (!word.isEmpty()) {

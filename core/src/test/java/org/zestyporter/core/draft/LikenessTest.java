@@ -3,6 +3,7 @@ package org.zestyporter.core.draft;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.zestyporter.core.application.FieldInfo;
@@ -43,6 +44,10 @@ class LikenessTest {
     "Arrives,arrived_on",
     "Remarks,notes",
     "Beam (ft),beam_m",
+    "Born,DateOfBirth",
+    "No. of guests,NumberOfGuests",
+    "VAT no.,VATNumber",
+    "Unit,UnitOfMeasure",
   })
   void theseMeanTheSame(String column, String field) {
     assertThat(of(column, field, null, "vessel").score()).as(column).isGreaterThanOrEqualTo(ENOUGH);
@@ -119,5 +124,15 @@ class LikenessTest {
   void aColumnMayBeCalledWhatTheTableHolds(String column, boolean is) {
     FieldInfo number = field("number", null);
     assertThat(Likeness.isTheTable(table("berth_contract", number), column)).isEqualTo(is);
+  }
+
+  /** That it is a date is said by the type of a field, so a title need not say it. */
+  @Test
+  void datesNeedNotBeCalledSo() {
+    FieldInfo born = field("birth_date", null).withType(FieldType.DATE);
+    assertThat(Likeness.of(table("person", born), born, "Born").score())
+        .isGreaterThan(80)
+        .isGreaterThan(of("Born", "birth_date", null, "person").score());
+    assertThat(Likeness.of(table("person", born), born, "Date").score()).isLessThan(80);
   }
 }
