@@ -242,6 +242,7 @@ export class OpenPlan {
       const unchanged = this.plan === sent;
       this.followed = view.followed;
       if (view.followed.length) this.takeDraft(view);
+      this.takeColumns(sent.reading.columns, view.plan.reading.columns);
       if (unchanged) {
         this.saving = 'saved';
       } else {
@@ -269,6 +270,13 @@ export class OpenPlan {
           : d,
       ),
     };
+  }
+
+  /** Takes the columns that the file has once it is read otherwise. */
+  private takeColumns(sent: Reading['columns'], columns: Reading['columns']) {
+    const isNew = JSON.stringify(sent) !== JSON.stringify(columns);
+    if (isNew && this.plan.reading.columns === sent)
+      this.plan = { ...this.plan, reading: { ...this.plan.reading, columns } };
   }
 
   private onRefused(error: unknown) {

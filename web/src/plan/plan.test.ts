@@ -248,6 +248,24 @@ describe('an open plan', () => {
     await open.save();
   });
 
+  it('takes the columns of another reading, and keeps what was edited meanwhile', async () => {
+    const columns = [{ name: 'Sheet', letter: '', type: 'text' as const }];
+    vi.spyOn(api, 'PUT').mockImplementation((async (
+      _: string,
+      sent: { body: { plan: Plan; revision: number } },
+    ) => {
+      const saved = sent.body.plan;
+      open.edit(named('Meanwhile'));
+      const reading = { ...saved.reading, columns };
+      return { data: { ...view(sent.body.revision + 1), plan: { ...saved, reading } } };
+    }) as never);
+    const open = new OpenPlan(view(1));
+    open.putReading({ titleRows: [2] });
+    await open.save();
+    expect(open.plan.reading).toEqual({ titleRows: [2], columns });
+    expect(open.plan.name).toBe('Meanwhile');
+  });
+
   it('runs nothing that is a guess', async () => {
     const post = vi.spyOn(api, 'POST');
     const start = view(1).plan;

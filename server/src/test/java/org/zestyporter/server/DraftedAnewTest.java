@@ -67,6 +67,35 @@ class DraftedAnewTest extends ServerTest {
     assertThat(later.path("plan")).isEqualTo(right.path("plan"));
   }
 
+  /** Only another file can be unlike the one before, not another reading of the same. */
+  @Test
+  void columnsOfAnotherReadingAreNoChangeOfTheFile() throws Exception {
+    long plan = plan(marina("columns"), FILE);
+    save(plan, titles(2));
+    JsonNode folded =
+        save(
+            plan,
+            document ->
+                ((ObjectNode) document.path("reading"))
+                    .putArray("picks")
+                    .addObject()
+                    .put("name", "Listed by")
+                    .put("column", "C")
+                    .put("line", 1));
+    assertThat(folded.path("source").path("changes")).isEmpty();
+    assertThat(folded.path("plan").path("reading").path("columns").findValuesAsString("name"))
+        .contains("Listed by", "Reg No");
+    // a column that is used and gone is told
+    JsonNode gone =
+        save(
+            plan,
+            document ->
+                ((ObjectNode) document.path("reading"))
+                    .putObject("renamed")
+                    .put("Boat name", "Ship"));
+    assertThat(gone.path("source").path("changes").findValuesAsString("kind")).isNotEmpty();
+  }
+
   @Test
   void aMatterThatIsConfirmedChangesNoFill() throws Exception {
     long plan = plan(marina("confirmed"), FILE);

@@ -6,13 +6,16 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Objects;
+import java.util.Set;
 import java.util.concurrent.atomic.AtomicLong;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.beans.factory.ObjectProvider;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import org.zestyporter.core.application.jdbc.Database;
 import org.zestyporter.core.draft.ProposedTable;
+import org.zestyporter.core.draft.Redraft;
 import org.zestyporter.core.fill.RunContext;
 import org.zestyporter.core.fill.Shared;
 import org.zestyporter.core.plan.Destination;
@@ -365,7 +368,7 @@ public class PlanService implements UsesConnections, UsesSources {
             wanted.plan().name(),
             old.sourceId(),
             wanted.revision() + 1,
-            PlanJson.write(drafted.plan()),
+            PlanJson.write(withColumns(drafted.plan(), old, rows)),
             drafted.evidenceJson(),
             drafted.draftedJson(),
             old.columnsJson(),
@@ -381,5 +384,31 @@ public class PlanService implements UsesConnections, UsesSources {
     }
     plans.insertRevision(next);
     return drafted.followed();
+  }
+
+  /**
+   * A plan that remembers the columns which its file has once somebody reads it otherwise: they are
+   * unlike those of another file only if one that is used is gone, or called otherwise.
+   */
+  private Plan withColumns(Plan plan, PlanRecord old, SourceTable rows) {
+    Reading before = PlanJson.read(old.document()).reading();
+    Reading reading = plan.reading();
+    if (before.columns() == null
+        || reading.columns() == null
+        || !Redraft.isDue(before, reading)
+        || !FileChange.compare(before.columns(), sources.table(old.sourceId(), before)).isEmpty()) {
+      return plan;
+    }
+    Set<String> used =
+        plan.destinations().stream()
+            .flatMap(d -> d.fills().stream())
+            .flatMap(f -> f.origin().columns().stream())
+            .map(name -> name.toLowerCase(Locale.ROOT))
+            .collect(Collectors.toSet());
+    boolean lacks =
+        FileChange.compare(reading.columns(), rows).stream()
+            .filter(c -> c.kind() == FileChange.Kind.RENAMED || c.kind() == FileChange.Kind.GONE)
+            .anyMatch(c -> used.contains(c.before().name().toLowerCase(Locale.ROOT)));
+    return lacks ? plan : plan.withReading(reading.withColumns(FileChange.shape(rows)));
   }
 }
