@@ -54,6 +54,17 @@ final class FillDraft {
   }
 
   private void addSteps(List<Step> steps, FieldInfo field, int column, String title) {
+    CommentCodes codes = CommentCodes.of(field, source.distinct(column));
+    if (codes != null) {
+      steps.add(Step.of(StepKind.TRIM));
+      codes
+          .meanings()
+          .forEach((word, code) -> steps.add(Step.of(StepKind.REPLACE, "from", word, "to", code)));
+      if (field.type() == FieldType.WHOLE) {
+        steps.add(Step.of(StepKind.READ_NUMBER));
+      }
+      return;
+    }
     switch (field.type()) {
       case WHOLE, DECIMAL -> {
         steps.add(numberStep(field, column));

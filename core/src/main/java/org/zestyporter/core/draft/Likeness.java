@@ -75,26 +75,34 @@ record Likeness(int score, String because) {
       if (withoutTable > best.score()) {
         best = new Likeness(withoutTable, "the names agree");
       }
-      if (field.type() == FieldType.DATE || field.type() == FieldType.DATETIME) {
+      if (isDated(field)) {
         // “born” is the date of birth: that it is a date is said by its values
         int withoutDate = Words.agreement(Words.undated(text), Words.undated(field.name())) - 3;
         if (withoutDate > best.score()) {
           best = new Likeness(withoutDate, "the names agree");
         }
       }
-      String comment = field.comment();
-      if (comment != null) {
+      String comment = CommentCodes.about(field);
+      if (comment != null && !comment.isEmpty()) {
         String first = Words.split(text).get(0);
         if (first.length() >= 3 && Words.initials(comment).startsWith(first)) {
           return best.score() >= 80 ? best : new Likeness(80, "short for “" + comment + "”");
         }
         int said = Words.agreement(words, Words.of(comment)) * 8 / 10;
+        if (isDated(field)) {
+          int withoutDate = Words.agreement(Words.undated(text), Words.undated(comment)) - 3;
+          said = Math.max(said, withoutDate * 8 / 10);
+        }
         if (said > best.score()) {
           best = new Likeness(said, "the field is described as “" + comment + "”");
         }
       }
       return best;
     }
+  }
+
+  private static boolean isDated(FieldInfo field) {
+    return field.type() == FieldType.DATE || field.type() == FieldType.DATETIME;
   }
 
   /** True if a column is called what the table holds. */

@@ -182,6 +182,10 @@ final class Pairing {
         return link;
       }
     }
+    CommentCodes codes = CommentCodes.of(field, linkValues.values(column));
+    if (codes != null) {
+      return coded(field, column, name, codes);
+    }
     int score = name.score();
     String because = name.because();
     if (field.choices() != null) {
@@ -222,6 +226,21 @@ final class Pairing {
                 null,
                 because,
                 byName(name.score(), score > name.score())));
+  }
+
+  /**
+   * A column of words for which the field's description says the codes. Yes and no stand in many
+   * columns, and say nothing by themselves.
+   */
+  private @Nullable Pair coded(FieldInfo field, int column, Likeness name, CommentCodes codes) {
+    LinkValues.Overlap overlap = codes.overlap(linkValues.values(column));
+    String told = overlap.told() + " are words for its codes, which its description tells";
+    if (name.score() >= ENOUGH) {
+      String because = name.because() + ", and " + told;
+      return new Pair(field, column, name.score() + 40, null, because, Certainty.PLAIN);
+    }
+    boolean isOther = source.profiles().get(column).type() == ValueType.TEXT && !isConstant(column);
+    return isOther ? Pair.byValues(field, column, ALL_CHOICES, told, Certainty.LIKELY) : null;
   }
 
   /**

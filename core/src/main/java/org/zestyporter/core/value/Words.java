@@ -22,7 +22,8 @@ public final class Words {
   private static final Memo<List<String>> PARTED = new Memo<>(Words::part);
 
   private static final Memo<List<String>> UNDATED =
-      new Memo<>(name -> of(name).stream().filter(w -> !says(w, "date")).toList());
+      new Memo<>(
+          name -> of(name).stream().filter(w -> !says(w, "date") && !says(w, "time")).toList());
 
   /** Bits for the letters that words begin with; the others are for meanings. */
   static final int LETTERS = 26;
@@ -43,7 +44,7 @@ public final class Words {
     return PARTED.of(name);
   }
 
-  /** The same without those that only say that it is a date; may be empty. */
+  /** The same without those that only say that it is a date or a time; may be empty. */
   public static List<String> undated(String name) {
     return UNDATED.of(name);
   }

@@ -364,4 +364,41 @@ class DraftByValuesTest {
       }
     }
   }
+
+  /**
+   * Where a database declares nothing, a field that is called as another table's key points there.
+   */
+  @ParameterizedTest
+  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
+  void fieldsAreCalledAsTheKeysThatTheyHold(Databases.Fresh on) throws SQLException, IOException {
+    try (on) {
+      on.execute(
+          "CREATE TABLE t_dept (dept_no VARCHAR(4) PRIMARY KEY, label VARCHAR(20))",
+          "CREATE TABLE money (code VARCHAR(3) PRIMARY KEY)",
+          "CREATE TABLE seat (desk INTEGER PRIMARY KEY, dept_no INTEGER)",
+          "CREATE TABLE staff (staff_no VARCHAR(9) PRIMARY KEY, dept_no VARCHAR(4),"
+              + " code VARCHAR(3), desk INTEGER, badge INTEGER)",
+          "CREATE TABLE pay (dept_no VARCHAR(4), staff_no VARCHAR(9),"
+              + " FOREIGN KEY (staff_no) REFERENCES staff (staff_no))",
+          "INSERT INTO t_dept VALUES ('01', 'Sales'), ('02', 'Stores')");
+      TableInfo staff = on.database().table("staff");
+      assertThat(staff.field("dept_no").link()).isEqualTo(new LinkInfo("t_dept", "dept_no", false));
+      assertThat(staff.field("desk").link()).isEqualTo(new LinkInfo("seat", "desk", false));
+      // what is called so may be a code of anything
+      assertThat(staff.field("code").link()).isNull();
+      assertThat(staff.field("badge").link()).isNull();
+      // another type
+      assertThat(on.database().table("seat").field("dept_no").link()).isNull();
+      // where links are declared, what is not is none
+      assertThat(on.database().table("pay").field("dept_no").link()).isNull();
+      try (SourceTable source =
+          PlanDraftTest.file(folder, "Staff no,Department", "S1,Sales", "S2,Stores", "S3,Sales")) {
+        Origin department =
+            PlanDraftTest.fill(new PlanDraft(on.database(), source).draft(staff), "dept_no")
+                .origin();
+        assertThat(department.column()).isEqualTo("Department");
+        assertThat(department.form().link().by()).isEqualTo("label");
+      }
+    }
+  }
 }

@@ -11,10 +11,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
-import java.util.Objects;
 import java.util.TreeMap;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.FieldInfo;
@@ -26,10 +23,6 @@ import org.zestyporter.core.application.TableInfo;
 /** Reads tables and fields from the database's own catalogue. */
 final class Metadata {
   private static final String[] TABLES = {"TABLE", "BASE TABLE", "PARTITIONED TABLE"};
-
-  /** A name that says of what a field holds the key: customer_id, customerId, CustomerID. */
-  private static final Pattern KEY_OF =
-      Pattern.compile("(?<of>.{2,})_(?i:id)|(?<of2>.*[\\p{Ll}\\d])I[dD]");
 
   /** So many links of several fields are followed to where one of them points at in the end. */
   private static final int LINKS_FOLLOWED = 4;
@@ -43,6 +36,7 @@ final class Metadata {
   private final @Nullable String catalog;
   private final @Nullable String home;
   private final Offer offer;
+  private final PresumedLinks presumed;
   private @Nullable Map<String, Named> tables;
 
   Metadata(Connection connection, Dialect dialect, Offer offer) throws SQLException {
@@ -53,6 +47,7 @@ final class Metadata {
     this.types = dialect.types(connection);
     this.catalog = connection.getCatalog();
     this.home = connection.getSchema();
+    this.presumed = new PresumedLinks(this, types);
   }
 
   /** A relation by its schema and name, and what the database says of it. */
@@ -168,7 +163,7 @@ final class Metadata {
           CheckRule rule = checks.get(field.toLowerCase(Locale.ROOT));
           LinkInfo link = links.get(field);
           if (link == null && !unique) {
-            link = presumed(schema, relation, field, type);
+            link = presumed.of(table, field, type, foreignKeys.isEmpty());
           }
           fields.add(field(columns, type, unique, link, rule));
           others.addAll(type.domain() == null ? List.of() : type.domain().checksOf(field));
@@ -237,7 +232,20 @@ final class Metadata {
     return table.comment() == null || table.comment().isBlank() ? null : table.comment();
   }
 
-  private List<String> primaryKey(@Nullable String schema, String relation) throws SQLException {
+  /** The fields of the tables of a schema: by the fields' names, the tables that have one. */
+  Map<String, List<String>> tablesByField(@Nullable String schema) throws SQLException {
+    Map<String, List<String>> relations = new HashMap<>();
+    try (ResultSet columns = meta.getColumns(catalog, escaped(schema), "%", "%")) {
+      while (columns.next()) {
+        relations
+            .computeIfAbsent(columns.getString("COLUMN_NAME"), f -> new ArrayList<>())
+            .add(columns.getString("TABLE_NAME"));
+      }
+    }
+    return relations;
+  }
+
+  List<String> primaryKey(@Nullable String schema, String relation) throws SQLException {
     Map<Short, String> fields = new TreeMap<>();
     try (ResultSet keys = meta.getPrimaryKeys(catalog, schema, relation)) {
       while (keys.next()) {
@@ -295,58 +303,6 @@ final class Metadata {
       }
     }
     return found;
-  }
-
-  /**
-   * Where a field points by its name, {@code customer_id} at the key of {@code customers} and
-   * {@code parent_id} at its own table's, though the database declares no link; null if it is none
-   * of which that can be told. A table of the same schema goes before the only one of the others.
-   */
-  private @Nullable LinkInfo presumed(
-      @Nullable String schema, String relation, String field, NativeType type) throws SQLException {
-    Matcher name = KEY_OF.matcher(field);
-    if (!name.matches()) {
-      return null;
-    }
-    String one = bare(name.group("of") == null ? name.group("of2") : name.group("of"));
-    List<LinkInfo> near = new ArrayList<>();
-    List<LinkInfo> far = new ArrayList<>();
-    for (Map.Entry<String, Named> other : tables().entrySet()) {
-      Named table = other.getValue();
-      boolean isNear = Objects.equals(table.schema(), schema);
-      boolean isItself = isNear && table.relation().equals(relation);
-      if (isItself ? one.equals("parent") : isOneOf(one, bare(table.relation()))) {
-        LinkInfo link = alike(other.getKey(), table, type);
-        if (link != null) {
-          (isNear ? near : far).add(link);
-        }
-      }
-    }
-    return !near.isEmpty() ? near.get(0) : far.size() == 1 ? far.get(0) : null;
-  }
-
-  /** A link to a table's key, if that is one field of such a type; otherwise null. */
-  private @Nullable LinkInfo alike(String name, Named table, NativeType type) throws SQLException {
-    List<String> key = primaryKey(table.schema(), table.relation());
-    NativeType held =
-        key.size() == 1 ? types.of(table.schema(), table.relation()).get(key.get(0)) : null;
-    boolean isAlike =
-        held != null
-            && held.type() == type.type()
-            && (type.type() != FieldType.OTHER || held.name().equals(type.name()));
-    return isAlike ? new LinkInfo(name, key.get(0), false) : null;
-  }
-
-  private static String bare(String name) {
-    return name.toLowerCase(Locale.ROOT).replace("_", "");
-  }
-
-  /** True if a table is called by what its records are, one of them or several. */
-  private static boolean isOneOf(String one, String table) {
-    return table.equals(one)
-        || table.equals(one + "s")
-        || table.equals(one + "es")
-        || one.endsWith("y") && table.equals(one.substring(0, one.length() - 1) + "ies");
   }
 
   /** Links of several fields, which are left to the database, in a few words each. */
