@@ -150,10 +150,18 @@ final class FillDraft {
   }
 
   private static void addCase(List<Step> steps, List<String> choices) {
+    // many alphabets have no capitals
+    if (choices.stream().allMatch(FillDraft::isWithoutCase)) {
+      return;
+    }
     if (choices.stream().allMatch(c -> c.equals(c.toLowerCase(Locale.ROOT)))) {
       steps.add(Step.of(StepKind.CASE, "to", "lower"));
     } else if (choices.stream().allMatch(c -> c.equals(c.toUpperCase(Locale.ROOT)))) {
       steps.add(Step.of(StepKind.CASE, "to", "upper"));
     }
+  }
+
+  private static boolean isWithoutCase(String text) {
+    return text.toLowerCase(Locale.ROOT).equals(text.toUpperCase(Locale.ROOT));
   }
 }

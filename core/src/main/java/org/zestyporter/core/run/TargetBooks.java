@@ -7,7 +7,9 @@ import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.Records;
 import org.zestyporter.core.application.WriteSession;
 import org.zestyporter.core.fill.CompiledFill;
+import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Origin;
+import org.zestyporter.core.step.StepKind;
 import org.zestyporter.core.value.ValueColumn;
 
 /** Enters the rows of one destination into its books: outcomes, sums, and what was altered. */
@@ -28,13 +30,21 @@ final class TargetBooks {
     this.books = target.books;
     this.summed =
         java.util.stream.IntStream.range(0, target.fills.size())
-            .filter(
-                f ->
-                    target.fills.get(f).fill().origin() instanceof Origin.Column
-                        && target.fills.get(f).field().type().isNumber())
+            .filter(f -> isAmount(target.fills.get(f).fill(), target.fills.get(f).field()))
             .toArray();
     this.sums = new ColumnSum[target.fills.size()];
     Arrays.setAll(sums, f -> new ColumnSum());
+  }
+
+  /** True if adding up what a field is filled with says anything: not if words become codes. */
+  private static boolean isAmount(Fill fill, FieldInfo field) {
+    long codes =
+        fill.steps().stream()
+            .filter(s -> s.kind() == StepKind.REPLACE && !s.off())
+            .map(s -> s.setting("to"))
+            .distinct()
+            .count();
+    return fill.origin() instanceof Origin.Column && field.type().isNumber() && codes < 2;
   }
 
   /** Counts a linked record that was made, or would be. */

@@ -12,6 +12,7 @@ import java.time.LocalDateTime;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
@@ -114,6 +115,45 @@ class PipelineTest {
   private static List<Long> counts(RunReport report) {
     RunReport.DestinationReport d = report.destinations().get(0);
     return List.of(d.added(), d.changed(), d.unchanged(), d.skipped(), d.rejected());
+  }
+
+  /** Codes add up to nothing; an amount for which a word stands now and then still does. */
+  @Test
+  void wordsThatBecomeCodesAreNotAddedUp() throws SQLException, IOException {
+    try (Databases.Fresh on = Databases.h2()) {
+      schema(on);
+      Fill code =
+          Fill.of(
+              "sticker",
+              Origin.column("Zone"),
+              Step.of(StepKind.REPLACE, "from", "north", "to", "7"),
+              Step.of(StepKind.REPLACE, "from", "south", "to", "8"),
+              Step.of(StepKind.READ_NUMBER));
+      Destination boats = boats(List.of(BY_REG), null, code);
+      List<Fill> fills = new ArrayList<>(boats.fills());
+      fills.set(
+          2,
+          Fill.of(
+              "feet",
+              Origin.column("Feet"),
+              Step.of(StepKind.REPLACE, "from", "wrecked", "to", "0"),
+              Step.of(StepKind.READ_NUMBER)));
+      RunReport report =
+          go(
+              on,
+              boats.withFills(fills),
+              Ledger.NONE,
+              true,
+              "Reg;Name;Feet;Zone",
+              "QH-8;Auk;12;north",
+              "QH-9;Tern;wrecked;south");
+      assertThat(report.balanced()).isTrue();
+      assertThat(on.rows("SELECT sticker, feet FROM boat WHERE reg IN ('QH-8', 'QH-9')"))
+          .containsExactlyInAnyOrder("7;12.00;", "8;0.00;");
+      assertThat(report.controlTotals())
+          .extracting(RunReport.ControlTotal::field)
+          .containsExactly("feet");
+    }
   }
 
   @ParameterizedTest
