@@ -5,6 +5,7 @@
   import Changes from '../read/Changes.svelte';
   import Slip from '../ui/Slip.svelte';
   import { wordsOf, work } from '../run/work.svelte';
+  import { useKeys } from '../ui/keys.svelte';
   import { count, many, took, when } from '../ui/words';
   import type { Only } from './entries.svelte';
   import Since from './Since.svelte';
@@ -14,6 +15,8 @@
   import OutcomeHead from './OutcomeHead.svelte';
   import Problems from './Problems.svelte';
   import Questions from './Questions.svelte';
+
+  const LETTERS = 'ABCDEF';
 
   let { open, goTo }: { open: OpenPlan; goTo: (to: Stop) => void } = $props();
 
@@ -39,6 +42,27 @@
     open.matchClass = of;
     goTo('match');
   }
+  /** What is told beforehand and can be mended at another stop, each with a letter as answers have. */
+  const mends = $derived(
+    open.view.matters.filter((m) => open.view.table.fields.some((f) => f.name === m.field)),
+  );
+  const takesColumns = $derived(open.view.source.changes.length > 0);
+  function letter(matter: (typeof mends)[number]): string {
+    // below what was rehearsed before, letters answer its questions
+    const at = mends.indexOf(matter) + (takesColumns ? 1 : 0);
+    return report ? '' : (LETTERS[at] ?? '');
+  }
+  useKeys(() =>
+    open.view.matters.length
+      ? [
+          ...mends
+            .filter((m) => letter(m))
+            .map((m) => ({ keys: [letter(m).toLowerCase()], say: '', act: () => mend(m.field!) })),
+          ...(mends.some(letter) ? [{ keys: mends.map(letter).filter(Boolean), say: 'mend' }] : []),
+        ]
+      : [],
+  );
+
   function mend(field: string) {
     open.field = field;
     goTo(
@@ -51,15 +75,20 @@
   <div class="note matters">
     <h2>Before it can be rehearsed</h2>
     {#if open.view.source.changes.length}
-      <div class="changes"><Changes {open} /></div>
+      <div class="changes"><Changes {open} letter={report ? undefined : 'A'} /></div>
     {/if}
     <ul>
       {#each open.view.matters as matter (`${matter.code}${matter.field}`)}
         <li>
           <span class="waiting"><Slip of="waiting" /></span>
           {matter.message}
-          {#if matter.field && open.view.table.fields.some((f) => f.name === matter.field)}
-            <button class="button small" onclick={() => mend(matter.field!)}>Mend</button>
+          {#if mends.includes(matter)}
+            <button
+              class="button small"
+              aria-keyshortcuts={letter(matter) || undefined}
+              onclick={() => mend(matter.field!)}
+              >{#if letter(matter)}<kbd aria-hidden="true">{letter(matter)}</kbd>{/if} Mend</button
+            >
           {/if}
         </li>
       {/each}

@@ -1,9 +1,11 @@
 import { render, screen, within } from '@testing-library/svelte';
 import userEvent from '@testing-library/user-event';
+import { tick } from 'svelte';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { api } from '../api/client';
 import type { FieldChange, LedgerPage, Since } from '../api/types';
 import { anEntry, anOpenPlan, aReport, aRun } from '../plan/fixtures';
+import { keyboard } from '../ui/keys.svelte';
 import Rehearse from './Rehearse.svelte';
 
 const page: LedgerPage = {
@@ -272,5 +274,15 @@ describe('the Rehearse stop', () => {
     expect(open.field).toBe('notes');
     expect(goTo).toHaveBeenCalledWith('fill');
     expect(await open.rehearse()).toBeNull();
+    // a letter does the same, unless letters answer questions below
+    open.field = '';
+    keyboard.handle(new KeyboardEvent('keydown', { key: 'a' }));
+    expect(open.field).toBe('');
+    open.rehearsal = null;
+    await tick();
+    expect(screen.getByRole('button', { name: 'Mend' })).toHaveAttribute('aria-keyshortcuts', 'A');
+    keyboard.handle(new KeyboardEvent('keydown', { key: 'a' }));
+    expect(open.field).toBe('notes');
+    expect(goTo).toHaveBeenCalledTimes(2);
   });
 });
