@@ -13,17 +13,18 @@
     /** Changed records in all. */
     changed: number;
     /** Fields that hold keys of other tables, whose sums and distances mean nothing. */
-    links: string[];
+    linksOf: () => Promise<string[]>;
     pick: (field: string) => void;
   }
-  let { run, table, changed, links, pick }: Props = $props();
+  let { run, table, changed, linksOf, pick }: Props = $props();
 
   let fields = $state.raw<FieldChange[] | null>(null);
+  let links = $state.raw<string[]>([]);
 
   $effect(() => {
     const params = { path: { id: run }, query: { destination: table } };
-    got(api.GET('/api/runs/{id}/fields', { params }))
-      .then((answer) => (fields = answer))
+    Promise.all([got(api.GET('/api/runs/{id}/fields', { params })), linksOf()])
+      .then((answers) => ([fields, links] = answers))
       .catch(tell);
   });
 

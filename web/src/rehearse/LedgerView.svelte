@@ -1,6 +1,7 @@
 <script lang="ts">
   // The ledger of a rehearsal or run, with the fate of one row below it.
   import { untrack } from 'svelte';
+  import { api, got } from '../api/client';
   import type { LedgerEntry, Outcome as OutcomeName, RunView } from '../api/types';
   import type { OpenPlan } from '../plan/plan.svelte';
   import { recordsOf } from '../records/links';
@@ -54,6 +55,15 @@
   let finder = $state<HTMLInputElement>();
   let list = $state<HTMLElement>();
   const into = $derived(run.report?.destinations[table]);
+
+  /** The fields of the table shown that hold keys of others. */
+  async function linksOf(): Promise<string[]> {
+    const path = { name: open.plan.connection!, table: into?.table ?? '' };
+    const shown = table
+      ? await got(api.GET('/api/connections/{name}/tables/{table}', { params: { path } }))
+      : open.view.table;
+    return shown.fields.filter((f) => f.link).map((f) => f.name);
+  }
   const outcomes = $derived(outcomesOf(run.kind, into));
   const waiting = $derived(waitingRows(run.kind, into));
   const options = $derived<{ value: Shown; text: string; hint?: string }[]>([
@@ -213,7 +223,7 @@
       run={run.id}
       {table}
       changed={into?.changed ?? 0}
-      links={table ? [] : open.view.table.fields.filter((f) => f.link).map((f) => f.name)}
+      {linksOf}
       pick={(field) => {
         outcome = 'changed';
         search = '';

@@ -84,6 +84,8 @@ describe('the Rehearse stop', () => {
     vi.restoreAllMocks();
     get.mockReset().mockImplementation((path: string) => {
       if (path.endsWith('/since')) return Promise.resolve({ data: { since } });
+      if (path.endsWith('/tables/{table}'))
+        return Promise.resolve({ data: { fields: [{ name: 'length_m', link: {} }] } });
       return Promise.resolve({ data: path.endsWith('/fields') ? fields : page });
     });
     vi.spyOn(api, 'GET').mockImplementation(get as never);
@@ -156,6 +158,11 @@ describe('the Rehearse stop', () => {
     await userEvent.selectOptions(screen.getByLabelText('Table'), 'owner');
     expect(asked().params.query).toMatchObject({ destination: 1 });
     expect(location.search).toBe('?table=1');
+    // there the first of its fields is a link, whose numbers add up to nothing
+    await userEvent.click(screen.getByRole('button', { name: 'Fields' }));
+    const link = (await screen.findByRole('button', { name: 'length_m' })).closest('tr')!;
+    expect(link).not.toHaveTextContent('4,210.5');
+    await userEvent.click(screen.getByRole('button', { name: 'Fields' }));
     await userEvent.selectOptions(screen.getByLabelText('Table'), 'vessel');
     await userEvent.click(screen.getByRole('button', { name: /A long name/ }));
     expect(asked().params.query).toMatchObject({ destination: 1, problem: 'too-long' });
