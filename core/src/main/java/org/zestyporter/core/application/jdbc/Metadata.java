@@ -11,6 +11,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
@@ -235,14 +236,30 @@ final class Metadata {
   /** The fields of the tables of a schema: by the fields' names, the tables that have one. */
   Map<String, List<String>> tablesByField(@Nullable String schema) throws SQLException {
     Map<String, List<String>> relations = new HashMap<>();
-    try (ResultSet columns = meta.getColumns(catalog, escaped(schema), "%", "%")) {
+    try {
+      noteFields(schema, "%", relations);
+    } catch (SQLException e) {
+      // a view of what is no longer there keeps some from telling of all at once
+      relations.clear();
+      for (Named table : tables().values()) {
+        if (Objects.equals(table.schema(), schema)) {
+          noteFields(schema, escaped(table.relation()), relations);
+        }
+      }
+    }
+    return relations;
+  }
+
+  private void noteFields(
+      @Nullable String schema, String pattern, Map<String, List<String>> relations)
+      throws SQLException {
+    try (ResultSet columns = meta.getColumns(catalog, escaped(schema), pattern, "%")) {
       while (columns.next()) {
         relations
             .computeIfAbsent(columns.getString("COLUMN_NAME"), f -> new ArrayList<>())
             .add(columns.getString("TABLE_NAME"));
       }
     }
-    return relations;
   }
 
   List<String> primaryKey(@Nullable String schema, String relation) throws SQLException {
