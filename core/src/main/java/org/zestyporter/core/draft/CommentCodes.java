@@ -22,15 +22,18 @@ record CommentCodes(String about, Map<String, String> meanings) {
   /** So many steps that replace a word are still looked through. */
   private static final int MOST = 12;
 
+  /** Longer descriptions are essays. */
+  private static final int LONGEST = 1_000;
+
   /** Share of a column's rows that must hold one of the words. */
   private static final double ENOUGH = 0.6;
 
-  private static final String CODE = "(?<code>-?\\d{1,4}|(?-i:\\p{Lu}{1,3}))";
+  private static final String CODE = "(?<code>-?\\d{1,4}|\\p{Lu}{1,3})";
 
   /** Signs that are written as they are spoken, without anything between words and numbers. */
   private static final String SPOKEN = "[\\p{IsHan}\\p{IsHiragana}\\p{IsKatakana}\\p{IsHangul}]";
 
-  private static final String WORDS = "(?<word>\\p{L}[\\p{L}\\p{M} '’-]*)";
+  private static final String WORDS = "(?<word>\\p{L}[\\p{L}\\p{M} '’-]{0,40})";
   private static final String EQUALS = "\\s*(?:[:：=＝]|[-–—>→]+|[.、)）](?=\\s|" + SPOKEN + "))\\s*";
 
   /** Where a code or a word may begin. */
@@ -39,9 +42,9 @@ record CommentCodes(String about, Map<String, String> meanings) {
   private static final List<Pattern> FORMS =
       List.of(
           Pattern.compile(BEGINS + CODE + EQUALS + WORDS),
-          Pattern.compile("(?<code>\\d{1,2})\\s?(?<word>" + SPOKEN + "+)"),
+          Pattern.compile("(?<code>\\d{1,2})\\s?(?<word>" + SPOKEN + "{1,20})"),
           Pattern.compile(BEGINS + WORDS + "\\s*[:：=＝]\\s*" + CODE + "(?![\\p{L}\\p{N}])"),
-          Pattern.compile("(?<word>" + SPOKEN + "+)\\s?[:：=＝]?\\s?(?<code>\\d{1,2})"));
+          Pattern.compile("(?<word>" + SPOKEN + "{1,20})\\s?[:：=＝]?\\s?(?<code>\\d{1,2})"));
 
   /** What may stand between two of them. */
   private static final Pattern BETWEEN = Pattern.compile("[\\s,，;；、/|.。]*");
@@ -64,13 +67,15 @@ record CommentCodes(String about, Map<String, String> meanings) {
     CommentCodes codes = READ.of(comment);
     boolean isRead =
         codes != NONE
-            && codes.meanings().values().stream()
-                .allMatch(
-                    c ->
-                        field.type() == FieldType.TEXT
-                            || Character.isDigit(c.charAt(c.length() - 1)))
+            && codes.meanings().values().stream().allMatch(code -> canHold(field, code))
             && codes.overlap(column).share() >= ENOUGH;
     return isRead ? codes : null;
+  }
+
+  private static boolean canHold(FieldInfo field, String code) {
+    boolean isAllowed = field.choices() == null || field.choices().contains(code);
+    return isAllowed
+        && (field.type() == FieldType.TEXT || Character.isDigit(code.charAt(code.length() - 1)));
   }
 
   /** How many rows of a column hold one of the words. */
@@ -80,7 +85,7 @@ record CommentCodes(String about, Map<String, String> meanings) {
 
   private static CommentCodes read(String comment) {
     CommentCodes best = NONE;
-    for (Pattern form : FORMS) {
+    for (Pattern form : comment.length() > LONGEST ? List.<Pattern>of() : FORMS) {
       CommentCodes found = read(comment, form.matcher(comment));
       if (found.meanings().size() > best.meanings().size()) {
         best = found;

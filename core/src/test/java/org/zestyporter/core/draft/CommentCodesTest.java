@@ -25,6 +25,10 @@ class CommentCodesTest {
   @TempDir Path folder;
 
   private static CommentCodes of(FieldType type, String comment, String... values) {
+    return CommentCodes.of(FieldInfo.of("f", type).withComment(comment), column(values));
+  }
+
+  private static DistinctValues column(String... values) {
     DistinctValues column = new DistinctValues();
     for (String value : values) {
       byte[] text = value.getBytes(java.nio.charset.StandardCharsets.UTF_8);
@@ -32,7 +36,7 @@ class CommentCodesTest {
       long hash = DistinctValues.hash(kind, text, 0, text.length);
       column.add(hash, kind, text, 0, text.length, 1, 1);
     }
-    return CommentCodes.of(FieldInfo.of("f", type).withComment(comment), column);
+    return column;
   }
 
   @ParameterizedTest
@@ -78,6 +82,26 @@ class CommentCodesTest {
     assertThat(codes.meanings()).isEqualTo(Map.of("active", "A", "closed", "CL"));
     // columns that hold the codes themselves need nothing
     assertThat(of(FieldType.TEXT, "A: active, CL: closed", "A", "CL")).isNull();
+  }
+
+  /** Where the words are what the field may hold, they are no names of codes. */
+  @Test
+  void choicesSayWhatIsHeld() {
+    String comment = "A: active, CL: closed";
+    FieldInfo field = FieldInfo.of("f", FieldType.TEXT).withComment(comment);
+    DistinctValues column = column("active", "closed");
+    assertThat(CommentCodes.of(field, column)).isNotNull();
+    assertThat(CommentCodes.of(field.withChoices(List.of("A", "CL", "X")), column)).isNotNull();
+    assertThat(CommentCodes.of(field.withChoices(List.of("active", "closed")), column)).isNull();
+  }
+
+  /** A description may be as long as its author liked. */
+  @Test
+  void longDescriptionsTakeNoTime() {
+    String words = "ein langer Satz ohne Ende ".repeat(20_000);
+    assertThat(of(FieldType.WHOLE, words, "ein", "Satz")).isNull();
+    String near = "ein Satz ohne Ende und ".repeat(43);
+    assertThat(of(FieldType.WHOLE, near, "ein", "Satz")).isNull();
   }
 
   /** A draft replaces the words by the codes; a column of yes and no may be about anything. */
