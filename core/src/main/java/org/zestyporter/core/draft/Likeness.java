@@ -76,8 +76,7 @@ record Likeness(int score, String because) {
         best = new Likeness(withoutTable, "the names agree");
       }
       if (isDated(field)) {
-        // “born” is the date of birth: that it is a date is said by its values
-        int withoutDate = Words.agreement(Words.undated(text), Words.undated(field.name())) - 3;
+        int withoutDate = undated(field.name());
         if (withoutDate > best.score()) {
           best = new Likeness(withoutDate, "the names agree");
         }
@@ -90,14 +89,18 @@ record Likeness(int score, String because) {
         }
         int said = Words.agreement(words, Words.of(comment)) * 8 / 10;
         if (isDated(field)) {
-          int withoutDate = Words.agreement(Words.undated(text), Words.undated(comment)) - 3;
-          said = Math.max(said, withoutDate * 8 / 10);
+          said = Math.max(said, undated(comment) * 8 / 10);
         }
         if (said > best.score()) {
           best = new Likeness(said, "the field is described as “" + comment + "”");
         }
       }
       return best;
+    }
+
+    /** “Born” is the date of birth: that it is a date is said by its values. */
+    private int undated(String other) {
+      return Words.agreement(Words.undated(text), Words.undated(other)) - 3;
     }
   }
 

@@ -278,4 +278,27 @@ class RowsTest extends TestTables {
     assertThatThrownBy(() -> bytes(book, Reading.FIND.withSheets(List.of("North", "West"))))
         .hasMessageContaining("no sheet “West”");
   }
+
+  /** A short sheet without titles is not taken for the heading of the next one, which has them. */
+  @Test
+  void sheetsWithoutTitlesKeepTheirRows() throws IOException {
+    List<String> names = List.of("North", "East", "South");
+    byte[] book =
+        Sheets.xlsx(
+            b -> {
+              for (String name : names) {
+                var sheet = b.newWorksheet(name);
+                int at = 0;
+                if (!name.equals("East")) {
+                  sheet.value(at, 0, "Meter");
+                  sheet.value(at++, 1, "kWh");
+                }
+                sheet.value(at, 0, name.charAt(0) + "-1");
+                sheet.value(at, 1, 7);
+              }
+            });
+    SourceTable table = bytes(book, Reading.FIND.withSheets(names));
+    assertThat(rows(table)).containsExactly("N-1|7|North", "E-1|7|East", "S-1|7|South");
+    assertThat(table.parts().stream().map(table::titlesOf)).containsExactly(1L, 2L, 4L);
+  }
 }

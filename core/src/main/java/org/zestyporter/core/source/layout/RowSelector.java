@@ -216,12 +216,10 @@ public final class RowSelector {
       if (lines[lines.length - 1] < from || lines[0] > from + TITLES_OF_PART) {
         continue;
       }
+      long last = titlesOf(part);
       for (int r = rows.nextSetBit(0); r >= 0; r = rows.nextSetBit(r + 1)) {
-        if (lines[r] >= from && lines[r] < from + TITLES_OF_PART && isTitles(chunk, r)) {
-          for (int before = r; before >= 0 && lines[before] >= from; before--) {
-            rows.clear(before);
-          }
-          break;
+        if (lines[r] >= from && lines[r] <= last) {
+          rows.clear(r);
         }
       }
     }
@@ -230,7 +228,9 @@ public final class RowSelector {
   /** Line of the titles that a sheet repeats; the line before its first if it repeats none. */
   public long titlesOf(SheetPart part) {
     long before = part.linesBefore();
-    for (long line = before + 1; line <= before + TITLES_OF_PART && titles.levels() > 0; line++) {
+    int next = parts.indexOf(part) + 1;
+    long end = next == parts.size() ? Long.MAX_VALUE : parts.get(next).linesBefore();
+    for (long line = before + 1; line <= Math.min(before + TITLES_OF_PART, end); line++) {
       int chunk = cache.chunkOfLine(line);
       int row = chunk == cache.chunks() ? -1 : Arrays.binarySearch(cache.lines(chunk), line);
       if (row >= 0 && isTitles(chunk, row)) {
