@@ -1164,6 +1164,7 @@ export interface components {
             run: components["schemas"]["RunSettings"];
             phrasebooks: components["schemas"]["Phrasebook"][];
             corrections: components["schemas"]["Correction"][];
+            links: components["schemas"]["ToldLink"][];
         };
         Policies: {
             /** @enum {string} */
@@ -1276,6 +1277,12 @@ export interface components {
                 [key: string]: string;
             };
             off: boolean;
+        };
+        ToldLink: {
+            table: string;
+            field: string;
+            to: string;
+            key?: string;
         };
         ColumnInFile: {
             name: string;
@@ -4041,7 +4048,9 @@ export interface operations {
     };
     tables: {
         parameters: {
-            query?: never;
+            query?: {
+                counted?: boolean;
+            };
             header?: never;
             path: {
                 name: string;

@@ -9,6 +9,7 @@ export type Cell = Schemas['Cell'];
 export type ColumnProfile = Schemas['ColumnProfile'];
 export type ColumnShape = Schemas['ColumnShape'];
 export type Correction = Schemas['Correction'];
+export type ToldLink = Schemas['ToldLink'];
 export type Connection = Schemas['ConnectionView'];
 export type Deletion = Schemas['Deletion'];
 export type Destination = Schemas['Destination'];

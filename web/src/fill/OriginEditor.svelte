@@ -7,8 +7,9 @@
   import { tell } from '../ui/toaster';
   import { GENERATED } from '../ui/words';
   import LinkEditor from './LinkEditor.svelte';
-  import { exchange, feedBest } from './offers.svelte';
+  import { exchange, feedBest, toldLink } from './offers.svelte';
   import { bracket, changeOrigin, type OriginKind } from './origins';
+  import PointsAt from './PointsAt.svelte';
   import PolicyLine from './PolicyLine.svelte';
   import SeriesEditor from './SeriesEditor.svelte';
 
@@ -23,6 +24,8 @@
 
   let linked = $state.raw<FieldInfo[]>([]);
   let template = $state<HTMLInputElement>();
+  /** The field of which somebody is about to say where it points. */
+  let pointing = $state('');
   const kind = $derived<OriginKind>(fill?.origin.kind ?? 'database');
   const columns = $derived(open.view.source.columns.map((c) => c.name));
   const kinds = $derived(
@@ -31,13 +34,12 @@
         { value: 'column', text: 'Column' },
         { value: 'joined', text: 'Joined columns' },
         { value: 'formula', text: 'Formula' },
-        { value: 'link', text: 'Link' },
+        { value: 'link', text: field.link ? 'Link' : 'Key of another table…' },
         { value: 'fixed', text: 'Fixed value' },
         { value: 'generated', text: 'Generated' },
         { value: 'database', text: 'Left to the database' },
       ] as { value: OriginKind; text: string }[]
     )
-      .filter((k) => k.value !== 'link' || field.link)
       // what can't be filled is left to the database, unless a plan says otherwise already
       .filter((k) => !field.unfillable || k.value === 'database' || k.value === kind),
   );
@@ -52,6 +54,7 @@
           : 'column',
   );
   const shown = $derived(kind === 'link' ? by : kind);
+  const asked = $derived(!field.link && pointing === field.name);
 
   $effect(() => {
     const link = field.link;
@@ -69,6 +72,8 @@
   }
 
   function change(to: OriginKind) {
+    pointing = to === 'link' ? field.name : '';
+    if (asked) return;
     const changed = changeOrigin(fill, field, to, columns, linked);
     if (kind === 'database' && to === (field.link ? 'link' : 'column')) {
       void feedBest(open, field.name, changed);
@@ -107,11 +112,15 @@
   <select
     class="entry from kind"
     aria-label="Where the value comes from"
-    value={kind}
+    value={asked ? 'link' : kind}
     onchange={(e) => change(e.currentTarget.value as OriginKind)}
   >
     {#each kinds as k (k.value)}<option value={k.value}>{k.text}</option>{/each}
   </select>
+  {#if asked || toldLink(open, field.name) || field.link?.declared === false}<PointsAt
+      {open}
+      {field}
+    />{/if}
   {#if fill && kind === 'link'}
     <select
       class="entry from"

@@ -1,7 +1,8 @@
 import { api, got } from '../api/client';
-import type { Fill, Offer } from '../api/types';
+import type { Fill, Offer, ToldLink } from '../api/types';
 import type { OpenPlan } from '../plan/plan.svelte';
 import { tell } from '../ui/toaster';
+import { changeOrigin } from './origins';
 
 /** What a dragged column is told by. */
 export const COLUMN = 'application/x-porter-column';
@@ -62,6 +63,47 @@ export async function feedBest(open: OpenPlan, field: string, otherwise: Fill) {
     open.putFill(otherwise);
     tell(error);
   }
+}
+
+/** What the plan says of where a field points, which the database does not tell. */
+export function toldLink(open: OpenPlan, field: string): ToldLink | undefined {
+  return open.plan.links.find((l) => isOf(l, open.destination.table, field));
+}
+
+function isOf(link: ToldLink, table: string, field: string): boolean {
+  const same = (a: string, b: string) => a.toLowerCase() === b.toLowerCase();
+  return same(link.table, table) && same(link.field, field);
+}
+
+/**
+ * Says at which table a field points, and lets its column be looked up there; at none if no table
+ * is given.
+ *
+ * @param key the field of that table which it holds; its key if none is given
+ */
+export async function pointAt(open: OpenPlan, field: string, to: string, key?: string) {
+  const { table } = open.destination;
+  const info = () => open.view.table.fields.find((f) => f.name === field)!;
+  const before = info().link?.table;
+  open.edit((plan) => ({
+    ...plan,
+    links: [
+      ...plan.links.filter((l) => !isOf(l, table, field)),
+      ...(to ? [{ table, field, to, key }] : []),
+    ],
+  }));
+  await open.save();
+  const { link } = info();
+  const fill = open.fill(field);
+  if (open.saving !== 'saved' || (to && !link)) return;
+  const kind = link ? 'link' : 'column';
+  if (link?.table === before && fill?.origin.kind === kind) return;
+  if (fill?.origin.column) await feed(open, field, fill.origin.column);
+  else if (link) await feedBest(open, field, changeOrigin(fill, info(), kind, columnsOf(open), []));
+}
+
+function columnsOf(open: OpenPlan): string[] {
+  return open.view.source.columns.map((c) => c.name);
 }
 
 /**

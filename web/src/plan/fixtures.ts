@@ -80,6 +80,7 @@ export function aView(change: Partial<PlanView> = {}): PlanView {
       },
       phrasebooks: [],
       corrections: [],
+      links: [],
     },
     source: {
       id: 1,

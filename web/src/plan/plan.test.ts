@@ -31,6 +31,7 @@ const plan: Plan = {
   },
   phrasebooks: [],
   corrections: [],
+  links: [],
 };
 
 function view(revision: number, change: Partial<PlanView> = {}): PlanView {

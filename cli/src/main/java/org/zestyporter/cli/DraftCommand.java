@@ -9,7 +9,10 @@ import java.util.List;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.concurrent.Callable;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import org.zestyporter.core.application.TableInfo;
+import org.zestyporter.core.application.ToldLink;
 import org.zestyporter.core.application.jdbc.Database;
 import org.zestyporter.core.draft.PlanDraft;
 import org.zestyporter.core.draft.ProposedTable;
@@ -23,6 +26,7 @@ import org.zestyporter.core.source.reading.Reading;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
+import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 import tools.jackson.databind.JsonNode;
@@ -32,6 +36,10 @@ import tools.jackson.databind.JsonNode;
     description = "Proposes a plan for a file and a table; without a table, ranks the tables.",
     mixinStandardHelpOptions = true)
 final class DraftCommand implements Callable<Integer> {
+  private static final Pattern LINK =
+      Pattern.compile(
+          "(?:(?<table>[^=]+)\\.)?(?<field>[^=.]+)=(?<to>[^=()]+)(?:\\((?<key>[^()]+)\\))?");
+
   @Spec CommandSpec spec;
 
   @Parameters(paramLabel = "FILE")
@@ -56,6 +64,12 @@ final class DraftCommand implements Callable<Integer> {
       names = "--children",
       description = "also fill the tables that belong to it, from columns that are left")
   boolean withChildren;
+
+  @Option(
+      names = "--link",
+      paramLabel = "[T.]FIELD=TO[(KEY)]",
+      description = "a field holds the key of another table, though the database does not say so")
+  List<String> told = List.of();
 
   @Option(names = "--json", description = "print the plan")
   boolean json;
@@ -84,7 +98,9 @@ final class DraftCommand implements Callable<Integer> {
 
   @Override
   public Integer call() throws IOException {
-    Database database = Target.open(to, System.getenv());
+    List<ToldLink> links = told.stream().map(this::link).toList();
+    Database database = Target.open(to, System.getenv()).with(links);
+    links.forEach(l -> l.link(database.table(l.table()), database.table(l.to())));
     Reading wanted =
         reading == null ? Reading.FIND : PlanJson.readReading(Files.readString(reading));
     try (OpenedFile opened =
@@ -95,16 +111,25 @@ final class DraftCommand implements Callable<Integer> {
         rank(draft.rank(), opened.table(), out);
       } else {
         ProposedTable proposal = draft.draft(database.table(table));
-        propose(
-            proposal,
-            draft.children(proposal),
-            database.table(proposal.destination().table()),
-            opened.table(),
-            out);
+        propose(proposal, draft.children(proposal), database, links, opened.table(), out);
       }
       out.flush();
       return Porter.DONE;
     }
+  }
+
+  private ToldLink link(String text) {
+    Matcher parts = LINK.matcher(text);
+    if (!parts.matches() || parts.group("table") == null && table == null) {
+      throw new ParameterException(
+          spec.commandLine(),
+          "--link says FIELD=TABLE or FIELD=TABLE(KEY), with --table or the field's table and a"
+              + " point before it, not “"
+              + text
+              + "”.");
+    }
+    String own = parts.group("table") == null ? table : parts.group("table");
+    return new ToldLink(own, parts.group("field"), parts.group("to"), parts.group("key"));
   }
 
   private void rank(List<ProposedTable> proposals, SourceTable source, PrintWriter out) {
@@ -125,16 +150,18 @@ final class DraftCommand implements Callable<Integer> {
   private void propose(
       ProposedTable proposal,
       List<ProposedTable> children,
-      TableInfo info,
+      Database database,
+      List<ToldLink> links,
       SourceTable source,
       PrintWriter out)
       throws IOException {
+    TableInfo info = database.table(proposal.destination().table());
     String name = file.getFileName().toString().replaceFirst("\\.[^.]+$", "");
     List<Destination> destinations = new ArrayList<>(List.of(proposal.destination()));
     if (withChildren) {
       children.forEach(c -> destinations.add(c.destination()));
     }
-    Plan plan = new Plan(name, null, found(source), destinations, null);
+    Plan plan = new Plan(name, null, found(source), destinations, null).withLinks(links);
     Set<String> filled = new TreeSet<>(String.CASE_INSENSITIVE_ORDER);
     proposal.destination().fills().stream()
         .filter(Fill::isGiven)

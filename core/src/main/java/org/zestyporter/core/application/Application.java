@@ -34,6 +34,11 @@ public interface Application extends Lookups {
    */
   TableInfo table(String name);
 
+  /**
+   * The same application with links that it does not declare itself; as far as they can be ones.
+   */
+  Application with(List<ToldLink> links);
+
   /** Makes tables known together, which takes less time than one by one. */
   default void read(Collection<String> names) {
     // they are read as they are asked for

@@ -47,6 +47,14 @@ public record TableInfo(
     this(schema, name, name, comment, fields, primaryKey, uniques, List.of(), List.of(), Map.of());
   }
 
+  /** The same table with a link of one of its fields. */
+  public TableInfo with(String field, LinkInfo link) {
+    List<FieldInfo> linked =
+        fields.stream().map(f -> f.name().equalsIgnoreCase(field) ? f.withLink(link) : f).toList();
+    return new TableInfo(
+        schema, name, relation, comment, linked, primaryKey, uniques, rules, ownRules, checks);
+  }
+
   /** The field of a name, ignoring capitals; null if there is none. */
   public FieldInfo find(String field) {
     for (FieldInfo info : fields) {

@@ -238,7 +238,8 @@ public final class CompiledFill {
       List<Object> parts = links.parts(value, row);
       if (links.known(parts) == null && links.expects(parts)) {
         Filled missing = policies.settle(links.find(value, row), null);
-        return new Awaited(links.table(), links.awaited(), parts, missing, Values.text(value));
+        return new Awaited(
+            links.table(), links.keyField(), links.awaited(), parts, missing, Values.text(value));
       }
     }
     Object found = links.find(value, row);

@@ -113,6 +113,11 @@ final class Links {
     return table;
   }
 
+  /** The field of the table that the link holds. */
+  FieldInfo keyField() {
+    return keyField;
+  }
+
   boolean isKnown(String prepared) {
     return askedForAll || asked.contains(prepared);
   }

@@ -3,6 +3,7 @@ package org.zestyporter.core.plan;
 import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.application.ToldLink;
 import org.zestyporter.core.source.Correction;
 import org.zestyporter.core.source.reading.Reading;
 import org.zestyporter.core.value.ErrorCode;
@@ -21,6 +22,7 @@ import org.zestyporter.core.value.ErrorCode;
  * @param run how the run goes
  * @param phrasebooks phrasebooks of this plan alone; they go before shared ones of the same name
  * @param corrections cells that are read as another text
+ * @param links links between the application's tables that its database does not declare
  */
 @RecordBuilder
 public record Plan(
@@ -30,7 +32,8 @@ public record Plan(
     List<Destination> destinations,
     RunSettings run,
     List<Phrasebook> phrasebooks,
-    List<Correction> corrections)
+    List<Correction> corrections,
+    List<ToldLink> links)
     implements PlanBuilder.With {
 
   public Plan {
@@ -39,6 +42,7 @@ public record Plan(
     run = run == null ? RunSettings.ALL_OR_NOTHING : run;
     phrasebooks = phrasebooks == null ? List.of() : List.copyOf(phrasebooks);
     corrections = corrections == null ? List.of() : List.copyOf(corrections);
+    links = links == null ? List.of() : List.copyOf(links);
   }
 
   public Plan(
@@ -47,7 +51,7 @@ public record Plan(
       @Nullable Reading reading,
       List<Destination> destinations,
       @Nullable RunSettings run) {
-    this(name, connection, reading, destinations, run, null, null);
+    this(name, connection, reading, destinations, run, null, null, null);
   }
 
   /**

@@ -63,18 +63,8 @@ public final class OpenedPlan {
    */
   public OpenedPlan(
       Application application, SourceTable source, Plan plan, RunContext context, Shared shared) {
-    this(application, application, source, plan, context, shared);
-  }
-
-  private OpenedPlan(
-      Application application,
-      Lookups lookups,
-      SourceTable source,
-      Plan plan,
-      RunContext context,
-      Shared shared) {
-    this.application = application;
-    this.lookups = lookups;
+    this.application = application.with(plan.links());
+    this.lookups = this.application;
     this.source = source.corrected(plan.corrections());
     this.plan = plan;
     this.context = context;
@@ -82,9 +72,19 @@ public final class OpenedPlan {
     this.phrases = shared.phrases(plan);
   }
 
+  private OpenedPlan(OpenedPlan of, Application application, Lookups lookups) {
+    this.application = application;
+    this.lookups = lookups;
+    this.source = of.source;
+    this.plan = of.plan;
+    this.context = of.context;
+    this.shared = of.shared;
+    this.phrases = of.phrases;
+  }
+
   /** The same with the look-ups of another application or session. */
   OpenedPlan through(Application other, Lookups others) {
-    return new OpenedPlan(other, others, source, plan, context, shared);
+    return new OpenedPlan(this, other, others);
   }
 
   public Application application() {

@@ -30,18 +30,25 @@ final class RowRecord {
     key = given;
   }
 
-  /** What a link to it holds. */
-  Object link(FieldInfo field) {
+  /**
+   * What a link to it holds.
+   *
+   * @return null if the field is blank, and no part of the primary key that the application gives
+   */
+  @Nullable Object link(FieldInfo field) {
     Object given = values[table.fields().indexOf(field)];
     if (given != null && !(given instanceof Pending)) {
       return given;
     }
     int part = table.fields(table.primaryKey()).indexOf(field);
+    if (part < 0) {
+      return null;
+    }
     return new Pending() {
       @Override
       public @Nullable Object key() {
         List<Object> made = key;
-        return made == null || part < 0 ? null : made.get(part);
+        return made == null ? null : made.get(part);
       }
 
       @Override

@@ -53,8 +53,8 @@ final class Waiting {
     return needed;
   }
 
-  /** What a link to a record holds. */
-  static Object link(Object record, Target target, FieldInfo key) {
+  /** What a link to a record holds; null if that is blank. */
+  static @Nullable Object link(Object record, Target target, FieldInfo key) {
     return record instanceof RowRecord made
         ? made.link(key)
         : ((Object[]) record)[target.table.fields().indexOf(key)];
@@ -163,7 +163,7 @@ final class Waiting {
               ? null
               : records.getOrDefault(awaited.by(), Map.of()).get(index.hash(awaited.parts()));
       if (record != null) {
-        return link(record, makes, makes.table.fields(makes.table.primaryKey()).get(0));
+        return link(record, makes, awaited.key());
       }
     }
     return null;

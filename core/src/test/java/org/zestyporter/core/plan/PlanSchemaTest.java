@@ -15,6 +15,7 @@ import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
+import org.zestyporter.core.application.ToldLink;
 import org.zestyporter.core.source.Correction;
 import org.zestyporter.core.source.reading.ColumnShape;
 import org.zestyporter.core.source.reading.Escape;
@@ -173,7 +174,8 @@ class PlanSchemaTest {
                 RunSettings.WhenDifferent.REFUSE,
                 true),
             List.of(new Phrasebook("Kinds", List.of(new Phrasebook.Phrase("K", null)))),
-            List.of(new Correction(12, "LOA", "tbc", "32")));
+            List.of(new Correction(12, "LOA", "tbc", "32")),
+            List.of(new ToldLink("vessel", "owner", "person", "number")));
     assertThat(errors(PlanJson.write(plan))).isEmpty();
   }
 

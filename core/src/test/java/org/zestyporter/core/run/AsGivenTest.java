@@ -223,6 +223,7 @@ class AsGivenTest {
     }
     Application application = mock(Application.class, delegatesTo(on.database()));
     doReturn(application).when(application).stoppable();
+    doReturn(application).when(application).with(any());
     doReturn(session).when(application).begin(any());
     Path csv = Files.writeString(folder.resolve("file.csv"), file(0));
     RunContext context = new RunContext("odile", LocalDateTime.of(2026, 11, 25, 9, 0), "file.csv");

@@ -82,14 +82,8 @@ class ReturnsTest {
             Fill.of("kilos", Origin.column("Kilos"), Step.of(StepKind.READ_NUMBER)).rejectBlank(),
             Fill.of("orchard", Origin.column("Orchard")));
     MatchKey key = new MatchKey(List.of("tree"), List.of());
-    return new Plan(
-        "Harvest",
-        null,
-        reading,
-        List.of(new Destination("harvest", fills, List.of(key), null)),
-        null,
-        List.of(),
-        corrections);
+    Destination harvest = new Destination("harvest", fills, List.of(key), null);
+    return new Plan("Harvest", null, reading, List.of(harvest), null).withCorrections(corrections);
   }
 
   private RunReport run(Databases.Fresh on, Plan plan, Path file, String number, Returns[] into)

@@ -157,8 +157,12 @@ class ConnectionController {
   }
 
   @GetMapping("/{name}/tables")
-  List<TableCount> tables(@PathVariable String name) {
+  List<TableCount> tables(
+      @PathVariable String name, @RequestParam(defaultValue = "true") boolean counted) {
     Database database = connections.database(name);
+    if (!counted) {
+      return database.tableNames().stream().map(t -> new TableCount(t, null)).toList();
+    }
     database.forget();
     List<String> names = database.tableNames();
     database.read(names);

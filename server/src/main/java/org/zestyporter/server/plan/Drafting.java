@@ -3,9 +3,14 @@ package org.zestyporter.server.plan;
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
+import org.zestyporter.core.application.ToldLink;
 import org.zestyporter.core.application.jdbc.Database;
 import org.zestyporter.core.draft.KnownRecords;
 import org.zestyporter.core.draft.PlanDraft;
@@ -68,15 +73,29 @@ class Drafting {
    * @param but the plan that is drafted anew, which is no memory of its own
    */
   private List<Fill> memory(String connection, String table, @Nullable Long but) {
-    return plans.all().stream()
-        .filter(r -> !r.id().equals(but))
-        .map(r -> PlanJson.read(r.document()))
-        .filter(p -> connection.equals(p.connection()))
+    return before(connection, but)
         .flatMap(p -> p.destinations().stream())
         .filter(d -> d.table().equals(table))
         .flatMap(d -> d.fills().stream())
         .filter(f -> !f.awaitsConfirmation())
         .toList();
+  }
+
+  private Stream<Plan> before(String connection, @Nullable Long but) {
+    return plans.all().stream()
+        .filter(r -> !r.id().equals(but))
+        .map(r -> PlanJson.read(r.document()))
+        .filter(p -> connection.equals(p.connection()));
+  }
+
+  /** The links of a table that people have told before, for each field the latest. */
+  List<ToldLink> links(String connection, String table) {
+    Map<String, ToldLink> byField = new LinkedHashMap<>();
+    before(connection, null)
+        .flatMap(p -> p.links().stream())
+        .filter(l -> l.table().equalsIgnoreCase(table))
+        .forEach(l -> byField.putIfAbsent(l.field().toLowerCase(Locale.ROOT), l));
+    return List.copyOf(byField.values());
   }
 
   /** A plan with what a draft makes of it. */
@@ -102,7 +121,7 @@ class Drafting {
     if (last == null || !last.table().equals(first.table())) {
       return new Drafted(wanted, List.of(), old.evidenceJson(), old.draftedJson());
     }
-    Database database = connections.database(wanted.connection());
+    Database database = connections.database(wanted.connection()).with(wanted.links());
     ProposedTable anew = draft(database, rows, wanted.connection(), first.table(), old.id());
     Redraft.Followed followed = Redraft.follow(first, last, anew.destination());
     List<Destination> destinations = new ArrayList<>(wanted.destinations());

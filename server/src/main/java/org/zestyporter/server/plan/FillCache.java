@@ -34,7 +34,7 @@ class FillCache {
    * @param rows the very same rows
    * @param table connection and name of the table
    * @param beside what else it depends on: the phrasebooks that it translates by, and for a link
-   *     the destinations that make its records
+   *     the destinations that make its records, and where it points
    */
   record Key(SourceTable rows, Fill fill, List<String> table, List<Object> beside, String who) {}
 

@@ -13,6 +13,7 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.beans.factory.ObjectProvider;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
+import org.zestyporter.core.application.ToldLink;
 import org.zestyporter.core.application.jdbc.Database;
 import org.zestyporter.core.draft.ProposedTable;
 import org.zestyporter.core.draft.Redraft;
@@ -214,7 +215,7 @@ public class PlanService implements UsesConnections, UsesSources {
         plan,
         sources.find(outline.source()),
         cache.corrected(sources.table(outline.source(), plan.reading()), plan.corrections()),
-        connections.database(plan.connection()),
+        connections.database(plan.connection()).with(plan.links()),
         new Shared(phrasebooks.forPlans(), checks.of(plan.connection())));
   }
 
@@ -276,14 +277,17 @@ public class PlanService implements UsesConnections, UsesSources {
         connections.database(Asked.text("The name of a connection", wanted.connection(), 60));
     Asked.text("The name of a table", wanted.table(), 200);
     SourceTable rows = sources.table(source.id(), Reading.FIND);
-    ProposedTable draft = drafting.draft(database, rows, wanted.connection(), wanted.table(), null);
+    List<ToldLink> links = drafting.links(wanted.connection(), wanted.table());
+    ProposedTable draft =
+        drafting.draft(database.with(links), rows, wanted.connection(), wanted.table(), null);
     Plan plan =
         new Plan(
-            title(source.name()),
-            wanted.connection(),
-            Reading.FIND.withColumns(FileChange.shape(rows)),
-            List.of(draft.destination()),
-            null);
+                title(source.name()),
+                wanted.connection(),
+                Reading.FIND.withColumns(FileChange.shape(rows)),
+                List.of(draft.destination()),
+                null)
+            .withLinks(links);
     PlanRecord record =
         new PlanRecord(
             null,

@@ -127,7 +127,8 @@ class PlanViewer {
             opened.rows(),
             fill,
             List.of(String.valueOf(opened.plan().connection()), table.name()),
-            List.of(opened.now(who).books(fill), makers(opened, table, fill)),
+            List.of(
+                opened.now(who).books(fill), makers(opened, table, fill), opened.plan().links()),
             who);
     return cache.get(key, k -> opened.now(who).fill(opened.destination(), fill));
   }

@@ -1,5 +1,7 @@
 package org.zestyporter.core.application.jdbc;
 
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
 import java.sql.Connection;
 import java.sql.DatabaseMetaData;
 import java.sql.DriverManager;
@@ -22,6 +24,7 @@ import org.zestyporter.core.application.FieldType;
 import org.zestyporter.core.application.Records;
 import org.zestyporter.core.application.Settled;
 import org.zestyporter.core.application.TableInfo;
+import org.zestyporter.core.application.ToldLink;
 import org.zestyporter.core.application.WriteSession;
 import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
@@ -36,6 +39,9 @@ import org.zestyporter.core.value.ValueColumn;
  * }</pre>
  */
 public final class Database implements Application {
+  /** Sets of links that are told for the same database at a time. */
+  private static final int OTHERS = 50;
+
   /** Hands out connections; the caller closes them. */
   @FunctionalInterface
   public interface Connections {
@@ -50,6 +56,14 @@ public final class Database implements Application {
   private final Claims claims;
   private final Offer offer;
   private final Answers answers;
+
+  /** Links that it does not declare, and the tables with them. */
+  private final List<ToldLink> links;
+
+  private final Map<TableInfo, TableInfo> linked = new ConcurrentHashMap<>();
+
+  /** The same for the same purpose, with other links, each once. */
+  private final Cache<List<ToldLink>, Database> others;
 
   private Database(
       Connections connections,
@@ -66,6 +80,22 @@ public final class Database implements Application {
     this.going = new Going(dialect, patience);
     this.claims = claims;
     this.answers = new Answers(dialect, going);
+    this.links = List.of();
+    this.others = Caffeine.newBuilder().maximumSize(OTHERS).build();
+  }
+
+  /** The same for the same purpose, with other links. */
+  private Database(Database of, List<ToldLink> links) {
+    this.offer = of.offer;
+    this.connections = of.connections;
+    this.patience = of.patience;
+    this.dialect = of.dialect;
+    this.known = of.known;
+    this.going = of.going;
+    this.claims = of.claims;
+    this.answers = of.answers;
+    this.links = links;
+    this.others = of.others;
   }
 
   /**
@@ -104,7 +134,13 @@ public final class Database implements Application {
 
   @Override
   public Database stoppable() {
-    return new Database(connections, patience, dialect, known, claims, offer);
+    Database own = new Database(connections, patience, dialect, known, claims, offer);
+    return own.with(links);
+  }
+
+  @Override
+  public Database with(List<ToldLink> told) {
+    return told.equals(links) ? this : others.get(told, t -> new Database(this, t));
   }
 
   @Override
@@ -135,7 +171,28 @@ public final class Database implements Application {
 
   @Override
   public TableInfo table(String name) {
+    TableInfo declared = declared(name);
+    return links.stream().anyMatch(l -> l.isOf(declared))
+        ? linked.computeIfAbsent(declared, this::linked)
+        : declared;
+  }
+
+  private TableInfo declared(String name) {
     return known.computeIfAbsent(name, this::readTable);
+  }
+
+  private TableInfo linked(TableInfo declared) {
+    TableInfo linked = declared;
+    for (ToldLink link : links) {
+      try {
+        if (link.isOf(declared)) {
+          linked = linked.with(link.field(), link.link(declared, declared(link.to())));
+        }
+      } catch (PorterException e) {
+        // who checks the plan that tells it is told
+      }
+    }
+    return linked;
   }
 
   @Override
@@ -207,6 +264,8 @@ public final class Database implements Application {
   @Override
   public void forget() {
     known.clear();
+    linked.clear();
+    others.invalidateAll();
   }
 
   @Override
