@@ -163,7 +163,7 @@ final class Vocabulary {
     return parts.isEmpty() ? List.of(word) : parts;
   }
 
-  private boolean isKnown(String word) {
+  boolean isKnown(String word) {
     return meanings.containsKey(word) || fillers.contains(word);
   }
 

@@ -34,6 +34,12 @@ public final class Words {
   /** Of a word and a short form of it. */
   private static final double SHORT = 0.75;
 
+  /** Of a word that several were drawn together to, which begins with letters of the first. */
+  private static final int CLIPPED = 84;
+
+  private static final int SHORTEST_CLIPPED = 5;
+  private static final int SHORTEST_CLIP = 3;
+
   private Words() {}
 
   /**
@@ -103,6 +109,9 @@ public final class Words {
     if (a.size() + b.size() > 2 && isSameWhole(a, b)) {
       return 90;
     }
+    if (a.size() == 1 && isClipped(a.get(0), b) || b.size() == 1 && isClipped(b.get(0), a)) {
+      return CLIPPED;
+    }
     double matched = 0;
     for (String word : a) {
       double best = 0;
@@ -134,6 +143,39 @@ public final class Words {
       length += word.length();
     }
     return length;
+  }
+
+  /** True for a word that several were drawn together to: INVDATE, Auftragsdatum as AUFDAT. */
+  private static boolean isClipped(String word, List<String> whole) {
+    return whole.size() > 1
+        && word.length() >= SHORTEST_CLIPPED
+        && word.charAt(0) == whole.get(0).charAt(0)
+        && !KNOWN.isKnown(word)
+        && isClipped(word, 0, whole, 0);
+  }
+
+  private static boolean isClipped(String word, int from, List<String> whole, int next) {
+    if (next == whole.size()) {
+      return from == word.length();
+    }
+    int least = next == 0 ? SHORTEST_CLIP : 2;
+    for (int to = from + least; to <= word.length(); to++) {
+      if (isClip(word.substring(from, to), whole.get(next), next == 0)
+          && isClipped(word, to, whole, next + 1)) {
+        return true;
+      }
+    }
+    return false;
+  }
+
+  private static boolean isClip(String clip, String word, boolean isFirst) {
+    if (isFirst) {
+      return word.startsWith(clip)
+          || word.startsWith(clip.substring(0, 1)) && isSkeleton(clip, word);
+    }
+    return word.startsWith(clip)
+        || isShortFor(clip, word)
+        || KNOWN.meanTheSame(KNOWN.parts(clip).get(0), word);
   }
 
   public static double alike(String a, String b) {

@@ -77,6 +77,14 @@ class LikenessTest {
     "kWh,kwh",
     "eMail,email",
     "readOn,read_on",
+    "Auftragsdatum,AUFDAT",
+    "Auftragswert,WERT",
+    "Liefertermin,LIEFDAT",
+    "Rechnungs-Datum,RECHDAT",
+    "Invoice date,INVDT",
+    "Order date,ORDDATE",
+    "Customer name,CUSTNM",
+    "shipment weight,shpwgt",
   })
   void soDoTheseInOtherWordsAndLanguages(String column, String field) {
     assertThat(of(column, field, null, "thing").score()).as(column).isGreaterThanOrEqualTo(ENOUGH);
@@ -90,6 +98,9 @@ class LikenessTest {
     "Ende,begin_on",
     "Menge,price",
     "st,street_lamp",
+    "Red mark,remark",
+    "Cost department,codep",
+    "Date of order,ORDDATE2",
   })
   void theseDoNotEither(String column, String field) {
     assertThat(of(column, field, null, "thing").score()).as(column).isLessThan(ENOUGH);
