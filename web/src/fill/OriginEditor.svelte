@@ -54,6 +54,14 @@
           : 'column',
   );
   const shown = $derived(kind === 'link' ? by : kind);
+  /** True where numbers are hardly what a column holds: nothing fills it yet. */
+  const mayPoint = $derived(
+    kind === 'database' &&
+      !field.link &&
+      !field.generated &&
+      !field.unfillable &&
+      ['whole', 'other'].includes(field.type),
+  );
   const asked = $derived(!field.link && pointing === field.name);
 
   $effect(() => {
@@ -117,6 +125,9 @@
   >
     {#each kinds as k (k.value)}<option value={k.value}>{k.text}</option>{/each}
   </select>
+  {#if mayPoint && !asked}<button class="go" onclick={() => (pointing = field.name)}
+      >does it hold the key of another table?</button
+    >{/if}
   {#if asked || toldLink(open, field.name) || field.link?.declared === false}<PointsAt
       {open}
       {field}

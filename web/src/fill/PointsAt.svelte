@@ -69,6 +69,11 @@
 >
 
 <style>
+  .points {
+    display: inline-flex;
+    gap: 6px;
+    align-items: center;
+  }
   .from {
     height: 24px;
     max-width: 170px;

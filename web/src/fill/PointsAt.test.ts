@@ -1,5 +1,5 @@
 import { createRawSnippet } from 'svelte';
-import { render, screen, waitFor } from '@testing-library/svelte';
+import { cleanup, render, screen, waitFor } from '@testing-library/svelte';
 import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { api } from '../api/client';
@@ -23,6 +23,8 @@ function show(link?: FieldInfo['link'], links: ToldLink[] = [], isRefused = fals
     ...aView().table,
     fields: [{ ...buyer, link: to }],
   });
+  const mine: Plan[] = [];
+  saved = mine;
   const before = aView({ table: table(link) });
   const open = anOpenPlan({
     table: table(link),
@@ -46,7 +48,7 @@ function show(link?: FieldInfo['link'], links: ToldLink[] = [], isRefused = fals
   }) as never);
   vi.spyOn(api, 'PUT').mockImplementation((async (_: string, options: never) => {
     const { plan } = (options as { body: { plan: Plan } }).body;
-    saved.push(plan);
+    mine.push(plan);
     const told = plan.links[0];
     const points = told &&
       !isRefused && { table: told.to, keyField: told.key ?? 'id', declared: true };
@@ -82,11 +84,28 @@ describe('where a field points that the database does not tell', () => {
     expect(asked.some((a) => a.includes('"counted":false'))).toBe(true);
   });
 
+  it('is asked where nothing fills a number', async () => {
+    const open = show();
+    expect(screen.queryByText('does it hold the key of another table?')).toBeNull();
+    cleanup();
+    render(OriginEditor, {
+      open,
+      field: buyer,
+      fill: undefined,
+      put: vi.fn(),
+      children: head,
+    });
+    await userEvent.click(screen.getByText('does it hold the key of another table?'));
+    expect(screen.getByLabelText('Table whose key it holds')).toBeTruthy();
+    expect(screen.queryByText('does it hold the key of another table?')).toBeNull();
+  });
+
   it('may be another field than its key', async () => {
-    const open = show(undefined, [{ table: 'VESSEL', field: 'Buyer', to: 'person' }]);
+    const told = [{ table: 'VESSEL', field: 'Buyer', to: 'person' }];
+    show({ table: 'person', keyField: 'id', declared: true }, told);
     await choose('Which field of the table it holds', 'number');
-    await waitFor(() => expect(saved).toHaveLength(1));
-    expect(open.plan.links).toEqual([
+    await waitFor(() => expect(saved).not.toHaveLength(0));
+    expect(saved[0]!.links).toEqual([
       { table: 'vessel', field: 'buyer', to: 'person', key: 'number' },
     ]);
     expect(screen.queryByRole('option', { name: 'name' })).toBeNull();

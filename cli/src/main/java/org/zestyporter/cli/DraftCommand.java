@@ -11,6 +11,7 @@ import java.util.TreeSet;
 import java.util.concurrent.Callable;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import org.zestyporter.core.application.FieldType;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.application.ToldLink;
 import org.zestyporter.core.application.jdbc.Database;
@@ -196,6 +197,17 @@ final class DraftCommand implements Callable<Integer> {
                       .map(f -> f.field() + (f.required() ? " (required!)" : ""))
                       .toList()));
     }
+    info.fields().stream()
+        .filter(f -> f.required() && f.link() == null && f.type() == FieldType.WHOLE)
+        .filter(f -> !filled.contains(f.name()))
+        .forEach(
+            f ->
+                out.println(
+                    "If "
+                        + f.name()
+                        + " holds the key of another table, say which: --link "
+                        + f.name()
+                        + "=TABLE"));
     if (!columnsLeft.isEmpty()) {
       out.println("Columns that fill nothing: " + String.join(", ", columnsLeft));
     }

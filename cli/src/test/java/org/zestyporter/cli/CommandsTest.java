@@ -237,7 +237,8 @@ class CommandsTest extends CommandLineTest {
     try (Connection marina = DriverManager.getConnection(url);
         Statement statement = marina.createStatement()) {
       statement.execute(
-          "CREATE TABLE door_key (id INTEGER PRIMARY KEY, given_to INTEGER, tag VARCHAR(9))");
+          "CREATE TABLE door_key (id INTEGER PRIMARY KEY, given_to INTEGER NOT NULL,"
+              + " tag VARCHAR(9))");
       statement.execute(
           "CREATE TABLE door_key_use (id INTEGER GENERATED ALWAYS AS IDENTITY, used INTEGER,"
               + " door VARCHAR(20) NOT NULL)");
@@ -245,6 +246,8 @@ class CommandsTest extends CommandLineTest {
       statement.execute("INSERT INTO holder VALUES (81, 'Ann'), (82, 'Bert')");
     }
     Files.writeString(keys, "Id;Tag;Given to;Door\n1;T1;Ann;North\n2;T2;Bert;South\n");
+    assertThat(go("draft", keys, "--to", url, "--table", "door_key").out())
+        .contains("If given_to holds the key of another table, say which: --link given_to=TABLE");
     Path plan = folder.resolve("keys.json");
     Ended drafted =
         go(

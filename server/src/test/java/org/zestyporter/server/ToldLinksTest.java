@@ -27,11 +27,14 @@ class ToldLinksTest extends ServerTest {
     }
   }
 
-  private long newPlan(String connection) throws Exception {
+  private long source() throws Exception {
     byte[] bytes = FILE.getBytes(StandardCharsets.UTF_8);
-    long source = upload("keys.csv", bytes).body().path("id").asLong();
+    return upload("keys.csv", bytes).body().path("id").asLong();
+  }
+
+  private long newPlan(String connection) throws Exception {
     Map<String, Object> wanted =
-        Map.of("source", source, "connection", connection, "table", "door_key");
+        Map.of("source", source(), "connection", connection, "table", "door_key");
     return post("/api/plans", wanted).body().path("id").asLong();
   }
 
@@ -85,6 +88,8 @@ class ToldLinksTest extends ServerTest {
             "The table vessel_type has no field “label”, in which given_to is looked up.");
 
     save(plan, pointing("holder"));
+    String proposals = "/api/sources/" + source() + "/proposals?connection=" + marina;
+    assertThat(get(proposals).body().toString()).contains("2 of 2 columns find a field");
     long later = newPlan(marina);
     JsonNode remembered = get("/api/plans/" + later).body();
     assertThat(remembered.path("plan").path("links")).hasSize(1);

@@ -60,6 +60,17 @@ public final class KnownRecords {
     this.names = kept.build(table -> read(application.table(table)));
   }
 
+  private KnownRecords(KnownRecords known, Application application) {
+    this.application = application;
+    this.sketches = known.sketches;
+    this.names = known.names;
+  }
+
+  /** The same of the same application, of which other links are told. */
+  public KnownRecords of(Application same) {
+    return same == application ? this : new KnownRecords(this, same);
+  }
+
   Application application() {
     return application;
   }

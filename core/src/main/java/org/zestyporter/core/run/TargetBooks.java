@@ -36,7 +36,10 @@ final class TargetBooks {
     Arrays.setAll(sums, f -> new ColumnSum());
   }
 
-  /** True if adding up what a field is filled with says anything: not if words become codes. */
+  /**
+   * True if adding up what a field is filled with says anything: not if it tells records apart, nor
+   * if words become codes.
+   */
   private static boolean isAmount(Fill fill, FieldInfo field) {
     long codes =
         fill.steps().stream()
@@ -44,7 +47,10 @@ final class TargetBooks {
             .map(s -> s.setting("to"))
             .distinct()
             .count();
-    return fill.origin() instanceof Origin.Column && field.type().isNumber() && codes < 2;
+    return fill.origin() instanceof Origin.Column
+        && field.type().isNumber()
+        && !field.unique()
+        && codes < 2;
   }
 
   /** Counts a linked record that was made, or would be. */

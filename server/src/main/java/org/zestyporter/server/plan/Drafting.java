@@ -47,9 +47,9 @@ class Drafting {
     return new PlanDraft(known(database), rows, memory);
   }
 
-  /** What earlier drafts have come to know of a database. */
+  /** What earlier drafts have come to know of a database, whatever links are told of it. */
   KnownRecords known(Database database) {
-    return known.get(database, KnownRecords::new);
+    return known.get(database.with(List.of()), KnownRecords::new).of(database);
   }
 
   /**
@@ -88,14 +88,17 @@ class Drafting {
         .filter(p -> connection.equals(p.connection()));
   }
 
-  /** The links of a table that people have told before, for each field the latest. */
-  List<ToldLink> links(String connection, String table) {
+  /** A connection's database with the links that people have told before. */
+  Database database(String connection) {
     Map<String, ToldLink> byField = new LinkedHashMap<>();
     before(connection, null)
         .flatMap(p -> p.links().stream())
-        .filter(l -> l.table().equalsIgnoreCase(table))
-        .forEach(l -> byField.putIfAbsent(l.field().toLowerCase(Locale.ROOT), l));
-    return List.copyOf(byField.values());
+        .forEach(
+            l -> {
+              String place = (l.table() + "." + l.field()).toLowerCase(Locale.ROOT);
+              byField.putIfAbsent(place, l);
+            });
+    return connections.database(connection).with(List.copyOf(byField.values()));
   }
 
   /** A plan with what a draft makes of it. */

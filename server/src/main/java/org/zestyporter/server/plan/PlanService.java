@@ -13,6 +13,7 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.beans.factory.ObjectProvider;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
+import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.application.ToldLink;
 import org.zestyporter.core.application.jdbc.Database;
 import org.zestyporter.core.draft.ProposedTable;
@@ -274,12 +275,12 @@ public class PlanService implements UsesConnections, UsesSources {
   public long create(PlanViews.NewPlan wanted, String who) {
     SourceService.Source source = sources.find(wanted.source());
     Database database =
-        connections.database(Asked.text("The name of a connection", wanted.connection(), 60));
+        drafting.database(Asked.text("The name of a connection", wanted.connection(), 60));
     Asked.text("The name of a table", wanted.table(), 200);
     SourceTable rows = sources.table(source.id(), Reading.FIND);
-    List<ToldLink> links = drafting.links(wanted.connection(), wanted.table());
-    ProposedTable draft =
-        drafting.draft(database.with(links), rows, wanted.connection(), wanted.table(), null);
+    TableInfo table = database.table(wanted.table());
+    List<ToldLink> links = database.links().stream().filter(l -> l.isOf(table)).toList();
+    ProposedTable draft = drafting.draft(database, rows, wanted.connection(), wanted.table(), null);
     Plan plan =
         new Plan(
                 title(source.name()),

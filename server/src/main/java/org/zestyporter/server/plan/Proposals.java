@@ -10,7 +10,6 @@ import java.util.concurrent.TimeUnit;
 import org.jspecify.annotations.Nullable;
 import org.springframework.beans.factory.ObjectProvider;
 import org.springframework.stereotype.Component;
-import org.zestyporter.core.application.jdbc.Database;
 import org.zestyporter.core.draft.ProposedTable;
 import org.zestyporter.core.plan.PlanJson;
 import org.zestyporter.core.source.ReturnTitles;
@@ -68,7 +67,7 @@ class Proposals {
     List<PlanViews.Proposal> drafts = new ArrayList<>();
     PorterException unreached = null;
     try {
-      drafts.addAll(drafts(connections.database(connection), connection, rows, DRAFTED));
+      drafts.addAll(drafts(connection, rows, DRAFTED));
     } catch (PorterException e) {
       unreached = e;
     }
@@ -127,18 +126,15 @@ class Proposals {
   /** The best table of a connection; none if it can't be reached. */
   private List<PlanViews.Proposal> best(String connection, SourceTable rows) {
     try {
-      return drafts(connections.database(connection), connection, rows, DRAFTED_ELSEWHERE).stream()
-          .limit(1)
-          .toList();
+      return drafts(connection, rows, DRAFTED_ELSEWHERE).stream().limit(1).toList();
     } catch (PorterException e) {
       return List.of();
     }
   }
 
-  private List<PlanViews.Proposal> drafts(
-      Database database, String connection, SourceTable rows, int most) {
+  private List<PlanViews.Proposal> drafts(String connection, SourceTable rows, int most) {
     int columns = rows.columns().size();
-    List<ProposedTable> ranked = drafting.draft(database, rows).rank(most);
+    List<ProposedTable> ranked = drafting.draft(drafting.database(connection), rows).rank(most);
     return new ArrayList<>(
         ProposedTable.worthwhile(ranked, columns).stream()
             .map(draft -> proposal(connection, draft, columns))

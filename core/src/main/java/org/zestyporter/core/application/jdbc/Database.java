@@ -138,6 +138,11 @@ public final class Database implements Application {
     return own.with(links);
   }
 
+  /** The links that are told of it, beside those that it declares. */
+  public List<ToldLink> links() {
+    return links;
+  }
+
   @Override
   public Database with(List<ToldLink> told) {
     return told.equals(links) ? this : others.get(told, t -> new Database(this, t));
