@@ -59,6 +59,7 @@
     kind === 'database' &&
       !field.link &&
       !field.generated &&
+      !field.unique &&
       !field.unfillable &&
       ['whole', 'other'].includes(field.type),
   );
