@@ -84,8 +84,7 @@ class ToldLinksTest extends ServerTest {
     // what the fill looks in is not there once the field points elsewhere
     JsonNode elsewhere = save(plan, pointing("vessel_type"));
     assertThat(elsewhere.path("matters").findValuesAsString("message"))
-        .containsExactly(
-            "The table vessel_type has no field “label”, in which given_to is looked up.");
+        .containsExactly("given_to: The table vessel_type has no field “label”.");
 
     save(plan, pointing("holder"));
     String proposals = "/api/sources/" + source() + "/proposals?connection=" + marina;

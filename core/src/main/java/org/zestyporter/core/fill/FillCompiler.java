@@ -201,6 +201,7 @@ public final class FillCompiler {
   private List<CompiledFill> maker(
       Links links, FieldInfo field, Origin.Link link, List<Integer> also) {
     TableInfo linked = tables.apply(field.link().table());
+    link.create().forEach(f -> linked.field(f.field()));
     Destination made = new Destination(linked.name(), link.create(), null, null);
     List<CompiledFill> fills = compile(made, linked);
     links.makeMissing(new RecordMaker(linked, field.link().keyField(), link, also, fills));

@@ -6,7 +6,6 @@ import java.util.List;
 import java.util.Set;
 import java.util.function.Function;
 import java.util.function.Predicate;
-import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.TableInfo;
@@ -103,7 +102,7 @@ public final class PlanCheck {
 
   /**
    * Everything that is wrong with a destination's place among the others: its name, the rows it
-   * takes, its parent, its table's links and what they are looked up by.
+   * takes, its parent, its table's links that the plan tells.
    *
    * @param columns names of the file's columns
    */
@@ -113,7 +112,6 @@ public final class PlanCheck {
       List<String> columns,
       Function<String, TableInfo> tables) {
     List<Matter> matters = new ArrayList<>(links(plan, destination, tables));
-    matters.addAll(lookedUp(destination, tables));
     String label = destination.label();
     long same = plan.destinations().stream().filter(d -> d.label().equals(label)).count();
     if (same > 1) {
@@ -151,35 +149,6 @@ public final class PlanCheck {
       }
     }
     return matters;
-  }
-
-  /** What linked tables have no field for. */
-  private static List<Matter> lookedUp(
-      Destination destination, Function<String, TableInfo> tables) {
-    List<Matter> matters = new ArrayList<>();
-    for (Fill fill : destination.fills()) {
-      Origin.Link link = fill.origin() == null ? null : fill.origin().link();
-      FieldInfo field = link == null ? null : tables.apply(destination.table()).find(fill.field());
-      if (field == null || field.link() == null) {
-        continue;
-      }
-      TableInfo linked = tables.apply(field.link().table());
-      String why = ", in which " + field.name() + " is looked up.";
-      Stream.concat(Stream.of(link.by()), link.also().stream().map(Origin.Also::field))
-          .filter(name -> linked.find(name) == null)
-          .forEach(name -> matters.add(lacking(linked, name, field, why)));
-      link.create().stream()
-          .map(Fill::field)
-          .filter(name -> linked.find(name) == null)
-          .forEach(
-              name -> matters.add(lacking(linked, name, field, ", which a new one would get.")));
-    }
-    return matters;
-  }
-
-  private static Matter lacking(TableInfo table, String name, FieldInfo field, String why) {
-    String message = "The table " + table.name() + " has no field “" + name + "”" + why;
-    return new Matter(ErrorCode.NO_SUCH_FIELD, field.name(), message);
   }
 
   private static List<Matter> links(

@@ -133,6 +133,27 @@ public final class OpenedPlan {
       matters.add(new PlanCheck.Matter(e.code(), null, e.getMessage()));
     }
     matters.addAll(PlanCheck.places(plan, destination, source.columns(), application::table));
+    matters.addAll(ofLinks(destination, matters));
+    return matters;
+  }
+
+  /** What keeps links from being looked up, or records from being made for them. */
+  private List<PlanCheck.Matter> ofLinks(Destination destination, List<PlanCheck.Matter> others) {
+    TableInfo table = table(destination);
+    List<String> bad = others.stream().map(PlanCheck.Matter::field).toList();
+    List<PlanCheck.Matter> matters = new ArrayList<>();
+    for (Fill fill : destination.fills()) {
+      FieldInfo field = table.find(fill.field());
+      boolean isLink = fill.origin() instanceof Origin.Linked;
+      if (isLink && field != null && !bad.contains(field.name())) {
+        try {
+          compiler().compile(fill, field, table);
+        } catch (PorterException e) {
+          matters.add(
+              new PlanCheck.Matter(e.code(), field.name(), field.name() + ": " + e.getMessage()));
+        }
+      }
+    }
     return matters;
   }
 
@@ -244,7 +265,7 @@ public final class OpenedPlan {
             field ->
                 destination.fills().stream()
                     .filter(f -> f.field().equalsIgnoreCase(field.name()))
-                    .filter(f -> !bad.contains(f.field()))
+                    .filter(f -> bad.stream().noneMatch(f.field()::equalsIgnoreCase))
                     .filter(Fill::isGiven)
                     .forEach(usable::add));
     return usable;

@@ -6,6 +6,7 @@ import java.io.IOException;
 import java.nio.file.Path;
 import java.sql.SQLException;
 import java.util.List;
+import java.util.Locale;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -20,10 +21,13 @@ import org.zestyporter.core.application.jdbc.Database;
 import org.zestyporter.core.application.jdbc.Databases;
 import org.zestyporter.core.draft.PlanDraft;
 import org.zestyporter.core.plan.Destination;
+import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Origin;
 import org.zestyporter.core.plan.Plan;
 import org.zestyporter.core.plan.PlanCheck;
 import org.zestyporter.core.source.SourceTable;
+import org.zestyporter.core.step.Step;
+import org.zestyporter.core.step.StepKind;
 
 /** Links that neither the database nor a name tells, but somebody who knows the application. */
 class ToldLinkTest {
@@ -139,6 +143,47 @@ class ToldLinkTest {
         assertThat(opened.matters(deal))
             .extracting(PlanCheck.Matter::message)
             .contains("The plan says that " + field + " of deal points at " + to + ", but " + why);
+      }
+    }
+  }
+
+  /** What a link is looked up by, and what a missing record gets, may have gone meanwhile. */
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = ';',
+      value = {
+        "rank; pno; label; town; The table party has no field “rank”.",
+        "label; pno; label; Gone; The file has no column “Gone”, which fills label.",
+        "label; pno; gone; town; The table party has no field “gone”.",
+        "label; pno; label; town; ",
+        "label; agency; label; town;"
+            + " Records of party can't be created: agency is not its key.",
+      })
+  void aLinkThatCanNotBeLookedUpKeepsThePlanFromGoingButNotFromOpening(
+      String by, String key, String created, String column, String why)
+      throws SQLException, IOException {
+    try (Databases.Fresh on = Databases.h2()) {
+      tables(on);
+      String field = "agency".equals(key) ? "broker" : "purchaser";
+      List<ToldLink> links = List.of(new ToldLink("deal", field, "party", key));
+      Origin.Link link =
+          new Origin.Link(
+              by,
+              List.of(),
+              List.of(),
+              Origin.WhenMissing.CREATE,
+              List.of(Fill.of(created, Origin.column(column))),
+              null);
+      Fill fill = Fill.of(field.toUpperCase(Locale.ROOT), Origin.linked("town", link));
+      Fill id = Fill.of("id", Origin.column("id"), Step.of(StepKind.READ_NUMBER));
+      Destination deal = new Destination("deal", List.of(id, fill), List.of(), null);
+      Plan plan = new Plan("Deals", null, null, List.of(deal), null).withLinks(links);
+      try (SourceTable source = Runs.source(folder, "id,town", "1,Ulm")) {
+        OpenedPlan opened = Runs.opened(on, source, plan);
+        assertThat(opened.matters(deal))
+            .extracting(PlanCheck.Matter::message)
+            .isEqualTo(why == null ? List.of() : List.of(field + ": " + why));
+        assertThat(opened.usable(deal)).hasSize(why == null ? 2 : 1);
       }
     }
   }
