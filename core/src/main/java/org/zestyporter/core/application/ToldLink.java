@@ -41,8 +41,13 @@ public record ToldLink(String table, String field, String to, @Nullable String k
       throw error(own.name() + " has no field “" + field + "” that could hold its key.");
     }
     LinkInfo other = holds.link();
-    if (other != null && other.declared() && !other.table().equals(target.name())) {
-      throw error("the database says that " + field + " points at " + other.table() + ".");
+    if (other != null && other.declared()) {
+      if (other.table().equals(target.name())
+          && (key == null || key.equalsIgnoreCase(other.keyField()))) {
+        return other;
+      }
+      String to = other.table() + "." + other.keyField();
+      throw error("the database says that " + field + " points at " + to + ".");
     }
     return new LinkInfo(target.name(), key(holds, target).name());
   }

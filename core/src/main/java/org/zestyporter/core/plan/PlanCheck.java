@@ -161,7 +161,9 @@ public final class PlanCheck {
           link.link(table, tables.apply(link.to()));
         }
       } catch (PorterException e) {
-        matters.add(new Matter(e.code(), link.field(), e.getMessage()));
+        FieldInfo field = table.find(link.field());
+        String name = field == null ? link.field() : field.name();
+        matters.add(new Matter(e.code(), name, e.getMessage()));
       }
     }
     return matters;

@@ -38,7 +38,11 @@ public final class Words {
   private static final int CLIPPED = 84;
 
   private static final int SHORTEST_CLIPPED = 5;
+  private static final int LONGEST_CLIPPED = 24;
   private static final int SHORTEST_CLIP = 3;
+
+  /** Words that are drawn together to one. */
+  private static final int MOST_CLIPPED = 4;
 
   private Words() {}
 
@@ -148,7 +152,9 @@ public final class Words {
   /** True for a word that several were drawn together to: INVDATE, Auftragsdatum as AUFDAT. */
   private static boolean isClipped(String word, List<String> whole) {
     return whole.size() > 1
+        && whole.size() <= MOST_CLIPPED
         && word.length() >= SHORTEST_CLIPPED
+        && word.length() <= LONGEST_CLIPPED
         && word.charAt(0) == whole.get(0).charAt(0)
         && !KNOWN.isKnown(word)
         && isClipped(word, 0, whole, 0);

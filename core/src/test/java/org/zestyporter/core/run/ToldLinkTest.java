@@ -128,7 +128,8 @@ class ToldLinkTest {
         "buyer; party; ; deal has no field “buyer” that could hold its key.",
         "town; deal; ; it has no key of one field that town (character varying) could hold."
             + " Say which of its fields that is.",
-        "said; party; ; the database says that said points at deal.",
+        "said; party; ; the database says that said points at deal.id.",
+        "said; deal; number; the database says that said points at deal.id.",
       })
   void whatCanBeNoLinkIsSaidWithThePlan(String field, String to, String key, String why)
       throws SQLException, IOException {
