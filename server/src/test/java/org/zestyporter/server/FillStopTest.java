@@ -250,6 +250,16 @@ class FillStopTest extends ServerTest {
     assertThat(get(offers + "mast").code()).isEqualTo("no-such-field");
   }
 
+  /** The best proposal; other connections may not have answered in time when first asked. */
+  private JsonNode best(long source, String connection) throws Exception {
+    String path = "/api/sources/" + source + "/proposals?connection=" + connection;
+    JsonNode best = get(path).body().get(0);
+    for (int again = 0; best == null && again < 5; again++) {
+      best = get(path).body().get(0);
+    }
+    return best;
+  }
+
   @Test
   void aTableOfAnotherConnectionIsProposedWhereItFitsBetter() throws Exception {
     String here = marina("here");
@@ -264,7 +274,7 @@ class FillStopTest extends ServerTest {
     String file = "Ring;Wingspan;Plumage\nA-1;210;grey\nA-2;222;white\n";
     long source =
         upload("swans.csv", file.getBytes(StandardCharsets.UTF_8)).body().path("id").asLong();
-    JsonNode first = get("/api/sources/" + source + "/proposals?connection=" + here).body().get(0);
+    JsonNode first = best(source, here);
     assertThat(first.path("connection").asString()).isEqualTo(there);
     assertThat(first.path("table").asString()).isEqualTo("swan");
     assertThat(first.path("because").asString()).isEqualTo("3 of 3 columns find a field");
@@ -278,8 +288,7 @@ class FillStopTest extends ServerTest {
       statement.execute("SHUTDOWN");
     }
     Files.delete(HOME.resolve(lost + ".mv.db"));
-    JsonNode still = get("/api/sources/" + source + "/proposals?connection=" + lost).body();
-    assertThat(still.get(0).path("connection").asString()).isEqualTo(there);
+    assertThat(best(source, lost).path("connection").asString()).isEqualTo(there);
     send(MockMvcRequestBuilders.delete("/api/connections/" + lost));
   }
 

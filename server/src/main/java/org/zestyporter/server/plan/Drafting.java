@@ -7,7 +7,6 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
-import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.zestyporter.core.application.ToldLink;
@@ -73,7 +72,10 @@ class Drafting {
    * @param but the plan that is drafted anew, which is no memory of its own
    */
   private List<Fill> memory(String connection, String table, @Nullable Long but) {
-    return before(connection, but)
+    return plans.all().stream()
+        .filter(r -> !r.id().equals(but))
+        .map(r -> PlanJson.read(r.document()))
+        .filter(p -> connection.equals(p.connection()))
         .flatMap(p -> p.destinations().stream())
         .filter(d -> d.table().equals(table))
         .flatMap(d -> d.fills().stream())
@@ -81,17 +83,16 @@ class Drafting {
         .toList();
   }
 
-  private Stream<Plan> before(String connection, @Nullable Long but) {
-    return plans.all().stream()
-        .filter(r -> !r.id().equals(but))
-        .map(r -> PlanJson.read(r.document()))
-        .filter(p -> connection.equals(p.connection()));
+  /** All plans there are, the latest first. */
+  List<Plan> earlier() {
+    return plans.all().stream().map(r -> PlanJson.read(r.document())).toList();
   }
 
-  /** A connection's database with the links that people have told before. */
-  Database database(String connection) {
+  /** A connection's database with the links that earlier plans tell, for each field the latest. */
+  Database database(String connection, List<Plan> earlier) {
     Map<String, ToldLink> byField = new LinkedHashMap<>();
-    before(connection, null)
+    earlier.stream()
+        .filter(p -> connection.equals(p.connection()))
         .flatMap(p -> p.links().stream())
         .forEach(
             l -> {

@@ -275,7 +275,8 @@ public class PlanService implements UsesConnections, UsesSources {
   public long create(PlanViews.NewPlan wanted, String who) {
     SourceService.Source source = sources.find(wanted.source());
     Database database =
-        drafting.database(Asked.text("The name of a connection", wanted.connection(), 60));
+        drafting.database(
+            Asked.text("The name of a connection", wanted.connection(), 60), drafting.earlier());
     Asked.text("The name of a table", wanted.table(), 200);
     SourceTable rows = sources.table(source.id(), Reading.FIND);
     TableInfo table = database.table(wanted.table());

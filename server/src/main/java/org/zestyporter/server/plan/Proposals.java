@@ -10,7 +10,9 @@ import java.util.concurrent.TimeUnit;
 import org.jspecify.annotations.Nullable;
 import org.springframework.beans.factory.ObjectProvider;
 import org.springframework.stereotype.Component;
+import org.zestyporter.core.application.jdbc.Database;
 import org.zestyporter.core.draft.ProposedTable;
+import org.zestyporter.core.plan.Plan;
 import org.zestyporter.core.plan.PlanJson;
 import org.zestyporter.core.source.ReturnTitles;
 import org.zestyporter.core.source.SourceTable;
@@ -64,16 +66,17 @@ class Proposals {
       proposals.add(0, returned);
     }
     SourceTable rows = sources.table(sourceId, Reading.FIND);
+    List<Plan> earlier = drafting.earlier();
     List<PlanViews.Proposal> drafts = new ArrayList<>();
     PorterException unreached = null;
     try {
-      drafts.addAll(drafts(connection, rows, DRAFTED));
+      drafts.addAll(drafts(connection, earlier, rows, DRAFTED));
     } catch (PorterException e) {
       unreached = e;
     }
     int most = drafts.isEmpty() ? 0 : drafts.get(0).columns();
     if (most * 5 < rows.columns().size() * 4) {
-      elsewhere(connection, rows).stream()
+      elsewhere(connection, earlier, rows).stream()
           .filter(p -> p.columns() > most)
           .forEach(better -> drafts.add(0, better));
     }
@@ -108,13 +111,14 @@ class Proposals {
   }
 
   /** The best table of each other connection, as far as they answer in time; the newest first. */
-  private List<PlanViews.Proposal> elsewhere(String connection, SourceTable rows) {
+  private List<PlanViews.Proposal> elsewhere(
+      String connection, List<Plan> earlier, SourceTable rows) {
     List<CompletableFuture<List<PlanViews.Proposal>>> asked =
         connections.newestWritable().stream()
             .filter(c -> !c.equals(connection))
             .map(
                 c ->
-                    CompletableFuture.supplyAsync(() -> best(c, rows))
+                    CompletableFuture.supplyAsync(() -> best(c, earlier, rows))
                         .completeOnTimeout(List.of(), PATIENCE_SECONDS, TimeUnit.SECONDS))
             .toList();
     return asked.stream()
@@ -124,17 +128,19 @@ class Proposals {
   }
 
   /** The best table of a connection; none if it can't be reached. */
-  private List<PlanViews.Proposal> best(String connection, SourceTable rows) {
+  private List<PlanViews.Proposal> best(String connection, List<Plan> earlier, SourceTable rows) {
     try {
-      return drafts(connection, rows, DRAFTED_ELSEWHERE).stream().limit(1).toList();
+      return drafts(connection, earlier, rows, DRAFTED_ELSEWHERE).stream().limit(1).toList();
     } catch (PorterException e) {
       return List.of();
     }
   }
 
-  private List<PlanViews.Proposal> drafts(String connection, SourceTable rows, int most) {
+  private List<PlanViews.Proposal> drafts(
+      String connection, List<Plan> earlier, SourceTable rows, int most) {
     int columns = rows.columns().size();
-    List<ProposedTable> ranked = drafting.draft(drafting.database(connection), rows).rank(most);
+    Database database = drafting.database(connection, earlier);
+    List<ProposedTable> ranked = drafting.draft(database, rows).rank(most);
     return new ArrayList<>(
         ProposedTable.worthwhile(ranked, columns).stream()
             .map(draft -> proposal(connection, draft, columns))
