@@ -1,10 +1,11 @@
 import { createRawSnippet } from 'svelte';
 import { cleanup, render, screen, waitFor } from '@testing-library/svelte';
 import userEvent from '@testing-library/user-event';
-import { beforeEach, describe, expect, it, vi } from 'vitest';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { api } from '../api/client';
 import type { FieldInfo, Plan, ToldLink } from '../api/types';
 import { aField, aFill, anOpenPlan, aView } from '../plan/fixtures';
+import type { OpenPlan } from '../plan/plan.svelte';
 import OriginEditor from './OriginEditor.svelte';
 
 const head = createRawSnippet(() => ({ render: () => '<h2>On its way</h2>' }));
@@ -16,6 +17,7 @@ const people = [
 ];
 const asked: string[] = [];
 let saved: Plan[] = [];
+let last: OpenPlan;
 
 /** A plan whose field buyer is filled by a column; the server lets it point where it is told. */
 function show(link?: FieldInfo['link'], links: ToldLink[] = [], isRefused = false) {
@@ -34,6 +36,7 @@ function show(link?: FieldInfo['link'], links: ToldLink[] = [], isRefused = fals
       destinations: [{ ...before.plan.destinations[0]!, fills: [aFill('buyer', 'Boat name')] }],
     },
   });
+  last = open;
   vi.spyOn(api, 'GET').mockImplementation((async (path: string, options: never) => {
     asked.push(path + JSON.stringify(options));
     if (path === '/api/connections/{name}/tables')
@@ -71,6 +74,9 @@ describe('where a field points that the database does not tell', () => {
     vi.restoreAllMocks();
     saved = [];
   });
+
+  // what is saved a moment later would be saved in the next test
+  afterEach(() => last.save());
 
   it('is told by a person, and its column is looked up there', async () => {
     const open = show();
