@@ -11,4 +11,13 @@ public record LinkInfo(String table, String keyField, boolean declared) {
   public LinkInfo(String table, String keyField) {
     this(table, keyField, true);
   }
+
+  /**
+   * True if a field of a type can hold keys of another.
+   *
+   * @param name the type in the database's own words; likewise the other
+   */
+  public static boolean isAlike(FieldType type, String name, FieldType other, String otherName) {
+    return type == other && (type != FieldType.OTHER || name.equals(otherName));
+  }
 }

@@ -83,8 +83,7 @@ public record ToldLink(String table, String field, String to, @Nullable String k
   }
 
   private static boolean isAlike(FieldInfo one, FieldInfo other) {
-    return one.type() == other.type()
-        && (one.type() != FieldType.OTHER || one.typeName().equals(other.typeName()));
+    return LinkInfo.isAlike(one.type(), one.typeName(), other.type(), other.typeName());
   }
 
   private static String typed(FieldInfo field) {

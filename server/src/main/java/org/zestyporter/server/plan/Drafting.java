@@ -7,6 +7,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.zestyporter.core.application.ToldLink;
@@ -72,9 +73,7 @@ class Drafting {
    * @param but the plan that is drafted anew, which is no memory of its own
    */
   private List<Fill> memory(String connection, String table, @Nullable Long but) {
-    return plans.all().stream()
-        .filter(r -> !r.id().equals(but))
-        .map(r -> PlanJson.read(r.document()))
+    return earlier(but)
         .filter(p -> connection.equals(p.connection()))
         .flatMap(p -> p.destinations().stream())
         .filter(d -> d.table().equals(table))
@@ -85,7 +84,13 @@ class Drafting {
 
   /** All plans there are, the latest first. */
   List<Plan> earlier() {
-    return plans.all().stream().map(r -> PlanJson.read(r.document())).toList();
+    return earlier(null).toList();
+  }
+
+  private Stream<Plan> earlier(@Nullable Long but) {
+    return plans.all().stream()
+        .filter(r -> !r.id().equals(but))
+        .map(r -> PlanJson.read(r.document()));
   }
 
   /** A connection's database with the links that earlier plans tell, for each field the latest. */

@@ -57,10 +57,7 @@ public final class Database implements Application {
   private final Offer offer;
   private final Answers answers;
 
-  /** Links that it does not declare, and the tables with them. */
-  private final List<ToldLink> links;
-
-  private final Map<TableInfo, TableInfo> linked = new ConcurrentHashMap<>();
+  private final LinkedTables tables;
 
   /** The same for the same purpose, with other links, each once. */
   private final Cache<List<ToldLink>, Database> others;
@@ -80,7 +77,7 @@ public final class Database implements Application {
     this.going = new Going(dialect, patience);
     this.claims = claims;
     this.answers = new Answers(dialect, going);
-    this.links = List.of();
+    this.tables = new LinkedTables(List.of(), this::declared);
     this.others = Caffeine.newBuilder().maximumSize(OTHERS).build();
   }
 
@@ -94,7 +91,7 @@ public final class Database implements Application {
     this.going = of.going;
     this.claims = of.claims;
     this.answers = of.answers;
-    this.links = links;
+    this.tables = new LinkedTables(links, this::declared);
     this.others = of.others;
   }
 
@@ -135,17 +132,17 @@ public final class Database implements Application {
   @Override
   public Database stoppable() {
     Database own = new Database(connections, patience, dialect, known, claims, offer);
-    return own.with(links);
+    return own.with(links());
   }
 
   /** The links that are told of it, beside those that it declares. */
   public List<ToldLink> links() {
-    return links;
+    return tables.links();
   }
 
   @Override
   public Database with(List<ToldLink> told) {
-    return told.equals(links) ? this : others.get(told, t -> new Database(this, t));
+    return told.equals(links()) ? this : others.get(told, t -> new Database(this, t));
   }
 
   @Override
@@ -176,28 +173,11 @@ public final class Database implements Application {
 
   @Override
   public TableInfo table(String name) {
-    TableInfo declared = declared(name);
-    return links.stream().anyMatch(l -> l.isOf(declared))
-        ? linked.computeIfAbsent(declared, this::linked)
-        : declared;
+    return tables.table(name);
   }
 
   private TableInfo declared(String name) {
     return known.computeIfAbsent(name, this::readTable);
-  }
-
-  private TableInfo linked(TableInfo declared) {
-    TableInfo linked = declared;
-    for (ToldLink link : links) {
-      try {
-        if (link.isOf(declared)) {
-          linked = linked.with(link.field(), link.link(declared, declared(link.to())));
-        }
-      } catch (PorterException e) {
-        // who checks the plan that tells it is told
-      }
-    }
-    return linked;
   }
 
   @Override
@@ -269,7 +249,7 @@ public final class Database implements Application {
   @Override
   public void forget() {
     known.clear();
-    linked.clear();
+    tables.forget();
     others.invalidateAll();
   }
 

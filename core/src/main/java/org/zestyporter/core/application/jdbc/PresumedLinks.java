@@ -12,7 +12,6 @@ import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
-import org.zestyporter.core.application.FieldType;
 import org.zestyporter.core.application.LinkInfo;
 import org.zestyporter.core.value.Words;
 
@@ -125,9 +124,7 @@ final class PresumedLinks {
     }
     NativeType held = known.map(Key::type).orElse(null);
     boolean isAlike =
-        held != null
-            && held.type() == type.type()
-            && (type.type() != FieldType.OTHER || held.name().equals(type.name()));
+        held != null && LinkInfo.isAlike(held.type(), held.name(), type.type(), type.name());
     return isAlike ? new LinkInfo(name, known.get().field(), false) : null;
   }
 
