@@ -21,5 +21,7 @@ export default defineConfig({
     environment: 'jsdom',
     include: ['src/**/*.test.ts'],
     setupFiles: ['./src/test-setup.ts'],
+    // the first test of a file waits for all that it imports, beside other work
+    testTimeout: 20_000,
   },
 });

@@ -119,7 +119,7 @@
   </div>
   {#if classes.similar || open.destination.keys.some(isNear)}
     <div class="line" class:on={of === 'similar'}>
-      {@render head('similar', 'much like a record')}
+      {@render head('similar', 'much like another')}
       <span class="q2">asked, never taken by itself</span>
       <span class="become"><Outcome of="rejected" waiting /></span>
     </div>

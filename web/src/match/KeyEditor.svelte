@@ -127,7 +127,8 @@
           <p class="q2">
             {#if finds.one || !isNear(key)}<b>{count(finds.one)}</b> rows found here{/if}{#if finds.several},
               <b>{count(finds.several)}</b> find several{/if}
-            {#if isNear(key)}<b>{count(finds.similar)}</b> rows are much like a record{/if}
+            {#if isNear(key)}<b>{count(finds.similar)}</b> rows are much like a record or an earlier row{/if}{#if !finds.comparesRows};
+              the file has too many rows for them to be compared with each other{/if}
           </p>
         {/if}
         {#if n === at}

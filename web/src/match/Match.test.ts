@@ -15,7 +15,7 @@ const classes: MatchClasses = {
   decided: 0,
   troubled: 70,
   looked: 611,
-  keys: [{ one: 611, several: 0, similar: 0 }],
+  keys: [{ one: 611, several: 0, similar: 0, comparesRows: true }],
   of: 'one',
   candidates: [[]],
   others: [[]],
@@ -113,6 +113,56 @@ describe('the Match stop', () => {
     expect(open.destination.decisions).toEqual([
       { of: { registration: 'QH-10' }, act: 'take', record: ['931'] },
     ]);
+  });
+
+  it('shows what is much like an earlier row beside that row', async () => {
+    const open = anOpenPlan();
+    open.matchClass = 'similar';
+    const note = {
+      code: 'similar-row',
+      field: 'registration',
+      value: '4',
+      reason: 'much like line 4: registration QH-4',
+      softened: false,
+      question: true,
+    };
+    const asked = anEntry(10, { outcome: 'rejected', matchedBy: 1, notes: [note as never] });
+    vi.spyOn(api, 'GET').mockImplementation(((path: string) =>
+      Promise.resolve({
+        data: path.endsWith('/keys')
+          ? hints
+          : {
+              ...classes,
+              similar: 30,
+              of: 'similar',
+              pairs: [asked, { ...asked, line: 11 }],
+              candidates: [[], []],
+              others: [[anEntry(4)], []],
+            },
+      })) as never);
+    render(Match, { open });
+    expect(
+      await screen.findByText('Line 10 is much like line 4: registration QH-4.'),
+    ).toBeInTheDocument();
+    expect(screen.getByText('Line 4')).toBeInTheDocument();
+    expect(screen.getByText('QH-4').closest('td')).toHaveClass('was');
+    expect(screen.getByText('of 30')).toBeInTheDocument();
+    expect(screen.queryByText(/Which is right/)).toBeNull();
+    await userEvent.click(screen.getByRole('button', { name: 'Leave it out' }));
+    expect(open.destination.decisions).toEqual([{ of: { registration: 'QH-10' }, act: 'skip' }]);
+  });
+
+  it('says where rows are too many to be compared with each other', async () => {
+    const open = anOpenPlan();
+    open.editDestination((d) => ({
+      ...d,
+      keys: [{ ...d.keys[0]!, nearIn: { registration: 'spelling' } }],
+    }));
+    const keys = [{ one: 0, several: 0, similar: 3, comparesRows: false }];
+    vi.spyOn(api, 'GET').mockImplementation(((path: string) =>
+      Promise.resolve({ data: path.endsWith('/keys') ? hints : { ...classes, keys } })) as never);
+    render(Match, { open });
+    expect(await screen.findByText(/too many rows for them/)).toBeInTheDocument();
   });
 
   it('asks which of contradicting lines is right', async () => {

@@ -24,7 +24,7 @@
     one: 'Pairs that match one record',
     none: 'Rows that match none',
     several: 'Rows that match several',
-    similar: 'Rows that are much like a record',
+    similar: 'Rows that are much like another',
     repeats: 'Rows that repeat',
     decided: 'Rows left out by hand',
     troubled: 'Rows with a troubled value',
@@ -34,6 +34,7 @@
   let room = $state(ROOM_FOR_TWO);
   const several = $derived(classes.of === 'several' || classes.of === 'similar');
   const others = $derived(classes.others[at] ?? []);
+  const areContradicting = $derived(others.length > 0 && classes.of !== 'similar');
   const shown = $derived(
     others.length
       ? [classes.pairs[at]!, ...others]
@@ -111,7 +112,7 @@
       >
       <b>{count(at + 1)}</b>
       <span class="q"
-        >of {count(others.length ? classes.pairs.length : classes[classes.of])}{others.length
+        >of {count(areContradicting ? classes.pairs.length : classes[classes.of])}{areContradicting
           ? `, ${many(classes[classes.of], 'row')}`
           : ''}</span
       >

@@ -1,6 +1,7 @@
 <script lang="ts">
   // Any row can be asked why.
   import { api, got } from '../api/client';
+  import { OF_MATCH } from '../api/codes';
   import type { Destination, LedgerEntry } from '../api/types';
   import type { OpenPlan } from '../plan/plan.svelte';
   import type { Stop } from '../plan/trip';
@@ -33,6 +34,9 @@
     table ? undefined : open.view.table.fields.find((f) => f.name === name);
   const fills = $derived({ fill: (field: string) => into?.fills.find((f) => f.field === field) });
   const rowNotes = $derived(entry.notes.filter((n) => !n.field || !fields.includes(n.field)));
+
+  /** True for what is said of the records that a row speaks of, not of its value. */
+  const ofMatch = (note: LedgerEntry['notes'][number]) => OF_MATCH.includes(note.code);
 
   async function openInFill() {
     try {
@@ -92,7 +96,8 @@
                     connection={open.plan.connection}
                   />{/if}</b
               >
-            {:else if note && !note.softened}<Slip of="rejected" /> {note.value || 'blank'}
+            {:else if note && !note.softened}<Slip of={note.question ? 'waiting' : 'rejected'} />
+              {(ofMatch(note) ? entry.after[i] : note.value) || 'blank'}
             {:else}<span class:pale={entry.outcome !== 'new'}
                 ><Value
                   value={entry.after[i] ?? (undo ? undefined : entry.before?.[i])}

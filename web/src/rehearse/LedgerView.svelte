@@ -10,11 +10,12 @@
   import Outcome from '../ui/Outcome.svelte';
   import { Tall } from '../ui/tall.svelte';
   import { awaits, rowsOf, waitingRows } from './asked';
-  import { Entries, type Only } from './entries.svelte';
+  import { Entries, held, type Only } from './entries.svelte';
   import { addressed, queryOf } from './shared';
   import FieldChanges from './FieldChanges.svelte';
   import Pick from '../ui/Pick.svelte';
   import { tell, toaster } from '../ui/toaster';
+  import { fit, letters, needed } from '../ui/widths';
   import { count, happened, many, outcomesOf, outcomeWord } from '../ui/words';
   import Inspector from './Inspector.svelte';
   import { region } from '../ui/region';
@@ -80,11 +81,29 @@
   ]);
   const written = $derived(run.kind !== 'rehearsal');
   const fields = $derived(found.fields);
+  /** A field of plain text, where the table is known. */
+  const isText = (f: string) =>
+    !table &&
+    f !== filled?.keys[0]?.fields[0] &&
+    open.view.table.fields.some((i) => i.name === f && i.type === 'text' && !i.link && !i.choices);
   const shownFields = $derived(
     [
       filled?.keys[0]?.fields[0] ?? fields[0],
-      fields.find((f) => /name|title|label/.test(f)),
+      fields.find((f) => /name|title|label/.test(f)) ?? fields.find(isText),
     ].filter((f, i, all): f is string => !!f && all.indexOf(f) === i && fields.includes(f)),
+  );
+  /** Pixels of the columns beside these, with some for what happens. */
+  const BESIDE = 370;
+  const RECORD = 70;
+  let room = $state(0);
+  const widths = $derived(
+    fit(
+      shownFields.map((f) => ({
+        least: 100,
+        need: needed(Math.max(letters(f), found.longest[fields.indexOf(f)] ?? 0)),
+      })),
+      room - BESIDE - (written ? RECORD : 0),
+    ),
   );
   const entry = $derived(found.at(at));
   const seen = $derived(Array.from({ length: tall.to - tall.from }, (_, i) => tall.from + i));
@@ -137,10 +156,7 @@
     );
   }
 
-  function value(e: LedgerEntry, field: string): string {
-    const i = fields.indexOf(field);
-    return e.after[i] ?? e.before?.[i] ?? '';
-  }
+  const value = (e: LedgerEntry, field: string) => held(e, fields.indexOf(field));
 
   useKeys(() => [
     { keys: ['j'], say: '', act: () => move(1) },
@@ -237,6 +253,7 @@
       {@attach region('Ledger')}
       bind:this={list}
       bind:clientHeight={tall.height}
+      bind:clientWidth={room}
       onscroll={() => (tall.top = list!.scrollTop)}
       onwheel={(e) => tall.wheel(list!, e)}
     >
@@ -244,8 +261,8 @@
         <table class="g" style="top: {tall.offset}px">
           <colgroup>
             <col style:width="52px" /><col style:width="104px" />
-            {#each shownFields as f, i (f)}<col style="width: {i === 0 ? 100 : 150}px" />{/each}
-            {#if written}<col style:width="70px" />{/if}
+            {#each shownFields as f, i (f)}<col style="width: {widths[i]}px" />{/each}
+            {#if written}<col style:width="{RECORD}px" />{/if}
             <col />
           </colgroup>
           <thead>

@@ -76,10 +76,14 @@
             : []),
           apart('Decide side by side', 'several'),
         ];
-      case 'similar': {
+      case 'similar':
+      case 'similar-row': {
         const some = asked.rows > SIMILAR ? `the first ${SIMILAR}` : many(asked.rows, 'row');
         return [
-          { say: `Add ${some} as New`, act: () => void asking.unlike() },
+          { say: `Add ${some} as New`, act: () => void asking.decideAlike('other') },
+          ...(asked.kind === 'similar-row'
+            ? [{ say: 'Leave them out', act: () => void asking.decideAlike('skip') }]
+            : []),
           apart('Decide side by side', 'similar'),
         ];
       }
@@ -154,6 +158,8 @@
         return `Several records of ${table} have the same ${asked.field}`;
       case 'similar':
         return `Records of ${table} are much like rows in ${asked.field}`;
+      case 'similar-row':
+        return `Rows are much like earlier rows in ${asked.field}`;
       case 'contradicted':
         return `Lines with the same ${asked.field} say different things`;
       case 'no-match':

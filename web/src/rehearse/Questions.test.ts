@@ -69,7 +69,8 @@ describe('questions, answered where they are asked', () => {
     const { open, decide } = show([
       { code: 'similar', destination: 'vessel', field: 'registration', value: '', rows: 2 },
     ]);
-    const pairs = [4, 9].map((line) => ({ ...anEntry(line), matchedBy: 1 }));
+    const notes = [{ code: 'similar' }];
+    const pairs = [4, 9].map((line) => ({ ...anEntry(line), matchedBy: 1, notes }));
     get.mockResolvedValue({ data: { fields: ['registration', 'name'], pairs } });
     expect(
       await screen.findByText('Records of vessel are much like rows in registration'),
@@ -83,6 +84,21 @@ describe('questions, answered where they are asked', () => {
       { of: { registration: 'QH-9' }, act: 'other' },
     ]);
     expect(screen.queryByText(/much like rows/)).toBeNull();
+  });
+
+  it('leaves rows out that are much like earlier ones, and no others', async () => {
+    const { open } = show([
+      { code: 'similar-row', destination: 'vessel', field: 'registration', value: '', rows: 1 },
+    ]);
+    const pairs = ['similar-row', 'similar'].map((code, i) => ({
+      ...anEntry(i + 4),
+      matchedBy: 1,
+      notes: [{ code }],
+    }));
+    get.mockResolvedValue({ data: { fields: ['registration', 'name'], pairs } });
+    expect(await screen.findByText(/much like earlier rows in registration/)).toBeInTheDocument();
+    await userEvent.click(screen.getByRole('button', { name: 'Leave them out' }));
+    expect(open.destination.decisions).toEqual([{ of: { registration: 'QH-4' }, act: 'skip' }]);
   });
 
   it('has one rule say which of contradicting lines is right, or shows them', async () => {

@@ -18,6 +18,7 @@ export interface Asked {
     | 'guess'
     | 'several-matches'
     | 'similar'
+    | 'similar-row'
     | 'no-match'
     | 'matched'
     | 'contradicted'

@@ -288,19 +288,20 @@ export class Asking {
     }
   }
 
-  /** Says of rows that are much like records that they speak of none of these. */
-  async unlike() {
-    const { word } = this;
-    if (!word || this.busy) return;
+  /** Says of rows that are much like records, or earlier rows, that they are none of these, or go. */
+  async decideAlike(act: 'other' | 'skip') {
+    const { word, current } = this;
+    if (!word || !current || this.busy) return;
     this.busy = true;
     try {
       const path = { id: this.open.view.id };
       const query = { of: 'similar' as const, pairs: SIMILAR };
       const found = await got(api.GET('/api/plans/{id}/match', { params: { path, query } }));
+      const alike = found.pairs.filter((p) => p.notes.some((n) => n.code === current.kind));
       this.open.editDestination((destination) =>
-        found.pairs.reduce((d, pair) => {
+        alike.reduce((d, pair) => {
           const of = decidedBy(d, found.fields, pair);
-          return of ? withDecision(d, { of, act: 'other' }) : d;
+          return of ? withDecision(d, { of, act }) : d;
         }, destination),
       );
       this.done(word);

@@ -1,8 +1,18 @@
 import { api, got } from '../api/client';
 import type { LedgerEntry, ProblemGroup } from '../api/types';
 import { Pages } from '../ui/pages.svelte';
+import { letters } from '../ui/widths';
 
 const PAGE = 100;
+
+/** The value of a field as it stands once the row is written, or stood. */
+export function held(entry: LedgerEntry, field: number): string {
+  return entry.after[field] ?? entry.before?.[field] ?? '';
+}
+
+function longestOf(entries: LedgerEntry[], field: number): number {
+  return Math.max(0, ...entries.map((e) => letters(held(e, field))));
+}
 
 /**
  * Entries of one kind only: of a line, that change a field, or that have a problem in one; and of
@@ -27,6 +37,8 @@ export class Entries {
   private only: Only = {};
   /** Names of the fields whose values entries hold. */
   fields = $state.raw<string[]>([]);
+  /** Letters of the longest value of each field, among the first entries. */
+  longest = $state.raw<number[]>([]);
   /** How many entries fit; not known before the first page has come. */
   total = $state<number | undefined>();
 
@@ -92,6 +104,7 @@ export class Entries {
     if (JSON.stringify(wanted) === JSON.stringify(this.wanted)) {
       this.fields = found.fields;
       this.total = found.total;
+      if (!page) this.longest = found.fields.map((_, i) => longestOf(found.entries, i));
     }
     return found.entries;
   }

@@ -156,6 +156,7 @@ abstract class PlanCommand implements Callable<Integer> {
           switch (q.code()) {
             case SEVERAL_MATCHES -> "which of several records is meant?";
             case SIMILAR -> "is it the record that is much like it?";
+            case SIMILAR_ROW -> "is it the same as the line that is much like it?";
             case FAR_OFF -> "is “" + q.value() + "” right, which is far from all others?";
             case AMBIGUOUS_DATES -> "does “" + q.value() + "” have the day or the month first?";
             case AMBIGUOUS_DECIMALS ->

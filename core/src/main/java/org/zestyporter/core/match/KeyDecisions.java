@@ -11,14 +11,19 @@ import org.zestyporter.core.value.Values;
 /** What somebody has decided about rows, by the values of one match key. */
 final class KeyDecisions {
   private final PreparedKey key;
+
+  /** True if what the key finds is only near: other rows may hold the same, and find nothing. */
+  private final boolean isNear;
+
   private final Map<String, Decision> byText = new HashMap<>();
   private final Map<String, Decision.Act> ofRepeats = new HashMap<>();
 
   /**
    * @param all decisions of the plan; those about the values of other fields are passed over
    */
-  KeyDecisions(PreparedKey key, List<Decision> all) {
+  KeyDecisions(PreparedKey key, boolean isNear, List<Decision> all) {
     this.key = key;
+    this.isNear = isNear;
     for (Decision decision : all) {
       String text = key.text(decision.of());
       if (text != null && decision.act().isOfRepeats()) {
@@ -41,19 +46,21 @@ final class KeyDecisions {
     Decision decision = text == null ? null : byText.get(text);
     Decision.Act keep = text == null || !match.repeated() ? null : ofRepeats.get(text);
     Match.Repeats repeats = keep == null ? match.repeats() : match.repeats().keeping(keep);
-    if (decision == null) {
-      return new Match(match.key(), match.records(), repeats, match.act(), match.nearness());
+    Match undecided = match.repeating(repeats);
+    if (decision == null || isNear && decision.act() != Decision.Act.OTHER && !match.isFound()) {
+      return undecided;
     }
     List<List<Object>> records = match.records();
     if (decision.act() == Decision.Act.TAKE) {
       records = records.stream().filter(r -> isRecord(r, decision.record())).toList();
       if (records.isEmpty()) {
-        return new Match(match.key(), match.records(), repeats, match.act(), match.nearness());
+        return undecided;
       }
     } else if (decision.act() == Decision.Act.OTHER) {
       records = List.of();
     }
-    return new Match(match.key(), records, repeats, decision.act(), match.nearness());
+    // whoever speaks of a row has seen what it is like
+    return new Match(match.key(), records, List.of(), repeats, decision.act(), match.nearness());
   }
 
   /** True if anything was decided about the key of a row. */

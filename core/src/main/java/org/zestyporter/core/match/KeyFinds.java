@@ -45,6 +45,8 @@ final class KeyFinds {
   /** What is near to rows; null if the fields of the key have to agree. */
   private final @Nullable NearRecords near;
 
+  private final @Nullable NearRows nearRows;
+
   /** The latest of several records, by the place of their key. */
   private Map<Integer, List<Object>> latest = Map.of();
 
@@ -65,8 +67,10 @@ final class KeyFinds {
     this.table = table;
     this.hash = hash;
     this.found = new FoundRecords(primary);
-    this.decisions = new KeyDecisions(key, decisions);
-    this.near = ordered.isNear() ? new NearRecords(new NearParts(ordered, table), primary) : null;
+    this.decisions = new KeyDecisions(key, ordered.isNear(), decisions);
+    NearParts parts = ordered.isNear() ? new NearParts(ordered, table) : null;
+    this.near = parts == null ? null : new NearRecords(parts, primary);
+    this.nearRows = parts == null ? null : new NearRows(parts);
     this.asked = near == null ? new ArrayList<>() : null;
   }
 
@@ -119,8 +123,16 @@ final class KeyFinds {
   /** Nothing is noted after this; true if anything has been. */
   boolean settle() {
     notes.settle();
+    if (nearRows != null) {
+      nearRows.settle();
+    }
     seen = new LongMap<>();
     return !notes.isEmpty();
+  }
+
+  /** Number of rows whose keys were noted. */
+  int noted() {
+    return notes.size();
   }
 
   /** Notes the keys of some rows, whose values are {@link #ask asked} for later. */
@@ -134,7 +146,22 @@ final class KeyFinds {
     if (notes.distinct().size() > ASKED_BY_KEY) {
       asked = null;
     }
-    return asked != null && !key.isLoose() && !isKnown;
+    return near != null || asked != null && !key.isLoose() && !isKnown;
+  }
+
+  /**
+   * Notes what a row says that others may be near to.
+   *
+   * @param index its index among the noted rows
+   * @param own its keys as hashes
+   */
+  void noteNear(int index, long[] own, ValueColumn[] byField, int row, Utf8 scratch) {
+    nearRows.add(index, own, byField, row, scratch);
+  }
+
+  /** False if rows are too many to be compared with each other. */
+  boolean comparesRows() {
+    return nearRows == null || nearRows.areCompared();
   }
 
   /** Asks for the key of a row. */
@@ -272,6 +299,15 @@ final class KeyFinds {
   }
 
   /**
+   * The same of a key that finds what is near.
+   *
+   * @param own the row's keys as hashes, as {@link #noteNear} takes them
+   */
+  Match near(int index, ValueColumn[] byField, int row, long[] own, Utf8 scratch) {
+    return decisions.applied(found(index, byField, row, own, scratch), byField, row);
+  }
+
+  /**
    * The place of a key among those for which records were looked for; under 0 if none was found.
    */
   int place(long hashed) {
@@ -294,11 +330,6 @@ final class KeyFinds {
 
   private Match found(
       int index, ValueColumn[] byField, int row, long hashed, int place, Utf8 scratch) {
-    if (near != null) {
-      // nor are rows of the file one record because they are near to each other
-      NearRecords.Near like = near.of(byField, row, scratch);
-      return new Match(number, like.records(), Match.Repeats.none(index), null, like.told());
-    }
     KeyNotes.Repeat repeat = notes.repeat(hashed);
     Match.Repeats repeats = Match.Repeats.none(index);
     if (repeat != null) {
@@ -307,7 +338,18 @@ final class KeyFinds {
       repeats = new Match.Repeats(repeat.first(), repeat.last(), repeat.differ(), null);
     }
     List<Object> last = latest.get(place);
-    return new Match(number, last == null ? found.of(place) : List.of(last), repeats, null, null);
+    return new Match(number, last == null ? found.of(place) : List.of(last), repeats);
+  }
+
+  private Match found(int index, ValueColumn[] byField, int row, long[] own, Utf8 scratch) {
+    // nor are rows of the file one record because they are near to each other
+    Match.Repeats alone = Match.Repeats.none(index);
+    NearRecords.Near like = near.of(byField, row, scratch);
+    if (!like.records().isEmpty()) {
+      return new Match(number, like.records(), List.of(), alone, null, like.told());
+    }
+    NearRows.Near rows = nearRows.before(index, own, byField, row, scratch);
+    return new Match(number, List.of(), rows.rows(), alone, null, rows.told());
   }
 
   private static void requireSame(KeyNotes.Repeat repeat, Utf8 written) {

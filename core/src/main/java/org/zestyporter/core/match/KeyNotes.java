@@ -188,4 +188,9 @@ final class KeyNotes {
   boolean isEmpty() {
     return rows == 0;
   }
+
+  /** Number of rows, with those that hold none. */
+  int size() {
+    return rows;
+  }
 }

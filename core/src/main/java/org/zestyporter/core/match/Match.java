@@ -11,15 +11,24 @@ import org.zestyporter.core.plan.Policies;
  * @param key number of the match key that found it, from 1; 0 if none of them has a value
  * @param records primary keys of the records found
  * @param repeats the rows with the same key
+ * @param rows indexes of earlier rows that are near to it, that of the one most alike first; only
+ *     where no record was found
  * @param act what somebody has decided about it; null if nobody has
- * @param nearness how near the records are; null if the key's values agree
+ * @param nearness how near the records are, or what the row that is most alike says; null if the
+ *     key's values agree
  */
 public record Match(
     int key,
     List<List<Object>> records,
+    List<Integer> rows,
     Repeats repeats,
     Decision.@Nullable Act act,
     @Nullable String nearness) {
+
+  /** Of nothing that is only near, and nobody has decided about. */
+  Match(int key, List<List<Object>> records, Repeats repeats) {
+    this(key, records, List.of(), repeats, null, null);
+  }
 
   /**
    * The rows that have the same key.
@@ -53,9 +62,36 @@ public record Match(
     return repeats.last;
   }
 
-  /** True if records were found that are only near. */
+  /** True if anything was found, be it only near. */
+  public boolean isFound() {
+    return !records.isEmpty() || !rows.isEmpty();
+  }
+
+  /** True if something was found that is only near. */
   public boolean isNear() {
-    return nearness != null && !records.isEmpty();
+    return nearness != null && isFound();
+  }
+
+  /** The same, with what is known of the rows that have the same key. */
+  Match repeating(Repeats others) {
+    return new Match(key, records, rows, others, act, nearness);
+  }
+
+  /**
+   * Of a row for which no key found a record.
+   *
+   * @param first what the first of the keys found whose values have to agree: the rows that have it
+   *     too
+   * @param like what a key found that looks for what is near, be it rows or nothing
+   * @param act what somebody has decided
+   */
+  static Match ofNone(
+      int index, @Nullable Match first, @Nullable Match like, Decision.@Nullable Act act) {
+    Repeats repeats = first == null ? Repeats.none(index) : first.repeats;
+    if (like != null && (first == null || like.isNear())) {
+      return new Match(like.key, List.of(), like.rows, repeats, act, like.nearness);
+    }
+    return new Match(first == null ? 0 : first.key, List.of(), List.of(), repeats, act, null);
   }
 
   /** True if it is certain which record is meant. */

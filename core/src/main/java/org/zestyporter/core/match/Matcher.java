@@ -85,6 +85,15 @@ public final class Matcher {
     return keys.stream().anyMatch(KeyFinds::isNear);
   }
 
+  /**
+   * False if a key finds what is near, and the rows are too many to be compared with each other.
+   *
+   * @param key number of the match key, from 0
+   */
+  public boolean comparesRows(int key) {
+    return keys.get(key).comparesRows();
+  }
+
   /** Number of keys. */
   public int size() {
     return keys.size();
@@ -245,8 +254,39 @@ public final class Matcher {
    */
   public void note(Hashes hashes, ValueColumn @Nullable [] byField, int row) {
     for (int k = 0; k < keys.size(); k++) {
-      keys.get(k).note(byField == null ? 0 : hashes.byKey[k][row], byField, row);
+      KeyFinds finds = keys.get(k);
+      noteNear(finds, finds.noted(), hashes, byField, row);
+      finds.note(byField == null ? 0 : hashes.byKey[k][row], byField, row);
     }
+  }
+
+  /** Notes what a row says that others may be near to, if the key asks for it. */
+  private void noteNear(
+      KeyFinds finds,
+      int index,
+      @Nullable Hashes hashes,
+      ValueColumn @Nullable [] byField,
+      int row) {
+    if (byField != null && finds.isNear()) {
+      long[] own = exact(hashes, byField, row);
+      finds.noteNear(index, own, byField, row, scratches.get());
+    }
+  }
+
+  /**
+   * The keys of a row by which it may be known to be the same as another, as hashes.
+   *
+   * @param hashes of its chunk; null if it has not been hashed
+   */
+  private long[] exact(@Nullable Hashes hashes, ValueColumn[] byField, int row) {
+    long[] own = new long[keys.size()];
+    for (int k = 0; k < own.length; k++) {
+      if (!keys.get(k).isNear()) {
+        own[k] =
+            hashes == null ? keys.get(k).hash(byField, row, scratches.get()) : hashes.byKey[k][row];
+      }
+    }
+    return own;
   }
 
   /**
@@ -271,9 +311,14 @@ public final class Matcher {
     return asks;
   }
 
-  /** Asks for the records that a row speaks of, which has been noted. */
-  public void ask(Hashes hashes, ValueColumn[] byField, int row) {
+  /**
+   * Asks for the records that a row speaks of, which has been noted.
+   *
+   * @param index the row's index among the noted rows
+   */
+  public void ask(int index, Hashes hashes, ValueColumn[] byField, int row) {
     for (int k = 0; k < keys.size(); k++) {
+      noteNear(keys.get(k), index, hashes, byField, row);
       keys.get(k).ask(hashes.byKey[k][row], byField, row);
     }
   }
@@ -282,6 +327,7 @@ public final class Matcher {
   public void note(ValueColumn @Nullable [] byField, int row) {
     Utf8 scratch = scratches.get();
     for (KeyFinds finds : keys) {
+      noteNear(finds, finds.noted(), null, byField, row);
       finds.note(byField == null ? 0 : finds.hash(byField, row, scratch), byField, row);
     }
   }
@@ -410,6 +456,8 @@ public final class Matcher {
   public Match match(int index, @Nullable Placed placed, ValueColumn[] byField, int row) {
     Utf8 scratch = scratches.get();
     Match first = null;
+    Match like = null;
+    Decision.Act act = null;
     for (int k = 0; k < keys.size(); k++) {
       KeyFinds finds = keys.get(k);
       long hashed =
@@ -417,14 +465,22 @@ public final class Matcher {
       if (hashed == 0) {
         continue;
       }
-      int place = placed == null ? finds.place(hashed) : placed.place(k, row);
-      Match match = finds.match(index, byField, row, hashed, place, scratch);
-      if (!match.records().isEmpty() || match.act() != null && match.act() != Decision.Act.OTHER) {
+      Match match;
+      if (finds.isNear()) {
+        long[] own = exact(placed == null ? null : placed.hashes, byField, row);
+        match = finds.near(index, byField, row, own, scratch);
+        like = like == null || match.isNear() && !like.isNear() ? match : like;
+      } else {
+        int place = placed == null ? finds.place(hashed) : placed.place(k, row);
+        match = finds.match(index, byField, row, hashed, place, scratch);
+        first = first == null ? match : first;
+      }
+      if (!match.records().isEmpty() || match.isLeftOut()) {
         return match;
       }
-      first = first == null || first.act() == null && match.act() != null ? match : first;
+      act = act == null ? match.act() : act;
     }
-    return first == null ? new Match(0, List.of(), Match.Repeats.none(index), null, null) : first;
+    return Match.ofNone(index, first, like, act);
   }
 
   /**

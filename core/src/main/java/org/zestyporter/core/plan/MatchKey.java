@@ -16,8 +16,8 @@ import org.zestyporter.core.value.Comparison;
  * @param ignoring what is ignored when values are compared
  * @param ignoringIn the same for fields that are compared in another way than the others
  * @param nearIn fields whose values need not be the same, with how near they have to be: {@value
- *     #SPELLING}, or a distance (of numbers; of dates in days). What such a key finds is asked
- *     about, and never taken for the record by itself.
+ *     #SPELLING}, or a distance (of numbers; of dates in days). What such a key finds, be it
+ *     records or earlier rows, is asked about, and never taken for the record by itself.
  */
 public record MatchKey(
     List<String> fields,

@@ -3,6 +3,7 @@ package org.zestyporter.core.preview;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.EnumSet;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -37,6 +38,9 @@ public final class MatchSurvey {
           Comparator.comparingInt((LedgerEntry e) -> e.changed().size())
               .thenComparing(Comparator.comparingLong(LedgerEntry::row).reversed()));
 
+  /** Rows that others are near to, by their lines. */
+  private final Map<Long, LedgerEntry> near = new HashMap<>();
+
   /** Rows that wait because they contradict each other, by the line of their first. */
   private final Map<String, List<LedgerEntry>> contradicting = new LinkedHashMap<>();
 
@@ -49,7 +53,7 @@ public final class MatchSurvey {
     this.fields = classing.layout().fields();
     this.wanted = wanted;
     this.most = most;
-    this.looked = most == 0 ? 0 : classing.show(wanted, this::take);
+    this.looked = most == 0 ? 0 : classing.show(wanted, new Taker());
   }
 
   /**
@@ -63,7 +67,8 @@ public final class MatchSurvey {
    * @param pairs rows of the class beside the record that they match, the most changed first
    * @param candidates by pair, the keys of the records that it may speak of, their parts joined by
    *     a comma; empty unless they are several, or only near
-   * @param others by pair, rows that have the same key, say something else, and wait with it
+   * @param others by pair, rows that have the same key, say something else, and wait with it; or
+   *     the earlier row that it is much like
    * @param further fields that would tell apart records that a key can't, the best first
    */
   public record MatchClasses(
@@ -83,8 +88,26 @@ public final class MatchSurvey {
       List<List<LedgerEntry>> others,
       List<KeyAdvice> further) {}
 
-  /** How many rows a match key finds one record for, several, and such as are only near. */
-  public record KeyFinds(long one, long several, long similar) {}
+  /**
+   * How many rows a match key finds one record for, several, and what is only near.
+   *
+   * @param comparesRows false if it finds what is near, and the file has too many rows for these to
+   *     be compared with each other
+   */
+  public record KeyFinds(long one, long several, long similar, boolean comparesRows) {}
+
+  private final class Taker implements Classing.Taker {
+    @Override
+    public void take(LedgerChunk chunk, int entry) {
+      MatchSurvey.this.take(chunk, entry);
+    }
+
+    @Override
+    public void takeBeside(LedgerChunk chunk, int entry) {
+      LedgerEntry one = chunk.entries().get(entry);
+      near.put(one.line(), one);
+    }
+  }
 
   private void take(LedgerChunk chunk, int entry) {
     if (has(chunk.notes()[entry], ProblemCode.CONTRADICTED)) {
@@ -136,13 +159,24 @@ public final class MatchSurvey {
         .toList();
   }
 
-  private List<List<LedgerEntry>> others(int pairs) {
+  private List<List<LedgerEntry>> others(List<LedgerEntry> pairs) {
     List<List<LedgerEntry>> others = new ArrayList<>();
     contradicting.values().forEach(rows -> others.add(rows.subList(1, rows.size())));
-    while (others.size() < pairs) {
-      others.add(List.of());
+    for (int pair = others.size(); pair < pairs.size(); pair++) {
+      LedgerEntry other = near.get(likeLine(pairs.get(pair)));
+      others.add(other == null ? List.of() : List.of(other));
     }
     return others;
+  }
+
+  /** The line that a row is most like; 0 if there is none. */
+  private static long likeLine(LedgerEntry entry) {
+    return entry.notes().stream()
+        .filter(n -> n.code() == ProblemCode.SIMILAR_ROW)
+        .map(n -> RecordKeys.of(n.value()).get(0).get(0))
+        .mapToLong(Long::parseLong)
+        .findFirst()
+        .orElse(0);
   }
 
   /** Names of the fields that these hold values of. */
@@ -163,7 +197,10 @@ public final class MatchSurvey {
    * @param further what would tell apart records that a key can't
    */
   public MatchClasses result(List<KeyAdvice> further) {
-    List<KeyFinds> keys = counted.byKey().stream().map(MatchSurvey::finds).toList();
+    List<KeyFinds> keys = new ArrayList<>();
+    for (int k = 0; k < counted.byKey().size(); k++) {
+      keys.add(finds(counted, k));
+    }
     List<LedgerEntry> pairs = shown();
     return new MatchClasses(
         rows(MatchClass.ONE),
@@ -179,18 +216,22 @@ public final class MatchSurvey {
         looked,
         pairs,
         pairs.stream().map(MatchSurvey::candidates).toList(),
-        others(pairs.size()),
+        others(pairs),
         further);
   }
 
   /**
    * What a match key finds.
    *
-   * @param rows by class
+   * @param key number of the key, from 0
    */
-  public static KeyFinds finds(Map<MatchClass, Long> rows) {
+  public static KeyFinds finds(Classing.Counted counted, int key) {
+    Map<MatchClass, Long> rows = counted.byKey().get(key);
     return new KeyFinds(
-        rows.get(MatchClass.ONE), rows.get(MatchClass.SEVERAL), rows.get(MatchClass.SIMILAR));
+        rows.get(MatchClass.ONE),
+        rows.get(MatchClass.SEVERAL),
+        rows.get(MatchClass.SIMILAR),
+        counted.compared().get(key));
   }
 
   private long rows(MatchClass is) {

@@ -44,26 +44,40 @@ public final class Classing {
    * How many rows there are of each class.
    *
    * @param byKey the same by match key, of the rows that one found something for
+   * @param compared by match key, false if it finds what is near, and the rows are too many to be
+   *     compared with each other
    */
-  public record Counted(Map<MatchClass, Long> rows, List<Map<MatchClass, Long>> byKey) {}
+  public record Counted(
+      Map<MatchClass, Long> rows, List<Map<MatchClass, Long>> byKey, List<Boolean> compared) {}
 
   /** Takes rows with what would become of them. */
   @FunctionalInterface
   public interface Taker {
     void take(LedgerChunk chunk, int entry);
+
+    /** The same for a row that another one is near to, whatever its own class. */
+    default void takeBeside(LedgerChunk chunk, int entry) {}
   }
 
   /**
    * The rows of a chunk.
    *
+   * @param first index of the first of them among the noted rows
    * @param rows the chunk's row of each; null if each row of the chunk has one, in order
    * @param of classes by their order
    * @param key number of the match key that found something, from 1; 0 if none did
    * @param group index of the first of the rows with the same key, from 1; 0 if there are no others
+   * @param near index of the row that each is near to, from 1; 0 if there is none; null if there is
+   *     none for any
    */
-  private record Classes(int @Nullable [] rows, byte[] of, byte[] key, int[] group) {
+  private record Classes(
+      int first, int @Nullable [] rows, byte[] of, byte[] key, int[] group, int @Nullable [] near) {
     int row(int r) {
       return rows == null ? r : rows[r];
+    }
+
+    int near(int r) {
+      return near == null ? 0 : near[r];
     }
   }
 
@@ -143,17 +157,22 @@ public final class Classing {
     byte[] of = new byte[count];
     byte[] key = new byte[count];
     int[] group = new int[count];
+    int[] near = null;
     for (int r = 0; r < count; r++) {
       MatchClass is = MatchClass.TROUBLED;
       if (!rows.isRejected(r) && !(isWhole && chunk.isRejected(rows.rowOf(r)))) {
         Match match = target.matcher.match(rows.first + r, placed, rows.byField, r);
         is = MatchClass.of(match, rows.first + r, target.destination);
-        key[r] = (byte) (match.records().isEmpty() ? 0 : match.key());
+        key[r] = (byte) (match.isFound() ? match.key() : 0);
         group[r] = match.repeated() ? match.first() + 1 : 0;
+        if (!match.rows().isEmpty()) {
+          near = near == null ? new int[count] : near;
+          near[r] = match.rows().get(0) + 1;
+        }
       }
       of[r] = (byte) is.ordinal();
     }
-    return new Classes(rows.rows, of, key, group);
+    return new Classes(rows.first, rows.rows, of, key, group, near);
   }
 
   /** What the ledger of the destination holds. */
@@ -179,7 +198,10 @@ public final class Classing {
       }
       all.add(map);
     }
-    return new Counted(all.get(0), List.copyOf(all.subList(1, all.size())));
+    return new Counted(
+        all.get(0),
+        List.copyOf(all.subList(1, all.size())),
+        IntStream.range(0, all.size() - 1).mapToObj(target.matcher::comparesRows).toList());
   }
 
   /**
@@ -190,7 +212,8 @@ public final class Classing {
    * @return how many rows were looked at
    */
   public long show(MatchClass wanted, Taker taker) {
-    List<BitSet> chosen = chosen(wanted);
+    Set<Integer> beside = new HashSet<>();
+    List<BitSet> chosen = chosen(wanted, beside);
     SomeRows.pass(
         opened,
         targets,
@@ -203,13 +226,20 @@ public final class Classing {
             if (own.of[entry] == wanted.ordinal() && !entries.isWaiting(entry)) {
               taker.take(entries, entry);
             }
+            if (beside.contains(own.first + entry + 1)) {
+              taker.takeBeside(entries, entry);
+            }
           }
         });
     return chosen.stream().mapToLong(BitSet::cardinality).sum();
   }
 
-  /** By chunk, the rows of the source that are looked at. */
-  private List<BitSet> chosen(MatchClass wanted) {
+  /**
+   * By chunk, the rows of the source that are looked at.
+   *
+   * @param beside takes the indexes of rows that others are near to, from 1
+   */
+  private List<BitSet> chosen(MatchClass wanted, Set<Integer> beside) {
     List<BitSet> chosen = new ArrayList<>();
     classes.forEach(c -> chosen.add(new BitSet()));
     Set<Integer> groups = new HashSet<>();
@@ -227,15 +257,20 @@ public final class Classing {
           if (some.group[r] > 0) {
             groups.add(some.group[r]);
           }
+          if (some.near(r) > 0) {
+            beside.add(some.near(r));
+          }
         }
       }
       sought += chosen.get(number).isEmpty() ? 0 : 1;
     }
     // what becomes of a row depends on those that have its key
-    for (int number = 0; number < chosen.size() && !groups.isEmpty(); number++) {
+    boolean none = groups.isEmpty() && beside.isEmpty();
+    for (int number = 0; number < chosen.size() && !none; number++) {
       Classes some = classes.get(number);
       for (int r = 0; r < some.of.length; r++) {
-        if (some.group[r] > 0 && groups.contains(some.group[r])) {
+        boolean sharesKey = some.group[r] > 0 && groups.contains(some.group[r]);
+        if (sharesKey || beside.contains(some.first + r + 1)) {
           chosen.get(number).set(some.row(r));
         }
       }

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.KeyIndex;
@@ -164,7 +165,7 @@ final class Decider {
         return;
       }
       match = rows.matches[r] != null ? rows.matches[r] : rows.match(r);
-      rows.matchedBy[r] = (byte) (match.records().isEmpty() ? 0 : match.key());
+      rows.matchedBy[r] = (byte) (match.isFound() ? match.key() : 0);
       MatchClass is = MatchClass.of(match, rows.first + r, target.destination);
       if (target.destination.distinct() && is != MatchClass.TROUBLED && isClaimed()) {
         return;
@@ -176,7 +177,7 @@ final class Decider {
         case TROUBLED -> blankKey();
         case REPEATS -> repeat();
         case DECIDED -> leaveOut();
-        case SIMILAR -> ask(ProblemCode.SIMILAR, match.nearness());
+        case SIMILAR -> similar();
         case SEVERAL -> several();
         case NONE -> none();
         case ONE -> found();
@@ -300,6 +301,21 @@ final class Decider {
       } else {
         reject(ProblemCode.DECIDED, null, null, "it was decided that it is rejected");
       }
+    }
+
+    private void similar() {
+      if (!match.records().isEmpty()) {
+        ask(ProblemCode.SIMILAR, match.nearness());
+        return;
+      }
+      List<Long> others = match.rows().stream().map(this::lineOf).toList();
+      ask(
+          ProblemCode.SIMILAR_ROW,
+          others.stream().map(String::valueOf).collect(Collectors.joining("; ")),
+          "much like line "
+              + others.get(0)
+              + (others.size() > 1 ? " and others: " : ": ")
+              + match.nearness());
     }
 
     private void several() {

@@ -204,8 +204,8 @@ final class Noting {
       Hashed hashed = known.get(i);
       for (int r = 0; r < rows.count(); r++) {
         if (!leftOut.get(i)[r]) {
-          target.matcher.ask(hashed.keys, rows.byField, r);
-          target.guard.ask(hashed.guarded, rows.byField, r);
+          target.matcher.ask(rows.first + r, hashed.keys, rows.byField, r);
+          target.guard.ask(rows.first + r, hashed.guarded, rows.byField, r);
         }
       }
     }

@@ -14,6 +14,7 @@ import org.zestyporter.core.application.Records;
 import org.zestyporter.core.match.Match;
 import org.zestyporter.core.plan.RunSettings;
 import org.zestyporter.core.value.ProblemCode;
+import org.zestyporter.core.value.SideBySide;
 
 /**
  * Takes the chunks of a source through all destinations, chunks outside and destinations inside: a
@@ -23,6 +24,9 @@ import org.zestyporter.core.value.ProblemCode;
  * ledger with it.
  */
 final class Passage {
+  /** Rows for which one thread looks for what is near, at least. */
+  private static final int NEAR_BY_EACH = 64;
+
   private final List<Target> targets;
   private final List<Decider> deciders = new ArrayList<>();
   private final Writing writing;
@@ -181,13 +185,21 @@ final class Passage {
   /** Finds what the rows of a destination speak of. */
   private static void match(ChunkRows chunk, TargetRows rows, List<List<Object>> wanted) {
     int count = rows.count();
-    rows.matches = new Match[count];
-    for (int r = 0; r < count; r++) {
-      if (chunk.takes(rows.rowOf(r)) && !rows.isRejected(r)) {
-        rows.matches[r] = rows.match(r);
-        if (rows.matches[r].isOne()) {
-          wanted.add(rows.matches[r].records().get(0));
-        }
+    Match[] matches = new Match[count];
+    SideBySide.go(
+        count,
+        rows.target.matcher.isNear() ? NEAR_BY_EACH : Integer.MAX_VALUE,
+        (from, to) -> {
+          for (int r = from; r < to; r++) {
+            if (chunk.takes(rows.rowOf(r)) && !rows.isRejected(r)) {
+              matches[r] = rows.match(r);
+            }
+          }
+        });
+    rows.matches = matches;
+    for (Match match : matches) {
+      if (match != null && match.isOne()) {
+        wanted.add(match.records().get(0));
       }
     }
   }

@@ -157,9 +157,9 @@ final class UniqueGuard {
   }
 
   /** Asks for the records that hold the guarded values of a row, which has been noted. */
-  void ask(List<Matcher.Hashes> hashes, ValueColumn[] byField, int row) {
+  void ask(int index, List<Matcher.Hashes> hashes, ValueColumn[] byField, int row) {
     for (int g = 0; g < hashes.size(); g++) {
-      guards.get(g).matcher.ask(hashes.get(g), byField, row);
+      guards.get(g).matcher.ask(index, hashes.get(g), byField, row);
     }
   }
 

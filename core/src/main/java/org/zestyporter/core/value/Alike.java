@@ -4,14 +4,12 @@ import java.util.Collection;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
-import java.util.regex.Pattern;
 import org.apache.commons.text.similarity.JaroWinklerSimilarity;
 
 /** Tells which of some values a word that is spelt otherwise may mean. */
 public final class Alike {
   private static final JaroWinklerSimilarity SIMILARITY = new JaroWinklerSimilarity();
   private static final double NEAR = 0.82;
-  private static final Pattern MARKS = Pattern.compile("[^\\p{L}\\p{N}]+");
 
   private Alike() {}
 
@@ -37,7 +35,28 @@ public final class Alike {
   /** Without accents, capitals and marks; words parted by one space. */
   static String fold(String text) {
     String plain = Texts.withoutAccents(text).toLowerCase(Locale.ROOT);
-    return MARKS.matcher(plain).replaceAll(" ").strip();
+    StringBuilder folded = new StringBuilder(plain.length());
+    boolean isApart = false;
+    for (int at = 0, c; at < plain.length(); at += Character.charCount(c)) {
+      c = plain.codePointAt(at);
+      if (!isPart(c)) {
+        isApart = true;
+        continue;
+      }
+      if (isApart && !folded.isEmpty()) {
+        folded.append(' ');
+      }
+      isApart = false;
+      folded.appendCodePoint(c);
+    }
+    return folded.toString();
+  }
+
+  private static boolean isPart(int c) {
+    return switch (Character.getType(c)) {
+      case Character.DECIMAL_DIGIT_NUMBER, Character.LETTER_NUMBER, Character.OTHER_NUMBER -> true;
+      default -> Character.isLetter(c);
+    };
   }
 
   /** Of the whole texts, or of a word of one that is the other, or of what one is short for. */

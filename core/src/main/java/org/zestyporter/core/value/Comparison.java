@@ -2,7 +2,6 @@ package org.zestyporter.core.value;
 
 import com.fasterxml.jackson.annotation.JsonValue;
 import java.math.BigDecimal;
-import java.text.Normalizer;
 import java.util.Collection;
 import java.util.EnumSet;
 import java.util.Locale;
@@ -70,7 +69,7 @@ public final class Comparison {
       return text;
     }
     if (ignored.contains(Ignore.ACCENTS)) {
-      text = Normalizer.normalize(text, Normalizer.Form.NFD).replaceAll("\\p{M}+", "");
+      text = Texts.withoutAccents(text);
     }
     if (ignored.contains(Ignore.CASE)) {
       text = text.toLowerCase(Locale.ROOT);

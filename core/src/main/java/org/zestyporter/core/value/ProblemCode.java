@@ -35,6 +35,8 @@ public enum ProblemCode {
   SEVERAL_MATCHES,
   /** Records are near to what the row says, and may be the one that it speaks of. */
   SIMILAR,
+  /** Earlier rows are near to what the row says; the value tells their lines. */
+  SIMILAR_ROW,
   REPEATED,
   /** Rows with the same key say different things; the value is the line of the first. */
   CONTRADICTED,
@@ -71,7 +73,7 @@ public enum ProblemCode {
   /** True for what one answer settles for the rows of one key, not for those of one value. */
   public boolean isOfMatch() {
     return switch (this) {
-      case NO_MATCH, MATCHED, SEVERAL_MATCHES, SIMILAR, CONTRADICTED -> true;
+      case NO_MATCH, MATCHED, SEVERAL_MATCHES, SIMILAR, SIMILAR_ROW, CONTRADICTED -> true;
       default -> false;
     };
   }

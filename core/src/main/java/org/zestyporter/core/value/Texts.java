@@ -11,6 +11,8 @@ public final class Texts {
   private static final Pattern MARKS = Pattern.compile("\\p{M}+");
   private static final Pattern SPACES = Pattern.compile("[\\s\\u00A0\\u202F]+");
 
+  private static final int FIRST_ACCENTED = 0x80;
+
   /** Letters that carry a stroke or are two in one, which decomposition leaves as they are. */
   private static final String[][] STROKED = {
     {"ø", "o"},
@@ -42,6 +44,9 @@ public final class Texts {
 
   /** Letters without their accents; strokes and joined letters are taken apart too. */
   public static String withoutAccents(String text) {
+    if (text.chars().allMatch(c -> c < FIRST_ACCENTED)) {
+      return text;
+    }
     String bare = MARKS.matcher(Normalizer.normalize(text, Normalizer.Form.NFD)).replaceAll("");
     for (String[] pair : STROKED) {
       if (bare.contains(pair[0])) {

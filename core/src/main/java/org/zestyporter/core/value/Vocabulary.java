@@ -21,8 +21,6 @@ final class Vocabulary {
   /** What makes several of one in some languages, or links the parts of a compound. */
   private static final List<String> ENDINGS = List.of("s", "n", "en", "es", "er", "e");
 
-  private static final Pattern ACCENTS = Pattern.compile("\\p{M}");
-
   /** What Arabic and Hebrew write as one with a noun: السعر is سعر, the price. */
   private static final Pattern ARTICLES =
       Pattern.compile("(?<!\\p{L})(?:ال(?=\\p{L}{2})|ה+(?=\\p{L}{3}))");
@@ -68,9 +66,8 @@ final class Vocabulary {
    * narrow.
    */
   static String bare(String text) {
-    String small = text.toLowerCase(Locale.ROOT).replace("ß", "ss");
-    String plain =
-        ACCENTS.matcher(Normalizer.normalize(small, Normalizer.Form.NFKD)).replaceAll("");
+    String small = text.toLowerCase(Locale.ROOT);
+    String plain = Texts.withoutAccents(Normalizer.normalize(small, Normalizer.Form.NFKD));
     return ARTICLES.matcher(plain).replaceAll("");
   }
 

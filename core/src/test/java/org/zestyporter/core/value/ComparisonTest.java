@@ -24,6 +24,7 @@ class ComparisonTest {
     assertThat(loose.prepare("qh 0566")).isEqualTo("qh0566").isEqualTo(loose.prepare("QH-0566"));
     assertThat(loose.prepare("Éric")).isNotEqualTo(loose.prepare("Eric"));
     assertThat(Comparison.ignoring(Set.of(Ignore.ACCENTS)).prepare("Éric")).isEqualTo("Eric");
+    assertThat(Comparison.ignoring(Set.of(Ignore.ACCENTS)).prepare("Łódź")).isEqualTo("Lodz");
     assertThat(Comparison.ignoring(Set.of(Ignore.LEADING_ZEROS)).prepare("M-0042 007"))
         .isEqualTo("M-42 7");
   }

@@ -101,6 +101,22 @@ class WordsTest {
     assertThat(agreement("Ｎａｍｅ", "name")).isEqualTo(100);
   }
 
+  /** A database that takes only plain letters writes them so, in one of two ways. */
+  @ParameterizedTest
+  @CsvSource({
+    "Staður,stadur",
+    "Słuch,sluch",
+    "Bøger,boger",
+    "Bøger,boeger",
+    "Sınıf,sinif",
+    "Größe,groesse",
+    "Đường,duong",
+    "Þáttur,thattur"
+  })
+  void lettersWithStrokesAreAmongTheirPlainOnes(String title, String field) {
+    assertThat(agreement(title, field)).isGreaterThanOrEqualTo(70);
+  }
+
   @Test
   void titlesWithoutSpacesArePartedIntoKnownWords() {
     assertThat(Words.of("会員番号")).isEqualTo(List.of("会員"));

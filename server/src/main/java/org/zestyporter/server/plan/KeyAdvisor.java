@@ -101,7 +101,7 @@ final class KeyAdvisor {
                 context,
                 opened.shared());
         Classing classing = Classing.of(with, 0, remembered);
-        finds = MatchSurvey.finds(classing.counted().byKey().get(keys.size() - 1));
+        finds = MatchSurvey.finds(classing.counted(), keys.size() - 1);
       } catch (PorterException e) {
         // what can't be rehearsed yet has no figures
       }
