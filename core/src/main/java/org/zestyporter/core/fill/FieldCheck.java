@@ -114,7 +114,8 @@ final class FieldCheck {
       return new Problem(ProblemCode.FORBIDDEN_CHARACTER, text, forbidden);
     }
     boolean padded = field.storage().kind() == Storage.Kind.PADDED;
-    int length = (padded ? text.stripTrailing() : text).codePointCount(0, text.length());
+    String counted = padded ? (String) field.storage().stored(text) : text;
+    int length = Texts.length(counted);
     if (field.length() != null && length > field.length()) {
       return new Problem(
           ProblemCode.TOO_LONG,

@@ -87,7 +87,7 @@ public final class Texts {
 
   /** Characters of a text from an index on, counted by code points; fewer if it ends before. */
   public static String part(String text, int from, int count) {
-    int length = text.codePointCount(0, text.length());
+    int length = length(text);
     int start = Math.max(0, Math.min(from, length));
     int end = (int) Math.min((long) start + count, length);
     return text.substring(text.offsetByCodePoints(0, start), text.offsetByCodePoints(0, end));

@@ -18,6 +18,7 @@ import java.time.LocalDateTime;
 import java.util.List;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -173,6 +174,52 @@ class AsGivenTest {
       MemoryLedger ledger = new MemoryLedger(false);
       assertThat(writes(Runs.run(on, folder, plan, file.toString(), ledger))).isEqualTo(ROWS);
       isAsToldBy(ledger, on, "plank");
+    }
+  }
+
+  /** Spaces at the end, capitals and parts of a second stand as the field keeps them. */
+  @ParameterizedTest
+  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
+  void whatAFieldKeepsInAFormOfItsOwnIsTold(Databases.Fresh on) throws SQLException, IOException {
+    String caseless =
+        switch (on.name()) {
+          case "H2" -> "VARCHAR_IGNORECASE(9)";
+          case "MariaDB" -> "VARCHAR(9) COLLATE utf8mb4_general_ci";
+          default -> "VARCHAR(9)";
+        };
+    String moment = on.name().equals("MariaDB") ? "DATETIME" : "TIMESTAMP";
+    try (on) {
+      on.execute(
+          "CREATE TABLE gate (nr INTEGER NOT NULL PRIMARY KEY, mark CHAR(5), word "
+              + caseless
+              + ", opened "
+              + moment
+              + "(0), shut "
+              + moment
+              + "(3), daily TIME(0))");
+      StringBuilder file = new StringBuilder("nr;mark;word;opened;shut;daily\n");
+      for (int i = 1; i <= ROWS; i++) {
+        String second = String.format("%02d.%03d", i % 60, i * 7 % 1000);
+        file.append(i).append(";\"m").append(i % 90).append("  \";Wort").append(i % 7);
+        file.append(";2026-03-29 02:").append(second.substring(0, 2)).append(':').append(second);
+        file.append(";1999-12-31 23:59:").append(second).append("9;23:59:").append(second);
+        file.append('\n');
+      }
+      String fills =
+          Stream.of("nr", "mark", "word", "opened", "shut", "daily")
+              .map(
+                  f ->
+                      "{'field': '" + f + "', 'origin': {'kind': 'column', 'column': '" + f + "'}}")
+              .collect(Collectors.joining(", "));
+      String plan =
+          "{'name': 'Gates', 'destinations': [{'table': 'gate', 'fills': ["
+              + fills
+              + "], 'keys': [{'fields': ['nr']}]}]}";
+      MemoryLedger ledger = new MemoryLedger(false);
+      RunReport report = Runs.run(on, folder, plan.replace('\'', '"'), file.toString(), ledger);
+      assertThat(report.problems()).isEmpty();
+      assertThat(writes(report)).isEqualTo(ROWS);
+      isAsToldBy(ledger, on, "gate");
     }
   }
 

@@ -305,7 +305,7 @@ interface Dialect {
   /** True if a value that was written into the field stands there as it was given. */
   default boolean keeps(FieldInfo field) {
     return switch (field.storage().kind()) {
-      case NUMBER, DATE, BOOLEAN, UUID -> true;
+      case NUMBER, DATE, BOOLEAN, UUID, PADDED, CASELESS, MOMENT, TIME -> true;
       case TEXT -> field.choices() == null;
       default -> false;
     };

@@ -308,8 +308,8 @@ final class PostgresDialect implements Dialect {
   @Override
   public boolean keeps(FieldInfo field) {
     return switch (field.storage().kind()) {
-      case NUMBER, DATE, BOOLEAN, UUID, TEXT, PADDED, CASELESS, MOMENT, INSTANT, TIME -> true;
-      default -> false;
+      case TEXT, INSTANT -> true;
+      default -> Dialect.super.keeps(field);
     };
   }
 
