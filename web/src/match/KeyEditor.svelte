@@ -23,7 +23,12 @@
     withKey,
   } from './keys';
 
-  let { open, classes }: { open: OpenPlan; classes: MatchClasses | null } = $props();
+  interface Props {
+    open: OpenPlan;
+    classes: MatchClasses | null;
+    busy: boolean;
+  }
+  let { open, classes, busy }: Props = $props();
 
   let chosen = $state(0);
   let list = $state<HTMLElement>();
@@ -172,6 +177,7 @@
     {/if}
     <Suggested
       {open}
+      {busy}
       add={(key) => {
         put([...keys, key]);
         chosen = keys.length;

@@ -95,7 +95,7 @@
 </script>
 
 <div class="body">
-  <KeyEditor {open} {classes} />
+  <KeyEditor {open} {classes} {busy} />
   <section class="right">
     {#if refusal}
       <p class="message mild">{refusal}</p>

@@ -66,6 +66,23 @@ describe('the Match stop', () => {
     ).toBeInTheDocument();
   });
 
+  it('tries keys once it is known what the own ones find', async () => {
+    let answer: (found: unknown) => void = () => {};
+    const get = vi
+      .spyOn(api, 'GET')
+      .mockImplementation(((path: string) =>
+        path.endsWith('/keys')
+          ? Promise.resolve({ data: hints })
+          : new Promise((resolve) => (answer = resolve))) as never);
+    render(Match, { open: anOpenPlan() });
+    const tried = () => get.mock.calls.filter((c) => String(c[0]).endsWith('/keys')).length;
+    await vi.waitFor(() => expect(get).toHaveBeenCalled());
+    await new Promise((resolve) => setTimeout(resolve, 50));
+    expect(tried()).toBe(0);
+    answer({ data: classes });
+    await vi.waitFor(() => expect(tried()).toBe(1));
+  });
+
   it('changes what a class becomes', async () => {
     const open = anOpenPlan();
     render(Match, { open });

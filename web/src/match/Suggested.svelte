@@ -9,7 +9,17 @@
   import { count, many } from '../ui/words';
   import { isNear } from './keys';
 
-  let { open, add }: { open: OpenPlan; add: (key: MatchKey) => void } = $props();
+  interface Props {
+    open: OpenPlan;
+    /** True while it is found out what the plan's own keys find, which comes first. */
+    busy: boolean;
+    add: (key: MatchKey) => void;
+  }
+  let { open, busy, add }: Props = $props();
+
+  /** Of files with more rows keys are only tried once nobody edits for a moment. */
+  const SMALL = 100_000;
+  const MOMENT = 1_000;
 
   let hints = $state.raw<KeyHints | null>(null);
   let asked = 0;
@@ -17,7 +27,10 @@
   // anew after each save; what was found last stays until then
   $effect(() => {
     void open.view;
-    untrack(() => void load());
+    if (busy) return;
+    const isLarge = untrack(() => open.view.source.rows > SMALL);
+    const timer = setTimeout(() => void load(), isLarge ? MOMENT : 0);
+    return () => clearTimeout(timer);
   });
 
   async function load() {

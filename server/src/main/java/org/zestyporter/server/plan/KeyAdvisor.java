@@ -22,7 +22,10 @@ import org.zestyporter.core.value.PorterException;
 /** Tells which match keys would do for a plan, by what they find. */
 final class KeyAdvisor {
   /** Of larger files no key is tried that nobody has chosen. */
-  private static final long ROWS_TRIED = 300_000;
+  private static final long ROWS_TRIED = 3_000_000;
+
+  /** The same of keys that find what is only near. */
+  private static final long ROWS_TRIED_NEAR = 300_000;
 
   /** Smaller tables are read in no time without an index. */
   private static final long RECORDS_WITHOUT_INDEX = 50_000;
@@ -81,10 +84,11 @@ final class KeyAdvisor {
       Remembered remembered) {
     MatchSurvey.KeyFinds finds = null;
     Destination destination = opened.destination();
-    if (opened.rows().rowCount() <= ROWS_TRIED && destination.parent() == null) {
+    boolean isNear = suggestion.key().isNear();
+    long most = isNear ? ROWS_TRIED_NEAR : ROWS_TRIED;
+    if (opened.rows().rowCount() <= most && destination.parent() == null) {
       try {
         // what is only near is asked about where none of the others finds anything
-        boolean isNear = suggestion.key().isNear();
         List<MatchKey> keys = new ArrayList<>(isNear ? destination.keys() : List.of());
         keys.add(suggestion.key());
         OpenedPlan with =
