@@ -22,7 +22,8 @@ import org.zestyporter.core.value.Values;
  * <p>So that few records have to be looked at for a row, each record has some signs, and a row has
  * signs of which any near record has at least one: for spelling, parts of the text (of two texts
  * with two slips between them, one of three parts is the same in both); for a distance, the stretch
- * of so much that a number lies in. The fields that have to agree are part of every sign.
+ * of so much that a number lies in. The fields that have to agree, and the figures of texts, are
+ * part of every sign.
  */
 final class NearParts {
   /** What a comparison of doubles may be off. */
@@ -191,17 +192,18 @@ final class NearParts {
   /** Hands over the signs of a record. */
   void signs(Ready record, Signs signs) {
     long letters = letters(record);
+    long agreed = agreed(record);
     if (record.values[sign] instanceof Spelling spelling) {
       for (String form : spelling.forms()) {
         int parts = Spelling.mostSlips(form.length()) + 1;
         for (int part = 0; part < parts; part++) {
           int from = part * form.length() / parts;
           int to = (part + 1) * form.length() / parts;
-          signs.take(sign(record.block, form.length(), part, form, from, to), letters);
+          signs.take(sign(agreed, form.length(), part, form, from, to), letters);
         }
       }
     } else {
-      signs.take(stretch(record.block, stretch(record)), letters);
+      signs.take(stretch(agreed, stretch(record)), letters);
     }
   }
 
@@ -212,15 +214,27 @@ final class NearParts {
 
   /** Hands over signs, of which every record that is near to a row has at least one. */
   void wanted(Ready row, LongConsumer signs) {
+    long agreed = agreed(row);
     if (row.values[sign] instanceof Spelling spelling) {
       for (String form : spelling.forms()) {
-        wanted(row.block, form, signs);
+        wanted(agreed, form, signs);
       }
     } else {
       for (long by = -1; by <= 1; by++) {
-        signs.accept(stretch(row.block, stretch(row) + by));
+        signs.accept(stretch(agreed, stretch(row) + by));
       }
     }
+  }
+
+  /** What has to be the same, as a hash: the fields that have to agree, and figures in texts. */
+  private static long agreed(Ready ready) {
+    long agreed = ready.block;
+    for (Object value : ready.values) {
+      if (value instanceof Spelling spelling) {
+        agreed = agreed * 31 + spelling.figures().hashCode();
+      }
+    }
+    return agreed;
   }
 
   private static void wanted(long block, String form, LongConsumer signs) {

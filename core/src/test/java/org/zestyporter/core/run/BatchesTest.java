@@ -101,7 +101,7 @@ class BatchesTest {
         on.rows("SELECT name FROM holder ORDER BY name"));
   }
 
-  private static List<String> told(MemoryLedger ledger) {
+  static List<String> told(MemoryLedger ledger) {
     return ledger.entries().stream()
         .map(
             e ->
@@ -118,7 +118,7 @@ class BatchesTest {
   }
 
   /** Stops once so many rows were gone through in its time. */
-  private static Progress until(long rows) {
+  static Progress until(long rows) {
     AtomicBoolean stopped = new AtomicBoolean();
     return new Progress() {
       @Override

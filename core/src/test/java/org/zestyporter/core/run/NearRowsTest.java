@@ -1,6 +1,7 @@
 package org.zestyporter.core.run;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.io.IOException;
 import java.nio.file.Path;
@@ -21,7 +22,9 @@ import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.MatchKey;
 import org.zestyporter.core.plan.Origin;
 import org.zestyporter.core.plan.Plan;
+import org.zestyporter.core.plan.PlanJson;
 import org.zestyporter.core.plan.Policies;
+import org.zestyporter.core.plan.RunSettings;
 import org.zestyporter.core.preview.MatchSurvey;
 import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.source.reading.Reading;
@@ -183,6 +186,39 @@ class NearRowsTest {
           assertThat(beside).isEqualTo(Map.of(4L, 2L, 7L, 3L, 9L, 2L));
         }
       }
+    }
+  }
+
+  /** Cut off in between, it goes on as if the records that it made were not there. */
+  @ParameterizedTest
+  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
+  void aRunInBatchesThatGoesOnAsksTheSame(Databases.Fresh on) throws SQLException, IOException {
+    StringBuilder file = new StringBuilder("number,name,voice\n");
+    for (int i = 0; i < 9_000; i++) {
+      // figures have to agree, so that no two are alike but those with a slip
+      boolean slips = i % 300 == 299;
+      String name = slips ? "Singar " + (i * 7 % i) : "Singer " + i;
+      file.append(i + 10).append(',').append(name).append(",alto\n");
+    }
+    Plan plan =
+        plan(singers(BY_NUMBER, NEAR))
+            .withRun(
+                RunSettings.ALL_OR_NOTHING.withMode(RunSettings.Mode.BATCHES).withBatchRows(1));
+    String document = PlanJson.write(plan);
+    try (on;
+        Databases.Fresh other = on.another()) {
+      schema(other);
+      MemoryLedger whole = new MemoryLedger(false);
+      Runs.run(other, folder, document, file.toString(), whole);
+      schema(on);
+      MemoryLedger ledger = new MemoryLedger(false);
+      assertThatThrownBy(
+              () ->
+                  Runs.run(on, folder, document, file.toString(), ledger, BatchesTest.until(4_200)))
+          .hasMessageContaining("It was stopped. The first 8,191 of 9,000 rows");
+      RunReport report = Runs.resume(on, folder, document, file.toString(), ledger, Progress.NONE);
+      assertThat(report.questions()).isEqualTo(whole.report().questions()).isNotEmpty();
+      assertThat(BatchesTest.told(ledger)).isEqualTo(BatchesTest.told(whole));
     }
   }
 }
