@@ -81,28 +81,30 @@
   ]);
   const written = $derived(run.kind !== 'rehearsal');
   const fields = $derived(found.fields);
+  /** Pixels of the columns beside those of fields, with some for what happens; the least of these. */
+  const BESIDE = 370;
+  const RECORD = 70;
+  const LEAST = 100;
+  let room = $state(0);
+  const forFields = $derived(room - BESIDE - (written ? RECORD : 0));
+  const needs = (f: string) => needed(Math.max(letters(f), found.longest[fields.indexOf(f)] ?? 0));
   /** A field of plain text, where the table is known. */
   const isText = (f: string) =>
     !table &&
     f !== filled?.keys[0]?.fields[0] &&
     open.view.table.fields.some((i) => i.name === f && i.type === 'text' && !i.link && !i.choices);
-  const shownFields = $derived(
-    [
-      filled?.keys[0]?.fields[0] ?? fields[0],
-      fields.find((f) => /name|title|label/.test(f)) ?? fields.find(isText),
-    ].filter((f, i, all): f is string => !!f && all.indexOf(f) === i && fields.includes(f)),
-  );
-  /** Pixels of the columns beside these, with some for what happens. */
-  const BESIDE = 370;
-  const RECORD = 70;
-  let room = $state(0);
+  const shownFields = $derived.by(() => {
+    const first = filled?.keys[0]?.fields[0] ?? fields[0];
+    const hasRoom = !!first && needs(first) + LEAST <= forFields;
+    const name = fields.find((f) => /name|title|label/.test(f));
+    return [first, name ?? (hasRoom ? fields.find(isText) : undefined)].filter(
+      (f, i, all): f is string => !!f && all.indexOf(f) === i && fields.includes(f),
+    );
+  });
   const widths = $derived(
     fit(
-      shownFields.map((f) => ({
-        least: 100,
-        need: needed(Math.max(letters(f), found.longest[fields.indexOf(f)] ?? 0)),
-      })),
-      room - BESIDE - (written ? RECORD : 0),
+      shownFields.map((f) => ({ least: LEAST, need: needs(f) })),
+      forFields,
     ),
   );
   const entry = $derived(found.at(at));
