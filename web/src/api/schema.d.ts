@@ -1056,6 +1056,7 @@ export interface components {
             /** @enum {string} */
             act: "take" | "other" | "skip" | "reject" | "first" | "last" | "merge";
             record?: string[];
+            not?: string[][];
         };
         Destination: {
             name?: string;

@@ -125,7 +125,9 @@ describe('the Match stop', () => {
     ).toBeInTheDocument();
     expect(screen.getByText('asked, never taken by itself')).toBeInTheDocument();
     await userEvent.click(screen.getByRole('button', { name: 'A record of its own' }));
-    expect(open.destination.decisions).toEqual([{ of: { registration: 'QH-10' }, act: 'other' }]);
+    expect(open.destination.decisions).toEqual([
+      { of: { registration: 'QH-10' }, act: 'other', not: [['931']] },
+    ]);
     await userEvent.click(screen.getByRole('button', { name: /This one/ }));
     expect(open.destination.decisions).toEqual([
       { of: { registration: 'QH-10' }, act: 'take', record: ['931'] },

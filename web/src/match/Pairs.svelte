@@ -77,12 +77,19 @@
 
   const by = $derived(first ? decidedBy(open.destination, classes.fields, first) : null);
   const key = $derived(first ? open.destination.keys[first.matchedBy - 1] : undefined);
+  /** Records that the row may speak of, or does. */
+  const found = $derived(
+    several ? (classes.candidates[at] ?? []) : first?.recordKey ? [first.recordKey] : [],
+  );
   function decide(act: Decision['act'], record?: string) {
     if (!by) return;
     const of = by;
-    open.editDestination((d) =>
-      withDecision(d, { of, act, ...(record ? { record: record.split(',') } : {}) }),
-    );
+    const rest = record
+      ? { record: record.split(',') }
+      : act === 'other'
+        ? { not: found.map((key) => key.split(',')) }
+        : {};
+    open.editDestination((d) => withDecision(d, { of, act, ...rest }));
   }
 
   useKeys(() =>

@@ -71,7 +71,8 @@ describe('questions, answered where they are asked', () => {
     ]);
     const notes = [{ code: 'similar' }];
     const pairs = [4, 9].map((line) => ({ ...anEntry(line), matchedBy: 1, notes }));
-    get.mockResolvedValue({ data: { fields: ['registration', 'name'], pairs } });
+    const candidates = [['931', '7,b'], []];
+    get.mockResolvedValue({ data: { fields: ['registration', 'name'], pairs, candidates } });
     expect(
       await screen.findByText('Records of vessel are much like rows in registration'),
     ).toBeInTheDocument();
@@ -80,8 +81,8 @@ describe('questions, answered where they are asked', () => {
     await userEvent.click(screen.getByRole('button', { name: 'Add 2 rows as New' }));
     expect(get.mock.calls.at(-1)![1].params.query).toEqual({ of: 'similar', pairs: 200 });
     expect(open.destination.decisions).toEqual([
-      { of: { registration: 'QH-4' }, act: 'other' },
-      { of: { registration: 'QH-9' }, act: 'other' },
+      { of: { registration: 'QH-4' }, act: 'other', not: [['931'], ['7', 'b']] },
+      { of: { registration: 'QH-9' }, act: 'other', not: [] },
     ]);
     expect(screen.queryByText(/much like rows/)).toBeNull();
   });
@@ -95,7 +96,8 @@ describe('questions, answered where they are asked', () => {
       matchedBy: 1,
       notes: [{ code }],
     }));
-    get.mockResolvedValue({ data: { fields: ['registration', 'name'], pairs } });
+    const found = { fields: ['registration', 'name'], pairs, candidates: [[], []] };
+    get.mockResolvedValue({ data: found });
     expect(await screen.findByText(/much like earlier rows in registration/)).toBeInTheDocument();
     await userEvent.click(screen.getByRole('button', { name: 'Leave them out' }));
     expect(open.destination.decisions).toEqual([{ of: { registration: 'QH-4' }, act: 'skip' }]);

@@ -297,11 +297,12 @@ export class Asking {
       const path = { id: this.open.view.id };
       const query = { of: 'similar' as const, pairs: SIMILAR };
       const found = await got(api.GET('/api/plans/{id}/match', { params: { path, query } }));
-      const alike = found.pairs.filter((p) => p.notes.some((n) => n.code === current.kind));
       this.open.editDestination((destination) =>
-        alike.reduce((d, pair) => {
+        found.pairs.reduce((d, pair, i) => {
           const of = decidedBy(d, found.fields, pair);
-          return of ? withDecision(d, { of, act }) : d;
+          if (!of || !pair.notes.some((n) => n.code === current.kind)) return d;
+          const not = found.candidates[i]?.map((key) => key.split(','));
+          return withDecision(d, { of, act, ...(act === 'other' ? { not } : {}) });
         }, destination),
       );
       this.done(word);

@@ -57,7 +57,10 @@ final class KeyDecisions {
         return undecided;
       }
     } else if (decision.act() == Decision.Act.OTHER) {
-      records = List.of();
+      records = records.stream().filter(r -> isBeside(r, decision)).toList();
+      if (!records.isEmpty()) {
+        return new Match(match.key(), records, List.of(), repeats, null, match.nearness());
+      }
     }
     // whoever speaks of a row has seen what it is like
     return new Match(match.key(), records, List.of(), repeats, decision.act(), match.nearness());
@@ -70,6 +73,11 @@ final class KeyDecisions {
     }
     String text = key.text(byField, row);
     return text != null && (byText.containsKey(text) || ofRepeats.containsKey(text));
+  }
+
+  /** True for a record that was not there when it was said that rows speak of another one. */
+  private static boolean isBeside(List<Object> key, Decision decision) {
+    return decision.not() != null && decision.not().stream().noneMatch(r -> isRecord(key, r));
   }
 
   private static boolean isRecord(List<Object> key, @Nullable List<String> record) {

@@ -14,14 +14,21 @@ import org.jspecify.annotations.Nullable;
  * @param of values of the fields of one match key, as the rows give them
  * @param act what becomes of such rows
  * @param record primary key of the record that they speak of, for {@code take}
+ * @param not primary keys of the records that they do not speak of, for {@code other}: a record
+ *     that the key finds besides, such as the one that they have become, is theirs, or asked about;
+ *     null if they speak of none, whatever it finds
  */
-public record Decision(Map<String, String> of, Act act, @Nullable List<String> record) {
+public record Decision(
+    Map<String, String> of,
+    Act act,
+    @Nullable List<String> record,
+    @Nullable List<List<String>> not) {
 
   /** What becomes of rows. */
   public enum Act {
     /** They speak of this record. */
     TAKE,
-    /** They speak of none of the records that this key finds. */
+    /** They speak of none of the records that this key finds, or found when it was said. */
     OTHER,
     SKIP,
     REJECT,
@@ -47,5 +54,10 @@ public record Decision(Map<String, String> of, Act act, @Nullable List<String> r
     of = of == null ? Map.of() : new TreeMap<>(of);
     act = act == null ? Act.OTHER : act;
     record = record == null ? null : List.copyOf(record);
+    not = not == null ? null : not.stream().map(List::copyOf).toList();
+  }
+
+  public Decision(Map<String, String> of, Act act, @Nullable List<String> record) {
+    this(of, act, record, null);
   }
 }

@@ -146,6 +146,57 @@ class NearRowsTest {
     }
   }
 
+  /** What a row has become is not what somebody said that it is not. */
+  @ParameterizedTest
+  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
+  void aSecondImportAddsNothingThatWasSaidToBeAnotherOne(Databases.Fresh on)
+      throws SQLException, IOException {
+    MatchKey byName = new MatchKey(List.of("name"), List.of());
+    List<String> rows =
+        List.of("number,name,voice", ",Ian Petersen,tenor", ",Somebody Elsa,alto", ",Uwe,bass");
+    Destination decided =
+        singers(byName, NEAR)
+            .withPolicies(new Policies(null, Policies.OnNone.ASK, null, null))
+            .withDecisions(
+                List.of(
+                    notOf("Ian Petersen", List.of("2")),
+                    notOf("Somebody Elsa", List.of("1")),
+                    notOf("Uwe")));
+    try (on) {
+      schema(on);
+      Fates first = new Fates();
+      Runs.go(on, folder, plan(decided), rows, first, true);
+      for (int line = 2; line <= 4; line++) {
+        assertThat(first.line(line).outcome()).as("line %d", line).isEqualTo(Outcome.NEW);
+      }
+      Fates second = new Fates();
+      Runs.go(on, folder, plan(decided), rows, second, true);
+      for (int line = 2; line <= 4; line++) {
+        assertThat(second.line(line).outcome()).as("line %d", line).isEqualTo(Outcome.UNCHANGED);
+        assertThat(second.line(line).recordKey()).isEqualTo(first.line(line).recordKey());
+      }
+      // by a key that finds only what is near it is asked about
+      Fates near = new Fates();
+      Runs.go(on, folder, plan(decided.withKeys(List.of(NEAR))), rows, near, true);
+      for (int line = 2; line <= 4; line++) {
+        assertThat(near.line(line).notes().get(0).code()).isEqualTo(ProblemCode.SIMILAR);
+        assertThat(RecordKeys.of(near.line(line).notes().get(0).value()))
+            .containsExactly(List.of(first.line(line).recordKey()));
+      }
+      // whatever is found, where it was not said what of it is not meant
+      Destination ever = decided.withDecisions(List.of(of("Ian Petersen", Decision.Act.OTHER)));
+      Fates again = new Fates();
+      Runs.go(on, folder, plan(ever), rows, again, false);
+      // it would be added once more, if its number were free
+      assertThat(again.line(2).notes().get(0).code()).isEqualTo(ProblemCode.TAKEN);
+    }
+  }
+
+  @SafeVarargs
+  private static Decision notOf(String name, List<String>... records) {
+    return new Decision(Map.of("name", name), Decision.Act.OTHER, null, List.of(records));
+  }
+
   /** Rows that have a key in common are known to be one, wherever the other key stands. */
   @Test
   void repeatsAreSeenBehindAKeyThatFindsNothingNear() throws SQLException, IOException {
