@@ -18,6 +18,7 @@ public final class ColumnCodec {
   private static final int WITH_CODES = 0x10;
   private static final int WITH_BLANKS = 0x20;
   private static final int DELTAS = 0x40;
+  private static final int NUMBERED = 0x80;
 
   private ColumnCodec() {}
 
@@ -51,6 +52,18 @@ public final class ColumnCodec {
       return (int) varint();
     }
 
+    /** As {@link Utf8#putUnsigned} wrote it. */
+    int unsigned() {
+      int value = 0;
+      for (int shift = 0; ; shift += 7) {
+        int b = next();
+        value |= (b & 0x7F) << shift;
+        if (b < 0x80) {
+          return value;
+        }
+      }
+    }
+
     /** A text as {@link ColumnCodec#putText} wrote it; null if there was none. */
     public @Nullable String text() {
       int length = whole();
@@ -62,7 +75,7 @@ public final class ColumnCodec {
       return text;
     }
 
-    private byte[] take(int length) {
+    byte[] take(int length) {
       byte[] taken = Arrays.copyOfRange(bytes, at, at + length);
       at += length;
       return taken;
@@ -83,150 +96,57 @@ public final class ColumnCodec {
   public static void write(ValueColumn column, Utf8 out) {
     int rows = column.rows();
     boolean coded = column.entries() * 2 <= rows;
-    int count = coded ? column.entries() : rows;
-    boolean blanks = false;
-    for (int i = 0; i < count && !blanks; i++) {
-      blanks = column.isBlankEntry(coded ? i : column.entry(i));
-    }
-    boolean deltas = isLong(column.form()) && isClimbing(column, coded, count);
-    out.put(
-        column.form().ordinal()
-            | (coded ? WITH_CODES : 0)
-            | (blanks ? WITH_BLANKS : 0)
-            | (deltas ? DELTAS : 0));
-    out.putVarint(count);
-    if (blanks) {
-      for (int i = 0; i < count; i++) {
-        out.put(column.isBlankEntry(coded ? i : column.entry(i)) ? 1 : 0);
-      }
-    }
-    values(column, coded, count, deltas, out);
-    if (coded) {
-      for (int row = 0; row < rows; row++) {
-        out.putVarint(column.entry(row));
-      }
-    }
-  }
-
-  private static boolean isLong(ValueColumn.Form form) {
-    return form == ValueColumn.Form.NUMBER
-        || form == ValueColumn.Form.DATE
-        || form == ValueColumn.Form.MOMENT;
-  }
-
-  /** True if differences from one to the next are mostly smaller than the numbers. */
-  private static boolean isClimbing(ValueColumn column, boolean coded, int count) {
-    int smaller = 0;
-    long before = 0;
-    for (int i = 0; i < count; i++) {
-      long number = column.numberOf(coded ? i : column.entry(i));
-      smaller += Math.abs(number - before) * 8 < Math.abs(number) ? 1 : -1;
-      before = number;
-    }
-    return smaller > 0;
-  }
-
-  private static void values(
-      ValueColumn column, boolean coded, int count, boolean deltas, Utf8 out) {
+    int[] entries = new int[coded ? column.entries() : rows];
+    Arrays.setAll(entries, i -> coded ? i : column.entry(i));
+    int[] filled = Arrays.stream(entries).filter(e -> !column.isBlankEntry(e)).toArray();
+    boolean blanks = filled.length < entries.length;
+    int head = column.form().ordinal() | (coded ? WITH_CODES : 0) | (blanks ? WITH_BLANKS : 0);
     switch (column.form()) {
-      case TEXT -> {
-        for (int i = 0; i < count; i++) {
-          int entry = coded ? i : column.entry(i);
-          out.putVarint(column.isBlankEntry(entry) ? 0 : column.length(entry));
-        }
-        for (int i = 0; i < count; i++) {
-          int entry = coded ? i : column.entry(i);
-          if (!column.isBlankEntry(entry)) {
-            column.textOf(entry, out);
-          }
-        }
-      }
+      case TEXT -> texts(column, entries, filled, head, out);
       case ANY -> {
-        for (int i = 0; i < count; i++) {
-          object(column.valueOf(coded ? i : column.entry(i)), out);
+        head(head, column, entries, out);
+        for (int entry : entries) {
+          object(column.valueOf(entry), out);
         }
       }
       default -> {
+        long[] numbers = Arrays.stream(filled).mapToLong(column::numberOf).toArray();
+        boolean deltas = PackedNumbers.isClimbing(numbers, numbers.length);
+        head(head | (deltas ? DELTAS : 0), column, entries, out);
         out.putVarint(column.scale());
-        numbers(column, coded, count, deltas, out);
+        PackedNumbers.write(numbers, numbers.length, deltas, out);
       }
+    }
+    for (int row = 0; coded && row < rows; row++) {
+      out.putVarint(column.entry(row));
     }
   }
 
-  /** Writes numbers in as many bits as the largest of them needs above the least. */
-  private static void numbers(
-      ValueColumn column, boolean coded, int count, boolean deltas, Utf8 out) {
-    long[] numbers = new long[count];
-    int there = 0;
-    long before = 0;
-    long least = Long.MAX_VALUE;
-    for (int i = 0; i < count; i++) {
-      int entry = coded ? i : column.entry(i);
-      if (!column.isBlankEntry(entry)) {
-        long number = column.numberOf(entry);
-        numbers[there] = deltas ? number - before : number;
-        least = Math.min(least, numbers[there++]);
-        before = number;
-      }
+  /** What is written first: the form, how many entries, and which of them are blank. */
+  private static void head(int head, ValueColumn column, int[] entries, Utf8 out) {
+    out.put(head).putVarint(entries.length);
+    for (int i = 0; (head & WITH_BLANKS) != 0 && i < entries.length; i++) {
+      out.put(column.isBlankEntry(entries[i]) ? 1 : 0);
     }
-    long all = 0;
-    for (int i = 0; i < there; i++) {
-      all |= numbers[i] - least;
-    }
-    int width = 64 - Long.numberOfLeadingZeros(all);
-    out.putVarint(there == 0 ? 0 : least).put(width);
-    Bits bits = new Bits();
-    for (int i = 0; i < there; i++) {
-      bits.put(numbers[i] - least, width, out);
-    }
-    bits.end(out);
   }
 
-  /** Packs numbers bit by bit, the lowest first. */
-  private static final class Bits {
-    private long held;
-    private int count;
-
-    void put(long number, int width, Utf8 out) {
-      // in two halves, so that what is held never overflows
-      int low = Math.min(width, 32);
-      add(number & 0xFFFF_FFFFL, low, out);
-      if (width > 32) {
-        add(number >>> 32, width - 32, out);
-      }
+  private static void texts(ValueColumn column, int[] entries, int[] filled, int head, Utf8 out) {
+    Utf8 bytes = new Utf8(filled.length * 16);
+    int[] ends = new int[filled.length];
+    for (int i = 0; i < filled.length; i++) {
+      column.textOf(filled[i], bytes);
+      ends[i] = bytes.size();
     }
-
-    private void add(long part, int width, Utf8 out) {
-      held |= part << count;
-      count += width;
-      while (count >= 8) {
-        out.put((int) held);
-        held >>>= 8;
-        count -= 8;
-      }
+    NumberedTexts numbered = NumberedTexts.of(bytes.array(), ends);
+    head(head | (numbered == null ? 0 : NUMBERED), column, entries, out);
+    if (numbered != null) {
+      numbered.write(out);
+      return;
     }
-
-    void end(Utf8 out) {
-      if (count > 0) {
-        out.put((int) held);
-      }
+    for (int entry : entries) {
+      out.putVarint(column.isBlankEntry(entry) ? 0 : column.length(entry));
     }
-
-    long take(int width, Input in) {
-      long number = part(Math.min(width, 32), in);
-      return width > 32 ? number | part(width - 32, in) << 32 : number;
-    }
-
-    private long part(int width, Input in) {
-      while (count < width) {
-        held |= (long) in.next() << count;
-        count += 8;
-      }
-      long part = width == 0 ? 0 : held & -1L >>> 64 - width;
-      held >>>= width;
-      count -= width;
-      return part;
-    }
+    out.put(bytes.array(), 0, bytes.size());
   }
 
   /** Writes a single value with its type. */
@@ -278,65 +198,72 @@ public final class ColumnCodec {
     int head = in.next();
     ValueColumn.Form form = FORMS[head & 0xF];
     int count = in.whole();
-    byte[] blank = (head & WITH_BLANKS) == 0 ? null : in.take(count);
-    Object values = values(in, form, count, blank, (head & DELTAS) != 0);
-    int[] codes = null;
-    if ((head & WITH_CODES) != 0) {
-      codes = new int[rows];
-      for (int row = 0; row < rows; row++) {
-        codes[row] = in.whole();
-      }
+    boolean[] blank = new boolean[count];
+    int filled = count;
+    for (int i = 0; (head & WITH_BLANKS) != 0 && i < count; i++) {
+      blank[i] = in.next() != 0;
+      filled -= blank[i] ? 1 : 0;
     }
-    return values instanceof Made made
-        ? made.with(codes)
-        : ValueColumn.of((Object[]) values, codes);
-  }
-
-  /** A column that wants its codes. */
-  private interface Made {
-    ValueColumn with(int @Nullable [] codes);
-  }
-
-  private static Object values(
-      Input in, ValueColumn.Form form, int count, byte @Nullable [] blank, boolean deltas) {
     switch (form) {
       case TEXT -> {
-        int[] starts = new int[count];
-        int[] ends = new int[count];
-        int size = 0;
-        for (int i = 0; i < count; i++) {
-          starts[i] = size;
-          size += in.whole();
-          ends[i] = blank != null && blank[i] != 0 ? -1 : size;
-        }
-        byte[] bytes = in.take(size);
-        return (Made) codes -> ValueColumn.texts(bytes, starts, ends, codes);
+        return (head & NUMBERED) != 0
+            ? numbered(in, blank, filled, head, rows)
+            : plain(in, blank, head, rows);
       }
       case ANY -> {
         Object[] objects = new Object[count];
         for (int i = 0; i < count; i++) {
           objects[i] = object(in);
         }
-        return objects;
+        return ValueColumn.of(objects, codes(in, head, rows));
       }
       default -> {
         int scale = in.whole();
-        long least = in.varint();
-        int width = in.next();
-        Bits bits = new Bits();
+        long[] numbers = PackedNumbers.read(in, filled, (head & DELTAS) != 0);
         long[] longs = new long[count];
-        long before = 0;
+        int at = 0;
         for (int i = 0; i < count; i++) {
-          if (blank != null && blank[i] != 0) {
-            longs[i] = ValueColumn.BLANK;
-          } else {
-            long number = bits.take(width, in) + least;
-            before = deltas ? before + number : number;
-            longs[i] = before;
-          }
+          longs[i] = blank[i] ? ValueColumn.BLANK : numbers[at++];
         }
-        return (Made) codes -> ValueColumn.longs(form, longs, scale, codes);
+        return ValueColumn.longs(form, longs, scale, codes(in, head, rows));
       }
     }
+  }
+
+  private static int @Nullable [] codes(Input in, int head, int rows) {
+    if ((head & WITH_CODES) == 0) {
+      return null;
+    }
+    int[] codes = new int[rows];
+    for (int row = 0; row < rows; row++) {
+      codes[row] = in.whole();
+    }
+    return codes;
+  }
+
+  private static ValueColumn plain(Input in, boolean[] blank, int head, int rows) {
+    int[] starts = new int[blank.length];
+    int[] ends = new int[blank.length];
+    int size = 0;
+    for (int i = 0; i < blank.length; i++) {
+      starts[i] = size;
+      size += in.whole();
+      ends[i] = blank[i] ? -1 : size;
+    }
+    return ValueColumn.texts(in.take(size), starts, ends, codes(in, head, rows));
+  }
+
+  private static ValueColumn numbered(Input in, boolean[] blank, int filled, int head, int rows) {
+    Utf8 bytes = new Utf8(filled * 16);
+    int[] texts = NumberedTexts.read(in, filled, bytes);
+    int[] starts = new int[blank.length];
+    int[] ends = new int[blank.length];
+    int at = 0;
+    for (int i = 0; i < blank.length; i++) {
+      starts[i] = at == 0 ? 0 : texts[at - 1];
+      ends[i] = blank[i] ? -1 : texts[at++];
+    }
+    return ValueColumn.texts(
+        Arrays.copyOf(bytes.array(), bytes.size()), starts, ends, codes(in, head, rows));
   }
 }
