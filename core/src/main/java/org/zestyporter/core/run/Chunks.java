@@ -28,6 +28,11 @@ final class Chunks implements ChunkSource, AutoCloseable {
 
   private static final int SHARE_WITH_KEYS = 2;
 
+  /**
+   * What kept chunks take at most: beyond it, computing again costs less than keeping, measured.
+   */
+  private static final long MOST_KEPT = 64L << 20;
+
   /** What a noted key and the record found for it take at most, in bytes. */
   private static final int KEY_WEIGHT = 26;
 
@@ -56,7 +61,7 @@ final class Chunks implements ChunkSource, AutoCloseable {
   private long room(long memory) {
     long keys = targets.stream().mapToInt(t -> t.matcher.size() + t.guard.size()).sum();
     long left = memory / SHARE_WITH_KEYS - source.rowCount() * keys * KEY_WEIGHT;
-    return Math.max(0, Math.min(memory / SHARE, left));
+    return Math.max(0, Math.min(Math.min(memory / SHARE, MOST_KEPT), left));
   }
 
   @Override

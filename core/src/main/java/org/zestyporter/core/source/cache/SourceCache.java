@@ -32,7 +32,12 @@ public final class SourceCache implements Closeable {
   public static final int VERSION = 4;
 
   private static final long LEAST_KEPT = 48L << 20;
-  private static final long MOST_KEPT = 384L << 20;
+
+  /**
+   * What a server keeps; a command, which goes through a file once or twice, is told to keep less.
+   */
+  private static final long MOST_KEPT = Long.getLong("porter.recent.megabytes", 384) << 20;
+
   private static final int SHARE = 8;
   private static final LZ4SafeDecompressor UNPACK =
       LZ4Factory.fastestJavaInstance().safeDecompressor();
