@@ -65,7 +65,8 @@ final class LookCommand implements Callable<Integer> {
                     "  %-10s %s (%s)%n", e.setting(), e.value().replace("\t", "tab"), e.because()));
     out.printf("%n%-28s %-9s %8s %9s%n", "column", "type", "blank", "distinct");
     for (LookReport.Column c : report.columns()) {
-      out.printf("%-28s %-9s %,8d %,9d%n", c.name(), c.type().word(), c.blank(), c.distinct());
+      String distinct = "%,d%s".formatted(c.distinct(), c.distinctCapped() ? "+" : "");
+      out.printf("%-28s %-9s %,8d %9s%n", c.name(), c.type().word(), c.blank(), distinct);
     }
     report
         .warnings()

@@ -1,5 +1,6 @@
 package org.zestyporter.cli;
 
+import com.fasterxml.jackson.annotation.JsonInclude;
 import java.util.ArrayList;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
@@ -32,7 +33,12 @@ record LookReport(
     List<Evidence> evidence,
     List<Warning> warnings) {
 
-  /** A column's profile in brief. */
+  /**
+   * A column's profile in brief.
+   *
+   * @param distinctCapped true if there are more distinct values than were counted, which is said
+   *     only then
+   */
   record Column(
       String name,
       ValueType type,
@@ -40,6 +46,7 @@ record LookReport(
       String locale,
       long blank,
       int distinct,
+      @JsonInclude(JsonInclude.Include.NON_DEFAULT) boolean distinctCapped,
       boolean ambiguous) {}
 
   static LookReport of(String name, SourceTable table, int rows) {
@@ -65,7 +72,14 @@ record LookReport(
   private static Column column(ColumnProfile p) {
     String locale = ",".equals(p.locale().decimal()) ? "de" : "en";
     return new Column(
-        p.name(), p.type(), p.pattern(), locale, p.blank(), p.distinct(), p.ambiguous());
+        p.name(),
+        p.type(),
+        p.pattern(),
+        locale,
+        p.blank(),
+        p.distinct(),
+        p.distinctCapped(),
+        p.ambiguous());
   }
 
   private static List<List<@Nullable String>> rows(SourceTable table, int wanted) {

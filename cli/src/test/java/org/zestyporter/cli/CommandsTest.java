@@ -13,6 +13,7 @@ import java.sql.Statement;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.zestyporter.core.plan.PlanJson;
+import org.zestyporter.core.value.DistinctValues;
 import org.zestyporter.demo.Arrivals;
 import org.zestyporter.demo.OfficeFiles;
 import tools.jackson.databind.JsonNode;
@@ -80,6 +81,20 @@ class CommandsTest extends CommandLineTest {
     assertThat(renamed.code()).as("the title b still names the column").isZero();
     assertThat(renamed.json().path("rowCount").asInt()).isEqualTo(2);
     assertThat(renamed.json().path("columns").get(1).path("name").asString()).isEqualTo("beam");
+  }
+
+  @Test
+  void lookSaysWhereItHasNotCountedOn() throws IOException {
+    StringBuilder many = new StringBuilder("id,same\n");
+    for (int i = 0; i <= DistinctValues.LIMIT; i++) {
+      many.append(i).append(",one\n");
+    }
+    Path file = Files.writeString(folder.resolve("many.csv"), many);
+    assertThat(go("look", file).out()).contains(" 100,000+\n").contains(" 1\n");
+    JsonNode columns = go("look", file, "--json").json().path("columns");
+    assertThat(columns.get(0).path("distinct").asInt()).isEqualTo(DistinctValues.LIMIT);
+    assertThat(columns.get(0).path("distinctCapped").asBoolean()).isTrue();
+    assertThat(columns.get(1).has("distinctCapped")).isFalse();
   }
 
   @Test
