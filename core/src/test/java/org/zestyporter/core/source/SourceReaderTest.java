@@ -83,6 +83,26 @@ class SourceReaderTest {
   }
 
   @Test
+  void aQuoteInsideAWordBeginsNoQuotedCell() throws IOException {
+    String rows =
+        """
+        Pipe 5",3,oak; elm; ash
+        Pipe 6,4,"elm, oak"
+        Pipe 12 ",9,ash; oak; elm
+        """;
+    try (SourceTable table = text("ספר מסת\"ב,size,wood; kinds\n" + rows.repeat(3))) {
+      assertThat(table.reading().delimiter()).isEqualTo(",");
+      assertThat(table.columns()).containsExactly("ספר מסת\"ב", "size", "wood; kinds");
+      assertThat(table.rowCount()).isEqualTo(9);
+      assertThat(cell(table, 0, 0)).isEqualTo("Pipe 5\"");
+      assertThat(cell(table, 1, 2)).isEqualTo("elm, oak");
+      assertThat(cell(table, 2, 0)).isEqualTo("Pipe 12 \"");
+      assertThat(table.evidence())
+          .contains(new Evidence("delimiter", ",", "all of the first 10 lines part into 3 cells"));
+    }
+  }
+
+  @Test
   void aQuoteThatNeverClosesIsTakenAsTextAndNamed() throws IOException {
     try (SourceTable table = text("a,b\n1,\"2\n3,4\n")) {
       assertThat(table.reading().quote()).isEmpty();

@@ -174,7 +174,7 @@ public final class DelimitedSniffer {
       char c = end ? '\n' : text.charAt(i);
       if (c == '\\' && escape == Escape.BACKSLASH) {
         i++;
-      } else if (q != 0 && c == q) {
+      } else if (q != 0 && c == q && (inside || mayOpen(text, i))) {
         inside = !inside;
       } else if ((c == '\n' || c == '\r') && (!inside || end)) {
         String record = text.substring(start, Math.min(i, text.length()));
@@ -186,6 +186,15 @@ public final class DelimitedSniffer {
       }
     }
     return records;
+  }
+
+  /** False for a quote inside a word or behind one: inches, abbreviations. */
+  private static boolean mayOpen(String text, int at) {
+    int before = at - 1;
+    while (before >= 0 && text.charAt(before) == ' ') {
+      before--;
+    }
+    return before < 0 || !Character.isLetterOrDigit(text.charAt(before));
   }
 
   /** Lines at the top, or among others, that begin with a sign no other cell begins with. */
