@@ -1,8 +1,11 @@
 package org.zestyporter.core.draft;
 
 import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.plan.Destination;
@@ -14,9 +17,10 @@ import org.zestyporter.core.value.DistinctValues;
  *
  * @param at what stands between them
  * @param parts the values and how many rows hold each
- * @param plain true if hardly anything else than lists is written with these signs
+ * @param sure true if these are lists whatever the records say: hardly anything else is written
+ *     with these signs, or what they part stands alone in other cells
  */
-record CellList(List<String> at, DistinctValues parts, boolean plain) {
+record CellList(List<String> at, DistinctValues parts, boolean sure) {
   private static final int VALUES_TRIED = 2_000;
 
   /** Signs that stand between values and in hardly any text else. */
@@ -51,9 +55,10 @@ record CellList(List<String> at, DistinctValues parts, boolean plain) {
     }
     List<String> at = new ArrayList<>(plain);
     at.addAll(others);
-    CellList both = parted(cells, at, !plain.isEmpty());
+    boolean alone = !others.isEmpty() && standAlone(texts, pattern(at));
+    CellList both = parted(cells, at, !plain.isEmpty() || alone);
     // a comma beside semicolons parts as they do only if what stands between them stands again
-    boolean all = others.isEmpty() || both.repeats();
+    boolean all = others.isEmpty() || alone || both.repeats();
     CellList list = all ? both : plain.isEmpty() ? null : parted(cells, plain, true);
     return list == null || list.isLong() ? null : list;
   }
@@ -68,15 +73,65 @@ record CellList(List<String> at, DistinctValues parts, boolean plain) {
         .toList();
   }
 
-  private static CellList parted(DistinctValues cells, List<String> at, boolean plain) {
-    Pattern pattern = new Destination.Split("", at).pattern();
+  private static Pattern pattern(List<String> at) {
+    return new Destination.Split("", at).pattern();
+  }
+
+  /**
+   * True if most cells with several values hold only such as other cells hold alone, or codes that
+   * are written as those: {@code B-0001, B-0002} beside {@code B-0003}.
+   */
+  private static boolean standAlone(List<String> texts, Pattern pattern) {
+    Set<String> single = new HashSet<>();
+    List<String[]> several = new ArrayList<>();
+    for (String text : texts) {
+      String[] parts = pattern.split(text.strip());
+      if (parts.length > 1) {
+        several.add(parts);
+      } else {
+        single.add(text.strip());
+        single.add(shape(text.strip()));
+      }
+    }
+    long alone =
+        several.stream()
+            .filter(
+                parts ->
+                    Arrays.stream(parts)
+                        .map(String::strip)
+                        .allMatch(
+                            p -> single.contains(p) || isCode(p) && single.contains(shape(p))))
+            .count();
+    return alone >= FEWEST && alone * 2 >= several.size();
+  }
+
+  /** Letters and digits, and no space. */
+  private static boolean isCode(String text) {
+    return text.chars().anyMatch(Character::isDigit)
+        && text.chars().anyMatch(Character::isLetter)
+        && text.indexOf(' ') < 0;
+  }
+
+  /** A text with all letters and all digits alike; no text is written so. */
+  private static String shape(String text) {
+    StringBuilder shape = new StringBuilder("\0");
+    text.chars().forEach(c -> shape.append(Character.isDigit(c) ? '9' : sign(c)));
+    return shape.toString();
+  }
+
+  private static char sign(int c) {
+    return Character.isLetter(c) ? 'a' : (char) c;
+  }
+
+  private static CellList parted(DistinctValues cells, List<String> at, boolean sure) {
+    Pattern pattern = pattern(at);
     DistinctValues parts = new DistinctValues();
     for (Map.Entry<Cell, DistinctValues.Tally> e : cells.tallies().entrySet()) {
       for (String part : pattern.split(e.getKey().text())) {
         parts.add(Cell.text(part.strip()), e.getValue().rows(), e.getValue().line());
       }
     }
-    return new CellList(at, parts, plain);
+    return new CellList(at, parts, sure);
   }
 
   private boolean repeats() {

@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Application;
 import org.zestyporter.core.application.FieldInfo;
@@ -72,13 +73,16 @@ final class ChildDraft {
         continue;
       }
       for (Map.Entry<Integer, CellList> list : lists.entrySet()) {
+        if (!free.contains(list.getKey())) {
+          continue;
+        }
+        List<Integer> single = free.stream().filter(c -> !lists.containsKey(c)).sorted().toList();
         ProposedTable child =
-            free.contains(list.getKey())
-                ? ofList(parent.destination(), table, link, list.getKey(), list.getValue(), ofParts)
-                : null;
+            ofList(
+                parent.destination(), table, link, list.getKey(), list.getValue(), single, ofParts);
         if (child != null) {
           children.add(child);
-          free.remove(list.getKey());
+          child.evidence().forEach(e -> free.remove(source.columns().indexOf(e.column())));
         }
       }
       for (Map.Entry<String, List<PlanDraft.Title>> group : groups(left).entrySet()) {
@@ -177,9 +181,10 @@ final class ChildDraft {
   }
 
   /**
-   * One record for each of the values in a column's cells, where a table has just one field for
-   * them beside its link, or one that all else can do without.
+   * One record for each of the values in a column's cells, where a table has a field for them
+   * beside its link, and needs no other, or what it needs stands in columns that are left.
    *
+   * @param single columns that are left and hold one value a cell
    * @param ofParts judges the single values
    */
   private @Nullable ProposedTable ofList(
@@ -188,31 +193,41 @@ final class ChildDraft {
       FieldInfo link,
       int column,
       CellList list,
+      List<Integer> single,
       Pairing ofParts) {
     List<FieldInfo> open = open(table, link);
-    PlanDraft.Title title = new PlanDraft.Title(column, source.columns().get(column));
-    List<Pair> chosen = new PairTable(ofParts, table, open, List.of(title)).best();
-    if (chosen.size() != 1
-        || chosen.get(0).sure() == Certainty.GUESS
-        || open.stream().anyMatch(f -> f.required() && f != chosen.get(0).field())
-        || !list.plain() && !isBetter(chosen.get(0), pairing)) {
+    List<PlanDraft.Title> titles =
+        Stream.concat(Stream.of(column), single.stream())
+            .map(c -> new PlanDraft.Title(c, source.columns().get(c)))
+            .toList();
+    List<Pair> chosen =
+        new PairTable(ofParts, table, open, titles)
+            .best().stream().filter(p -> p.sure() != Certainty.GUESS).toList();
+    Pair ofList = chosen.stream().filter(p -> p.column() == column).findFirst().orElse(null);
+    if (ofList == null
+        || open.stream()
+            .anyMatch(f -> f.required() && chosen.stream().noneMatch(p -> p.field() == f))
+        || !list.sure() && !isBetter(ofList, pairing)) {
       return null;
     }
-    ProposedTable made = drafts.proposal(table, open, chosen, Set.of(link.name()), field -> null);
+    ProposedTable made =
+        new PlanDraft(known, source, ofParts)
+            .proposal(table, open, chosen, Set.of(link.name()), field -> null);
     Destination destination =
         made.destination()
             .withParent(new Destination.Parent(parent.label(), null))
-            .withSplit(new Destination.Split(title.words(), list.at()));
-    ProposedTable.FillEvidence single = made.evidence().get(0);
-    return new ProposedTable(
-        destination,
-        List.of(
-            new ProposedTable.FillEvidence(
-                single.field(),
-                single.column(),
-                single.because() + ", parted at " + list.signs(),
-                single.sure())),
-        made.score());
+            .withSplit(new Destination.Split(source.columns().get(column), list.at()));
+    String parted = ", parted at " + list.signs();
+    List<ProposedTable.FillEvidence> evidence =
+        made.evidence().stream()
+            .map(
+                e ->
+                    e.column().equals(destination.split().column())
+                        ? new ProposedTable.FillEvidence(
+                            e.field(), e.column(), e.because() + parted, e.sure())
+                        : e)
+            .toList();
+    return new ProposedTable(destination, evidence, made.score());
   }
 
   /** True if more of a column's values are found when its cells are parted. */

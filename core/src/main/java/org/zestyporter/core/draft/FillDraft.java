@@ -22,11 +22,13 @@ final class FillDraft {
   private static final Pattern CENTS = Pattern.compile("(?i)(?:cents?|pence|centimes)$");
 
   private final SourceTable source;
+  private final Pairing pairing;
   private final ColumnMeasures measures;
 
-  FillDraft(SourceTable source, ColumnMeasures measures) {
+  FillDraft(SourceTable source, Pairing pairing) {
     this.source = source;
-    this.measures = measures;
+    this.pairing = pairing;
+    this.measures = pairing.types().measures();
   }
 
   Fill of(Pair pair) {
@@ -54,7 +56,7 @@ final class FillDraft {
   }
 
   private void addSteps(List<Step> steps, FieldInfo field, int column, String title) {
-    CommentCodes codes = CommentCodes.of(field, source.distinct(column));
+    CommentCodes codes = CommentCodes.of(field, pairing.values(column));
     if (codes != null) {
       steps.add(Step.of(StepKind.TRIM));
       codes
@@ -118,7 +120,7 @@ final class FillDraft {
 
   private void addTextSteps(List<Step> steps, FieldInfo field, int column) {
     steps.add(Step.of(StepKind.TRIM));
-    Set<Cell> cells = source.distinct(column).tallies().keySet();
+    Set<Cell> cells = pairing.values(column).tallies().keySet();
     if (cells.stream().anyMatch(c -> c.text().strip().matches("(?s).*\\s{2,}.*"))) {
       steps.add(Step.of(StepKind.COLLAPSE_SPACES));
     }

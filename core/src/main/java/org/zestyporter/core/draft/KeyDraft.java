@@ -3,6 +3,7 @@ package org.zestyporter.core.draft;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
+import java.util.function.IntFunction;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.FieldInfo;
@@ -12,6 +13,7 @@ import org.zestyporter.core.plan.MatchKey;
 import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.value.Cell;
 import org.zestyporter.core.value.Comparison;
+import org.zestyporter.core.value.DistinctValues;
 import org.zestyporter.core.value.PorterException;
 
 /** Proposes the fields that identify a record. */
@@ -26,13 +28,16 @@ final class KeyDraft {
           List.of(Comparison.Ignore.CASE, Comparison.Ignore.SPACES, Comparison.Ignore.PUNCTUATION));
 
   private final SourceTable source;
+  private final IntFunction<DistinctValues> values;
   private final @Nullable HeldValues held;
 
   /**
+   * @param values the values of a column
    * @param held tells which values the records hold; null where nothing is chosen among keys
    */
-  KeyDraft(SourceTable source, @Nullable HeldValues held) {
+  KeyDraft(SourceTable source, IntFunction<DistinctValues> values, @Nullable HeldValues held) {
     this.source = source;
+    this.values = values;
     this.held = held;
   }
 
@@ -110,7 +115,7 @@ final class KeyDraft {
   }
 
   private double share(TableInfo table, Pair part) {
-    List<String> texts = HeldValues.some(source.distinct(part.column()), ASKED_FOR);
+    List<String> texts = HeldValues.some(values.apply(part.column()), ASKED_FOR);
     String decimal = source.locale(part.column()).decimal();
     Set<String> there = there(table, part.field(), texts, decimal);
     long found = texts.stream().filter(t -> there.contains(LOOSELY.prepare(t))).count();
@@ -138,7 +143,7 @@ final class KeyDraft {
     if (text) {
       ignoring.add(Comparison.Ignore.CASE);
       ignoring.add(Comparison.Ignore.SPACES);
-      if (columns.stream().allMatch(c -> looksLikeCodes(source.distinct(c).tallies().keySet()))) {
+      if (columns.stream().allMatch(c -> looksLikeCodes(values.apply(c).tallies().keySet()))) {
         ignoring.add(Comparison.Ignore.PUNCTUATION);
       }
     }

@@ -51,7 +51,7 @@ public record KeySuggestion(
   public static List<KeySuggestion> of(
       TableInfo table, Destination destination, SourceTable source) {
     List<KeySuggestion> suggestions = new ArrayList<>();
-    KeyDraft drafts = new KeyDraft(source, null);
+    KeyDraft drafts = new KeyDraft(source, source::distinct, null);
     Set<Set<String>> had = new HashSet<>();
     destination.keys().forEach(k -> had.add(new HashSet<>(k.fields())));
     Set<List<String>> unique = new LinkedHashSet<>(table.uniques());

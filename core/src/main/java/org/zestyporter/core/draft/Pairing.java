@@ -130,6 +130,11 @@ final class Pairing {
     return new Pair(field, column, 0, label, because, Certainty.GUESS);
   }
 
+  /** The values of a column; the single ones where its cells hold several. */
+  DistinctValues values(int column) {
+    return linkValues.values(column);
+  }
+
   /** How a link is judged. */
   LinkPairing links() {
     return links;

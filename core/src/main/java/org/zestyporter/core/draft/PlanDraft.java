@@ -63,12 +63,19 @@ public final class PlanDraft {
    * @param memory fills of earlier plans for the same table, the latest first
    */
   public PlanDraft(KnownRecords known, SourceTable source, List<Fill> memory) {
+    this(known, source, new Pairing(known, source, memory, Map.of()));
+  }
+
+  /**
+   * @param pairing judges the columns; also by the single values of cells that hold several
+   */
+  PlanDraft(KnownRecords known, SourceTable source, Pairing pairing) {
     this.application = known.application();
     this.source = source;
     this.known = known;
-    this.pairing = new Pairing(known, source, memory, Map.of());
-    this.fills = new FillDraft(source, pairing.types().measures());
-    this.keys = new KeyDraft(source, new HeldValues(application));
+    this.pairing = pairing;
+    this.fills = new FillDraft(source, pairing);
+    this.keys = new KeyDraft(source, pairing::values, new HeldValues(application));
   }
 
   /** Proposals for the tables that fit best, best first. */
