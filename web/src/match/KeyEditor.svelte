@@ -15,12 +15,13 @@
     IGNORED,
     isNear,
     moved,
-    withCompared,
     withDistance,
+    withAdded,
     withField,
     withFiner,
     withIgnored,
     withKey,
+    withNear,
   } from './keys';
 
   interface Props {
@@ -179,7 +180,7 @@
       {open}
       {busy}
       add={(key) => {
-        put([...keys, key]);
+        put(withAdded(keys, key));
         chosen = keys.length;
       }}
     />
@@ -211,7 +212,9 @@
                 value={compared(key, field.name)}
                 onchange={(e) => {
                   const how = e.currentTarget.value as Compared;
-                  change((k) => withCompared(k, field.name, how));
+                  const next = withNear(keys, at, field.name, how);
+                  chosen = at + next.length - keys.length;
+                  put(next);
                 }}
               >
                 {#each ways(key, field) as way (way)}<option value={way}>{way}</option>{/each}

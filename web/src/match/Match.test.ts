@@ -4,6 +4,7 @@ import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { api, ApiError } from '../api/client';
 import type { KeyHints, MatchClasses } from '../api/types';
 import { anEntry, anOpenPlan } from '../plan/fixtures';
+import { keyboard } from '../ui/keys.svelte';
 import Match from './Match.svelte';
 
 const classes: MatchClasses = {
@@ -132,6 +133,13 @@ describe('the Match stop', () => {
     expect(open.destination.decisions).toEqual([
       { of: { registration: 'QH-10' }, act: 'take', record: ['931'] },
     ]);
+    // the letters go on behind the records
+    keyboard.handle(new KeyboardEvent('keydown', { key: 'b' }));
+    expect(open.destination.decisions).toEqual([
+      { of: { registration: 'QH-10' }, act: 'other', not: [['931']] },
+    ]);
+    keyboard.handle(new KeyboardEvent('keydown', { key: 'c' }));
+    expect(open.destination.decisions).toEqual([{ of: { registration: 'QH-10' }, act: 'skip' }]);
   });
 
   it('shows what is much like an earlier row beside that row', async () => {
@@ -215,9 +223,18 @@ describe('the Match stop', () => {
     const open = anOpenPlan();
     render(Match, { open });
     const how = await screen.findByLabelText('How registration is compared');
+    const exact = open.destination.keys[0];
     await userEvent.selectOptions(how, 'spelt alike');
-    expect(open.destination.keys[0]?.nearIn).toEqual({ registration: 'spelling' });
+    expect(open.destination.keys).toEqual([
+      exact,
+      { ...exact, ignoringIn: {}, nearIn: { registration: 'spelling' } },
+    ]);
     expect(screen.getByText(/What\s+it finds is asked about/)).toBeInTheDocument();
+    // back to the same, and near again: one that compares the same stands there already
+    const again = screen.getByLabelText('How registration is compared');
+    await userEvent.selectOptions(again, 'exactly');
+    await userEvent.selectOptions(again, 'spelt alike');
+    expect(open.destination.keys).toHaveLength(2);
   });
 
   it('edits the key and warns when there is none left', async () => {

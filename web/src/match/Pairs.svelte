@@ -92,16 +92,59 @@
     open.editDestination((d) => withDecision(d, { of, act, ...rest }));
   }
 
+  const letter = (i: number) => String.fromCharCode(65 + i);
+
+  interface Answer {
+    act: Decision['act'];
+    words: string;
+    record?: string;
+    title?: string;
+  }
+  /** What can be said of the row at hand, beside which of the records shown it speaks of. */
+  const answers = $derived.by((): Answer[] => {
+    const leaveOut: Answer = { act: 'skip', words: 'Leave it out' };
+    if (several)
+      return [
+        { act: 'other', words: classes.of === 'similar' ? 'A record of its own' : 'None of them' },
+        leaveOut,
+      ];
+    if (others.length)
+      return [
+        { act: 'first', words: 'The first line' },
+        { act: 'last', words: 'The last line' },
+        {
+          act: 'merge',
+          words: 'Merge them',
+          title: 'one record of them all: each field takes the first value that is not blank',
+        },
+        { act: 'skip', words: 'Leave them out' },
+      ];
+    if (classes.of === 'one' && key && open.destination.policies.onMatch === 'ask')
+      return [
+        { act: 'take', words: 'It is the same', record: first?.recordKey },
+        { act: 'other', words: 'It is another' },
+      ];
+    if (classes.of === 'none' && open.destination.policies.onNone === 'ask')
+      return [{ act: 'other', words: 'Add it' }, leaveOut];
+    return [];
+  });
+
   useKeys(() =>
-    several && by
-      ? choices.map((record, i) => ({
-          keys: [String.fromCharCode(97 + i)],
-          say: i ? '' : 'this one',
-          act: () => decide('take', record),
-        }))
+    by
+      ? [
+          ...choices.map((record, i) => ({
+            keys: [letter(i).toLowerCase()],
+            say: i ? '' : 'this one',
+            act: () => decide('take', record),
+          })),
+          ...answers.map((answer, i) => ({
+            keys: [letter(choices.length + i).toLowerCase()],
+            say: choices.length || i ? '' : 'answer',
+            act: () => decide(answer.act, answer.record),
+          })),
+        ]
       : [],
   );
-  const letter = (i: number) => String.fromCharCode(65 + i);
 </script>
 
 <div class="bt">
@@ -248,35 +291,26 @@
             ? `; the first ${SHOWN} are shown`
             : ''}.</span
         >
-        <button class="button small" onclick={() => decide('other')}
-          >{classes.of === 'similar' ? 'A record of its own' : 'None of them'}</button
-        >
-        <button class="button small" onclick={() => decide('skip')}>Leave it out</button>
       {:else if others.length}
         <span>Which is right for <b class="m">{Object.values(by).join(', ')}</b>?</span>
-        <button class="button small" onclick={() => decide('first')}>The first line</button>
-        <button class="button small" onclick={() => decide('last')}>The last line</button>
-        <button
-          class="button small"
-          title="one record of them all: each field takes the first value that is not blank"
-          onclick={() => decide('merge')}>Merge them</button
-        >
-        <button class="button small" onclick={() => decide('skip')}>Leave them out</button>
       {:else if classes.of === 'one' && key}
         <span
           >Line {first.line} found record {first.recordKey} by key {first.matchedBy}:
           <span class="m">{Object.values(by).join(', ')}</span>,
           {ignoredInWords(key.ignoring)}.</span
         >
-        {#if open.destination.policies.onMatch === 'ask'}<button
-            class="button small"
-            onclick={() => decide('take', first.recordKey)}>It is the same</button
+        {#if !answers.length}<button class="go" onclick={() => decide('other')}
+            >Not the same?</button
           >{/if}
-        <button class="go" onclick={() => decide('other')}>Not the same?</button>
-      {:else if classes.of === 'none' && open.destination.policies.onNone === 'ask'}
-        <button class="button small" onclick={() => decide('other')}>Add it</button>
-        <button class="button small" onclick={() => decide('skip')}>Leave it out</button>
       {/if}
+      {#each answers as answer, i (answer.words)}
+        <button
+          class="button small"
+          title={answer.title}
+          onclick={() => decide(answer.act, answer.record)}
+          ><kbd aria-hidden="true">{letter(choices.length + i)}</kbd> {answer.words}</button
+        >
+      {/each}
     </div>
   {/if}
 </div>

@@ -10,6 +10,7 @@ import {
   isNear,
   keyValues,
   moved,
+  withAdded,
   withCompared,
   withDecision,
   withDistance,
@@ -17,6 +18,7 @@ import {
   withFiner,
   withIgnored,
   withKey,
+  withNear,
 } from './keys';
 
 const reg: MatchKey = { fields: ['registration'], ignoring: ['case'] };
@@ -43,6 +45,16 @@ describe('match keys', () => {
     });
     expect(withField(exact, 'owner_id').ignoringIn).toEqual({});
     expect(withIgnored(reg, 'case').ignoring).toEqual([]);
+  });
+
+  it('stand behind the same that compares exactly, where they are near', () => {
+    const near = withCompared(name, 'name', 'spelt alike');
+    expect(withNear([reg, name], 1, 'name', 'spelt alike')).toEqual([reg, name, near]);
+    expect(withNear([name, near], 1, 'name', 'exactly')).toHaveLength(2);
+    expect(withNear([name, name], 1, 'name', 'spelt alike')).toEqual([name, near]);
+    expect(withAdded([reg], near)).toEqual([reg, { ...near, nearIn: {} }, near]);
+    expect(withAdded([name], near)).toEqual([name, near]);
+    expect(withAdded([name], reg)).toEqual([name, reg]);
   });
 
   it('are near in some fields, and then only ask', () => {

@@ -76,6 +76,33 @@ export function withCompared(key: MatchKey, field: string, how: Compared): Match
   return { ...key, ignoringIn, nearIn };
 }
 
+/** True if one of some keys compares the same fields as another, and none of them nearly. */
+function hasExact(keys: MatchKey[], key: MatchKey): boolean {
+  const isExact = (k: MatchKey) =>
+    !isNear(k) &&
+    k.fields.length === key.fields.length &&
+    k.fields.every((f) => key.fields.includes(f));
+  return keys.some(isExact);
+}
+
+/**
+ * The keys with a field of one compared otherwise. Where it becomes near, the key as it was stays
+ * in front: what is the same is found by that, and need not be asked about each time.
+ */
+export function withNear(keys: MatchKey[], at: number, field: string, how: Compared): MatchKey[] {
+  const key = keys[at]!;
+  const next = withCompared(key, field, how);
+  const [front, behind] = [keys.slice(0, at), keys.slice(at + 1)];
+  const stays = isNear(next) && !isNear(key) && !hasExact([...front, ...behind], key);
+  return [...front, ...(stays ? [key] : []), next, ...behind];
+}
+
+/** The keys and another one behind them; in front of a near one the same that compares exactly. */
+export function withAdded(keys: MatchKey[], key: MatchKey): MatchKey[] {
+  const exact = isNear(key) && !hasExact(keys, key) ? [{ ...key, nearIn: {} }] : [];
+  return [...keys, ...exact, key];
+}
+
 export function withDistance(key: MatchKey, field: string, within: string): MatchKey {
   return { ...key, nearIn: { ...key.nearIn, [field]: within } };
 }

@@ -30,12 +30,14 @@ final class Elimination {
    * fits a field, and only one field that it fits, they are paired. Of fields that need no value
    * only days, times, and yes or no, which hardly anything else is taken for, and only where the
    * title says nothing or the values agree.
+   *
+   * @param used names of columns that feed something else already
    */
-  List<Pair> of(List<FieldInfo> fields, List<Pair> chosen) {
+  List<Pair> of(List<FieldInfo> fields, List<Pair> chosen, Set<String> used) {
     List<Integer> free =
         IntStream.range(0, Math.min(PlanDraft.COLUMNS_DRAFTED, source.columns().size()))
             .filter(c -> chosen.stream().noneMatch(p -> p.column() == c))
-            .filter(c -> !pairing.isConstant(c))
+            .filter(c -> !pairing.isConstant(c) && !used.contains(source.columns().get(c)))
             .boxed()
             .toList();
     List<FieldInfo> open =

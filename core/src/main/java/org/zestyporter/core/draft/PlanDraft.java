@@ -13,21 +13,15 @@ import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Application;
 import org.zestyporter.core.application.FieldInfo;
-import org.zestyporter.core.application.FieldType;
 import org.zestyporter.core.application.TableInfo;
-import org.zestyporter.core.formula.Formula;
 import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.MatchKey;
 import org.zestyporter.core.plan.Origin;
 import org.zestyporter.core.plan.Policies;
 import org.zestyporter.core.source.SourceTable;
-import org.zestyporter.core.step.Step;
-import org.zestyporter.core.step.StepKind;
 import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
-import org.zestyporter.core.value.ValueType;
-import org.zestyporter.core.value.Words;
 
 /**
  * Proposes how a file fills a table: which column feeds which field and by which steps, and which
@@ -49,6 +43,7 @@ public final class PlanDraft {
   private final Pairing pairing;
   private final FillDraft fills;
   private final KeyDraft keys;
+  private final PersonNames names;
 
   public PlanDraft(Application application, SourceTable source) {
     this(new KnownRecords(application), source, List.of());
@@ -76,6 +71,7 @@ public final class PlanDraft {
     this.pairing = pairing;
     this.fills = new FillDraft(source, pairing);
     this.keys = new KeyDraft(source, pairing::values, new HeldValues(application));
+    this.names = new PersonNames(source, pairing);
   }
 
   /** Proposals for the tables that fit best, best first. */
@@ -131,9 +127,17 @@ public final class PlanDraft {
             .toList();
     List<FieldInfo> fields =
         table.fields().stream().filter(f -> !f.generated() && f.isFillable()).toList();
-    List<Pair> chosen = withoutPartsOfNames(new PairTable(pairing, table, fields, titles).best());
-    chosen.addAll(new Elimination(pairing, source, table).of(fields, chosen));
-    return proposal(table, chosen);
+    List<Pair> chosen = names.without(table, new PairTable(pairing, table, fields, titles).best());
+    Map<FieldInfo, Own> parted = names.parted(table, chosen);
+    List<FieldInfo> open = fields.stream().filter(f -> !parted.containsKey(f)).toList();
+    Set<String> used = parted.values().stream().map(Own::column).collect(Collectors.toSet());
+    chosen.addAll(new Elimination(pairing, source, table).of(open, chosen, used));
+    return proposal(
+        table,
+        table.fields(),
+        chosen,
+        Set.of(),
+        field -> parted.containsKey(field) ? parted.get(field) : ofItsOwn(field, chosen));
   }
 
   /**
@@ -208,12 +212,13 @@ public final class PlanDraft {
     return new ChildDraft(known, source, this, pairing).of(of);
   }
 
-  private ProposedTable proposal(TableInfo table, List<Pair> chosen) {
-    return proposal(table, table.fields(), chosen, Set.of(), field -> ofItsOwn(field, chosen));
-  }
-
   /** What fills a field that no column feeds. */
-  record Own(Fill fill, String because, int score) {}
+  record Own(Fill fill, String because, int score) {
+    /** The column that it takes; null if it takes none, or several. */
+    @Nullable String column() {
+      return fill.origin() instanceof Origin.Column of ? of.column() : null;
+    }
+  }
 
   /**
    * A destination with a fill for each field that something is known for.
@@ -247,7 +252,11 @@ public final class PlanDraft {
       } else if (other != null) {
         proposed.add(other.fill());
         evidence.add(
-            new ProposedTable.FillEvidence(field.name(), null, other.because(), Certainty.LIKELY));
+            new ProposedTable.FillEvidence(
+                field.name(),
+                other.column(),
+                other.because(),
+                other.fill().awaitsConfirmation() ? Certainty.GUESS : Certainty.LIKELY));
         score += other.score();
       } else if (field.required()) {
         score -= 60;
@@ -259,62 +268,7 @@ public final class PlanDraft {
   }
 
   private @Nullable Own ofItsOwn(FieldInfo field, List<Pair> chosen) {
-    Origin.Joined joined = joined(field, chosen);
-    if (joined != null) {
-      return new Own(
-          Fill.of(field.name(), joined, Step.of(StepKind.COLLAPSE_SPACES)),
-          "the file has the parts of a name: " + joined.template(),
-          Pairing.ENOUGH);
-    }
-    return Stamps.of(field);
-  }
-
-  private static boolean isWholeName(FieldInfo field) {
-    List<String> words = Words.split(field.name());
-    return field.type() == FieldType.TEXT
-        && (words.equals(List.of("name")) || words.equals(List.of("full", "name")));
-  }
-
-  /** A first or last name makes no whole one, where the file has the other part as well. */
-  private List<Pair> withoutPartsOfNames(List<Pair> chosen) {
-    return chosen.stream()
-        .filter(
-            pair -> {
-              List<Pair> others = chosen.stream().filter(p -> p != pair).toList();
-              return pair.remembered() != null
-                  || !isWholeName(pair.field())
-                  || joined(pair.field(), others) == null
-                  || !isPart(source.columns().get(pair.column()));
-            })
-        .collect(Collectors.toCollection(ArrayList::new));
-  }
-
-  private static boolean isPart(String title) {
-    return Words.says(title, "forename") || Words.says(title, "surname");
-  }
-
-  /** First and last name for a field that holds a person's whole name; null if it does not fit. */
-  private Origin.@Nullable Joined joined(FieldInfo field, List<Pair> chosen) {
-    if (!isWholeName(field)) {
-      return null;
-    }
-    String first = free("forename", chosen);
-    String last = free("surname", chosen);
-    return first != null && last != null
-        ? new Origin.Joined(Formula.quote(first) + " " + Formula.quote(last))
-        : null;
-  }
-
-  /** A column of texts that nothing uses yet and whose title says a word, in any language. */
-  private @Nullable String free(String word, List<Pair> chosen) {
-    for (int c = 0; c < Math.min(COLUMNS_DRAFTED, source.columns().size()); c++) {
-      int column = c;
-      if (chosen.stream().noneMatch(p -> p.column() == column)
-          && source.profiles().get(c).type() == ValueType.TEXT
-          && Words.says(source.columns().get(c), word)) {
-        return source.columns().get(c);
-      }
-    }
-    return null;
+    Own name = names.joined(field, chosen);
+    return name != null ? name : Stamps.of(field);
   }
 }

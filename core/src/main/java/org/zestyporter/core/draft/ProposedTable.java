@@ -1,6 +1,7 @@
 package org.zestyporter.core.draft;
 
 import java.util.List;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.plan.Destination;
 
@@ -22,7 +23,7 @@ public record ProposedTable(Destination destination, List<FillEvidence> evidence
 
   /** Number of columns that go somewhere. */
   public long columnsUsed() {
-    return evidence.stream().filter(e -> e.column() != null).count();
+    return evidence.stream().map(FillEvidence::column).filter(Objects::nonNull).distinct().count();
   }
 
   /**

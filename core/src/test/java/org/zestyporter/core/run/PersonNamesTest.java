@@ -1,0 +1,131 @@
+package org.zestyporter.core.run;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.nio.file.Path;
+import java.sql.SQLException;
+import java.util.List;
+import java.util.stream.IntStream;
+import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.Arguments;
+import org.junit.jupiter.params.provider.MethodSource;
+import org.zestyporter.core.application.jdbc.Databases;
+import org.zestyporter.core.draft.PlanDraft;
+import org.zestyporter.core.plan.Destination;
+import org.zestyporter.core.plan.Fill;
+import org.zestyporter.core.plan.Plan;
+import org.zestyporter.core.source.SourceTable;
+
+/** Whole names of people in a file, for fields of first and last name. */
+class PersonNamesTest {
+  @TempDir Path folder;
+
+  /** A title, the names below it, and what a draft makes of them: first and last name. */
+  static Stream<Arguments> names() {
+    return Stream.of(
+        Arguments.of(
+            "Full name",
+            List.of("Ida Brandt", "Oskar  Lind", "Mia Holm"),
+            List.of("Ida;Brandt;", "Oskar;Lind;", "Mia;Holm;")),
+        // more than two words: the last, with what belongs to it
+        Arguments.of(
+            "Name",
+            List.of("Jan van der Berg", "Anna Maria Lind", "Ida Brandt", "Mia Holm", "Cher"),
+            List.of("Jan;van der Berg;", "Anna Maria;Lind;", "Ida;Brandt;", "Mia;Holm;", "Cher")),
+        Arguments.of(
+            "Kunde Name",
+            List.of("Brandt, Ida", "Lind, Oskar Paul", "van der Berg,Jan"),
+            List.of("Ida;Brandt;", "Oskar Paul;Lind;", "Jan;van der Berg;")),
+        Arguments.of(
+            "Nom et prénom",
+            List.of("DUPONT Marie", "LE GOFF Yann", "PETIT Anne Lise"),
+            List.of("Marie;DUPONT;", "Yann;LE GOFF;", "Anne Lise;PETIT;")),
+        Arguments.of(
+            "Nome e cognome",
+            List.of("Ida Brandt", "Anna Maria De Rossi", "Al Holm"),
+            List.of("Ida;Brandt;", "Anna Maria;De Rossi;", "Al;Holm;")),
+        Arguments.of(
+            "Nachname und Vorname",
+            List.of("Brandt Ida", "Lind Oskar"),
+            List.of("Ida;Brandt;", "Oskar;Lind;")),
+        Arguments.of("氏名", List.of("山田 太郎", "佐藤 花子"), List.of("太郎;山田;", "花子;佐藤;")),
+        Arguments.of("שם מלא", List.of("דליה לוי", "משה כהן"), List.of("דליה;לוי;", "משה;כהן;")));
+  }
+
+  @ParameterizedTest
+  @MethodSource("names")
+  void wholeNamesAreParted(String title, List<String> names, List<String> stands)
+      throws SQLException, IOException {
+    try (Databases.Fresh on = Databases.h2();
+        SourceTable source = file(title, names)) {
+      on.execute(
+          "CREATE TABLE person (no INTEGER PRIMARY KEY, first_name VARCHAR(40) NOT NULL,"
+              + " last_name VARCHAR(40) NOT NULL)");
+      Destination draft = draft(on, source);
+      assertThat(draft.fills()).hasSize(3);
+      assertThat(fill(draft, "first_name").awaitsConfirmation()).isTrue();
+      assertThat(fill(draft, "last_name").awaitsConfirmation()).isTrue();
+      Destination confirmed =
+          draft.withFills(draft.fills().stream().map(f -> f.withGuess(false)).toList());
+      Plan plan = new Plan("People", null, null, List.of(confirmed), null);
+      RunReport report =
+          new Pipeline(Runs.opened(on, source, plan)).run("1", Ledger.NONE, Progress.NONE);
+      // a name of one word has no last one; it is rejected, and nothing is made up
+      List<String> written = stands.stream().filter(s -> s.endsWith(";")).toList();
+      assertThat(report.destinations().get(0).rejected()).isEqualTo(names.size() - written.size());
+      assertThat(on.rows("SELECT first_name, last_name FROM person ORDER BY no"))
+          .isEqualTo(written);
+    }
+  }
+
+  @Test
+  void whatIsNoWholeNameIsNotParted() throws SQLException, IOException {
+    try (Databases.Fresh on = Databases.h2()) {
+      on.execute(
+          "CREATE TABLE person (no INTEGER PRIMARY KEY, first_name VARCHAR(40),"
+              + " last_name VARCHAR(40))");
+      for (List<String> values :
+          List.of(
+              List.of("Ida", "Oskar", "Mia"),
+              List.of("Berth 12", "Berth 14", "Berth 9"),
+              List.of("ida@post.example", "o lind@post.example", "mia@post.example"))) {
+        try (SourceTable source = file("Name", values)) {
+          assertThat(fill(draft(on, source), "last_name")).as("%s", values).isNull();
+        }
+      }
+      // the file has the parts: the whole is not asked
+      try (SourceTable source =
+          Runs.source(
+              folder, "no,Name,First,Last", "1,Ida Brandt,Ida,Brandt", "2,Mia Holm,Mia,Holm")) {
+        Destination draft = draft(on, source);
+        assertThat(fill(draft, "first_name").origin().columns()).containsExactly("First");
+        assertThat(fill(draft, "last_name").origin().columns()).containsExactly("Last");
+      }
+    }
+  }
+
+  private SourceTable file(String title, List<String> names) throws IOException {
+    return Runs.source(
+        folder,
+        Stream.concat(
+                Stream.of("no," + title),
+                IntStream.range(0, names.size()).mapToObj(i -> i + ",\"" + names.get(i) + "\""))
+            .toArray(String[]::new));
+  }
+
+  private static Destination draft(Databases.Fresh on, SourceTable source) {
+    return new PlanDraft(on.database(), source).draft(on.database().table("person")).destination();
+  }
+
+  private static @Nullable Fill fill(Destination draft, String field) {
+    return draft.fills().stream()
+        .filter(f -> f.field().equalsIgnoreCase(field))
+        .findFirst()
+        .orElse(null);
+  }
+}
