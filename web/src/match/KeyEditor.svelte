@@ -131,9 +131,12 @@
             <i style="flex: {Math.max(0, total - before(n + 1))} 0 0"></i>
           </div>
           <p class="q2">
-            {#if finds.one || !isNear(key)}<b>{count(finds.one)}</b> rows found here{/if}{#if finds.several},
-              <b>{count(finds.several)}</b> find several{/if}
-            {#if isNear(key)}<b>{count(finds.similar)}</b> rows are much like a record or an earlier row{/if}{#if !finds.comparesRows};
+            {#if finds.one || !isNear(key)}<b>{count(finds.one)}</b>
+              {finds.one === 1 ? 'row' : 'rows'} found here{/if}{#if finds.several},
+              <b>{count(finds.several)}</b>
+              {finds.several === 1 ? 'finds' : 'find'} several{/if}
+            {#if isNear(key)}<b>{count(finds.similar)}</b>
+              {finds.similar === 1 ? 'row is' : 'rows are'} much like a record or an earlier row{/if}{#if !finds.comparesRows};
               the file has too many rows for them to be compared with each other{/if}
           </p>
         {/if}
