@@ -164,6 +164,7 @@ abstract class PlanCommand implements Callable<Integer> {
             case CONTRADICTED -> "which of the lines that say different things is right?";
             case NO_MATCH -> "no record has it, is it new?";
             case MATCHED -> "a record has it, is it the same?";
+            case GUESS -> "a guess, is it filled from “" + q.value() + "”?";
             default -> "what does “" + q.value() + "” mean?";
           };
       out.printf(

@@ -43,6 +43,9 @@ final class NumberReader {
   private static final Pattern SURE_POWER =
       Pattern.compile("[+-]?(\\d+[.,]\\d+[eE][+-]?|\\d+[eE][+-])\\d{1,3}");
 
+  /** A dash in the place of cents: 99,- € and CHF 12.-- */
+  private static final Pattern NO_CENTS = Pattern.compile("(?<=\\d)[.,](?:--?|[–—])(?=$|\\D)");
+
   private static final int MOST_ZEROS = 400;
 
   /** Thousands and millions of a currency: 1,5 T€, 3 Mio. EUR, k$ 20. */
@@ -204,6 +207,12 @@ final class NumberReader {
     boolean arabic = plain.indexOf('٫') >= 0 || plain.indexOf('٬') >= 0;
     plain =
         arabic ? plain.replace("٬", ",".equals(decimal) ? "." : ",").replace("٫", decimal) : plain;
+    if (plain.indexOf(",-") > 0
+        || plain.indexOf(".-") > 0
+        || plain.indexOf('–') > 0
+        || plain.indexOf('—') > 0) {
+      plain = NO_CENTS.matcher(plain).replaceFirst("");
+    }
     // in Shift_JIS the yen sign stands where ASCII has its backslash
     return (plain.startsWith("\\") ? "¥" + plain.substring(1) : plain).replace('−', '-');
   }
