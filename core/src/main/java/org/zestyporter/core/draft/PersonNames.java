@@ -42,6 +42,25 @@ final class PersonNames {
           "and", "und", "et", "e", "y", "en", "og", "och", "ja", "i", "a", "ve", "es", "si", "и",
           "та", "και", "ו");
 
+  /** What a title of people's names may say, so that no names of boats or companies are parted. */
+  private static final List<String> OF_PEOPLE =
+      List.of(
+          "name",
+          "forename",
+          "surname",
+          "full",
+          "person",
+          "customer",
+          "owner",
+          "member",
+          "employee",
+          "user",
+          "tenant",
+          "reader",
+          "author",
+          "contact",
+          "passenger");
+
   /** Words of capitals at the beginning; a group for the steps that take it. */
   private static final String CAPITALS = "^((?:\\p{Lu}[\\p{Lu}'’-]+)(?:\\s+\\p{Lu}[\\p{Lu}'’-]+)*)";
 
@@ -215,7 +234,10 @@ final class PersonNames {
   }
 
   private static boolean isWholeTitle(String title) {
-    return !isOnePart(title) && (isPart(title) || Words.says(title, "name"));
+    return !isOnePart(title)
+        && (isPart(title) || Words.says(title, "name"))
+        && Words.split(title).stream()
+            .allMatch(w -> AND.contains(w) || OF_PEOPLE.stream().anyMatch(p -> Words.says(w, p)));
   }
 
   /**

@@ -20,6 +20,7 @@ import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Plan;
 import org.zestyporter.core.source.SourceTable;
+import org.zestyporter.core.step.StepKind;
 
 /** Whole names of people in a file, for fields of first and last name. */
 class PersonNamesTest {
@@ -97,6 +98,12 @@ class PersonNamesTest {
         try (SourceTable source = file("Name", values)) {
           assertThat(fill(draft(on, source), "last_name")).as("%s", values).isNull();
         }
+      }
+      // names of something else than people
+      try (SourceTable source =
+          file("Boat name", List.of("Silver Wren", "Merry Heron", "Little Lass"))) {
+        assertThat(draft(on, source).fills().stream().filter(f -> !f.steps().isEmpty()))
+            .noneMatch(f -> f.steps().get(f.steps().size() - 1).kind() == StepKind.SPLIT);
       }
       // the file has the parts: the whole is not asked
       try (SourceTable source =
