@@ -28,9 +28,7 @@ final class Chunks implements ChunkSource, AutoCloseable {
 
   private static final int SHARE_WITH_KEYS = 2;
 
-  /**
-   * What kept chunks take at most: beyond it, computing again costs less than keeping, measured.
-   */
+  /** What kept chunks take at most: beyond it, computing again takes about as long. */
   private static final long MOST_KEPT = 64L << 20;
 
   /** What a noted key and the record found for it take at most, in bytes. */
