@@ -61,6 +61,10 @@ final class NumberedTexts {
     shape.clear();
     int place = 0;
     for (int at = start; at < end; ) {
+      if (bytes[at] == NUMBER) {
+        // not UTF-8 after all, as a database without an encoding may hold
+        return false;
+      }
       if (place == PLACES || !isDigit(bytes[at])) {
         shape.put(bytes[at++]);
         continue;

@@ -69,6 +69,19 @@ class ColumnCodecTest {
   }
 
   @Test
+  void bytesThatAreNoTextComeBackAsTheyWere() {
+    byte[] bytes = {'a', '1', (byte) 0xFF, 0, 'a', '2', 'a', '3', 'a', '4'};
+    int[] starts = {0, 4, 6, 8};
+    int[] ends = {4, 6, 8, 10};
+    ValueColumn read =
+        ColumnCodec.read(
+            new ColumnCodec.Input(bytes(ValueColumn.texts(bytes, starts, ends, null))), 4);
+    Utf8 text = new Utf8(8);
+    read.text(0, text);
+    assertThat(Arrays.copyOf(text.array(), text.size())).containsExactly(Arrays.copyOf(bytes, 4));
+  }
+
+  @Test
   void whatWasWrittenBeforeNumbersWereTakenOutIsRead() {
     assertThat(back("230a00010000000e000e0c00514d2d30303031514d2d30303032c39842203137", 5))
         .containsExactly("QM-0001", null, "QM-0002", "ØB 17", "");
