@@ -70,15 +70,20 @@ class ColumnCodecTest {
 
   @Test
   void bytesThatAreNoTextComeBackAsTheyWere() {
-    byte[] bytes = {'a', '1', (byte) 0xFF, 0, 'a', '2', 'a', '3', 'a', '4'};
-    int[] starts = {0, 4, 6, 8};
-    int[] ends = {4, 6, 8, 10};
-    ValueColumn read =
-        ColumnCodec.read(
-            new ColumnCodec.Input(bytes(ValueColumn.texts(bytes, starts, ends, null))), 4);
+    byte[] odd = {'a', '1', (byte) 0xFF, 0};
+    int rows = 12;
+    Utf8 bytes = new Utf8(64);
+    int[] starts = new int[rows];
+    int[] ends = new int[rows];
+    for (int i = 0; i < rows; i++) {
+      starts[i] = bytes.size();
+      ends[i] = i == 0 ? bytes.put(odd, 0, odd.length).size() : bytes.put("a" + i).size();
+    }
+    ValueColumn column = ValueColumn.texts(bytes.array(), starts, ends, null);
+    ValueColumn read = ColumnCodec.read(new ColumnCodec.Input(bytes(column)), rows);
     Utf8 text = new Utf8(8);
     read.text(0, text);
-    assertThat(Arrays.copyOf(text.array(), text.size())).containsExactly(Arrays.copyOf(bytes, 4));
+    assertThat(Arrays.copyOf(text.array(), text.size())).containsExactly(odd);
   }
 
   @Test
