@@ -6,7 +6,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.function.Predicate;
-import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.FieldInfo;
@@ -29,12 +28,6 @@ import org.zestyporter.core.value.Words;
  */
 final class PersonNames {
   private static final int VALUES_TRIED = 2_000;
-
-  /** Of a hundred values so many have to be names of several words. */
-  private static final int MOST = 80;
-
-  private static final int LONGEST = 60;
-  private static final int WORDS_MOST = 6;
 
   /** What stands between two parts of a title. */
   private static final Set<String> AND =
@@ -60,20 +53,6 @@ final class PersonNames {
           "author",
           "contact",
           "passenger");
-
-  /** Words of capitals at the beginning; a group for the steps that take it. */
-  private static final String CAPITALS = "^((?:\\p{Lu}[\\p{Lu}'’-]+)(?:\\s+\\p{Lu}[\\p{Lu}'’-]+)*)";
-
-  /** The last word with the small ones before it: {@code van der Berg}, {@code De Rossi}. */
-  private static final String LAST =
-      "(?:(?:\\p{Ll}\\S*|(?i:van|von|der|den|de|del|della|di|da|dos|du|la|le|ten|ter|zu|al|el|bin"
-          + "|ibn|ben))\\s+)*\\S+";
-
-  private static final Pattern IN_CAPITALS = Pattern.compile(CAPITALS + "\\s+\\p{Lu}.*\\p{Ll}.*");
-
-  /** Scripts whose names begin with that of the family. */
-  private static final Pattern FAMILY_FIRST =
-      Pattern.compile(".*[\\p{IsHan}\\p{IsHangul}\\p{IsHiragana}\\p{IsKatakana}].*");
 
   private final SourceTable source;
   private final Pairing pairing;
@@ -171,7 +150,7 @@ final class PersonNames {
         && (words.equals(List.of("name")) || words.equals(List.of("full", "name")));
   }
 
-  private static boolean isPart(String title) {
+  static boolean isPart(String title) {
     return Words.says(title, "forename") || Words.says(title, "surname");
   }
 
@@ -214,8 +193,16 @@ final class PersonNames {
     if (column == null) {
       return null;
     }
-    Boolean familyFirst = order(column);
-    return familyFirst == null ? null : parted(column, first, last, familyFirst);
+    NameParts parts = NameParts.of(column, values(column));
+    return parts == null
+        ? null
+        : new Whole(
+            column,
+            Map.of(first, parts.first(), last, parts.last()),
+            "“"
+                + column
+                + "” holds whole names; that of the family seems to stand "
+                + parts.familyStands());
   }
 
   /** The only text field that says a part of a name; null if there is not just one. */
@@ -257,101 +244,5 @@ final class PersonNames {
         .map(Cell::text)
         .map(t -> t.strip().replaceAll("\\s+", " "))
         .toList();
-  }
-
-  /** True if the family's name stands first, false if last; null if these are no such names. */
-  private @Nullable Boolean order(String column) {
-    List<String> values = values(column);
-    if (!most(values, PersonNames::looksLikeName)) {
-      return null;
-    }
-    int name = place(column, "name");
-    int forename = Words.says(column, "forename") ? place(column, "forename") : name;
-    int surname = Words.says(column, "surname") ? place(column, "surname") : name;
-    return isPart(column) && forename >= 0 && surname >= 0
-        ? surname < forename
-        : most(values, t -> t.indexOf(',') > 0)
-            || most(values, t -> IN_CAPITALS.matcher(t).matches())
-            || most(values, t -> FAMILY_FIRST.matcher(t).matches());
-  }
-
-  private static int place(String title, String part) {
-    List<String> words = Words.split(title);
-    for (int i = 0; i < words.size(); i++) {
-      if (Words.says(words.get(i), part)) {
-        return i;
-      }
-    }
-    return -1;
-  }
-
-  private static boolean most(List<String> values, Predicate<String> of) {
-    return !values.isEmpty() && values.stream().filter(of).count() * 100 >= values.size() * MOST;
-  }
-
-  private static boolean looksLikeName(String text) {
-    int words = text.split(" ").length;
-    return words > 1
-        && words <= WORDS_MOST
-        && text.length() <= LONGEST
-        && text.chars().noneMatch(c -> Character.isDigit(c) || c == '@');
-  }
-
-  private Whole parted(String column, FieldInfo first, FieldInfo last, boolean familyFirst) {
-    List<String> values = values(column);
-    Step tidy = Step.of(StepKind.COLLAPSE_SPACES);
-    if (familyFirst && most(values, t -> t.indexOf(',') > 0)) {
-      return whole(column, first, at(",", 2), last, at(",", 1), "in front of the comma");
-    }
-    if (values.stream().allMatch(t -> t.split(" ").length <= 2)) {
-      return whole(
-          column,
-          first,
-          List.of(tidy, at(" ", familyFirst ? 2 : 1).get(0)),
-          last,
-          List.of(tidy, at(" ", familyFirst ? 1 : 2).get(0)),
-          familyFirst ? "first" : "last");
-    }
-    if (!familyFirst) {
-      return whole(
-          column,
-          first,
-          List.of(tidy, take("^(.*?\\S)(?:\\s+" + LAST + ")?$")),
-          last,
-          List.of(tidy, take("^.*?\\S\\s+(" + LAST + ")$")),
-          "last");
-    }
-    String family =
-        most(values, t -> IN_CAPITALS.matcher(t).matches())
-            ? CAPITALS + "(?:\\s+|$)"
-            : "^(\\S+)(?:\\s+|$)";
-    return whole(
-        column,
-        first,
-        List.of(tidy, Step.of(StepKind.REPLACE_PATTERN, "pattern", family, "to", "")),
-        last,
-        List.of(tidy, take(family)),
-        "first");
-  }
-
-  private static Step take(String pattern) {
-    return Step.of(StepKind.TAKE_PATTERN, "pattern", pattern);
-  }
-
-  private static List<Step> at(String sign, int which) {
-    return List.of(Step.of(StepKind.SPLIT, "at", sign, "which", String.valueOf(which)));
-  }
-
-  private static Whole whole(
-      String column,
-      FieldInfo first,
-      List<Step> ofFirst,
-      FieldInfo last,
-      List<Step> ofLast,
-      String where) {
-    return new Whole(
-        column,
-        Map.of(first, ofFirst, last, ofLast),
-        "“" + column + "” holds whole names; that of the family seems to stand " + where);
   }
 }

@@ -38,14 +38,8 @@ public final class ColumnCodec {
 
     /** As {@link Utf8#putVarint} wrote it. */
     public long varint() {
-      long value = 0;
-      for (int shift = 0; ; shift += 7) {
-        int b = next();
-        value |= (long) (b & 0x7F) << shift;
-        if (b < 0x80) {
-          return value >>> 1 ^ -(value & 1);
-        }
-      }
+      long value = unsigned();
+      return value >>> 1 ^ -(value & 1);
     }
 
     public int whole() {
@@ -53,11 +47,11 @@ public final class ColumnCodec {
     }
 
     /** As {@link Utf8#putUnsigned} wrote it. */
-    int unsigned() {
-      int value = 0;
+    long unsigned() {
+      long value = 0;
       for (int shift = 0; ; shift += 7) {
         int b = next();
-        value |= (b & 0x7F) << shift;
+        value |= (long) (b & 0x7F) << shift;
         if (b < 0x80) {
           return value;
         }

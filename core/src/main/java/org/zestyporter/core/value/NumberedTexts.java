@@ -133,7 +133,7 @@ final class NumberedTexts {
     int[] codes = new int[count];
     int[] counts = new int[PLACES];
     for (int i = 0; i < count; i++) {
-      codes[i] = in.unsigned();
+      codes[i] = (int) in.unsigned();
       for (int place = 0; place < places[codes[i]]; place++) {
         counts[place]++;
       }

@@ -1,0 +1,122 @@
+package org.zestyporter.core.draft;
+
+import java.util.List;
+import java.util.function.Predicate;
+import java.util.regex.Pattern;
+import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.step.Step;
+import org.zestyporter.core.step.StepKind;
+import org.zestyporter.core.value.Words;
+
+/**
+ * How whole names of people are parted, by what they look like and what stands above them.
+ *
+ * @param first the steps that take the first name
+ * @param last the steps that take that of the family
+ * @param familyStands where it seems to stand, in words
+ */
+record NameParts(List<Step> first, List<Step> last, String familyStands) {
+  /** Of a hundred values so many have to be names of several words. */
+  private static final int MOST = 80;
+
+  private static final int LONGEST = 60;
+  private static final int WORDS_MOST = 6;
+
+  /** Words of capitals at the beginning; a group for the steps that take it. */
+  private static final String CAPITALS = "^((?:\\p{Lu}[\\p{Lu}'’-]+)(?:\\s+\\p{Lu}[\\p{Lu}'’-]+)*)";
+
+  /** The last word with the small ones before it: {@code van der Berg}, {@code De Rossi}. */
+  private static final String LAST =
+      "(?:(?:\\p{Ll}\\S*|(?i:van|von|der|den|de|del|della|di|da|dos|du|la|le|ten|ter|zu|al|el|bin"
+          + "|ibn|ben))\\s+)*\\S+";
+
+  private static final Pattern IN_CAPITALS = Pattern.compile(CAPITALS + "\\s+\\p{Lu}.*\\p{Ll}.*");
+
+  /** Scripts whose names begin with that of the family. */
+  private static final Pattern FAMILY_FIRST =
+      Pattern.compile(".*[\\p{IsHan}\\p{IsHangul}\\p{IsHiragana}\\p{IsKatakana}].*");
+
+  private static final Step TIDY = Step.of(StepKind.COLLAPSE_SPACES);
+
+  /**
+   * How the names of a column are parted; null if these are no such names.
+   *
+   * @param names without spaces at their ends, with single ones within
+   */
+  static @Nullable NameParts of(String title, List<String> names) {
+    if (!most(names, NameParts::looksLikeName)) {
+      return null;
+    }
+    boolean familyFirst = isFamilyFirst(title, names);
+    if (familyFirst && most(names, NameParts::hasComma)) {
+      return new NameParts(List.of(at(",", 2)), List.of(at(",", 1)), "in front of the comma");
+    }
+    String where = familyFirst ? "first" : "last";
+    if (names.stream().allMatch(t -> t.split(" ").length <= 2)) {
+      return new NameParts(
+          List.of(TIDY, at(" ", familyFirst ? 2 : 1)),
+          List.of(TIDY, at(" ", familyFirst ? 1 : 2)),
+          where);
+    }
+    if (!familyFirst) {
+      return new NameParts(
+          List.of(TIDY, take("^(.*?\\S)(?:\\s+" + LAST + ")?$")),
+          List.of(TIDY, take("^.*?\\S\\s+(" + LAST + ")$")),
+          where);
+    }
+    String family = (most(names, NameParts::isInCapitals) ? CAPITALS : "^(\\S+)") + "(?:\\s+|$)";
+    return new NameParts(
+        List.of(TIDY, Step.of(StepKind.REPLACE_PATTERN, "pattern", family, "to", "")),
+        List.of(TIDY, take(family)),
+        where);
+  }
+
+  private static boolean isFamilyFirst(String title, List<String> names) {
+    int name = place(title, "name");
+    int forename = Words.says(title, "forename") ? place(title, "forename") : name;
+    int surname = Words.says(title, "surname") ? place(title, "surname") : name;
+    return PersonNames.isPart(title) && forename >= 0 && surname >= 0
+        ? surname < forename
+        : most(names, NameParts::hasComma)
+            || most(names, NameParts::isInCapitals)
+            || most(names, t -> FAMILY_FIRST.matcher(t).matches());
+  }
+
+  private static boolean hasComma(String text) {
+    return text.indexOf(',') > 0;
+  }
+
+  private static boolean isInCapitals(String text) {
+    return IN_CAPITALS.matcher(text).matches();
+  }
+
+  private static int place(String title, String part) {
+    List<String> words = Words.split(title);
+    for (int i = 0; i < words.size(); i++) {
+      if (Words.says(words.get(i), part)) {
+        return i;
+      }
+    }
+    return -1;
+  }
+
+  private static boolean most(List<String> values, Predicate<String> of) {
+    return !values.isEmpty() && values.stream().filter(of).count() * 100 >= values.size() * MOST;
+  }
+
+  private static boolean looksLikeName(String text) {
+    int words = text.split(" ").length;
+    return words > 1
+        && words <= WORDS_MOST
+        && text.length() <= LONGEST
+        && text.chars().noneMatch(c -> Character.isDigit(c) || c == '@');
+  }
+
+  private static Step take(String pattern) {
+    return Step.of(StepKind.TAKE_PATTERN, "pattern", pattern);
+  }
+
+  private static Step at(String sign, int which) {
+    return Step.of(StepKind.SPLIT, "at", sign, "which", String.valueOf(which));
+  }
+}
