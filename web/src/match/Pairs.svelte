@@ -10,7 +10,8 @@
   import Value from '../ui/Value.svelte';
   import { count, many } from '../ui/words';
   import { Candidates, SHOWN } from './candidates.svelte';
-  import { decidedBy, ignoredInWords, withDecision } from './keys';
+  import { answersFor } from './answers';
+  import { decidedBy, ignoredInWords, partsOf, withDecision } from './keys';
 
   interface Props {
     open: OpenPlan;
@@ -87,47 +88,20 @@
     const rest = record
       ? { record: record.split(',') }
       : act === 'other'
-        ? { not: found.map((key) => key.split(',')) }
+        ? { not: partsOf(found) }
         : {};
     open.editDestination((d) => withDecision(d, { of, act, ...rest }));
   }
 
   const letter = (i: number) => String.fromCharCode(65 + i);
 
-  interface Answer {
-    act: Decision['act'];
-    words: string;
-    record?: string;
-    title?: string;
-  }
-  /** What can be said of the row at hand, beside which of the records shown it speaks of. */
-  const answers = $derived.by((): Answer[] => {
-    const leaveOut: Answer = { act: 'skip', words: 'Leave it out' };
-    if (several)
-      return [
-        { act: 'other', words: classes.of === 'similar' ? 'A record of its own' : 'None of them' },
-        leaveOut,
-      ];
-    if (others.length)
-      return [
-        { act: 'first', words: 'The first line' },
-        { act: 'last', words: 'The last line' },
-        {
-          act: 'merge',
-          words: 'Merge them',
-          title: 'one record of them all: each field takes the first value that is not blank',
-        },
-        { act: 'skip', words: 'Leave them out' },
-      ];
-    if (classes.of === 'one' && key && open.destination.policies.onMatch === 'ask')
-      return [
-        { act: 'take', words: 'It is the same', record: first?.recordKey },
-        { act: 'other', words: 'It is another' },
-      ];
-    if (classes.of === 'none' && open.destination.policies.onNone === 'ask')
-      return [{ act: 'other', words: 'Add it' }, leaveOut];
-    return [];
-  });
+  /** What can be said of it, beside which of the records shown it speaks of. */
+  const answers = $derived(
+    classes.of === 'one' && !key
+      ? []
+      : answersFor(classes.of, areContradicting, open.destination.policies),
+  );
+  const give = (act: Decision['act']) => decide(act, act === 'take' ? first?.recordKey : undefined);
 
   useKeys(() =>
     by
@@ -140,7 +114,7 @@
           ...answers.map((answer, i) => ({
             keys: [letter(choices.length + i).toLowerCase()],
             say: choices.length || i ? '' : 'answer',
-            act: () => decide(answer.act, answer.record),
+            act: () => give(answer.act),
           })),
         ]
       : [],
@@ -304,10 +278,7 @@
           >{/if}
       {/if}
       {#each answers as answer, i (answer.words)}
-        <button
-          class="button small"
-          title={answer.title}
-          onclick={() => decide(answer.act, answer.record)}
+        <button class="button small" title={answer.title} onclick={() => give(answer.act)}
           ><kbd aria-hidden="true">{letter(choices.length + i)}</kbd> {answer.words}</button
         >
       {/each}

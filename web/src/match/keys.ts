@@ -189,6 +189,11 @@ export function withDecision(destination: Destination, decision: Decision): Dest
   };
 }
 
+/** The parts of keys of records, as a decision names them. */
+export function partsOf(keys: string[] | undefined): string[][] | undefined {
+  return keys?.map((key) => key.split(','));
+}
+
 /** A decision in words. */
 export function decisionInWords(decision: Decision): string {
   const act = {

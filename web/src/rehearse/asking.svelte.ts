@@ -12,7 +12,7 @@ import type {
 } from '../api/types';
 import { learn, suggestions } from '../fill/answers';
 import { lacking } from '../fill/origins';
-import { decidedBy, withDecision, withFiner } from '../match/keys';
+import { decidedBy, partsOf, withDecision, withFiner } from '../match/keys';
 import type { OpenPlan } from '../plan/plan.svelte';
 import { tell } from '../ui/toaster';
 import { isAmbiguous, meanings, withMeaning, type Ambiguous } from '../read/reading';
@@ -301,7 +301,7 @@ export class Asking {
         found.pairs.reduce((d, pair, i) => {
           const of = decidedBy(d, found.fields, pair);
           if (!of || !pair.notes.some((n) => n.code === current.kind)) return d;
-          const not = found.candidates[i]?.map((key) => key.split(','));
+          const not = partsOf(found.candidates[i]);
           return withDecision(d, { of, act, ...(act === 'other' ? { not } : {}) });
         }, destination),
       );
