@@ -65,6 +65,11 @@ public record Plan(
         .orElseThrow(() -> ErrorCode.NO_DESTINATION.error("The plan fills no table yet."));
   }
 
+  /** The destination of a plan that has just one; null for other plans. */
+  public @Nullable Destination only() {
+    return destinations.size() == 1 ? destinations.get(0) : null;
+  }
+
   /** Name of the table that the screens show; empty if there is none. */
   public String shownTable() {
     return destinations.stream().findFirst().map(Destination::table).orElse("");

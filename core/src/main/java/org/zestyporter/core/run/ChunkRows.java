@@ -14,7 +14,7 @@ final class ChunkRows {
   int left;
 
   /** The rows that are gone through; null for all. What becomes of the others is not asked. */
-  @Nullable BitSet only;
+  @Nullable BitSet taken;
 
   /**
    * By target, what became of the rows before the run was cut off; null if none was gone through.
@@ -43,7 +43,7 @@ final class ChunkRows {
 
   /** True if a row is gone through. */
   boolean takes(int row) {
-    return only == null || only.get(row);
+    return taken == null || taken.get(row);
   }
 
   /** Index of the row after its last one. */
@@ -53,6 +53,18 @@ final class ChunkRows {
 
   List<TargetRows> targets() {
     return targets;
+  }
+
+  /**
+   * The rows in the destination of a plan that has just one.
+   *
+   * @throws IllegalStateException if it has several
+   */
+  TargetRows only() {
+    if (targets.size() != 1) {
+      throw new IllegalStateException("The rows go into " + targets.size() + " destinations.");
+    }
+    return targets.get(0);
   }
 
   /** True if a row's own values keep it, or a part of it, from being written. */

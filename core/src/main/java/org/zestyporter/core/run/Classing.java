@@ -101,15 +101,14 @@ public final class Classing {
       return whole(opened, destination);
     }
     OpenedPlan own = opened.through(opened.application(), remembered.answers());
-    KeptColumns.Open columns = remembered.columns().open(own, opened.plan().destinations().get(0));
-    List<Target> targets = Targets.open(own, columns.fills());
-    Target only = targets.get(0);
+    KeptColumns.Open columns = remembered.columns().open(own, opened.plan().shown());
+    Target only = Targets.only(own, columns.fills());
     List<String> lookedAt = only.lookedAt(true);
     if (!Remembered.fits(opened.source().rowCount(), only, lookedAt)) {
       return whole(opened, destination);
     }
     ChunkSource chunks = new KeptChunks(columns, columns.chunks(lookedAt), only);
-    Classing classing = new Classing(own, targets, 0, chunks);
+    Classing classing = new Classing(own, List.of(only), 0, chunks);
     List<Noting.Hashed> hashed = remembered.keys().hashed(only, columns, chunks, true);
     remembered
         .keys()

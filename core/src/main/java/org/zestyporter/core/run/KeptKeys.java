@@ -71,7 +71,7 @@ final class KeptKeys {
         1,
         (from, to) -> {
           for (int i = from; i < to; i++) {
-            TargetRows rows = chunks.next(i).targets().get(0);
+            TargetRows rows = chunks.next(i).only();
             for (int w = 0; w < hashes.size(); w++) {
               if (hashes.get(w)[i] == null) {
                 Wanted by = wanted.get(w);

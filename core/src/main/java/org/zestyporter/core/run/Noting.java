@@ -200,7 +200,7 @@ final class Noting {
     boolean asks = target.matcher.asksByValue();
     asks |= !onlyMatches && target.guard.asksByValue();
     for (int i = 0; asks && i < chunks.count(); i++) {
-      TargetRows rows = chunks.next(i).targets().get(0);
+      TargetRows rows = chunks.next(i).only();
       Hashed hashed = known.get(i);
       for (int r = 0; r < rows.count(); r++) {
         if (!leftOut.get(i)[r]) {
@@ -284,7 +284,7 @@ final class Noting {
       }
     }
     boolean isKnown = at.isEmpty() || chunks.isWhole();
-    return new Repeated(isKnown ? rows : chunks.whole(number, at).targets().get(0), at);
+    return new Repeated(isKnown ? rows : chunks.whole(number, at).only(), at);
   }
 
   /** Stands for the record that a row will make, by the index of the row. */

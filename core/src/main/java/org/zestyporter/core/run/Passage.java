@@ -84,7 +84,7 @@ final class Passage {
         if (target.keysNeedParent()) {
           rows.byField[target.parent.fieldIndex()] = Noting.parents(chunk, rows);
         }
-        if (chunk.only == null) {
+        if (chunk.taken == null) {
           rows.place();
         }
         match(chunk, rows, wanted);
@@ -104,7 +104,7 @@ final class Passage {
         takeLeft();
       }
     }
-    chunk.left = chunk.only == null ? chunk.count() : chunk.only.cardinality();
+    chunk.left = chunk.taken == null ? chunk.count() : chunk.taken.cardinality();
     open.add(chunk);
     List<Place> wave = new ArrayList<>(chunk.count());
     for (int row = 0; row < chunk.count(); row++) {

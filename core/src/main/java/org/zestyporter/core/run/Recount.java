@@ -89,21 +89,23 @@ public final class Recount {
    */
   public static @Nullable Recount of(
       OpenedPlan rehearsed, OpenedPlan answered, RowOutcomes outcomes, Remembered remembered) {
-    if (!isOfAnswers(rehearsed.plan(), answered.plan())
+    Destination before = rehearsed.plan().only();
+    Destination now = answered.plan().only();
+    if (before == null
+        || now == null
+        || !isOfAnswers(rehearsed.plan(), before, answered.plan(), now)
         || !rehearsed.shared().checks().equals(answered.shared().checks())
         || !outcomes.isWhole()
         || !Remembered.serves(answered)) {
       return null;
     }
     answered.require();
-    Destination before = rehearsed.plan().destinations().get(0);
-    Destination now = answered.plan().destinations().get(0);
     OpenedPlan own = answered.through(answered.application(), remembered.answers());
     OpenedPlan old = rehearsed.through(rehearsed.application(), remembered.answers());
     KeptColumns.Open columns = remembered.columns().open(own, now);
     KeptColumns.Open was = remembered.columns().open(old, before);
     List<String> changed = columns.changed(was);
-    Target hasher = Targets.open(own, columns.fills()).get(0);
+    Target hasher = Targets.only(own, columns.fills());
     if (hasher.holdsInKeys(changed) || hasher.matcher.isNear()) {
       return null;
     }
@@ -119,14 +121,11 @@ public final class Recount {
   }
 
   /** True if nothing differs but what answers change. */
-  private static boolean isOfAnswers(Plan rehearsed, Plan answered) {
-    if (rehearsed.destinations().size() != 1
-        || answered.destinations().size() != 1
-        || answered.run().tryInDatabase()) {
+  private static boolean isOfAnswers(
+      Plan rehearsed, Destination before, Plan answered, Destination now) {
+    if (answered.run().tryInDatabase()) {
       return false;
     }
-    Destination before = rehearsed.destinations().get(0);
-    Destination now = answered.destinations().get(0);
     Plan asNow =
         rehearsed
             .withName(answered.name())
@@ -167,7 +166,7 @@ public final class Recount {
     long noted = -1;
     while (spread(touched, shared) && cardinality(touched) != noted) {
       noted = cardinality(touched);
-      use(Targets.open(own, columns.fills()).get(0));
+      use(Targets.only(own, columns.fills()));
       new Noting(own, List.of(target), chunks, touched, hashed).go(Progress.NONE);
       findRecords(touched, shared);
     }
@@ -184,7 +183,7 @@ public final class Recount {
   }
 
   private TargetRows rows(int chunk) {
-    return chunks.next(chunk).targets().get(0);
+    return chunks.next(chunk).only();
   }
 
   private static long cardinality(List<BitSet> rows) {

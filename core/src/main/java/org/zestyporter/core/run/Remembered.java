@@ -43,13 +43,13 @@ public final class Remembered {
    * other.
    */
   static boolean serves(OpenedPlan opened) {
-    Destination first = opened.plan().destinations().get(0);
-    TableInfo table = opened.table(first);
-    return opened.plan().destinations().size() == 1
-        && first.where() == null
-        && first.split() == null
-        && table.fields().stream()
-            .noneMatch(f -> f.link() != null && f.link().table().equals(table.name()));
+    Destination only = opened.plan().only();
+    if (only == null || only.where() != null || only.split() != null) {
+      return false;
+    }
+    TableInfo table = opened.table(only);
+    return table.fields().stream()
+        .noneMatch(f -> f.link() != null && f.link().table().equals(table.name()));
   }
 
   /**

@@ -78,7 +78,7 @@ public final class RowOutcomes {
 
   /** Notes what became of the rows of a chunk that are decided. */
   void take(ChunkRows chunk) {
-    TargetRows rows = chunk.targets().get(0);
+    TargetRows rows = chunk.only();
     for (int r = 0; r < rows.count(); r++) {
       if (rows.outcomes[r] != TargetRows.OPEN) {
         put(chunk.first() + r, Outcome.of(rows.outcomes[r]), rows.notes[r]);

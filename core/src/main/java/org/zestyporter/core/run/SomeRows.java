@@ -63,7 +63,7 @@ final class SomeRows {
           for (int i = from; i < to; i++) {
             int number = wanted[first + i];
             some[i] = chunks.whole(number, rows.get(number));
-            some[i].only = together ? null : rows.get(number);
+            some[i].taken = together ? null : rows.get(number);
           }
         });
     return List.of(some);

@@ -34,10 +34,12 @@ final class Targets {
   }
 
   /**
-   * @param known the compiled fills of the plan's only destination
+   * Opens the destination of a plan that has just one.
+   *
+   * @param known its compiled fills
    */
-  static List<Target> open(OpenedPlan opened, List<CompiledFill> known) {
-    return new Targets(opened, known).all();
+  static Target only(OpenedPlan opened, List<CompiledFill> known) {
+    return new Targets(opened, known).all().get(0);
   }
 
   private List<Target> all() {

@@ -52,7 +52,7 @@ class KeptKeysTest {
       Plan plan = new Plan("Chor", null, Reading.FIND, List.of(destination), null);
       OpenedPlan own = Runs.opened(on, source, plan).through(on.database(), answers);
       KeptColumns.Open open = columns.open(own, destination);
-      Target target = Targets.open(own, open.fills()).get(0);
+      Target target = Targets.only(own, open.fills());
       ChunkSource chunks = new KeptChunks(open, open.chunks(target.lookedAt(true)), target);
       List<Noting.Hashed> hashed = keys.hashed(target, open, chunks, true);
       keys.known(

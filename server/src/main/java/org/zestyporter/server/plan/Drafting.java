@@ -118,27 +118,29 @@ class Drafting {
    */
   Drafted anew(PlanRecord old, Plan wanted, SourceTable rows) {
     Plan before = PlanJson.read(old.document());
-    Destination first = wanted.destinations().isEmpty() ? null : wanted.destinations().get(0);
-    boolean same =
-        old.draftedJson() == null
-            || first == null
-            || wanted.connection() == null
-            || !wanted.connection().equals(before.connection())
-            || !Redraft.isDue(before.reading(), wanted.reading());
-    Destination last =
-        same ? null : PlanJson.MAPPER.readValue(old.draftedJson(), Destination.class);
-    if (last == null || !last.table().equals(first.table())) {
+    boolean due =
+        old.draftedJson() != null
+            && wanted.connection() != null
+            && wanted.connection().equals(before.connection())
+            && Redraft.isDue(before.reading(), wanted.reading());
+    Destination last = due ? PlanJson.MAPPER.readValue(old.draftedJson(), Destination.class) : null;
+    List<Destination> destinations = new ArrayList<>(wanted.destinations());
+    int at = last == null ? -1 : tables(destinations).indexOf(last.table());
+    if (at < 0) {
       return new Drafted(wanted, List.of(), old.evidenceJson(), old.draftedJson());
     }
     Database database = connections.database(wanted.connection()).with(wanted.links());
-    ProposedTable anew = draft(database, rows, wanted.connection(), first.table(), old.id());
-    Redraft.Followed followed = Redraft.follow(first, last, anew.destination());
-    List<Destination> destinations = new ArrayList<>(wanted.destinations());
-    destinations.set(0, followed.destination());
+    ProposedTable anew = draft(database, rows, wanted.connection(), last.table(), old.id());
+    Redraft.Followed followed = Redraft.follow(destinations.get(at), last, anew.destination());
+    destinations.set(at, followed.destination());
     return new Drafted(
         wanted.withDestinations(destinations),
         followed.fields(),
         PlanJson.MAPPER.writeValueAsString(anew.evidence()),
         PlanJson.MAPPER.writeValueAsString(anew.destination()));
+  }
+
+  private static List<String> tables(List<Destination> destinations) {
+    return destinations.stream().map(Destination::table).toList();
   }
 }
