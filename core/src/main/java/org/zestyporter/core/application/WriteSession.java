@@ -164,8 +164,17 @@ public interface WriteSession extends Lookups, AutoCloseable {
   @Nullable String mark();
 
   /**
+   * Has the application say what it would say only when committing.
+   *
+   * @throws PorterException with code {@code database-refused} if it refuses what was written
+   */
+  void check();
+
+  /**
    * Makes everything that was written lasting.
    *
+   * @throws PorterException with code {@code database-refused} if the application refuses all of it
+   *     together
    * @throws PorterException with code {@code unsure} if the connection broke meanwhile, so that
    *     nobody can tell from here whether it is
    */

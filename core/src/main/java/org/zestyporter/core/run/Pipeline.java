@@ -59,7 +59,11 @@ public final class Pipeline {
         claim(own, session, progress);
       }
       LastStage last = tries ? LastStage.trying(session) : LastStage.REHEARSAL;
-      return go(opened.through(own, session), null, last, ledger, progress, null, null);
+      RunReport report = go(opened.through(own, session), null, last, ledger, progress, null, null);
+      if (tries) {
+        session.check();
+      }
+      return report;
     } catch (WriteSession.RefusedException e) {
       throw refused(e).and(Standing.told(0, 0));
     } catch (PorterException e) {

@@ -34,6 +34,8 @@ record Breach(
     /** Others point at it. */
     LINKED,
     CHECK,
+    /** Another record is in its way, as by a time that both have in part. */
+    COLLISION,
     TOO_LONG,
     OUT_OF_RANGE,
     MALFORMED,
@@ -41,7 +43,10 @@ record Breach(
     OTHER
   }
 
-  /** Ways of breaking something by the standard's SQL states (ISO/IEC 9075-2, table 38). */
+  /**
+   * Ways of breaking something by the standard's SQL states (ISO/IEC 9075-2, table 38), and by
+   * those of PostgreSQL, which begin with a P in their second part.
+   */
   private static final Map<String, Kind> STATES =
       Map.ofEntries(
           Map.entry("23502", Kind.REQUIRED),
@@ -53,6 +58,7 @@ record Breach(
           Map.entry("22007", Kind.MALFORMED),
           Map.entry("22008", Kind.MALFORMED),
           Map.entry("22018", Kind.MALFORMED),
+          Map.entry("23P01", Kind.COLLISION),
           Map.entry("22P02", Kind.MALFORMED));
 
   /** What no dialect has to say more of. */
@@ -112,6 +118,8 @@ record Breach(
               clause == null
                   ? RowRule.broken(rule == null ? "that is told as: " + said : rule)
                   : RowRule.broken(clause);
+          case COLLISION ->
+              "another record is in its way" + (rule == null ? "" : ", by the rule " + rule);
           case TOO_LONG ->
               isNumber(table, field)
                   ? "it is beyond what the field can keep"

@@ -223,6 +223,24 @@ interface Dialect {
     return " DEFAULT VALUES";
   }
 
+  /**
+   * What a transaction begins with, so that rules which a database keeps for the commit are checked
+   * with each statement, while it is known which records it was about. Rules that may judge several
+   * records together are not among them.
+   */
+  default List<String> checkingAtOnce(Connection connection) throws SQLException {
+    return List.of();
+  }
+
+  /**
+   * Has the database check now what it keeps for the commit.
+   *
+   * @throws SQLException if it refuses, as the commit would
+   */
+  default void checkAll(Connection connection) throws SQLException {
+    // most keep nothing
+  }
+
   /** What tells this transaction from all others, even after a crash; null if nothing does. */
   default @Nullable String mark(Connection connection) throws SQLException {
     return null;

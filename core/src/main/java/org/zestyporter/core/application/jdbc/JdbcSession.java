@@ -3,6 +3,7 @@ package org.zestyporter.core.application.jdbc;
 import java.sql.Connection;
 import java.sql.SQLException;
 import java.sql.Savepoint;
+import java.sql.Statement;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.Collections;
@@ -39,6 +40,9 @@ final class JdbcSession implements WriteSession {
   private final String name;
   private @Nullable String behind;
 
+  /** What each transaction begins with once tables are claimed. */
+  private List<String> checksAtOnce = List.of();
+
   /** By table, whether nothing of the database's own acts on its records. */
   private final Map<String, Boolean> untouched = new HashMap<>();
 
@@ -70,6 +74,8 @@ final class JdbcSession implements WriteSession {
     behind = null;
     try {
       if (dialect.claim(connection, exclusive, shared)) {
+        checksAtOnce = dialect.checkingAtOnce(connection);
+        checkAtOnce();
         return true;
       }
       // what was claimed of it so far ends with the transaction, or now
@@ -80,6 +86,14 @@ final class JdbcSession implements WriteSession {
       return false;
     } catch (SQLException e) {
       throw dialect.errors().translate(e);
+    }
+  }
+
+  private void checkAtOnce() throws SQLException {
+    for (String setting : checksAtOnce) {
+      try (Statement statement = connection.createStatement()) {
+        statement.execute(setting);
+      }
     }
   }
 
@@ -263,17 +277,38 @@ final class JdbcSession implements WriteSession {
   }
 
   @Override
+  public void check() {
+    try {
+      dialect.checkAll(connection);
+    } catch (SQLException e) {
+      throw isRefused(e) ? refusedAtTheEnd(e) : dialect.errors().translate(e);
+    }
+  }
+
+  private boolean isRefused(SQLException e) {
+    return dialect.errors().translate(e).code() == ErrorCode.DATABASE_REFUSED;
+  }
+
+  private PorterException refusedAtTheEnd(SQLException e) {
+    return ErrorCode.DATABASE_REFUSED.error(
+        "The database refused all of it together, once everything was written: "
+            + dialect.breach(DatabaseErrors.root(e)).told(0, null).told()
+            + ". It does not say which lines that is about.",
+        e);
+  }
+
+  @Override
   public void commit() {
     try {
       dialect.requireThere(connection);
       connection.commit();
     } catch (SQLException e) {
-      PorterException told = dialect.errors().translate(e);
-      throw told.code() == ErrorCode.DATABASE_REFUSED ? told : unsure(e);
+      throw isRefused(e) ? refusedAtTheEnd(e) : unsure(e);
     }
     try {
       dialect.makeLasting(connection);
       dialect.requireThere(connection);
+      checkAtOnce();
     } catch (SQLException e) {
       throw unsure(e);
     }

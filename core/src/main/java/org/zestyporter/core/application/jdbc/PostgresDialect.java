@@ -4,6 +4,7 @@ import java.sql.Connection;
 import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
+import java.sql.Statement;
 import java.util.Collection;
 import java.util.List;
 import java.util.Map;
@@ -135,6 +136,28 @@ final class PostgresDialect implements Dialect {
   @Override
   public List<String> settings(long lockMillis) {
     return List.of("SET lock_timeout = " + lockMillis, "SET intervalstyle = postgres");
+  }
+
+  /** Links and unique values; what a trigger says at the end it may say of all records together. */
+  @Override
+  public List<String> checkingAtOnce(Connection connection) throws SQLException {
+    List<String> deferred =
+        Queries.texts(
+            connection,
+            "SELECT quote_ident(n.nspname) || '.' || quote_ident(c.conname) FROM pg_constraint c"
+                + " JOIN pg_namespace n ON n.oid = c.connamespace"
+                + " WHERE c.condeferred AND c.contype IN ('f', 'p', 'u', 'x')"
+                + " AND has_schema_privilege(n.oid, 'USAGE')");
+    return deferred.isEmpty()
+        ? List.of()
+        : List.of("SET CONSTRAINTS " + String.join(", ", deferred) + " IMMEDIATE");
+  }
+
+  @Override
+  public void checkAll(Connection connection) throws SQLException {
+    try (Statement statement = connection.createStatement()) {
+      statement.execute("SET CONSTRAINTS ALL IMMEDIATE");
+    }
   }
 
   /** Only texts go as texts: the server then reads a value as the field's own type. */
