@@ -1104,6 +1104,7 @@ export interface components {
         };
         Link: {
             by: string;
+            with: string[];
             also: components["schemas"]["Also"][];
             ignoring: ("case" | "spaces" | "punctuation" | "accents" | "leading-zeros")[];
             /** @enum {string} */
@@ -2219,6 +2220,7 @@ export interface components {
         };
         Lookup: {
             field: string;
+            with: string[];
             /** Format: int64 */
             found: number;
             /** Format: int64 */

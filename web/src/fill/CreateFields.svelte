@@ -2,7 +2,7 @@
   // The fields of a linked record that is made because it is missing, and what fills each.
   import type { FieldInfo, Fill, Origin } from '../api/types';
   import { fieldWords } from '../ui/words';
-  import { required, usualSteps } from './origins';
+  import { lookedUp, needs, required, usualSteps } from './origins';
 
   type Link = NonNullable<Origin['link']>;
   interface Props {
@@ -17,10 +17,8 @@
 
   const others = $derived(
     linked
-      .filter(
-        (f) => !f.generated && f.name !== link.by && !link.also.some((a) => a.field === f.name),
-      )
-      .sort((a, b) => Number(required(b)) - Number(required(a))),
+      .filter((f) => !f.generated && !lookedUp(link).includes(f.name))
+      .sort((a, b) => Number(needs(b, link)) - Number(needs(a, link))),
   );
   function put(field: FieldInfo, origin: Origin | null) {
     const create = link.create.filter((c) => c.field !== field.name);
@@ -47,7 +45,9 @@
 </script>
 
 <b>A new record of <span class="m">{table}</span> gets</b>
-<div class="one q2"><span class="m">{link.by}</span><span>what it is looked up by</span></div>
+{#if !link.with.length}
+  <div class="one q2"><span class="m">{link.by}</span><span>what it is looked up by</span></div>
+{/if}
 {#each others as f (f.name)}
   {@const origin = link.create.find((c) => c.field === f.name)?.origin}
   <div class="one">
@@ -59,7 +59,7 @@
         value={origin?.kind === 'fixed' ? 'fixed' : origin?.column ? `c${origin.column}` : ''}
         onchange={(e) => pick(f, e.currentTarget.value)}
       >
-        <option value="">{required(f) ? 'nothing yet' : 'left to the database'}</option>
+        <option value="">{needs(f, link) ? 'nothing yet' : 'left to the database'}</option>
         <option value="fixed">always…</option>
         {#each columns as column (column)}<option value="c{column}">{column}</option>{/each}
       </select>

@@ -26,9 +26,9 @@
     ['leading-zeros', 'zeros before'],
   ];
   const columns = $derived(open.view.source.columns.map((c) => c.name));
-  const free = $derived(
-    linked.filter((f) => f.name !== link.by && !link.also.some((a) => a.field === f.name)),
-  );
+  const used = $derived([link.by, ...link.with, ...link.also.map((a) => a.field)]);
+  const free = $derived(linked.filter((f) => !used.includes(f.name)));
+  const own = $derived([link.by, ...link.with]);
 
   /** How many rows of the column each field knows; empty where that is not known. */
   let found = $state.raw<Lookup[]>([]);
@@ -48,9 +48,26 @@
     );
   });
 
-  function inField(name: string): string {
-    const known = found.find((f) => f.field === name);
-    return known ? `in ${name}: ${count(known.found)} of ${count(known.rows)}` : `in ${name}`;
+  /** Where it can be looked up: in a field, or in several whose values stand in the same cell. */
+  const places = $derived.by(() => {
+    const all = [
+      ...found.filter((f) => f.with.length).map((f) => [f.field, ...f.with]),
+      ...linked.map((f) => [f.name]),
+    ];
+    return all.some((fields) => named(fields) === named(own)) ? all : [own, ...all];
+  });
+
+  const named = (fields: string[]) => JSON.stringify(fields);
+
+  function inFields(fields: string[]): string {
+    const known = found.find((f) => named([f.field, ...f.with]) === named(fields));
+    const words = `in ${fields.join(' and ')}`;
+    return known ? `${words}: ${count(known.found)} of ${count(known.rows)}` : words;
+  }
+
+  function lookIn([by, ...beside]: string[]) {
+    const also = link.also.filter((a) => a.field !== by && !beside.includes(a.field));
+    change({ ...link, by: by!, with: beside, also });
   }
 
   function ignore(what: Link['ignoring'][number], on: boolean) {
@@ -66,10 +83,12 @@
 <select
   class="entry from"
   aria-label="Look in"
-  value={link.by}
-  onchange={(e) => change({ ...link, by: e.currentTarget.value })}
+  value={named(own)}
+  onchange={(e) => lookIn(JSON.parse(e.currentTarget.value))}
 >
-  {#each linked as f (f.name)}<option value={f.name}>{inField(f.name)}</option>{/each}
+  {#each places as fields (named(fields))}
+    <option value={named(fields)}>{inFields(fields)}</option>
+  {/each}
 </select>
 {#each link.also as a, i (a.field)}
   <span class="also"
@@ -113,6 +132,21 @@
       {text} don’t matter</label
     >
   {/each}
+  {#if free.length || link.with.length}
+    <label class="beside"
+      >Its cell also holds <select
+        class="ed"
+        aria-label="Beside it in the cell"
+        value={link.with[0] ?? ''}
+        onchange={(e) =>
+          lookIn([link.by, ...(e.currentTarget.value ? [e.currentTarget.value] : [])])}
+      >
+        <option value="">nothing else</option>
+        {#each [...link.with, ...free.map((f) => f.name)] as name (name)}<option>{name}</option
+          >{/each}
+      </select></label
+    >
+  {/if}
   {#if free.length && columns.length}
     <button
       class="go"

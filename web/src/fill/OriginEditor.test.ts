@@ -114,6 +114,25 @@ describe('where the value comes from', () => {
     rows: 1,
   });
 
+  it('looks for two fields that stand together in a cell', async () => {
+    const fill = changeOrigin(aFill('town_id', 'Boat name'), town, 'link', ['Boat name'], linked);
+    const put = show(fill, town);
+    await choose('Beside it in the cell', 'land');
+    expect(put.mock.lastCall?.[0].origin.link).toMatchObject({ by: 'name', with: ['land'] });
+  });
+
+  it('asks for each part of a record that is made of what stands together', async () => {
+    const made = changeOrigin(aFill('town_id', 'Boat name'), town, 'link', ['Boat name'], linked);
+    Object.assign(made.origin.link!, { whenMissing: 'create', with: ['land'] });
+    const put = show(made, town);
+    expect(await screen.findByText('its record needs 2 more values')).toBeTruthy();
+    expect(screen.queryByText('what it is looked up by')).toBeNull();
+    await choose('New town: name', 'Colour');
+    expect(put.mock.lastCall?.[0].origin.link.create).toEqual([
+      expect.objectContaining({ field: 'name', origin: { kind: 'column', column: 'Colour' } }),
+    ]);
+  });
+
   it('takes another column as a draft would, unless a person chose the steps', async () => {
     vi.spyOn(api, 'GET').mockImplementation((async (
       _: string,
@@ -154,12 +173,20 @@ describe('where the value comes from', () => {
     const link = changeOrigin(aFill('town_id', 'Boat name'), town, 'link', ['Boat name'], linked);
     vi.spyOn(api, 'GET').mockImplementation((async (path: string) =>
       path.endsWith('/lookups')
-        ? { data: [{ field: 'name', found: 16, rows: 61 }] }
+        ? {
+            data: [
+              { field: 'name', with: ['land'], found: 40, rows: 61 },
+              { field: 'name', with: [], found: 16, rows: 61 },
+            ],
+          }
         : { data: { fields: linked } }) as never);
     const open = anOpenPlan();
     open.putFill(link);
-    render(OriginEditor, { open, field: town, fill: link, put: vi.fn(), children: head });
+    const put = vi.fn();
+    render(OriginEditor, { open, field: town, fill: link, put, children: head });
     expect(await screen.findByRole('option', { name: 'in name: 16 of 61' })).toBeTruthy();
+    await choose('Look in', 'in name and land: 40 of 61');
+    expect(put.mock.lastCall?.[0].origin.link).toMatchObject({ by: 'name', with: ['land'] });
     expect(screen.getByRole('option', { name: 'in land' })).toBeTruthy();
   });
 });

@@ -43,7 +43,7 @@ function show(link?: FieldInfo['link'], links: ToldLink[] = [], isRefused = fals
       return { data: ['person', 'vessel'].map((name) => ({ name })) };
     if (path === '/api/plans/{id}/offers') {
       const origin = open.view.table.fields[0]!.link
-        ? { kind: 'link', column: 'Boat name', link: { by: 'name' } }
+        ? { kind: 'link', column: 'Boat name', link: { by: 'name', with: [] } }
         : { kind: 'column', column: 'Boat name' };
       return { data: [{ column: 'Boat name', fill: { ...aFill('buyer', 'Boat name'), origin } }] };
     }

@@ -7,7 +7,7 @@
   import Value from '../ui/Value.svelte';
   import { tell } from '../ui/toaster';
   import { fit, letters, needed } from '../ui/widths';
-  import { count, limits } from '../ui/words';
+  import { count, limits, lookedIn } from '../ui/words';
   import { changeStep } from './repairs';
   import StageHead from './StageHead.svelte';
   import Troubled from './Troubled.svelte';
@@ -160,7 +160,7 @@
       <th class="out"
         ><span class="m">{field.name}</span><u title={limits(field)}
           >{fill.origin.kind === 'link'
-            ? `finds ${field.link?.table}.${fill.origin.link?.by}`
+            ? `finds ${field.link?.table}.${lookedIn(fill.origin.link)}`
             : 'as written'}{limits(field) ? `, ${limits(field)}` : ''}</u
         ></th
       >

@@ -3,6 +3,7 @@ import { columnsOf } from '../ui/words';
 import { step } from './repairs';
 
 export type OriginKind = Origin['kind'];
+type Link = NonNullable<Origin['link']>;
 
 /** The steps that a column's text needs to become a value of the field. */
 export function usualSteps(field: FieldInfo): Fill['steps'] {
@@ -53,6 +54,7 @@ export function changeOrigin(
           column,
           link: base.origin.link ?? {
             by: by?.name ?? 'id',
+            with: [],
             also: [],
             ignoring: ['case', 'spaces'],
             whenMissing: 'ask',
@@ -107,7 +109,17 @@ function fixedSteps(field: FieldInfo): Fill['steps'] {
 export const required = (f: FieldInfo) => !f.nullable && !f.hasDefault && !f.generated;
 
 /** Fields that a new record of a linked table needs, and nothing gives yet. */
-export function lacking(linked: FieldInfo[], link: NonNullable<Origin['link']>): FieldInfo[] {
-  const given = [link.by, ...link.also.map((a) => a.field), ...link.create.map((c) => c.field)];
-  return linked.filter((f) => required(f) && !given.includes(f.name));
+export function lacking(linked: FieldInfo[], link: Link): FieldInfo[] {
+  const given = [...lookedUp(link), ...link.create.map((c) => c.field)];
+  return linked.filter((f) => needs(f, link) && !given.includes(f.name));
 }
+
+/** The fields of a new record that what it is looked up by gives; a whole name gives none. */
+export const lookedUp = (link: Link) => [
+  ...(link.with.length ? [] : [link.by]),
+  ...link.also.map((a) => a.field),
+];
+
+/** True if a new record can't be without a value of its own in a field. */
+export const needs = (f: FieldInfo, link: Link) =>
+  required(f) || (link.with.length > 0 && [link.by, ...link.with].includes(f.name));

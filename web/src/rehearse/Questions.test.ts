@@ -52,7 +52,11 @@ describe('questions, answered where they are asked', () => {
     open.putFill({
       ...open.destination.fills[0]!,
       field: 'type_id',
-      origin: { kind: 'link', column: 'Kind', link: { by: 'name', also: [], create: [] } },
+      origin: {
+        kind: 'link',
+        column: 'Kind',
+        link: { by: 'name', with: [], also: [], create: [] },
+      },
       steps: [],
     } as never);
     vi.spyOn(api, 'PUT').mockImplementation((() => Promise.resolve({ data: open.view })) as never);

@@ -47,6 +47,7 @@ describe('why a field stands as it does', () => {
   it('tells how a link was found', () => {
     const link = {
       by: 'name',
+      with: [],
       also: [],
       ignoring: [],
       whenMissing: 'reject' as const,

@@ -1,5 +1,5 @@
 import type { Fill, LedgerEntry } from '../api/types';
-import { many } from '../ui/words';
+import { lookedIn, many } from '../ui/words';
 
 /** Why a field of a row stands as it does, in the user's words. */
 export function why(
@@ -18,7 +18,7 @@ export function why(
   }
   switch (fill.origin.kind) {
     case 'link':
-      return `${fill.origin.column} found by ${fill.origin.link?.by}`;
+      return `${fill.origin.column} found by ${lookedIn(fill.origin.link)}`;
     case 'column': {
       const steps = fill.steps.filter((s) => !s.off).length;
       return `${fill.origin.column}${steps ? `, after ${many(steps, 'step')}` : ''}`;

@@ -83,6 +83,7 @@ describe('a fill as a phrase', () => {
   it('says what the other origins do', () => {
     const link = {
       by: 'email',
+      with: [],
       also: [],
       ignoring: [],
       whenMissing: 'reject' as const,
@@ -110,6 +111,7 @@ describe('the columns of a fill', () => {
         template: '[Town], [Size [m]]]',
         link: {
           by: 'name',
+          with: [],
           also: [{ field: 'land', column: 'Land' }],
           ignoring: [],
           whenMissing: 'ask',

@@ -155,7 +155,7 @@ export function phrase(
     case 'formula':
       return { rest: `formula: ${fill.origin.formula ?? ''}${then}` };
     case 'link': {
-      const by = fill.origin.link?.by ?? '';
+      const by = lookedIn(fill.origin.link);
       const book = fill.steps.find((s) => s.kind === 'translate' && !s.off);
       return {
         column: fill.origin.column,
@@ -204,6 +204,11 @@ export function columnsOf(fill: Fill | undefined): string[] {
       ...(link?.also ?? []).map((a) => a.column),
     ]),
   ];
+}
+
+/** The fields in which a link looks for what its cell holds. */
+export function lookedIn(link: Fill['origin']['link']): string {
+  return link ? [link.by, ...link.with].join(' and ') : '';
 }
 
 /** The second line of a step's heading where it has no settings to edit. */

@@ -43,7 +43,14 @@ final class FillDraft {
       origin =
           Origin.linked(
               column,
-              new Origin.Link(pair.link().field(), LinkValues.IGNORED, Origin.WhenMissing.ASK));
+              new Origin.Link(
+                  pair.link().field(),
+                  pair.link().with(),
+                  null,
+                  LinkValues.IGNORED,
+                  Origin.WhenMissing.ASK,
+                  made(pair, column),
+                  null));
       steps.add(Step.of(StepKind.TRIM));
     } else {
       addSteps(steps, field, pair.column(), column);
@@ -53,6 +60,23 @@ final class FillDraft {
       fill = fill.withWhenBad(Fill.WhenBad.ASK);
     }
     return field.required() ? fill.rejectBlank() : fill;
+  }
+
+  /** How somebody's names are taken from a whole one, if a record is made of it one day. */
+  private List<Fill> made(Pair pair, String column) {
+    NameParts parts =
+        pair.link().with().isEmpty()
+            ? null
+            : NameParts.of(column, PersonNames.values(pairing.values(pair.column())));
+    return parts == null
+        ? List.of()
+        : List.of(
+            taking(pair.link().field(), column, parts.first()),
+            taking(pair.link().with().get(0), column, parts.last()));
+  }
+
+  private static Fill taking(String field, String column, List<Step> steps) {
+    return Fill.of(field, Origin.column(column), steps.toArray(Step[]::new));
   }
 
   private void addSteps(List<Step> steps, FieldInfo field, int column, String title) {

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Set;
 import java.util.function.Function;
+import java.util.stream.Stream;
 import org.zestyporter.core.application.Application;
 import org.zestyporter.core.application.Ask;
 import org.zestyporter.core.application.FieldInfo;
@@ -80,5 +81,38 @@ final class HeldValues {
           Records.each(found -> there.add(prepare.apply(found[0]))));
     }
     return there;
+  }
+
+  /**
+   * The whole names of people that are there, by their words: of those whose last name stands at
+   * the beginning or the end of one of the texts.
+   *
+   * @param fields of the first and the last name
+   */
+  Set<String> people(TableInfo table, List<FieldInfo> fields, List<String> texts) {
+    Set<List<Object>> wanted = new HashSet<>();
+    for (String text : texts) {
+      List<String> words = List.of(text.split("[\\s,]+"));
+      for (int i = 0; i < words.size(); i++) {
+        want(words.subList(0, i + 1), wanted);
+        want(words.subList(i, words.size()), wanted);
+      }
+    }
+    Set<String> there = new HashSet<>();
+    if (!wanted.isEmpty()) {
+      application.look(
+          Ask.keyed(table, fields, fields.subList(1, 2), wanted),
+          Records.each(found -> there.add(KnownRecords.words(Stream.of(found)))));
+    }
+    return there;
+  }
+
+  private static void want(List<String> words, Set<List<Object>> wanted) {
+    String last = String.join(" ", words);
+    if (!last.isEmpty()) {
+      wanted.add(List.of(last));
+      wanted.add(List.of(last.toUpperCase(Locale.ROOT)));
+      wanted.add(List.of(last.charAt(0) + last.substring(1).toLowerCase(Locale.ROOT)));
+    }
   }
 }

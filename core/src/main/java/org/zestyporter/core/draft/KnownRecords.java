@@ -10,12 +10,15 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.stream.IntStream;
+import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Application;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.FieldType;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.value.Comparison;
 import org.zestyporter.core.value.PorterException;
+import org.zestyporter.core.value.Values;
 
 /**
  * What drafts know of an application's records: what the first ones of each table are like, and by
@@ -46,8 +49,10 @@ public final class KnownRecords {
    * they are compared.
    *
    * @param whole true if these are all that the table holds
+   * @param people the whole names of people, by their words; empty if the table has none in two
+   *     fields
    */
-  record Names(Map<String, Set<String>> values, boolean whole) {}
+  record Names(Map<String, Set<String>> values, boolean whole, Set<String> people) {}
 
   public KnownRecords(Application application) {
     this.application = application;
@@ -117,7 +122,7 @@ public final class KnownRecords {
             .filter(i -> mayName(table.fields().get(i)))
             .toArray();
     if (places.length == 0) {
-      return new Names(values, true);
+      return new Names(values, true, Set.of());
     }
     for (int place : places) {
       values.put(table.fields().get(place).name(), new HashSet<>());
@@ -138,7 +143,24 @@ public final class KnownRecords {
         .entrySet()
         .removeIf(
             e -> repeats.getOrDefault(e.getKey(), 0) * REPEATED_AT_MOST > e.getValue().size());
-    return new Names(values, records.size() <= most);
+    return new Names(values, records.size() <= most, people(table, records));
+  }
+
+  private static Set<String> people(TableInfo table, List<Object[]> records) {
+    int[] places = PersonNames.fields(table).stream().mapToInt(table.fields()::indexOf).toArray();
+    Set<String> people = new HashSet<>();
+    for (Object[] record : records) {
+      String words = words(IntStream.of(places).mapToObj(place -> record[place]));
+      if (!words.isEmpty()) {
+        people.add(words);
+      }
+    }
+    return people;
+  }
+
+  /** The parts of a whole name as its words are compared. */
+  static String words(Stream<@Nullable Object> parts) {
+    return COMPARISON.words(Values.together(parts));
   }
 
   private static boolean mayName(FieldInfo field) {

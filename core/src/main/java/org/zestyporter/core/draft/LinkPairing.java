@@ -29,15 +29,16 @@ final class LinkPairing {
   }
 
   static String found(FieldInfo field, LinkValues.Overlap overlap) {
-    return overlap.told() + " are found as " + field.link().table() + "." + overlap.field();
+    return overlap.told() + " are found as " + field.link().table() + "." + overlap.fields();
   }
 
   /** How many rows of a column each field of a linked table knows, the most first. */
   List<PlanDraft.Lookup> lookups(FieldInfo link, int column) {
     LinkValues.Overlap key = linkValues.byKey(link, column);
     return Stream.concat(linkValues.all(link, column).stream(), Stream.ofNullable(key))
-        .filter(o -> o == key || key == null || !o.field().equals(key.field()))
-        .map(o -> new PlanDraft.Lookup(o.field(), o.found(), o.rows()))
+        .filter(
+            o -> o == key || key == null || !o.field().equals(key.field()) || !o.with().isEmpty())
+        .map(o -> new PlanDraft.Lookup(o.field(), o.with(), o.found(), o.rows()))
         .sorted(Comparator.comparingLong(l -> -l.found()))
         .toList();
   }
@@ -79,7 +80,7 @@ final class LinkPairing {
       return null;
     }
     LinkValues.Overlap label =
-        linkValues.label(field, linkValues.values(column).tallies().size() / 2);
+        linkValues.label(field, column, linkValues.values(column).tallies().size() / 2);
     return label == null
         ? called(field, column, name, some)
         : new Pair(
@@ -99,7 +100,8 @@ final class LinkPairing {
   /** A link by its name alone, where hardly any of the words is found yet. */
   private @Nullable Pair called(
       FieldInfo field, int column, Likeness name, LinkValues.@Nullable Overlap some) {
-    LinkValues.Overlap by = some == null ? linkValues.label(field, Integer.MAX_VALUE) : some;
+    LinkValues.Overlap by =
+        some == null ? linkValues.label(field, column, Integer.MAX_VALUE) : some;
     String few =
         some == null
             ? "none of its values is found in " + field.link().table()

@@ -9,6 +9,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.function.UnaryOperator;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Application;
 import org.zestyporter.core.application.FieldInfo;
@@ -33,16 +34,26 @@ final class LinkValues {
   /**
    * How many rows of a column are found in a field.
    *
+   * @param with further fields whose values stand beside it in the column's cells
    * @param isCall true if records are called by the field, false if it only says something of them,
    *     as the country says of a company
    */
-  record Overlap(String field, long found, long rows, boolean isCall) {
+  record Overlap(String field, List<String> with, long found, long rows, boolean isCall) {
+    Overlap(String field, long found, long rows, boolean isCall) {
+      this(field, List.of(), found, rows, isCall);
+    }
+
     double share() {
       return rows == 0 ? 0 : (double) found / rows;
     }
 
     Overlap ofNoCall() {
-      return new Overlap(field, found, rows, false);
+      return new Overlap(field, with, found, rows, false);
+    }
+
+    /** The names of all fields that hold a part of the value. */
+    String fields() {
+      return with.isEmpty() ? field : field + " and " + String.join(" and ", with);
     }
 
     /** In words. */
@@ -63,6 +74,7 @@ final class LinkValues {
   private final Map<Integer, CellList> lists;
   private final Map<Asked, Overlap> asked = new ConcurrentHashMap<>();
   private final Map<Integer, Compared> prepared = new ConcurrentHashMap<>();
+  private final Map<Integer, Compared> inWords = new ConcurrentHashMap<>();
 
   private record Asked(String table, String field, int column) {}
 
@@ -73,6 +85,10 @@ final class LinkValues {
    */
   private record Compared(Map<String, Long> values, long rows) {
     static Compared of(DistinctValues column, int most) {
+      return of(column, most, COMPARISON::prepare);
+    }
+
+    static Compared of(DistinctValues column, int most, UnaryOperator<String> prepare) {
       Map<String, Long> values = new LinkedHashMap<>();
       long rows = 0;
       int count = 0;
@@ -80,7 +96,7 @@ final class LinkValues {
         if (count++ == most) {
           break;
         }
-        values.merge(COMPARISON.prepare(e.getKey().text().strip()), e.getValue().rows(), Long::sum);
+        values.merge(prepare.apply(e.getKey().text().strip()), e.getValue().rows(), Long::sum);
         rows += e.getValue().rows();
       }
       return new Compared(values, rows);
@@ -154,7 +170,41 @@ final class LinkValues {
               : overlap(field.name(), names.values().get(field.name()), prepared(column));
       all.add(anyCall && !isCall(field) ? overlap.ofNoCall() : overlap);
     }
+    if (!PersonNames.fields(table).isEmpty()) {
+      all.add(names.whole() ? people(table, names.people(), column) : askedPeople(table, column));
+    }
     return all;
+  }
+
+  /** The same of a large table, told by some of the column's values. */
+  private Overlap askedPeople(TableInfo table, int column) {
+    return asked.computeIfAbsent(
+        new Asked(table.name(), "", column),
+        key -> {
+          List<FieldInfo> fields = PersonNames.fields(table);
+          List<String> some = HeldValues.some(values(column), ASKED_FOR);
+          Set<String> there =
+              NameParts.areWhole(some) ? held.people(table, fields, some) : Set.of();
+          return people(fields, there, Compared.of(values(column), ASKED_FOR, COMPARISON::words));
+        });
+  }
+
+  /** How many of a column's rows hold the whole name of somebody in a table. */
+  private Overlap people(TableInfo table, Set<String> people, int column) {
+    return people(PersonNames.fields(table), people, inWords.computeIfAbsent(column, this::words));
+  }
+
+  private static Overlap people(List<FieldInfo> fields, Set<String> people, Compared words) {
+    return new Overlap(
+        fields.get(0).name(),
+        fields.stream().skip(1).map(FieldInfo::name).toList(),
+        words.in(people),
+        words.rows(),
+        true);
+  }
+
+  private Compared words(int column) {
+    return Compared.of(values(column), Integer.MAX_VALUE, COMPARISON::words);
   }
 
   /** The same of a large table, told by some of the column's values, which are asked for. */
@@ -175,9 +225,13 @@ final class LinkValues {
    * @param most records that it may have
    * @return null if it has more of them, or no such field
    */
-  @Nullable Overlap label(FieldInfo link, int most) {
-    Map<String, Set<String>> values = known.names(link.link().table()).values();
+  @Nullable Overlap label(FieldInfo link, int column, int most) {
+    KnownRecords.Names names = known.names(link.link().table());
+    Map<String, Set<String>> values = names.values();
     TableInfo table = application.table(link.link().table());
+    if (!PersonNames.fields(table).isEmpty() && holdsWholeNames(column)) {
+      return names.people().size() > most ? null : people(table, names.people(), column);
+    }
     FieldInfo label =
         table.fields().stream()
             .filter(f -> values.containsKey(f.name()))
@@ -185,6 +239,10 @@ final class LinkValues {
             .orElse(null);
     int held = label == null ? 0 : values.get(label.name()).size();
     return label == null || held > most ? null : new Overlap(label.name(), 0, held, true);
+  }
+
+  private boolean holdsWholeNames(int column) {
+    return NameParts.areWhole(HeldValues.some(values(column), ASKED_FOR));
   }
 
   /** What is unique names a record first, then what is called its name. */

@@ -44,7 +44,7 @@ record NameParts(List<Step> first, List<Step> last, String familyStands) {
    * @param names without spaces at their ends, with single ones within
    */
   static @Nullable NameParts of(String title, List<String> names) {
-    if (!most(names, NameParts::looksLikeName)) {
+    if (!areWhole(names)) {
       return null;
     }
     boolean familyFirst = isFamilyFirst(title, names);
@@ -69,6 +69,11 @@ record NameParts(List<Step> first, List<Step> last, String familyStands) {
         List.of(TIDY, Step.of(StepKind.REPLACE_PATTERN, "pattern", family, "to", "")),
         List.of(TIDY, take(family)),
         where);
+  }
+
+  /** True if texts are nearly all whole names of people. */
+  static boolean areWhole(List<String> texts) {
+    return most(texts, NameParts::looksLikeName);
   }
 
   private static boolean isFamilyFirst(String title, List<String> names) {

@@ -122,7 +122,7 @@ final class Pairing {
   /** A column that somebody has chosen though the field can take none of its values so far. */
   Pair anyway(FieldInfo field, int column) {
     LinkValues.Overlap label =
-        LinkPairing.isOnly(field) ? linkValues.label(field, Integer.MAX_VALUE) : null;
+        LinkPairing.isOnly(field) ? linkValues.label(field, column, Integer.MAX_VALUE) : null;
     String because =
         label == null
             ? "its values are none that the field can take"

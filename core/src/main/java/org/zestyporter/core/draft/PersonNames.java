@@ -180,11 +180,12 @@ final class PersonNames {
   }
 
   private @Nullable Whole whole(TableInfo table, List<Pair> chosen) {
-    FieldInfo first = only(table, "forename");
-    FieldInfo last = only(table, "surname");
-    if (first == null || last == null || first == last) {
+    List<FieldInfo> fields = fields(table);
+    if (fields.isEmpty()) {
       return null;
     }
+    FieldInfo first = fields.get(0);
+    FieldInfo last = fields.get(1);
     List<Pair> ofThem =
         chosen.stream().filter(p -> p.field() == first || p.field() == last).toList();
     boolean spoken = ofThem.stream().anyMatch(p -> p.remembered() != null || isOnePart(title(p)));
@@ -203,6 +204,13 @@ final class PersonNames {
                 + column
                 + "” holds whole names; that of the family seems to stand "
                 + parts.familyStands());
+  }
+
+  /** The fields of first and last name of a table that has just one of each; empty otherwise. */
+  static List<FieldInfo> fields(TableInfo table) {
+    FieldInfo first = only(table, "forename");
+    FieldInfo last = only(table, "surname");
+    return first == null || last == null || first == last ? List.of() : List.of(first, last);
   }
 
   /** The only text field that says a part of a name; null if there is not just one. */
@@ -238,7 +246,11 @@ final class PersonNames {
   }
 
   private List<String> values(String column) {
-    DistinctValues values = source.distinct(source.columns().indexOf(column));
+    return values(source.distinct(source.columns().indexOf(column)));
+  }
+
+  /** Whole names as they are parted: without spaces at their ends, with single ones within. */
+  static List<String> values(DistinctValues values) {
     return values.tallies().keySet().stream()
         .limit(VALUES_TRIED)
         .map(Cell::text)

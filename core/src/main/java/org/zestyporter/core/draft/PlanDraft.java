@@ -189,9 +189,10 @@ public final class PlanDraft {
   /**
    * How many rows of a column a field of a linked table knows.
    *
+   * @param with further fields whose values stand beside it in the column's cells
    * @param rows rows that were looked at; of large tables only some are
    */
-  public record Lookup(String field, long found, long rows) {}
+  public record Lookup(String field, List<String> with, long found, long rows) {}
 
   /**
    * The fields of a linked table in which a link could look a column up, the one that knows most of

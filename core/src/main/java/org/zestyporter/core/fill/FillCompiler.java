@@ -130,11 +130,8 @@ public final class FillCompiler {
     }
     TableInfo linked = tables.apply(field.link().table());
     Links links = new Links(linked, linked.field(field.link().keyField()), link, also);
-    List<String> by = new ArrayList<>(List.of(linked.field(link.by()).name()));
-    link.also().forEach(a -> by.add(linked.field(a.field()).name()));
-    LinkKey key = new LinkKey(linked.name(), by, link.ignoring());
-    if (made.test(key)) {
-      links.await(key);
+    if (made.test(links.key())) {
+      links.await();
     }
     return links;
   }

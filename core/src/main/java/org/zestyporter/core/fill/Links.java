@@ -1,6 +1,7 @@
 package org.zestyporter.core.fill;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Collection;
 import java.util.HashSet;
 import java.util.List;
@@ -14,7 +15,6 @@ import org.zestyporter.core.application.Ask;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.plan.Origin;
-import org.zestyporter.core.value.Comparison;
 import org.zestyporter.core.value.Problem;
 import org.zestyporter.core.value.ProblemCode;
 import org.zestyporter.core.value.Storage;
@@ -35,8 +35,8 @@ final class Links {
 
   private final TableInfo table;
   private final FieldInfo keyField;
-  private final List<FieldInfo> by;
-  private final Comparison comparison;
+  private final LinkKey key;
+  private final LinkParts by;
 
   /** Columns that hold the values of the further fields. */
   private final List<Integer> columns;
@@ -53,8 +53,8 @@ final class Links {
 
   private final Map<String, Object> made = new ConcurrentHashMap<>();
 
-  /** How rows of the same source are looked up that may make the record; null if none does. */
-  private @Nullable LinkKey awaited;
+  /** True if rows of the same source may make the record. */
+  private boolean awaits;
 
   /** What the records that they make are found by, prepared; null if that is not known. */
   private volatile @Nullable Set<String> expected;
@@ -62,15 +62,26 @@ final class Links {
   Links(TableInfo table, FieldInfo keyField, Origin.Link link, List<Integer> columns) {
     this.table = table;
     this.keyField = keyField;
-    this.comparison = Comparison.ignoring(link.ignoring());
     this.columns = columns;
-    List<String> names = new ArrayList<>(List.of(link.by()));
+    List<String> names = new ArrayList<>(link.together());
     link.also().forEach(a -> names.add(a.field()));
-    this.by = table.fields(names);
+    this.key = LinkKey.of(table.name(), names(table.fields(names)), link);
+    this.by = new LinkParts(key, table);
     this.makesOnly =
         link.createOnly() == null
             ? null
-            : link.createOnly().stream().map(comparison::prepare).collect(Collectors.toSet());
+            : link.createOnly().stream()
+                .map(value -> by.prepared(by.first(value)))
+                .collect(Collectors.toSet());
+  }
+
+  private static List<String> names(List<FieldInfo> fields) {
+    return fields.stream().map(FieldInfo::name).toList();
+  }
+
+  /** How records are looked up. */
+  LinkKey key() {
+    return key;
   }
 
   void makeMissing(RecordMaker how) {
@@ -82,24 +93,28 @@ final class Links {
     return maker;
   }
 
-  void await(LinkKey key) {
-    awaited = key;
+  /** Lets it await records that rows of the same source make. */
+  void await() {
+    awaits = true;
   }
 
   /** How rows of the same source are looked up that may make the record; null if none does. */
   @Nullable LinkKey awaited() {
-    return awaited;
+    return awaits ? key : null;
   }
 
-  /** Awaits no records but those that are found by some values. */
+  /**
+   * Awaits no records but some.
+   *
+   * @param values of their fields that are looked in; null for blank
+   */
   void expect(Collection<List<Object>> values) {
     Set<String> prepared = new HashSet<>();
-    for (List<Object> parts : values) {
-      List<Object> canonical = new ArrayList<>(parts.size());
-      for (int i = 0; i < parts.size(); i++) {
-        canonical.add(by.get(i).storage().canonical(parts.get(i)));
+    for (List<Object> record : values) {
+      List<Object> parts = by.of(record);
+      if (parts != null) {
+        prepared.add(prepared(parts));
       }
-      prepared.add(prepared(canonical));
     }
     expected = prepared;
   }
@@ -129,9 +144,9 @@ final class Links {
    */
   Inquiry inquiry(Map<String, List<Object>> wanted) {
     Ask ask =
-        comparison.isLoose()
+        by.isLoose()
             ? Ask.all(table, read())
-            : Ask.keyed(table, read(), by, wanted.values());
+            : Ask.keyed(table, read(), by.fields(), wanted.values());
     return Inquiry.byRecord(
         ask, learning(wanted::containsKey), () -> asked.addAll(wanted.keySet()));
   }
@@ -143,23 +158,18 @@ final class Links {
   }
 
   private List<FieldInfo> read() {
-    List<FieldInfo> read = new ArrayList<>(by);
+    List<FieldInfo> read = new ArrayList<>(by.fields());
     read.add(keyField);
     return read;
   }
 
   private java.util.function.Consumer<Object[]> learning(Predicate<String> wanted) {
-    int last = by.size();
+    int last = by.fields().size();
     return found -> {
-      List<Object> parts = new ArrayList<>(last);
-      for (int i = 0; i < last; i++) {
-        if (found[i] == null) {
-          return;
-        }
-        parts.add(by.get(i).storage().canonical(found[i]));
-      }
-      String prepared = prepared(parts);
-      if (found[last] != null && wanted.test(prepared)) {
+      List<Object> parts =
+          found[last] == null ? null : by.of(Arrays.asList(found).subList(0, last));
+      String prepared = parts == null ? null : prepared(parts);
+      if (prepared != null && wanted.test(prepared)) {
         keys.merge(prepared, found[last], (a, b) -> same(a, b) ? a : SEVERAL);
       }
     };
@@ -171,12 +181,13 @@ final class Links {
 
   /** A value with the row's further values, each as its field compares it. */
   List<Object> parts(Object value, Row row) {
-    List<Object> parts = new ArrayList<>(by.size());
-    parts.add(by.get(0).storage().canonical(value));
+    List<FieldInfo> of = by.ofParts();
+    List<Object> parts = new ArrayList<>(of.size());
+    parts.add(by.first(value));
     for (int i = 0; i < columns.size(); i++) {
       Object also = row.column(columns.get(i));
       Object bare = also instanceof String text ? Texts.trim(text) : also;
-      Storage storage = by.get(i + 1).storage();
+      Storage storage = of.get(i + 1).storage();
       parts.add(bare == null || bare instanceof Problem ? "" : storage.canonical(bare));
     }
     return parts;
@@ -185,11 +196,11 @@ final class Links {
   /** The form in which a value with its further values is looked up. */
   String prepared(List<Object> parts) {
     if (parts.size() == 1) {
-      return comparison.prepare(parts.get(0));
+      return by.prepared(parts.get(0));
     }
     StringBuilder key = new StringBuilder();
     for (int i = 0; i < parts.size(); i++) {
-      key.append(i == 0 ? "" : BETWEEN).append(comparison.prepare(parts.get(i)));
+      key.append(i == 0 ? "" : BETWEEN).append(by.prepared(parts.get(i)));
     }
     return key.toString();
   }
@@ -202,32 +213,30 @@ final class Links {
   /** The key of the record that has the value, or a problem. */
   Object find(Object value, Row row) {
     String wanted = prepared(parts(value, row));
-    Object key = keys.get(wanted);
-    if (key == null && makes(value)) {
+    Object found = keys.get(wanted);
+    if (found == null && makes(value)) {
       return made.computeIfAbsent(wanted, w -> maker.make(value, row));
     }
-    if (key == null) {
+    if (found == null) {
       return new Problem(
           ProblemCode.UNKNOWN_LINK,
           Values.text(value),
           "no " + table.name() + " has this " + fields());
     }
-    return key == SEVERAL
+    return found == SEVERAL
         ? new Problem(
             ProblemCode.SEVERAL_LINKS,
             Values.text(value),
             "several records of " + table.name() + " have this " + fields())
-        : key;
+        : found;
   }
 
   private boolean makes(Object value) {
-    return maker != null
-        && (makesOnly == null
-            || makesOnly.contains(comparison.prepare(by.get(0).storage().canonical(value))));
+    return maker != null && (makesOnly == null || makesOnly.contains(by.prepared(by.first(value))));
   }
 
   private String fields() {
-    List<String> names = by.stream().map(FieldInfo::name).toList();
+    List<String> names = key.fields();
     return names.size() == 1
         ? names.get(0)
         : String.join(", ", names.subList(0, names.size() - 1))

@@ -27,10 +27,22 @@ final class RecordMaker {
       throw ErrorCode.NO_CREATE.error(
           "Records of " + table.name() + " can't be created: " + keyField + " is not its key.");
     }
+    if (!link.with().isEmpty() && !fillsAll(table.fields(link.together()), fills)) {
+      throw ErrorCode.NO_CREATE.error(
+          "Records of "
+              + table.name()
+              + " can't be created from what stands together in a cell: say how "
+              + String.join(" and ", link.together())
+              + " of a new one are filled.");
+    }
     this.table = table;
     this.link = link;
     this.alsoColumns = alsoColumns;
     this.fills = fills;
+  }
+
+  private static boolean fillsAll(List<FieldInfo> fields, List<CompiledFill> fills) {
+    return fields.stream().allMatch(f -> fills.stream().anyMatch(own -> own.field().equals(f)));
   }
 
   /** The fills that such records have. */
@@ -41,7 +53,7 @@ final class RecordMaker {
   /** A record for a value that was not found, or the problem that keeps it from being made. */
   Object make(Object value, Row row) {
     Object[] values = new Object[table.fields().size()];
-    Problem problem = put(values, table.field(link.by()), value);
+    Problem problem = link.with().isEmpty() ? put(values, table.field(link.by()), value) : null;
     for (int i = 0; i < alsoColumns.size() && problem == null; i++) {
       Object also = row.column(alsoColumns.get(i));
       Object bare = also instanceof String text ? Texts.trim(text) : also;
@@ -68,7 +80,7 @@ final class RecordMaker {
             "no "
                 + table.name()
                 + " has this "
-                + link.by()
+                + String.join(" and ", link.together())
                 + ", and none can be made: "
                 + problem.reason());
   }

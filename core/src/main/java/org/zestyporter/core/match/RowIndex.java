@@ -1,9 +1,13 @@
 package org.zestyporter.core.match;
 
 import java.security.SecureRandom;
+import java.util.ArrayList;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.TableInfo;
+import org.zestyporter.core.fill.LinkKey;
+import org.zestyporter.core.fill.LinkParts;
 import org.zestyporter.core.plan.MatchKey;
 import org.zestyporter.core.value.Hash;
 import org.zestyporter.core.value.LongMap;
@@ -17,16 +21,26 @@ import org.zestyporter.core.value.ValueColumn;
  */
 public final class RowIndex {
   private final PreparedKey key;
+  private final LinkParts parts;
+  private final int[] places;
+
+  /** True if what links look up stands together in one value. */
+  private final boolean together;
+
   private final KeyNotes notes = new KeyNotes();
   private final LongMap<int[]> wanted = new LongMap<>();
   private final Hash hash = new Hash(new SecureRandom().nextLong());
   private final Utf8 scratch = new Utf8(256);
 
   /**
-   * @param by the fields that links look up by, with what they ignore
+   * @param by how links look the records up
    */
-  public RowIndex(MatchKey by, TableInfo table) {
-    this.key = new PreparedKey(by, table);
+  public RowIndex(LinkKey by, TableInfo table) {
+    this.parts = new LinkParts(by, table);
+    List<String> ofParts = parts.ofParts().stream().map(FieldInfo::name).toList();
+    this.key = new PreparedKey(new MatchKey(ofParts, by.ignoring()), table);
+    this.together = by.together() > 1;
+    this.places = table.fields(by.fields()).stream().mapToInt(table.fields()::indexOf).toArray();
   }
 
   /**
@@ -40,6 +54,14 @@ public final class RowIndex {
 
   /** The hash of a row; 0 if a part is blank. */
   public long hash(ValueColumn[] byField, int row) {
+    if (together) {
+      List<Object> values = new ArrayList<>(places.length);
+      for (int place : places) {
+        values.add(byField[place] == null ? null : byField[place].value(row));
+      }
+      List<Object> own = parts.of(values);
+      return own == null ? 0 : hash(own);
+    }
     return key.ofRow(byField, row, scratch) ? hash.of(scratch.array(), scratch.size()) : 0;
   }
 

@@ -4,6 +4,7 @@ import com.fasterxml.jackson.annotation.JsonCreator;
 import com.fasterxml.jackson.annotation.JsonValue;
 import java.util.List;
 import java.util.Locale;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.value.Comparison;
 
@@ -117,6 +118,8 @@ public sealed interface Origin {
    * Where a link is looked up.
    *
    * @param by the field of the linked table that holds the source's value
+   * @param with further fields of the linked table whose values stand with it in the same cell, in
+   *     whatever order, as the first and the last name of a person do
    * @param also further fields of the linked table that must hold what columns say
    * @param ignoring what is ignored when values are compared
    * @param whenMissing what happens when no record has the value
@@ -126,12 +129,14 @@ public sealed interface Origin {
    */
   public record Link(
       String by,
+      List<String> with,
       List<Also> also,
       List<Comparison.Ignore> ignoring,
       WhenMissing whenMissing,
       List<Fill> create,
       @Nullable List<String> createOnly) {
     public Link {
+      with = with == null ? List.of() : List.copyOf(with);
       also = also == null ? List.of() : List.copyOf(also);
       ignoring = ignoring == null ? List.of() : List.copyOf(ignoring);
       whenMissing = whenMissing == null ? WhenMissing.REJECT : whenMissing;
@@ -145,11 +150,16 @@ public sealed interface Origin {
         List<Comparison.Ignore> ignoring,
         WhenMissing whenMissing,
         List<Fill> create) {
-      this(by, also, ignoring, whenMissing, create, null);
+      this(by, null, also, ignoring, whenMissing, create, null);
     }
 
     public Link(String by, List<Comparison.Ignore> ignoring, WhenMissing whenMissing) {
       this(by, null, ignoring, whenMissing, null);
+    }
+
+    /** The fields whose values stand in the source's one, the first of them {@code by}. */
+    public List<String> together() {
+      return Stream.concat(Stream.of(by), with.stream()).toList();
     }
 
     /** True if a value of which no record is there is asked about. */

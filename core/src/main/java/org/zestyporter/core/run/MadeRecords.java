@@ -72,14 +72,12 @@ final class MadeRecords {
       Batch batch = selection.of(source.batch(i), null).batch();
       BatchRow row = new BatchRow(batch, opened.context());
       for (int r = 0; r < batch.rows(); r++) {
-        List<Object> parts = new ArrayList<>(fills.size());
+        List<Object> own = new ArrayList<>(fills.size());
         for (CompiledFill fill : fills) {
           Object value = fill.compute(row.at(r)).value();
-          if (value != null && !(value instanceof Awaited) && !(value instanceof Pending)) {
-            parts.add(value);
-          }
+          own.add(value instanceof Awaited || value instanceof Pending ? null : value);
         }
-        if (parts.size() == fills.size() && values.add(parts) && values.size() > MOST) {
+        if (values.add(own) && values.size() > MOST) {
           return false;
         }
       }

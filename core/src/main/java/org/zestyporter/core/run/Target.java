@@ -16,7 +16,6 @@ import org.zestyporter.core.fill.Rules;
 import org.zestyporter.core.match.Matcher;
 import org.zestyporter.core.match.RowIndex;
 import org.zestyporter.core.plan.Destination;
-import org.zestyporter.core.plan.MatchKey;
 import org.zestyporter.core.plan.Origin;
 import org.zestyporter.core.plan.Policies;
 
@@ -130,7 +129,7 @@ final class Target {
   /** Lets rows be found by what links look up. */
   void index(LinkKey key) {
     isNeeded = true;
-    made.computeIfAbsent(key, k -> new RowIndex(new MatchKey(k.fields(), k.ignoring()), table));
+    made.computeIfAbsent(key, k -> new RowIndex(k, table));
   }
 
   /** True if it has to know its parent's record before its own keys can be told. */

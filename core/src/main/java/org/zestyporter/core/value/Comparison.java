@@ -2,10 +2,13 @@ package org.zestyporter.core.value;
 
 import com.fasterxml.jackson.annotation.JsonValue;
 import java.math.BigDecimal;
+import java.util.Arrays;
 import java.util.Collection;
 import java.util.EnumSet;
 import java.util.Locale;
 import java.util.Set;
+import java.util.regex.Pattern;
+import java.util.stream.Collectors;
 
 /**
  * What is ignored when two values are compared, as the match keys and links of a plan say.
@@ -29,6 +32,10 @@ public final class Comparison {
       return name().toLowerCase(Locale.ROOT).replace('_', '-');
     }
   }
+
+  private static final Pattern BETWEEN_WORDS = Pattern.compile("[\\s,;]+");
+  private static final Pattern SIGN_WORD =
+      Pattern.compile("[\\p{IsHan}\\p{IsHangul}\\p{IsHiragana}\\p{IsKatakana}]");
 
   private final Set<Ignore> ignored;
 
@@ -75,6 +82,18 @@ public final class Comparison {
       text = text.toLowerCase(Locale.ROOT);
     }
     return ignored.contains(Ignore.LEADING_ZEROS) ? dropZeros(filtered(text)) : filtered(text);
+  }
+
+  /**
+   * The form in which texts are compared of which only the words count, and not their order: {@code
+   * Doe, Jane} is {@code Jane Doe}. In scripts that have no spaces between names each sign is a
+   * word.
+   */
+  public String words(String text) {
+    return Arrays.stream(BETWEEN_WORDS.split(SIGN_WORD.matcher(text).replaceAll(" $0 ").strip()))
+        .map(this::prepare)
+        .sorted()
+        .collect(Collectors.joining(" "));
   }
 
   /**

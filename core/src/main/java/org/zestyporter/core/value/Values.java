@@ -5,6 +5,10 @@ import java.time.LocalDateTime;
 import java.time.OffsetDateTime;
 import java.time.format.DateTimeFormatter;
 import java.time.temporal.ChronoField;
+import java.util.Objects;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
 
 /** Values in the forms that are shown, stored in ledgers and compared. */
 public final class Values {
@@ -17,6 +21,11 @@ public final class Values {
   private static final int MOST_ZEROS = 1_000;
 
   private Values() {}
+
+  /** Values side by side as one text; empty if all are blank. */
+  public static String together(Stream<? extends @Nullable Object> values) {
+    return values.filter(Objects::nonNull).map(Values::text).collect(Collectors.joining(" "));
+  }
 
   /** The value as text: numbers without grouping, dates as ISO 8601, null for null. */
   public static String text(Object value) {

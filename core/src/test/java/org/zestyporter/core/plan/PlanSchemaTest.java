@@ -108,6 +108,7 @@ class PlanSchemaTest {
                     "B",
                     new Origin.Link(
                         "name",
+                        List.of("surname"),
                         List.of(new Origin.Also("town", "Town")),
                         List.of(),
                         Origin.WhenMissing.CREATE,

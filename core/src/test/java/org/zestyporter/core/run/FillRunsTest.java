@@ -116,6 +116,7 @@ class FillRunsTest {
           new Origin.Link(
               "code",
               null,
+              null,
               List.of(Ignore.CASE),
               Origin.WhenMissing.CREATE,
               List.of(PRICE),

@@ -170,6 +170,7 @@ class ToldLinkTest {
       Origin.Link link =
           new Origin.Link(
               by,
+              null,
               List.of(),
               List.of(),
               Origin.WhenMissing.CREATE,

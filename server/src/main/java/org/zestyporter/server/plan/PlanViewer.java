@@ -242,15 +242,16 @@ class PlanViewer {
       values.addAll(field.choices());
     } else if (field.link() != null && wanted.fill().origin().link() != null) {
       TableInfo linked = opened.database().table(field.link().table());
-      FieldInfo by = linked.field(wanted.fill().origin().link().by());
+      List<FieldInfo> by = linked.fields(wanted.fill().origin().link().together());
       opened
           .database()
           .look(
-              Ask.all(linked, List.of(by)),
+              Ask.all(linked, by),
               Records.each(
                   found -> {
-                    if (found[0] != null && values.size() < MAX_VALUES) {
-                      values.add(Values.text(found[0]));
+                    String together = Values.together(Arrays.stream(found));
+                    if (!together.isEmpty() && values.size() < MAX_VALUES) {
+                      values.add(together);
                     }
                   }));
     }
