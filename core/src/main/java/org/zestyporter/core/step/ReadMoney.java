@@ -10,7 +10,7 @@ import org.zestyporter.core.value.ValueReader;
 
 /** Reads a text as a number with a currency. */
 final class ReadMoney extends Operation {
-  private static final Pattern CURRENCY = Pattern.compile("[\\p{L}\\p{Sc}]+\\.?");
+  private static final Pattern CURRENCY = Pattern.compile("[\\p{L}\\p{Sc}]+[./]?");
 
   ReadMoney() {
     super(

@@ -37,36 +37,6 @@ public final class Codes {
           Map.entry("turkey", "TR"),
           Map.entry("russia", "RU"));
 
-  /** Currency signs that only one country uses, or that one means unless it says otherwise. */
-  private static final Map<String, String> SIGNS =
-      Map.ofEntries(
-          Map.entry("€", "EUR"),
-          Map.entry("£", "GBP"),
-          Map.entry("zł", "PLN"),
-          Map.entry("kč", "CZK"),
-          Map.entry("₽", "RUB"),
-          Map.entry("руб", "RUB"),
-          Map.entry("₹", "INR"),
-          Map.entry("₺", "TRY"),
-          Map.entry("₴", "UAH"),
-          Map.entry("грн", "UAH"),
-          Map.entry("лв", "BGN"),
-          Map.entry("円", "JPY"),
-          Map.entry("원", "KRW"),
-          Map.entry("₩", "KRW"),
-          Map.entry("₪", "ILS"),
-          Map.entry("฿", "THB"),
-          Map.entry("₫", "VND"),
-          Map.entry("us$", "USD"));
-
-  /** Signs that several currencies share, so that nobody can tell. */
-  private static final Set<String> SHARED =
-      Set.of("$", "kr", "kr.", "¥", "fr", "fr.", "lei", "元", "р", "дин");
-
-  /** What a shared sign stands for where only few currencies share it. */
-  private static final Map<String, Set<String>> FEW =
-      Map.of("¥", Set.of("JPY", "CNY"), "元", Set.of("CNY", "TWD"));
-
   private Codes() {}
 
   private static final class Countries {
@@ -121,8 +91,7 @@ public final class Codes {
       Map<String, String> codes = new HashMap<>();
       java.util.Currency.getAvailableCurrencies()
           .forEach(c -> codes.put(fold(c.getCurrencyCode()), c.getCurrencyCode()));
-      SIGNS.forEach((sign, code) -> codes.put(fold(sign), code));
-      codes.put("euros", "EUR");
+      CurrencySigns.codes().forEach((sign, code) -> codes.put(fold(sign), code));
       codes.put("pounds", "GBP");
       codes.put("dollars", "USD");
       return codes;
@@ -167,7 +136,7 @@ public final class Codes {
 
   /** The code of a currency, or a {@link Problem}. */
   public static Object currency(String text) {
-    if (SHARED.contains(text.strip().toLowerCase(Locale.ROOT))) {
+    if (CurrencySigns.isShared(text.strip())) {
       return new Problem(ProblemCode.NOT_A_CODE, text, "several currencies have this sign");
     }
     String code = Currencies.BY_CODE.get(fold(text));
@@ -186,8 +155,7 @@ public final class Codes {
             && written.stream()
                 .anyMatch(
                     sign ->
-                        written.stream()
-                            .anyMatch(code -> FEW.getOrDefault(sign, Set.of()).contains(code)));
+                        written.stream().anyMatch(code -> CurrencySigns.few(sign).contains(code)));
   }
 
   private static Object find(Map<String, String> names, String text, String reason) {

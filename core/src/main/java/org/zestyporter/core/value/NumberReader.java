@@ -1,12 +1,8 @@
 package org.zestyporter.core.value;
 
 import java.math.BigDecimal;
-import java.util.Currency;
-import java.util.Locale;
-import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -22,18 +18,17 @@ final class NumberReader {
   private static final Pattern FEET = Pattern.compile("\\d+\\s*(['’′]|ft|feet).*");
   private static final Pattern MONEY =
       Pattern.compile(
-          "(?<before>\\p{Sc}|\\p{L}{1,3}\\.?\\p{Sc}?)?\\s?(?<number>[-+(−]?[\\d.,].*?[\\d)-]|[-+−]?\\d)\\s?"
-              + "(?<after>\\p{Sc}|\\p{L}{1,3}\\.?)?");
+          "(?<before>\\p{Sc}\\p{L}?|\\p{L}{1,5}\\.?(?:\\p{Sc}|/\\.?)?)?\\s?(?<number>[-+(−]?[\\d.,].*?[\\d)-]|[-+−]?\\d)\\s?"
+              + "(?<after>\\p{L}{0,3}\\p{Sc}|\\p{L}{1,5}\\.?)?");
 
-  private static final Set<String> CURRENCIES =
-      Currency.getAvailableCurrencies().stream()
-          .map(Currency::getCurrencyCode)
-          .collect(Collectors.toUnmodifiableSet());
-  private static final Set<String> CURRENCY_WORDS =
-      Set.of(
-          "kr", "fr", "zł", "kč", "ft", "lei", "円", "元", "원", "руб", "р", "грн", "лв", "дин",
-          "ден");
   private static final int FAST_DIGITS = 18;
+
+  /** One or two letters right before nothing but digits: rather the number of a thing. */
+  private static final Pattern CODE = Pattern.compile("\\p{L}{1,2}-?\\d+");
+
+  /** More letters than any short word for a currency has. */
+  private static final int MOST_LETTERS = 5;
+
   private static final Pattern SIGN_BEFORE_CURRENCY = Pattern.compile("[-+](?=\\p{Sc}|\\p{L})");
 
   /** Scientific notation. */
@@ -93,7 +88,9 @@ final class NumberReader {
       letters += Character.isLetter(text.charAt(i)) ? 1 : 0;
     }
     return letters == 0
-        || letters <= 3 && currency(withoutSign(text)) != null
+        || letters <= MOST_LETTERS
+            && !CODE.matcher(text).matches()
+            && currency(withoutSign(text)) != null
         || letters == 1 && SURE_POWER.matcher(text).matches()
         || thousands(text) != null;
   }
@@ -123,7 +120,12 @@ final class NumberReader {
     return word.startsWith("Mrd") ? 9 : word.startsWith("M") ? 6 : 3;
   }
 
+  /** Without a sign before the currency, or the parentheses of less than nothing. */
   private static String withoutSign(String text) {
+    int end = text.length() - 1;
+    if (end > 1 && text.charAt(0) == '(' && text.charAt(end) == ')') {
+      return text.substring(1, end);
+    }
     return SIGN_BEFORE_CURRENCY.matcher(text).lookingAt() ? text.substring(1) : text;
   }
 
@@ -263,9 +265,9 @@ final class NumberReader {
         || !mayBeCurrency(trimmed.charAt(0)) && !mayBeCurrency(trimmed.charAt(last))) {
       return null;
     }
-    if (Character.isLetter(trimmed.charAt(0)) && !knownWord(leadingWord(trimmed))
+    if (Character.isLetter(trimmed.charAt(0)) && !CurrencySigns.mayBe(leadingSign(trimmed))
         || Character.isLetter(trimmed.charAt(last))
-            && !knownWord(trailingWord(trimmed.substring(0, last + 1)))) {
+            && !CurrencySigns.mayBe(trailingWord(trimmed.substring(0, last + 1)))) {
       return null;
     }
     Matcher m = MONEY.matcher(trimmed);
@@ -278,21 +280,23 @@ final class NumberReader {
     if (written == null || (before != null && after != null)) {
       return null;
     }
-    String word = written.replace(".", "");
     boolean known =
-        CURRENCIES.contains(word)
-            || CURRENCY_WORDS.contains(word.toLowerCase(Locale.ROOT))
-                && !FEET.matcher(trimmed).matches()
-            || Character.getType(written.charAt(written.length() - 1)) == Character.CURRENCY_SYMBOL;
+        CurrencySigns.isBeside(written, m.group("number"), before != null)
+            && !("ft".equalsIgnoreCase(written) && FEET.matcher(trimmed).matches());
     return known ? written : null;
   }
 
-  private static String leadingWord(String text) {
+  /** The letters at the beginning, with the sign that belongs to them. */
+  private static String leadingSign(String text) {
     int end = 0;
     while (end < text.length() && Character.isLetter(text.charAt(end))) {
       end++;
     }
-    return text.substring(0, end);
+    boolean goesOn =
+        end < text.length()
+            && (text.charAt(end) == '/'
+                || Character.getType(text.charAt(end)) == Character.CURRENCY_SYMBOL);
+    return text.substring(0, goesOn ? end + 1 : end);
   }
 
   private static String trailingWord(String text) {
@@ -301,11 +305,6 @@ final class NumberReader {
       start--;
     }
     return text.substring(start);
-  }
-
-  private static boolean knownWord(String word) {
-    return word.length() <= 3
-        && (CURRENCIES.contains(word) || CURRENCY_WORDS.contains(word.toLowerCase(Locale.ROOT)));
   }
 
   private static boolean isPlain(char c) {

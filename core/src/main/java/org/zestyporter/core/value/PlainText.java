@@ -159,9 +159,10 @@ final class PlainText {
       return begins;
     }
     int second = bytes[from + 1] | 0x20;
-    boolean money =
-        second == 'r' && (first == 'k' || first == 'f') || first == 'f' && second == 't';
-    return letters == 2 && second >= 'a' && second <= 'z' && !money;
+    return letters == 2
+        && second >= 'a'
+        && second <= 'z'
+        && !CurrencySigns.isKnown(String.valueOf(new char[] {(char) first, (char) second}));
   }
 
   /** What it is; null if that is not plain to see. */

@@ -31,6 +31,9 @@ public final class Words {
   /** Likeness of words that mean the same. */
   private static final double SAME = 0.9;
 
+  /** Letters in common at the beginning by which words are of one kind, whatever their ends. */
+  private static final int STEM = 7;
+
   /** Of a word and a short form of it. */
   private static final double SHORT = 0.75;
 
@@ -203,7 +206,11 @@ public final class Words {
     while (common < shorter.length() && a.charAt(common) == b.charAt(common)) {
       common++;
     }
-    return common >= 4 && common * 3 >= longer.length() * 2 ? 0.8 : 0;
+    if (common >= 4 && common * 3 >= longer.length() * 2) {
+      return 0.8;
+    }
+    // long words of many languages end in many ways
+    return common >= STEM && common * 2 >= longer.length() ? 0.7 : 0;
   }
 
   /** True for the first consonants of a word, or some of its letters with the first. */
