@@ -47,7 +47,7 @@ final class FillDraft {
                   pair.link().field(),
                   pair.link().with(),
                   null,
-                  LinkValues.IGNORED,
+                  pair.link().ignoring(),
                   Origin.WhenMissing.ASK,
                   made(pair, column),
                   null));
@@ -111,7 +111,10 @@ final class FillDraft {
         }
       }
       case DATE, DATETIME -> steps.add(Step.of(StepKind.READ_DATE));
-      case BOOLEAN -> steps.add(Step.of(StepKind.READ_BOOLEAN));
+      case BOOLEAN -> {
+        TruthWords truth = TruthWords.of(field, pairing.values(column));
+        steps.add(truth == null ? Step.of(StepKind.READ_BOOLEAN) : truth.step());
+      }
       case TEXT -> addTextSteps(steps, field, column);
       default -> {
         // taken as it comes

@@ -15,6 +15,8 @@ import org.zestyporter.core.value.Words;
  * @param because the evidence in words
  */
 record Likeness(int score, String because) {
+  /** Letters that the plural of a word has more. */
+  private static final int ENDING = 3;
 
   /** Of a column and a field of a table, by its name and its comment. */
   static Likeness of(TableInfo table, FieldInfo field, String column) {
@@ -108,11 +110,17 @@ record Likeness(int score, String because) {
     return field.type() == FieldType.DATE || field.type() == FieldType.DATETIME;
   }
 
-  /** True if a column is called what the table holds. */
+  /** True if a column is called what the table holds, which may be called by its plural. */
   static boolean isTheTable(TableInfo table, String column) {
     List<String> tableWords = Words.of(table.name());
     List<String> words = Words.of(column);
+    if (words.size() != 1) {
+      return false;
+    }
     String last = tableWords.get(tableWords.size() - 1);
-    return words.size() == 1 && Words.alike(words.get(0), last) == 1;
+    String word = words.get(0);
+    boolean isPlural =
+        last.startsWith(word) && word.length() > 2 && last.length() - word.length() <= ENDING;
+    return isPlural || Words.alike(word, last) == 1;
   }
 }

@@ -10,6 +10,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.UnaryOperator;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Application;
 import org.zestyporter.core.application.FieldInfo;
@@ -26,7 +27,12 @@ final class LinkValues {
   static final List<Comparison.Ignore> IGNORED =
       List.of(Comparison.Ignore.CASE, Comparison.Ignore.SPACES);
 
+  /** For codes that are written with other signs, or without any. */
+  private static final List<Comparison.Ignore> SIGNS_TOO =
+      List.of(Comparison.Ignore.CASE, Comparison.Ignore.SPACES, Comparison.Ignore.PUNCTUATION);
+
   private static final Comparison COMPARISON = Comparison.ignoring(IGNORED);
+  private static final Comparison OF_CODES = Comparison.ignoring(SIGNS_TOO);
 
   /** So many of a column's values are asked for. */
   private static final int ASKED_FOR = 300;
@@ -35,12 +41,19 @@ final class LinkValues {
    * How many rows of a column are found in a field.
    *
    * @param with further fields whose values stand beside it in the column's cells
+   * @param ignoring what has to be ignored for it
    * @param isCall true if records are called by the field, false if it only says something of them,
    *     as the country says of a company
    */
-  record Overlap(String field, List<String> with, long found, long rows, boolean isCall) {
+  record Overlap(
+      String field,
+      List<String> with,
+      List<Comparison.Ignore> ignoring,
+      long found,
+      long rows,
+      boolean isCall) {
     Overlap(String field, long found, long rows, boolean isCall) {
-      this(field, List.of(), found, rows, isCall);
+      this(field, List.of(), IGNORED, found, rows, isCall);
     }
 
     double share() {
@@ -48,7 +61,7 @@ final class LinkValues {
     }
 
     Overlap ofNoCall() {
-      return new Overlap(field, with, found, rows, false);
+      return new Overlap(field, with, ignoring, found, rows, false);
     }
 
     /** The names of all fields that hold a part of the value. */
@@ -75,6 +88,8 @@ final class LinkValues {
   private final Map<Asked, Overlap> asked = new ConcurrentHashMap<>();
   private final Map<Integer, Compared> prepared = new ConcurrentHashMap<>();
   private final Map<Integer, Compared> inWords = new ConcurrentHashMap<>();
+  private final Map<Integer, Compared> inCodes = new ConcurrentHashMap<>();
+  private final Map<String, Set<String>> codesHeld = new ConcurrentHashMap<>();
 
   private record Asked(String table, String field, int column) {}
 
@@ -167,13 +182,38 @@ final class LinkValues {
       Overlap overlap =
           ask
               ? asked(table, field, column)
-              : overlap(field.name(), names.values().get(field.name()), prepared(column));
+              : held(table, field, names.values().get(field.name()), column);
       all.add(anyCall && !isCall(field) ? overlap.ofNoCall() : overlap);
     }
     if (!PersonNames.fields(table).isEmpty()) {
       all.add(names.whole() ? people(table, names.people(), column) : askedPeople(table, column));
     }
     return all;
+  }
+
+  /** How many rows are found, of codes also where they are written with other signs. */
+  private Overlap held(TableInfo table, FieldInfo field, Set<String> values, int column) {
+    Overlap exact = overlap(field.name(), values, prepared(column));
+    if (!field.unique() || field.type() != FieldType.TEXT || exact.found() == exact.rows()) {
+      return exact;
+    }
+    Set<String> codes =
+        codesHeld.computeIfAbsent(
+            table.name() + " " + field.name(),
+            key -> values.stream().map(LinkValues::code).collect(Collectors.toSet()));
+    Compared own =
+        inCodes.computeIfAbsent(
+            column, c -> Compared.of(values(c), Integer.MAX_VALUE, LinkValues::code));
+    long found = own.in(codes);
+    return found <= exact.found()
+        ? exact
+        : new Overlap(field.name(), List.of(), SIGNS_TOO, found, own.rows(), true);
+  }
+
+  /** A value without its signs, if it has figures. */
+  private static String code(String text) {
+    boolean hasFigure = text.chars().anyMatch(Character::isDigit);
+    return (hasFigure ? OF_CODES : COMPARISON).prepare(text);
   }
 
   /** The same of a large table, told by some of the column's values. */
@@ -198,6 +238,7 @@ final class LinkValues {
     return new Overlap(
         fields.get(0).name(),
         fields.stream().skip(1).map(FieldInfo::name).toList(),
+        IGNORED,
         words.in(people),
         words.rows(),
         true);

@@ -12,6 +12,7 @@ import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.value.ColumnProfile;
 import org.zestyporter.core.value.DistinctValues;
 import org.zestyporter.core.value.ValueType;
+import org.zestyporter.core.value.Words;
 
 /** Judges how well a column fits a field: by names, by values, by what earlier plans did. */
 final class Pairing {
@@ -191,6 +192,19 @@ final class Pairing {
     if (codes != null) {
       return coded(field, column, name, codes);
     }
+    TruthWords truth = TruthWords.of(field, linkValues.values(column));
+    if (truth != null) {
+      String told = truth.told(field);
+      return name.score() >= ENOUGH
+          ? new Pair(
+              field,
+              column,
+              name.score() + 40,
+              null,
+              name.because() + ", and " + told,
+              Certainty.PLAIN)
+          : Pair.byValues(field, column, ALL_CHOICES, told, Certainty.LIKELY);
+    }
     int score = name.score();
     String because = name.because();
     if (field.choices() != null) {
@@ -208,9 +222,14 @@ final class Pairing {
         return words.pair(field, column, name, null, few + " among its choices");
       }
     }
-    if (field.unique() && field.type() == FieldType.TEXT && Likeness.isTheTable(table, title)) {
-      score = Math.max(score, 75);
-      because = "it is named like the table, and " + field.name() + " identifies its records";
+    if (field.type() == FieldType.TEXT && Likeness.isTheTable(table, title)) {
+      if (field.unique()) {
+        score = Math.max(score, 75);
+        because = "it is named like the table, and " + field.name() + " identifies its records";
+      } else if (isLabel(table, field)) {
+        score = Math.max(score, 70);
+        because = "it is named like the table, and " + field.name() + " says what its records are";
+      }
     }
     int fit = types.of(column, field);
     if (fit < 0 && field.type().isNumber() && types.readable(column, field) >= MOSTLY) {
@@ -231,6 +250,13 @@ final class Pairing {
                 null,
                 because,
                 byName(name.score(), score > name.score())));
+  }
+
+  /** True for the name of a table's records, or what they are where they have no name. */
+  private static boolean isLabel(TableInfo table, FieldInfo field) {
+    return Words.says(field.name(), "name")
+        || Words.says(field.name(), "description")
+            && table.fields().stream().noneMatch(f -> Words.says(f.name(), "name"));
   }
 
   /**

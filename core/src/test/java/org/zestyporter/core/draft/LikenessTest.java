@@ -137,6 +137,17 @@ class LikenessTest {
     assertThat(Likeness.isTheTable(table("berth_contract", number), column)).isEqualTo(is);
   }
 
+  @ParameterizedTest
+  @CsvSource({
+    "Produto,produtos,true",
+    "Boat,shop.boats,true",
+    "Boot,boote,true",
+    "Produtos,produto,false"
+  })
+  void aTableMayBeCalledByThePlural(String column, String table, boolean is) {
+    assertThat(Likeness.isTheTable(table(table, field("number", null)), column)).isEqualTo(is);
+  }
+
   /** That it is a date is said by the type of a field, so a title need not say it. */
   @Test
   void datesNeedNotBeCalledSo() {

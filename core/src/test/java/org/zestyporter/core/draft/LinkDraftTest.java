@@ -17,6 +17,7 @@ import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.application.jdbc.Databases;
 import org.zestyporter.core.plan.Origin;
 import org.zestyporter.core.source.SourceTable;
+import org.zestyporter.core.value.Comparison;
 
 /**
  * Columns find the links that they fill: declared ones, those that only names tell, and by what.
@@ -118,6 +119,30 @@ class LinkDraftTest {
                   .lookups(on.database().table("umowa").field("klient_id"), "Kontakt"))
           .first()
           .isEqualTo(new PlanDraft.Lookup("imie", List.of("nazwisko"), 3, 4));
+    }
+  }
+
+  /** Codes are found whatever signs they are written with. */
+  @ParameterizedTest
+  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
+  void codesAreFoundWithOtherSigns(Databases.Fresh on) throws SQLException, IOException {
+    on.execute(
+        "CREATE TABLE firma (id INTEGER PRIMARY KEY, cnpj VARCHAR(18) NOT NULL UNIQUE)",
+        "CREATE TABLE pedido (nr INTEGER PRIMARY KEY, firma_id INTEGER REFERENCES firma (id))",
+        "INSERT INTO firma VALUES (1, '12.345.678/0001-90'), (2, '98.765.432/0001-10')");
+    try (on;
+        SourceTable source =
+            PlanDraftTest.file(
+                folder, "nr;CNPJ firma", "1;12345678000190", "2;98765432/0001-10", "3;111")) {
+      ProposedTable draft =
+          new PlanDraft(on.database(), source).draft(on.database().table("pedido"));
+      Origin.Link link = PlanDraftTest.fill(draft, "firma_id").origin().link();
+      assertThat(link.by()).isEqualTo("cnpj");
+      assertThat(link.ignoring()).contains(Comparison.Ignore.PUNCTUATION);
+      assertThat(draft.evidence())
+          .filteredOn(e -> e.field().equals("firma_id"))
+          .extracting(ProposedTable.FillEvidence::because)
+          .containsExactly("2 of 3 values are found as firma.cnpj");
     }
   }
 

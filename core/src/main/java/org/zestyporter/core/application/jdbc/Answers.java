@@ -5,6 +5,8 @@ import java.sql.Connection;
 import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
+import java.time.temporal.ChronoField;
+import java.time.temporal.Temporal;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collection;
@@ -29,6 +31,7 @@ import org.zestyporter.core.value.ValueColumn;
  * indexed field of a much larger table, go to the database in sets; else the table is read once.
  */
 final class Answers {
+  private static final int LAST_YEAR = 9_999;
   private static final int KEYS_IN_LIST = 500;
   private static final int KEYS_IN_ARRAY = 20_000;
   private static final int FETCH_SIZE = 2_000;
@@ -80,11 +83,11 @@ final class Answers {
   }
 
   /** A key as the database can be given it; empty if no record can hold it. */
-  private static List<Object> key(List<FieldInfo> by, List<Object> wanted) {
+  private List<Object> key(List<FieldInfo> by, List<Object> wanted) {
     List<Object> key = new ArrayList<>(by.size());
     for (int i = 0; i < by.size(); i++) {
       Object part = part(by.get(i), wanted.get(i));
-      if (part == null) {
+      if (part == null || !dialect.canAsk(by.get(i), part)) {
         return List.of();
       }
       key.add(part);
@@ -115,7 +118,13 @@ final class Answers {
       boolean tooLarge = field.precision() == null && bare.precision() - bare.scale() > 18;
       return bare.scale() > 0 || tooLarge ? null : bare.setScale(0);
     }
-    return typed;
+    return typed instanceof Temporal time && isFar(time) ? null : typed;
+  }
+
+  /** True for a year that no two databases write alike. */
+  private static boolean isFar(Temporal time) {
+    return time.isSupported(ChronoField.YEAR)
+        && (time.get(ChronoField.YEAR) > LAST_YEAR || time.get(ChronoField.YEAR) < 1);
   }
 
   private static boolean isUuid(String text) {

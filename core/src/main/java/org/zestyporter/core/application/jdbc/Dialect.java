@@ -91,6 +91,11 @@ interface Dialect {
     };
   }
 
+  /** False for a value that no record can hold, and that the database would refuse to look for. */
+  default boolean canAsk(FieldInfo field, Object value) {
+    return true;
+  }
+
   /** Prepares a query whose records will be {@link #read} by column. */
   default void toRead(PreparedStatement query) throws SQLException {
     // values are asked for one by one

@@ -1,6 +1,7 @@
 package org.zestyporter.core.application.jdbc;
 
 import java.io.IOException;
+import java.math.BigDecimal;
 import java.nio.channels.FileChannel;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -14,6 +15,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.FieldType;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.application.jdbc.DatabaseErrors.Failing;
 import org.zestyporter.core.value.ErrorCode;
@@ -124,6 +127,22 @@ final class H2Dialect implements Dialect {
   @Override
   public boolean isSystemSchema(String schema) {
     return schema.equalsIgnoreCase("information_schema");
+  }
+
+  /** What is looked for is made a value of the field's own type. */
+  @Override
+  public boolean canAsk(FieldInfo field, Object value) {
+    int bits =
+        switch (field.jdbcType()) {
+          case java.sql.Types.TINYINT -> Byte.SIZE;
+          case java.sql.Types.SMALLINT -> Short.SIZE;
+          case java.sql.Types.INTEGER -> Integer.SIZE;
+          default -> Long.SIZE;
+        };
+    return !(value instanceof BigDecimal number)
+        || field.type() != FieldType.WHOLE
+        || field.precision() != null
+        || number.toBigInteger().bitLength() < bits;
   }
 
   @Override

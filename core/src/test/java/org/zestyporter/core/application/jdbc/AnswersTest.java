@@ -84,8 +84,15 @@ class AnswersTest {
                   session,
                   part,
                   "id",
-                  keys("seven", new BigDecimal("7.5"), new BigDecimal("1E40"))))
+                  keys(
+                      "seven",
+                      new BigDecimal("7.5"),
+                      new BigDecimal("1E40"),
+                      new BigDecimal("2147483648"),
+                      new BigDecimal("12345678000190"))))
           .isEmpty();
+      assertThat(look(session, part, "weight", keys(new BigDecimal("1E30")))).isEmpty();
+      assertThat(look(session, part, "made", keys(LocalDate.of(99_999, 1, 1)))).isEmpty();
       assertThat(look(session, part, "label", keys("a\u0000b", "\uD800", "part 5"))).hasSize(30);
       assertThat(look(session, part, "serial", keys("not one")))
           .hasSize(on.name().equals("SQLite") ? RECORDS : 0);
