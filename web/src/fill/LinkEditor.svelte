@@ -81,7 +81,7 @@
 </script>
 
 <select
-  class="entry from"
+  class="entry from in"
   aria-label="Look in"
   value={named(own)}
   onchange={(e) => lookIn(JSON.parse(e.currentTarget.value))}
@@ -178,6 +178,9 @@
     height: 24px;
     max-width: 190px;
     padding: 0 4px;
+  }
+  .in {
+    max-width: 270px;
   }
   .ed {
     color: var(--ink);

@@ -216,10 +216,17 @@
                 >{asked.name}</b
               >
               <b class="m word">{word.value}</b>
-              {what(asked)}{:else}{heading(asked)}{/if}</span
+              {what(asked)}{on || asked.words.length === 1
+                ? ''
+                : `, and ${many(asked.words.length - 1, 'more word')}`}{:else}{heading(
+                asked,
+              )}{/if}</span
           >
           {#if asked.kind !== 'columns'}<b class="r"
-              >{many(['words', 'far-off'].includes(asked.kind) ? word.rows : asked.rows, 'row')}</b
+              >{many(
+                on && ['words', 'far-off'].includes(asked.kind) ? word.rows : asked.rows,
+                'row',
+              )}</b
             >{/if}
         </button>
         {#if on && asked.here}

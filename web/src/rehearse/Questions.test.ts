@@ -166,6 +166,20 @@ describe('questions, answered where they are asked', () => {
     expect(screen.queryByText(/two months/)).toBeNull();
   });
 
+  it('says of a question that is not in hand how many words and rows it has', async () => {
+    show([
+      word('Ketch', 5),
+      { ...word('Pier', 3), field: 'pier_id' },
+      { ...word('Quay', 2), field: 'pier_id' },
+    ]);
+    const other = (await screen.findByText('Pier')).closest('button')!;
+    expect(other).toHaveTextContent('and 1 more word');
+    expect(other).toHaveTextContent('5 rows');
+    await userEvent.click(other);
+    expect(other).not.toHaveTextContent('more word');
+    expect(other).toHaveTextContent('3 rows');
+  });
+
   it('asks about columns that are unlike those of the last file', async () => {
     const { open } = show([]);
     const shape = (name: string) => ({ name, letter: 'A', type: 'text' as const });

@@ -2,6 +2,8 @@
   // What a few words open: a small sheet over the page, put away by Escape or by going elsewhere.
   import type { Snippet } from 'svelte';
 
+  const MARGIN = 8;
+
   interface Props {
     words: string;
     /** True if something in it still has to be said. */
@@ -16,6 +18,18 @@
 
   let box = $state<HTMLDetailsElement>();
   let open = $state(false);
+  let sheet = $state<HTMLElement>();
+  /** Pixels by which it would stand beyond the right edge of the window. */
+  let beyond = $state(0);
+
+  $effect(() => {
+    if (open && sheet && side === 'left') {
+      beyond = Math.max(
+        0,
+        sheet.getBoundingClientRect().right + beyond - window.innerWidth + MARGIN,
+      );
+    }
+  });
 
   /** Something else was pointed at, or opened by a key. */
   function leave(event: Event) {
@@ -32,7 +46,12 @@
 <svelte:window {onkeydown} onpointerdown={leave} onfocusin={leave} />
 <details bind:this={box} bind:open>
   <summary class="go" class:waiting>{words}</summary>
-  <div class="pop {side}" style:width={width ? `${width}px` : undefined}>
+  <div
+    bind:this={sheet}
+    class="pop {side}"
+    style:width={width ? `${width}px` : undefined}
+    style:left={side === 'left' ? `${-beyond}px` : undefined}
+  >
     {@render children()}
   </div>
 </details>
@@ -59,7 +78,8 @@
     color: var(--ink);
   }
   .left {
-    left: 0;
+    width: max-content;
+    max-width: min(480px, 90vw);
     justify-items: start;
   }
   .right {

@@ -13,6 +13,7 @@ import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Application;
+import org.zestyporter.core.application.Called;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.FieldType;
 import org.zestyporter.core.application.TableInfo;
@@ -147,7 +148,7 @@ public final class KnownRecords {
   }
 
   private static Set<String> people(TableInfo table, List<Object[]> records) {
-    int[] places = PersonNames.fields(table).stream().mapToInt(table.fields()::indexOf).toArray();
+    int[] places = Called.people(table).stream().mapToInt(table.fields()::indexOf).toArray();
     Set<String> people = new HashSet<>();
     for (Object[] record : records) {
       String words = words(IntStream.of(places).mapToObj(place -> record[place]));

@@ -13,6 +13,7 @@ import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Application;
+import org.zestyporter.core.application.Called;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.FieldType;
 import org.zestyporter.core.application.TableInfo;
@@ -185,7 +186,7 @@ final class LinkValues {
               : held(table, field, names.values().get(field.name()), column);
       all.add(anyCall && !isCall(field) ? overlap.ofNoCall() : overlap);
     }
-    if (!PersonNames.fields(table).isEmpty()) {
+    if (!Called.people(table).isEmpty()) {
       all.add(names.whole() ? people(table, names.people(), column) : askedPeople(table, column));
     }
     return all;
@@ -221,7 +222,7 @@ final class LinkValues {
     return asked.computeIfAbsent(
         new Asked(table.name(), "", column),
         key -> {
-          List<FieldInfo> fields = PersonNames.fields(table);
+          List<FieldInfo> fields = Called.people(table);
           List<String> some = HeldValues.some(values(column), ASKED_FOR);
           Set<String> there =
               NameParts.areWhole(some) ? held.people(table, fields, some) : Set.of();
@@ -231,7 +232,7 @@ final class LinkValues {
 
   /** How many of a column's rows hold the whole name of somebody in a table. */
   private Overlap people(TableInfo table, Set<String> people, int column) {
-    return people(PersonNames.fields(table), people, inWords.computeIfAbsent(column, this::words));
+    return people(Called.people(table), people, inWords.computeIfAbsent(column, this::words));
   }
 
   private static Overlap people(List<FieldInfo> fields, Set<String> people, Compared words) {
@@ -270,7 +271,7 @@ final class LinkValues {
     KnownRecords.Names names = known.names(link.link().table());
     Map<String, Set<String>> values = names.values();
     TableInfo table = application.table(link.link().table());
-    if (!PersonNames.fields(table).isEmpty() && holdsWholeNames(column)) {
+    if (!Called.people(table).isEmpty() && holdsWholeNames(column)) {
       return names.people().size() > most ? null : people(table, names.people(), column);
     }
     FieldInfo label =

@@ -8,6 +8,7 @@ import java.util.Set;
 import java.util.function.Predicate;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.application.Called;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.FieldType;
 import org.zestyporter.core.application.TableInfo;
@@ -180,7 +181,7 @@ final class PersonNames {
   }
 
   private @Nullable Whole whole(TableInfo table, List<Pair> chosen) {
-    List<FieldInfo> fields = fields(table);
+    List<FieldInfo> fields = Called.people(table);
     if (fields.isEmpty()) {
       return null;
     }
@@ -204,23 +205,6 @@ final class PersonNames {
                 + column
                 + "” holds whole names; that of the family seems to stand "
                 + parts.familyStands());
-  }
-
-  /** The fields of first and last name of a table that has just one of each; empty otherwise. */
-  static List<FieldInfo> fields(TableInfo table) {
-    FieldInfo first = only(table, "forename");
-    FieldInfo last = only(table, "surname");
-    return first == null || last == null || first == last ? List.of() : List.of(first, last);
-  }
-
-  /** The only text field that says a part of a name; null if there is not just one. */
-  private static @Nullable FieldInfo only(TableInfo table, String part) {
-    List<FieldInfo> saying =
-        table.fields().stream()
-            .filter(f -> f.type() == FieldType.TEXT && f.isFillable() && !f.generated())
-            .filter(f -> Words.says(f.name(), part))
-            .toList();
-    return saying.size() == 1 ? saying.get(0) : null;
   }
 
   /** True for a title of a first or of a last name. */

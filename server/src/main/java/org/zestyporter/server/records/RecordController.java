@@ -13,8 +13,8 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
+import org.zestyporter.core.application.Called;
 import org.zestyporter.core.application.FieldInfo;
-import org.zestyporter.core.application.FieldType;
 import org.zestyporter.core.application.Records;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.application.jdbc.Database;
@@ -68,13 +68,13 @@ class RecordController {
     return new RecordPage(fields, database.count(info, wanted), records);
   }
 
-  /** What records are called, by key: their unique text, with their name if that is another. */
+  /** What records are called, by key. */
   @GetMapping("/labels")
   Map<String, String> labels(
       @PathVariable String connection, @PathVariable String table, @RequestParam List<String> key) {
     Database database = connections.database(connection);
     TableInfo info = database.table(table);
-    List<Integer> shown = labelFields(info);
+    List<Integer> shown = Called.of(info).stream().map(info.fields()::indexOf).toList();
     Map<String, String> labels = new LinkedHashMap<>();
     for (RecordView record : fetch(database, info, key)) {
       labels.put(
@@ -85,22 +85,6 @@ class RecordController {
               .collect(Collectors.joining(" ")));
     }
     return labels;
-  }
-
-  private static List<Integer> labelFields(TableInfo table) {
-    List<Integer> shown = new ArrayList<>();
-    for (int pass = 0; pass < 2 && shown.size() < 2; pass++) {
-      for (int i = 0; i < table.fields().size() && shown.size() < 2; i++) {
-        FieldInfo field = table.fields().get(i);
-        boolean text = field.type() == FieldType.TEXT && field.link() == null;
-        boolean wanted =
-            pass == 0 ? field.unique() : shown.isEmpty() || field.name().equalsIgnoreCase("name");
-        if (text && wanted && !shown.contains(i)) {
-          shown.add(i);
-        }
-      }
-    }
-    return shown;
   }
 
   private static List<RecordView> fetch(Database database, TableInfo table, List<String> keys) {

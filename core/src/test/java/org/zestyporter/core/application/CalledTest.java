@@ -1,0 +1,32 @@
+package org.zestyporter.core.application;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.sql.SQLException;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.zestyporter.core.application.jdbc.Databases;
+
+class CalledTest {
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      value = {
+        "pesel VARCHAR(11) UNIQUE, imie VARCHAR(9), nazwisko VARCHAR(9)|imie nazwisko",
+        "first_name VARCHAR(9), last_name VARCHAR(9), email VARCHAR(9) UNIQUE|first_name last_name",
+        "code VARCHAR(3) UNIQUE, name VARCHAR(9)|code name",
+        "kod VARCHAR(3) UNIQUE, nazwa VARCHAR(9), uwagi VARCHAR(9)|kod nazwa",
+        "remarks VARCHAR(9), name VARCHAR(9)|name",
+        "a VARCHAR(9) UNIQUE, b VARCHAR(9) UNIQUE, c VARCHAR(9) UNIQUE|a b",
+        "town VARCHAR(9), street VARCHAR(9)|town",
+        "n INTEGER|"
+      })
+  void recordsAreCalledByTheFieldsThatNameThem(String fields, String expected) throws SQLException {
+    try (Databases.Fresh on = Databases.h2()) {
+      on.execute("CREATE TABLE t (id INTEGER PRIMARY KEY, " + fields + ")");
+      assertThat(Called.of(on.database().table("t")))
+          .extracting(FieldInfo::name)
+          .containsExactly(expected == null ? new String[0] : expected.split(" "));
+    }
+  }
+}
