@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Set;
+import java.util.function.UnaryOperator;
 import java.util.regex.Pattern;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.FieldType;
@@ -14,12 +15,24 @@ import org.zestyporter.core.step.Step;
 import org.zestyporter.core.step.StepKind;
 import org.zestyporter.core.value.Cell;
 import org.zestyporter.core.value.Measures;
+import org.zestyporter.core.value.Texts;
 import org.zestyporter.core.value.UnitWords;
 import org.zestyporter.core.value.ValueType;
 
 /** Proposes the fill by which a column feeds a field: its origin, and the steps that it needs. */
 final class FillDraft {
   private static final Pattern CENTS = Pattern.compile("(?i)(?:cents?|pence|centimes)$");
+
+  /** A way of changing letters, as steps call it. */
+  private record Letters(String to, UnaryOperator<String> change) {}
+
+  /** By the last two only where that makes any more of them fit. */
+  private static final List<Letters> CASES =
+      List.of(
+          new Letters("lower", text -> text.toLowerCase(Locale.ROOT)),
+          new Letters("upper", text -> text.toUpperCase(Locale.ROOT)),
+          new Letters("sentence", Texts::sentence),
+          new Letters("title", Texts::title));
 
   private final SourceTable source;
   private final Pairing pairing;
@@ -152,7 +165,7 @@ final class FillDraft {
       steps.add(Step.of(StepKind.COLLAPSE_SPACES));
     }
     if (field.choices() != null) {
-      addCase(steps, field.choices());
+      addCase(steps, field.choices(), cells);
     } else if (field.unique()) {
       long upper =
           cells.stream().filter(c -> c.text().equals(c.text().toUpperCase(Locale.ROOT))).count();
@@ -178,16 +191,17 @@ final class FillDraft {
     return text.codePointCount(0, text.length());
   }
 
-  private static void addCase(List<Step> steps, List<String> choices) {
+  /** The letters as all choices have them, be they capitals, small, or only the first ones. */
+  private static void addCase(List<Step> steps, List<String> choices, Set<Cell> cells) {
     // many alphabets have no capitals
     if (choices.stream().allMatch(FillDraft::isWithoutCase)) {
       return;
     }
-    if (choices.stream().allMatch(c -> c.equals(c.toLowerCase(Locale.ROOT)))) {
-      steps.add(Step.of(StepKind.CASE, "to", "lower"));
-    } else if (choices.stream().allMatch(c -> c.equals(c.toUpperCase(Locale.ROOT)))) {
-      steps.add(Step.of(StepKind.CASE, "to", "upper"));
-    }
+    boolean differ = cells.stream().anyMatch(c -> !choices.contains(c.text().strip()));
+    CASES.subList(0, differ ? CASES.size() : 2).stream()
+        .filter(how -> choices.stream().allMatch(c -> c.equals(how.change().apply(c))))
+        .findFirst()
+        .ifPresent(how -> steps.add(Step.of(StepKind.CASE, "to", how.to())));
   }
 
   private static boolean isWithoutCase(String text) {

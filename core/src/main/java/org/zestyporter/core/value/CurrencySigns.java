@@ -6,6 +6,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Signs and short words of currencies as offices write them beside amounts, with the code of each
@@ -100,6 +101,14 @@ final class CurrencySigns {
   private static final Map<String, Set<String>> FEW =
       Map.of("¥", Set.of("JPY", "CNY"), "元", Set.of("CNY", "TWD"));
 
+  /** Currencies whose hundredths are out of use. */
+  private static final Set<String> HARDLY_ANY = Set.of("IDR", "COP", "KZT", "UZS", "HUF");
+
+  private static final Set<String> POINT_DECIMALS =
+      Set.of(
+          "$", "us$", "a$", "au$", "c$", "ca$", "can$", "nz$", "hk$", "nt$", "s$", "mx$", "£", "₹",
+          "rs", "₨", "usd", "gbp", "aud", "cad", "nzd", "hkd", "sgd", "inr", "pkr", "₱", "rm", "฿");
+
   private static final Map<String, String> BY_SIGN = bySign();
   private static final int LONGEST =
       BY_SIGN.keySet().stream().mapToInt(String::length).max().orElse(0);
@@ -163,6 +172,20 @@ final class CurrencySigns {
   /** True if an amount may begin or end with these letters. */
   static boolean mayBe(String letters) {
     return LETTERS.contains(letters) || isKnown(letters);
+  }
+
+  /** Places that amounts have in practice; null if it is not known of which currency they are. */
+  static @Nullable Integer places(String written) {
+    String code = CODES.contains(written) ? written : BY_SIGN.get(plain(written));
+    if (code == null) {
+      return null;
+    }
+    return HARDLY_ANY.contains(code) ? 0 : Currency.getInstance(code).getDefaultFractionDigits();
+  }
+
+  /** True if whoever uses the currency parts thousands by commas, and never decimals. */
+  static boolean hasCommasForThousands(String written) {
+    return POINT_DECIMALS.contains(written.toLowerCase(Locale.ROOT).replace(".", ""));
   }
 
   private static String plain(String written) {

@@ -22,11 +22,8 @@ public record Votes(
   private static final Pattern GROUPED_COMMA = Pattern.compile("-?\\d{1,3}(,\\d{3}){2,}");
   private static final Pattern ONE_SIGN = Pattern.compile("-?[1-9]\\d{0,2}[.,]\\d{3}");
 
-  /**
-   * Amounts of currencies that are written with commas between thousands wherever they are used.
-   */
-  private static final Pattern EAST_ASIAN_MONEY =
-      Pattern.compile("-?[¥₩]\\s?-?\\d{1,3},\\d{3}|-?\\d{1,3},\\d{3}\\s?[円元원]");
+  /** Signs of currencies that several countries share, all of them without places. */
+  private static final String SHARED_WITHOUT_PLACES = "¥元";
 
   private static final int LONGEST_NUMBER = 30;
 
@@ -85,19 +82,42 @@ public record Votes(
               ? new Votes(rows, 0, 0, 0, 0, 0)
               : amount.last() == '.' ? new Votes(0, rows, 0, 0, 0, 0) : NONE;
     }
+    String currency = NumberReader.currencyOf(text);
+    String bare = currency == null ? text : bare(text);
+    if (currency != null) {
+      // a short word may have a point of its own
+      comma = bare.indexOf(',') >= 0;
+      point = bare.indexOf('.') >= 0;
+    }
+    boolean whole = currency != null && hasNoPlaces(currency) && ONE_SIGN.matcher(bare).matches();
     boolean decimalComma =
         comma && COMMA_DECIMAL.matcher(text).matches()
-            || !comma && GROUPED_POINT.matcher(text).matches();
+            || !comma && (whole || GROUPED_POINT.matcher(bare).matches());
     boolean decimalPoint =
         point && POINT_DECIMAL.matcher(text).matches()
-            || !point && GROUPED_COMMA.matcher(text).matches()
-            || comma && EAST_ASIAN_MONEY.matcher(text).matches();
+            || !point
+                && (whole
+                    || GROUPED_COMMA.matcher(bare).matches()
+                    || currency != null
+                        && CurrencySigns.hasCommasForThousands(currency)
+                        && ONE_SIGN.matcher(bare).matches());
     if (decimalComma) {
       return new Votes(rows, 0, 0, 0, 0, 0);
     }
     if (decimalPoint) {
       return new Votes(0, rows, 0, 0, 0, 0);
     }
-    return ONE_SIGN.matcher(text).matches() ? new Votes(0, 0, rows, 0, 0, 0) : NONE;
+    return ONE_SIGN.matcher(bare).matches() ? new Votes(0, 0, rows, 0, 0, 0) : NONE;
+  }
+
+  /** The number without what stands beside it. */
+  private static String bare(String text) {
+    return text.replaceAll("^[^\\d-]+|\\D+$", "").replaceFirst("^(-)?\\D+", "$1");
+  }
+
+  /** True for a currency whose amounts have no places, so that any sign in one parts thousands. */
+  private static boolean hasNoPlaces(String sign) {
+    Integer places = CurrencySigns.places(sign);
+    return places == null ? SHARED_WITHOUT_PLACES.contains(sign) : places == 0;
   }
 }

@@ -144,7 +144,14 @@ class RowsTest extends TestTables {
         "小计",
         "합계",
         "Iš viso",
-        "الإجمالي"
+        "الإجمالي",
+        "Tổng cộng",
+        "TỔNG:",
+        "Jumlah",
+        "Samtals",
+        "Барлығы",
+        "รวม",
+        "कुल"
       })
   void totalsOfManyLanguagesAreNoRecords(String word) throws IOException {
     String sums =

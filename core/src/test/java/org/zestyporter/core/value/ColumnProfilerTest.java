@@ -113,7 +113,7 @@ class ColumnProfilerTest {
     assertThat(Votes.ofNumber("￥5,000", 3)).isEqualTo(new Votes(0, 3, 0, 0, 0, 0));
     assertThat(Votes.ofNumber("5,000円", 1)).isEqualTo(new Votes(0, 1, 0, 0, 0, 0));
     assertThat(Votes.ofNumber("１２，０００", 1)).isEqualTo(new Votes(0, 0, 1, 0, 0, 0));
-    assertThat(Votes.ofNumber("$5,000", 1)).isEqualTo(Votes.NONE);
+    assertThat(Votes.ofNumber("$5,000", 1)).isEqualTo(new Votes(0, 1, 0, 0, 0, 0));
   }
 
   @Test

@@ -25,7 +25,27 @@ class VotesTest {
         "1204|0|0|0",
         "8.1234|0|1|0",
         "a.b|0|0|0",
-        "192.168.1.7|0|0|0"
+        "192.168.1.7|0|0|0",
+        "1.250.000 đ|1|0|0",
+        "Rp 1.250.000|1|0|0",
+        "1,250,000 Rs|0|1|0",
+        // where a currency has no places, its amounts have no decimals
+        "980.000đ|1|0|0",
+        "Rp1.500|1|0|0",
+        "¥1,204|0|1|0",
+        "1,204円|0|1|0",
+        "-¥1,204|0|1|0",
+        "¥-1,204|0|1|0",
+        "1.204 Ft|1|0|0",
+        // where it has some, nobody knows: fuel has three
+        "€ 1.204|0|0|1",
+        "1,459 €|0|0|1",
+        "R$ 1.204|0|0|1",
+        "$1,204|0|1|0",
+        "$1.204|0|0|1",
+        "Rs. 1,204|0|1|0",
+        "1.204 m|0|0|0",
+        "v1.204|0|0|0"
       })
   void numbersSpeakForASignOnlyIfTheyCan(String text, long comma, long point, long either) {
     Votes votes = Votes.ofNumber(text, 1);
