@@ -3,6 +3,7 @@ package org.zestyporter.core.application;
 import com.fasterxml.jackson.annotation.JsonIgnore;
 import io.soabase.recordbuilder.core.RecordBuilder;
 import java.math.BigDecimal;
+import java.nio.charset.Charset;
 import java.sql.Types;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
@@ -29,6 +30,8 @@ import org.zestyporter.core.value.Storage;
  * @param typeName the type in the database's own words, a domain with what it stands for
  * @param unfillable why no value can be given to it, without a full stop; null if one can
  * @param ignored what has no meaning for the database where values of it must be unique
+ * @param letters what its texts are kept in, so that others than its letters have no room; null if
+ *     all have
  */
 @RecordBuilder
 public record FieldInfo(
@@ -50,7 +53,8 @@ public record FieldInfo(
     @JsonIgnore Storage storage,
     String typeName,
     @Nullable String unfillable,
-    @JsonIgnore List<Comparison.Ignore> ignored)
+    @JsonIgnore List<Comparison.Ignore> ignored,
+    @JsonIgnore @Nullable Charset letters)
     implements FieldInfoBuilder.With {
 
   /** A field that may be blank and of which no more is known than its type. */
@@ -80,5 +84,10 @@ public record FieldInfo(
   @JsonIgnore
   public boolean isFillable() {
     return unfillable == null;
+  }
+
+  /** True if there is room for all letters of a text. */
+  public boolean hasLettersOf(String text) {
+    return letters == null || letters.newEncoder().canEncode(text);
   }
 }

@@ -5,6 +5,7 @@ import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.LocalTime;
 import java.time.OffsetDateTime;
+import java.util.Locale;
 import java.util.regex.Pattern;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.FieldType;
@@ -113,6 +114,18 @@ final class FieldCheck {
     if (forbidden != null) {
       return new Problem(ProblemCode.FORBIDDEN_CHARACTER, text, forbidden);
     }
+    if (!field.hasLettersOf(text)) {
+      return new Problem(
+          ProblemCode.FORBIDDEN_CHARACTER,
+          text,
+          "“"
+              + firstWithout(text, field)
+              + "” is no letter that "
+              + field.name()
+              + " has room for ("
+              + field.letters().displayName(Locale.ROOT)
+              + ")");
+    }
     boolean padded = field.storage().kind() == Storage.Kind.PADDED;
     String counted = padded ? (String) field.storage().stored(text) : text;
     int length = Texts.length(counted);
@@ -127,6 +140,14 @@ final class FieldCheck {
           ProblemCode.UNKNOWN_CHOICE, text, "not one of " + String.join(", ", field.choices()));
     }
     return text;
+  }
+
+  private static String firstWithout(String text, FieldInfo field) {
+    return text.codePoints()
+        .mapToObj(Character::toString)
+        .filter(letter -> !field.hasLettersOf(letter))
+        .findFirst()
+        .orElse(text);
   }
 
   private static Object checkNumber(BigDecimal number, FieldInfo field) {

@@ -46,9 +46,20 @@ final class PlainFill {
   private final long greatest;
   private final DateOrder order;
 
+  /** True if a text has to be of ASCII to be plain. */
+  private final boolean hasFewLetters;
+
   private PlainFill(
-      Form form, int longest, char decimal, int scale, long least, long greatest, DateOrder order) {
+      Form form,
+      int longest,
+      boolean hasFewLetters,
+      char decimal,
+      int scale,
+      long least,
+      long greatest,
+      DateOrder order) {
     this.form = form;
+    this.hasFewLetters = hasFewLetters;
     this.longest = longest;
     this.decimal = decimal;
     this.scale = scale;
@@ -74,20 +85,17 @@ final class PlainFill {
     }
     return switch (field.storage().kind()) {
       case TEXT, PADDED, CASELESS ->
-          read == null && field.type() == FieldType.TEXT
-              ? new PlainFill(
-                  Form.TEXT,
-                  field.length() == null ? Integer.MAX_VALUE : field.length(),
-                  '.',
-                  0,
-                  0,
-                  0,
-                  DateOrder.YEAR_MONTH_DAY)
-              : null;
+          read == null && field.type() == FieldType.TEXT ? text(field) : null;
       case NUMBER -> number(read, field, locale);
       case DATE -> date(read, field, locale);
       default -> null;
     };
+  }
+
+  private static PlainFill text(FieldInfo field) {
+    int longest = field.length() == null ? Integer.MAX_VALUE : field.length();
+    return new PlainFill(
+        Form.TEXT, longest, field.letters() != null, '.', 0, 0, 0, DateOrder.YEAR_MONTH_DAY);
   }
 
   private static @Nullable PlainFill number(
@@ -118,7 +126,7 @@ final class PlainFill {
       greatest = Math.min(greatest, bound(field.greatest(), scale, RoundingMode.FLOOR));
     }
     return new PlainFill(
-        Form.NUMBER, 0, decimal.charAt(0), scale, least, greatest, DateOrder.YEAR_MONTH_DAY);
+        Form.NUMBER, 0, false, decimal.charAt(0), scale, least, greatest, DateOrder.YEAR_MONTH_DAY);
   }
 
   private static long bound(BigDecimal bound, int scale, RoundingMode mode) {
@@ -138,7 +146,9 @@ final class PlainFill {
       }
       order = ReadDate.order(read, locale.get());
     }
-    return field.type() == FieldType.DATE ? new PlainFill(Form.DATE, 0, '.', 0, 0, 0, order) : null;
+    return field.type() == FieldType.DATE
+        ? new PlainFill(Form.DATE, 0, false, '.', 0, 0, 0, order)
+        : null;
   }
 
   /**
@@ -162,7 +172,8 @@ final class PlainFill {
     for (int e = 0; e < entries; e++) {
       int length =
           cells.kind(e) == Cell.Kind.TEXT ? PlainReader.plainLength(bytes, starts[e], ends[e]) : -1;
-      if (length >= 0 && length <= longest) {
+      boolean isAscii = length == ends[e] - starts[e];
+      if (length >= 0 && length <= longest && (isAscii || !hasFewLetters)) {
         continue;
       }
       Filled filled = chain.apply(e);

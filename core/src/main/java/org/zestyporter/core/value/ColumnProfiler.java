@@ -40,7 +40,8 @@ public final class ColumnProfiler {
       // as spreadsheets show whole numbers of twelve digits and more
       Pattern.compile("[+-]?\\d([.,]\\d+)?[Ee]\\+(1[0-9]|[2-9]\\d|\\d{3})");
   private static final Pattern SHORT_YEAR =
-      Pattern.compile("\\d{1,2}([./-])\\s?\\d{1,2}\\1\\s?\\d{2}|\\d{1,2}[ -]\\p{L}{3,9}[ -]\\d{2}");
+      Pattern.compile(
+          "\\d{1,2}([./-])\\s?\\d{1,2}\\1\\s?\\d{2}|\\d{1,2}[ ./-]\\p{L}{3,9}[ ./-]\\d{2}");
   private static final Pattern BLANK_WORD =
       Pattern.compile(
           "[-–—]{1,4}|(?i)n/a|n\\. ?a\\.|#n/[avd]|#nv|null|nil|\\(null\\)|\\(blank\\)"

@@ -21,10 +21,14 @@ final class DateReader {
       Pattern.compile("(\\d{1,4})\\s?([./-])\\s?(\\d{1,2})\\s?\\2\\s?(\\d{1,4})");
   private static final String DAY = "(\\d{1,2})(?:\\.|st|nd|rd|th|er|º|ª)?";
 
-  /** 3 November 2026, 3. Nov 26, 3-Nov-2026, 3 de marzo de 2026. */
+  /** 3 November 2026, 3. Nov 26, 3-Nov-2026, 03/Nov/2026, 3 de marzo de 2026. */
   private static final Pattern DAY_NAMED =
       Pattern.compile(
-          DAY + "(?:[ -]| de | d['’]| of )(\\p{L}{3,12})\\.?(?: de |[ -,]{1,2})(\\d{2}|\\d{4})");
+          DAY
+              + "(?:[ /-]|[.] ?| de | d['’]| of )(\\p{L}{3,12})(?:\\.|\\.? de |\\.?[ ,/-]{1,2})(\\d{2}|\\d{4})");
+
+  /** 03NOV2026. */
+  private static final Pattern TOGETHER = Pattern.compile("(\\d{1,2})(\\p{L}{3})(\\d{4})");
 
   /** November 3, 2026. */
   private static final Pattern NAMED_DAY =
@@ -92,6 +96,10 @@ final class DateReader {
       };
     }
     m = DAY_NAMED.matcher(trimmed);
+    if (m.matches() && month(m.group(2)) != null) {
+      return date(text, m.group(3), month(m.group(2)), m.group(1), century);
+    }
+    m = TOGETHER.matcher(trimmed);
     if (m.matches() && month(m.group(2)) != null) {
       return date(text, m.group(3), month(m.group(2)), m.group(1), century);
     }

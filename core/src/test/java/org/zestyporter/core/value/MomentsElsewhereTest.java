@@ -37,6 +37,14 @@ class MomentsElsewhereTest {
         "1er mars 2026|2026-03-01",
         "2026. november 3.|2026-11-03",
         "2026-Nov-03|2026-11-03",
+        "3-Nov-2026|2026-11-03",
+        "03-NOV-2026|2026-11-03",
+        "03/Nov/2026|2026-11-03",
+        "3.Nov.2026|2026-11-03",
+        "3. nov. 2026|2026-11-03",
+        "03NOV2026|2026-11-03",
+        "3-Nov, 2026|2026-11-03",
+        "03-März-2026|2026-03-03",
         "3 ноября 2026 г.|2026-11-03",
         "03.11.2026 г.|2026-11-03",
         "3 stycznia 2026 r.|2026-01-03",
@@ -119,7 +127,9 @@ class MomentsElsewhereTest {
         "2026. 11. 3. 오후 2:30|2026-11-03T14:30",
         "2026-11-03T14:30|2026-11-03T14:30",
         "Nov 3, 2026 2:30 PM|2026-11-03T14:30",
-        "3 November 2026 14:30|2026-11-03T14:30"
+        "3 November 2026 14:30|2026-11-03T14:30",
+        "03-Nov-2026 14:30|2026-11-03T14:30",
+        "03-NOV-2026 2:30:05 PM|2026-11-03T14:30:05"
       })
   void aTimeMayStandBehindADate(String text, LocalDateTime expected) {
     assertThat(ValueReader.dateTime(text, DateOrder.MONTH_DAY_YEAR, null)).isEqualTo(expected);

@@ -103,6 +103,8 @@ final class Answers {
       case TEXT, PADDED, CASELESS, UUID -> {
         String text = EXACT.prepare(value);
         boolean impossible = field.storage().kind() == Storage.Kind.UUID && !isUuid(text);
+        // MariaDB refuses even the question
+        impossible |= !field.hasLettersOf(text);
         return impossible || Texts.forbidden(text) != null ? null : text;
       }
       default -> {

@@ -283,11 +283,11 @@ public final class Database implements Application {
   public List<Object[]> page(TableInfo table, @Nullable String search, long offset, int limit) {
     return use(
         connection -> {
-          List<FieldInfo> searched = search == null ? List.of() : searched(table);
+          List<FieldInfo> searched = search == null ? List.of() : searched(table, search);
           StringBuilder sql =
               new StringBuilder(
                   "SELECT " + answers.list(table.fields()) + " FROM " + dialect.name(table));
-          sql.append(where(searched));
+          sql.append(search == null ? "" : where(searched));
           if (!table.primaryKey().isEmpty()) {
             sql.append(" ORDER BY ").append(answers.list(table.fields(table.primaryKey())));
           }
@@ -311,7 +311,7 @@ public final class Database implements Application {
     }
     return use(
         connection -> {
-          List<FieldInfo> searched = searched(table);
+          List<FieldInfo> searched = searched(table, search);
           String sql = "SELECT COUNT(*) FROM " + dialect.name(table) + where(searched);
           return going.use(
               connection,
@@ -323,15 +323,16 @@ public final class Database implements Application {
         });
   }
 
-  private static List<FieldInfo> searched(TableInfo table) {
+  private static List<FieldInfo> searched(TableInfo table, String search) {
     return table.fields().stream()
         .filter(f -> f.type() == FieldType.TEXT || f.type() == FieldType.WHOLE)
+        .filter(f -> f.hasLettersOf(search))
         .toList();
   }
 
   private String where(List<FieldInfo> searched) {
     return searched.isEmpty()
-        ? ""
+        ? " WHERE 1 = 0"
         : searched.stream()
             .map(f -> "LOWER(" + dialect.asText(dialect.quote(f.name())) + ") LIKE ? ESCAPE '!'")
             .collect(Collectors.joining(" OR ", " WHERE ", ""));

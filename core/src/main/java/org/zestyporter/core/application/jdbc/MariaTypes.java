@@ -1,6 +1,7 @@
 package org.zestyporter.core.application.jdbc;
 
 import java.math.BigDecimal;
+import java.nio.charset.Charset;
 import java.sql.Connection;
 import java.sql.PreparedStatement;
 import java.sql.ResultSet;
@@ -22,6 +23,35 @@ import org.zestyporter.core.value.Storage.Kind;
 
 /** The types of fields as MariaDB's and MySQL's catalogue has them. */
 final class MariaTypes {
+  /** Character sets that have not all letters, by their names. */
+  private static final Map<String, String> CHARSETS =
+      Map.ofEntries(
+          Map.entry("latin1", "windows-1252"),
+          Map.entry("latin2", "ISO-8859-2"),
+          Map.entry("latin5", "ISO-8859-9"),
+          Map.entry("latin7", "ISO-8859-13"),
+          Map.entry("cp1250", "windows-1250"),
+          Map.entry("cp1251", "windows-1251"),
+          Map.entry("cp1256", "windows-1256"),
+          Map.entry("cp1257", "windows-1257"),
+          Map.entry("cp850", "IBM850"),
+          Map.entry("cp852", "IBM852"),
+          Map.entry("cp866", "IBM866"),
+          Map.entry("koi8r", "KOI8-R"),
+          Map.entry("koi8u", "KOI8-U"),
+          Map.entry("greek", "ISO-8859-7"),
+          Map.entry("hebrew", "ISO-8859-8"),
+          Map.entry("tis620", "TIS-620"),
+          Map.entry("sjis", "Shift_JIS"),
+          Map.entry("cp932", "windows-31j"),
+          Map.entry("ujis", "EUC-JP"),
+          Map.entry("eucjpms", "EUC-JP"),
+          Map.entry("euckr", "EUC-KR"),
+          Map.entry("gb2312", "GB2312"),
+          Map.entry("gbk", "GBK"),
+          Map.entry("big5", "Big5"),
+          Map.entry("ascii", "US-ASCII"));
+
   private static final Pattern JSON = Pattern.compile("(?i)\\(?json_valid\\(`?([^`)]+)`?\\)\\)?");
   private static final Pattern LITERAL = Pattern.compile("'((?:[^']|'')*)'");
 
@@ -40,6 +70,12 @@ final class MariaTypes {
     return m.matches() ? m.group(1) : null;
   }
 
+  /** The letters that a character set has; null if these are all, or nobody knows. */
+  private static @Nullable Charset letters(@Nullable String characterSet) {
+    String name = characterSet == null ? null : CHARSETS.get(characterSet);
+    return name == null || !Charset.isSupported(name) ? null : Charset.forName(name);
+  }
+
   /** What a number in a field for yes and no stands for; itself if it is neither. */
   static Object truth(int number) {
     return number == 0 || number == 1 ? (Object) (number == 1) : BigDecimal.valueOf(number);
@@ -50,7 +86,8 @@ final class MariaTypes {
     String sql =
         """
         SELECT column_name, data_type, column_type, character_maximum_length, numeric_precision,
-          numeric_scale, datetime_precision, extra, collation_name, generation_expression
+          numeric_scale, datetime_precision, extra, collation_name, generation_expression,
+          character_set_name
         FROM information_schema.columns
         WHERE table_schema = COALESCE(?, DATABASE()) AND table_name = ?
         ORDER BY ordinal_position""";
@@ -70,6 +107,7 @@ final class MariaTypes {
           if (extra.contains("auto_increment")) {
             type = type.withNumbered(true);
           }
+          type = type.withLetters(letters(found.getString(11)));
           boolean computed = found.getString(10) != null && !found.getString(10).isEmpty();
           types.put(name, computed ? type.always("the database computes it") : type);
         }

@@ -221,7 +221,8 @@ final class Metadata {
         type.storage(),
         type.name(),
         type.unfillable(),
-        type.ignored());
+        type.ignored(),
+        type.letters());
   }
 
   /** True if a default is anything but nothing, which some databases spell out. */

@@ -3,6 +3,7 @@ package org.zestyporter.core.application.jdbc;
 import io.soabase.recordbuilder.core.RecordBuilder;
 import java.math.BigDecimal;
 import java.math.BigInteger;
+import java.nio.charset.Charset;
 import java.util.ArrayList;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
@@ -24,6 +25,7 @@ import org.zestyporter.core.value.Storage;
  * @param always true if the database alone gives it values
  * @param unfillable why no value can be given to it; null if one can
  * @param ignored what has no meaning where its values must be unique
+ * @param letters what texts are kept in; null if all letters have room
  */
 @RecordBuilder
 record NativeType(
@@ -39,7 +41,8 @@ record NativeType(
     boolean numbered,
     boolean always,
     @Nullable String unfillable,
-    List<Comparison.Ignore> ignored)
+    List<Comparison.Ignore> ignored,
+    @Nullable Charset letters)
     implements NativeTypeBuilder.With {
 
   /**
