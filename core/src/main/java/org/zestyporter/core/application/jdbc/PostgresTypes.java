@@ -1,5 +1,6 @@
 package org.zestyporter.core.application.jdbc;
 
+import java.nio.charset.Charset;
 import java.sql.Connection;
 import java.sql.PreparedStatement;
 import java.sql.ResultSet;
@@ -23,6 +24,31 @@ final class PostgresTypes {
   private final Connection connection;
   private final Map<String, NativeType> known = new HashMap<>();
 
+  /** Encodings of databases that have not all letters, by their names. */
+  private static final Map<String, String> ENCODINGS =
+      Map.ofEntries(
+          Map.entry("LATIN1", "ISO-8859-1"),
+          Map.entry("LATIN2", "ISO-8859-2"),
+          Map.entry("LATIN5", "ISO-8859-9"),
+          Map.entry("LATIN7", "ISO-8859-13"),
+          Map.entry("LATIN9", "ISO-8859-15"),
+          Map.entry("ISO_8859_5", "ISO-8859-5"),
+          Map.entry("ISO_8859_7", "ISO-8859-7"),
+          Map.entry("ISO_8859_8", "ISO-8859-8"),
+          Map.entry("WIN1250", "windows-1250"),
+          Map.entry("WIN1251", "windows-1251"),
+          Map.entry("WIN1252", "windows-1252"),
+          Map.entry("WIN1253", "windows-1253"),
+          Map.entry("WIN1254", "windows-1254"),
+          Map.entry("WIN1255", "windows-1255"),
+          Map.entry("WIN1256", "windows-1256"),
+          Map.entry("WIN1257", "windows-1257"),
+          Map.entry("KOI8R", "KOI8-R"),
+          Map.entry("KOI8U", "KOI8-U"),
+          Map.entry("EUC_JP", "EUC-JP"),
+          Map.entry("EUC_KR", "EUC-KR"),
+          Map.entry("EUC_CN", "GB2312"));
+
   PostgresTypes(Connection connection) {
     this.connection = connection;
   }
@@ -45,7 +71,7 @@ final class PostgresTypes {
     String sql =
         """
         SELECT a.attname, a.attidentity, a.attgenerated, a.atttypid::bigint, a.atttypmod,
-          format_type(a.atttypid, a.atttypmod)
+          format_type(a.atttypid, a.atttypmod), getdatabaseencoding()
         FROM pg_attribute a
         JOIN pg_class c ON c.oid = a.attrelid
         JOIN pg_namespace n ON n.oid = c.relnamespace
@@ -62,7 +88,10 @@ final class PostgresTypes {
           } else if (!found.getString(3).isEmpty()) {
             type = type.always("the database computes it");
           }
-          types.put(found.getString(1), type);
+          String letters = ENCODINGS.get(found.getString(7));
+          types.put(
+              found.getString(1),
+              letters == null ? type : type.withLetters(Charset.forName(letters)));
         }
       }
     }

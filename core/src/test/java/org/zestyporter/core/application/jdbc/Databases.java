@@ -179,6 +179,21 @@ public final class Databases {
         DriverManager.getConnection(url, "postgres", "postgres"));
   }
 
+  /** Databases whose tables can be made with the letters of western Europe alone. */
+  public static Stream<Fresh> withFewLetters() throws SQLException {
+    String name = "t" + UUID.randomUUID().toString().replace("-", "");
+    try (Fresh any = postgres()) {
+      any.execute("CREATE DATABASE " + name + " ENCODING 'WIN1252' LOCALE 'C' TEMPLATE template0");
+    }
+    String url = postgres.getJdbcUrl("postgres", name);
+    Fresh own =
+        new Fresh(
+            "PostgreSQL",
+            Database.connect(url, "postgres", "postgres"),
+            DriverManager.getConnection(url, "postgres", "postgres"));
+    return MariaServer.isWanted() ? Stream.of(own, maria()) : Stream.of(own);
+  }
+
   private static void stop() {
     try {
       postgres.close();
