@@ -50,10 +50,24 @@ public final class KnownRecords {
    * they are compared.
    *
    * @param whole true if these are all that the table holds
-   * @param people the whole names of people, by their words; empty if the table has none in two
-   *     fields
+   * @param people its people by their whole names
    */
-  record Names(Map<String, Set<String>> values, boolean whole, Set<String> people) {}
+  record Names(Map<String, Set<String>> values, boolean whole, People people) {}
+
+  /**
+   * The people of a table whose names stand in two fields.
+   *
+   * @param fields of the first and the last name; empty if the table has no such fields
+   * @param words the whole names, by their words
+   */
+  record People(List<FieldInfo> fields, Set<String> words) {
+    static final People NONE = new People(List.of(), Set.of());
+
+    /** True if the table has none. */
+    boolean areNone() {
+      return fields.isEmpty();
+    }
+  }
 
   public KnownRecords(Application application) {
     this.application = application;
@@ -123,7 +137,7 @@ public final class KnownRecords {
             .filter(i -> mayName(table.fields().get(i)))
             .toArray();
     if (places.length == 0) {
-      return new Names(values, true, Set.of());
+      return new Names(values, true, People.NONE);
     }
     for (int place : places) {
       values.put(table.fields().get(place).name(), new HashSet<>());
@@ -147,8 +161,12 @@ public final class KnownRecords {
     return new Names(values, records.size() <= most, people(table, records));
   }
 
-  private static Set<String> people(TableInfo table, List<Object[]> records) {
-    int[] places = Called.people(table).stream().mapToInt(table.fields()::indexOf).toArray();
+  private static People people(TableInfo table, List<Object[]> records) {
+    List<FieldInfo> fields = Called.people(table);
+    if (fields.isEmpty()) {
+      return People.NONE;
+    }
+    int[] places = fields.stream().mapToInt(table.fields()::indexOf).toArray();
     Set<String> people = new HashSet<>();
     for (Object[] record : records) {
       String words = words(IntStream.of(places).mapToObj(place -> record[place]));
@@ -156,7 +174,7 @@ public final class KnownRecords {
         people.add(words);
       }
     }
-    return people;
+    return new People(fields, people);
   }
 
   /** The parts of a whole name as its words are compared. */

@@ -13,7 +13,6 @@ import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Application;
-import org.zestyporter.core.application.Called;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.FieldType;
 import org.zestyporter.core.application.TableInfo;
@@ -186,8 +185,9 @@ final class LinkValues {
               : held(table, field, names.values().get(field.name()), column);
       all.add(anyCall && !isCall(field) ? overlap.ofNoCall() : overlap);
     }
-    if (!Called.people(table).isEmpty()) {
-      all.add(names.whole() ? people(table, names.people(), column) : askedPeople(table, column));
+    KnownRecords.People people = names.people();
+    if (!people.areNone()) {
+      all.add(names.whole() ? people(people, column) : askedPeople(table, people.fields(), column));
     }
     return all;
   }
@@ -218,11 +218,10 @@ final class LinkValues {
   }
 
   /** The same of a large table, told by some of the column's values. */
-  private Overlap askedPeople(TableInfo table, int column) {
+  private Overlap askedPeople(TableInfo table, List<FieldInfo> fields, int column) {
     return asked.computeIfAbsent(
         new Asked(table.name(), "", column),
         key -> {
-          List<FieldInfo> fields = Called.people(table);
           List<String> some = HeldValues.some(values(column), ASKED_FOR);
           Set<String> there =
               NameParts.areWhole(some) ? held.people(table, fields, some) : Set.of();
@@ -231,8 +230,8 @@ final class LinkValues {
   }
 
   /** How many of a column's rows hold the whole name of somebody in a table. */
-  private Overlap people(TableInfo table, Set<String> people, int column) {
-    return people(Called.people(table), people, inWords.computeIfAbsent(column, this::words));
+  private Overlap people(KnownRecords.People people, int column) {
+    return people(people.fields(), people.words(), inWords.computeIfAbsent(column, this::words));
   }
 
   private static Overlap people(List<FieldInfo> fields, Set<String> people, Compared words) {
@@ -271,8 +270,9 @@ final class LinkValues {
     KnownRecords.Names names = known.names(link.link().table());
     Map<String, Set<String>> values = names.values();
     TableInfo table = application.table(link.link().table());
-    if (!Called.people(table).isEmpty() && holdsWholeNames(column)) {
-      return names.people().size() > most ? null : people(table, names.people(), column);
+    KnownRecords.People people = names.people();
+    if (!people.areNone() && holdsWholeNames(column)) {
+      return people.words().size() > most ? null : people(people, column);
     }
     FieldInfo label =
         table.fields().stream()

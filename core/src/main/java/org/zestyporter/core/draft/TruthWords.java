@@ -44,13 +44,10 @@ record TruthWords(List<String> yes, List<String> no) {
       return null;
     }
     List<String> saying = words.stream().filter(w -> says(field, w)).toList();
-    String yes =
-        saying.size() == 1
-            ? saying.get(0)
-            : saying.size() == 2 ? within(saying.get(0), saying.get(1)) : null;
-    if (yes == null) {
+    if (saying.size() != 1) {
       return null;
     }
+    String yes = saying.get(0);
     List<String> no = words.stream().filter(w -> !w.equals(yes)).toList();
     return new TruthWords(written.get(yes), no.isEmpty() ? List.of() : written.get(no.get(0)));
   }
@@ -61,15 +58,13 @@ record TruthWords(List<String> yes, List<String> no) {
         && !(ValueReader.truth(text) instanceof Boolean);
   }
 
+  /**
+   * True if all that is said is in the field's name: “paid” is, “not paid” and “paid in” aren't.
+   */
   private static boolean says(FieldInfo field, String text) {
     List<String> of = Words.of(field.name());
     return Words.split(text).stream()
-        .anyMatch(word -> of.stream().anyMatch(name -> Words.alike(word, name) >= 0.9));
-  }
-
-  /** Of two texts the one with which the other ends, as “paid” and “not paid” do; null if none. */
-  private static @Nullable String within(String a, String b) {
-    return b.endsWith(" " + a) ? a : a.endsWith(" " + b) ? b : null;
+        .allMatch(word -> of.stream().anyMatch(name -> Words.alike(word, name) >= 0.9));
   }
 
   /** Reads the words as yes and no. */

@@ -131,6 +131,36 @@ class DeferredRulesTest {
     }
   }
 
+  /** SQLite says no more than that, so nothing is taken back. */
+  @Test
+  void aLinkThatIsToldOnlyAtTheEndKeepsAll() throws SQLException, IOException {
+    try (Databases.Fresh on = Databases.sqlite()) {
+      on.execute(
+          "CREATE TABLE buoy (id INTEGER PRIMARY KEY AUTOINCREMENT, mark TEXT NOT NULL UNIQUE)",
+          "CREATE TABLE sighting (id INTEGER PRIMARY KEY, buoy_id INTEGER NOT NULL REFERENCES buoy"
+              + " (id) DEFERRABLE INITIALLY DEFERRED)");
+      String buoys =
+          """
+          {"name": "Buoys", "destinations": [{"table": "buoy", "fills": [
+            {"field": "mark", "origin": {"kind": "column", "column": "Mark"}}],
+           "keys": [{"fields": ["mark"]}]}]}
+          """;
+      MemoryLedger run = new MemoryLedger(false);
+      Runs.run(on, folder, buoys, "Mark\nN1\nN2\n", run);
+      on.execute("INSERT INTO sighting SELECT 1, id FROM buoy WHERE mark = 'N2'");
+      assertThatThrownBy(
+              () ->
+                  new Undo(on.database(), run, run.size())
+                      .go(
+                          "2026-0002",
+                          Decisions.all(Edited.KEEP),
+                          new MemoryLedger(true),
+                          Progress.NONE))
+          .hasMessageContaining("a link would point at a record that is not there.");
+      assertThat(on.one("SELECT COUNT(*) FROM buoy")).isEqualTo(2L);
+    }
+  }
+
   /** A trigger at the end may judge all records together: it is heard then, and no sooner. */
   @Test
   void whatIsSaidOfAllTogetherIsToldByRehearsalAndRun() throws SQLException, IOException {

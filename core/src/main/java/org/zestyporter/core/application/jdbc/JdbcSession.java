@@ -290,9 +290,13 @@ final class JdbcSession implements WriteSession {
   }
 
   private PorterException refusedAtTheEnd(SQLException e) {
+    Breach breach = dialect.breach(DatabaseErrors.root(e));
+    boolean isLink = breach.kind() == Breach.Kind.LINK && breach.fields().isEmpty();
+    String why =
+        isLink ? "a link would point at a record that is not there" : breach.told(0, null).told();
     return ErrorCode.DATABASE_REFUSED.error(
         "The database refused all of it together, once everything was written: "
-            + dialect.breach(DatabaseErrors.root(e)).told(0, null).told()
+            + why
             + ". It does not say which lines that is about.",
         e);
   }
