@@ -180,6 +180,14 @@ describe('questions, answered where they are asked', () => {
     expect(other).toHaveTextContent('3 rows');
   });
 
+  it('does not add another record to several of the same name', async () => {
+    const link = { table: 'person', keyField: 'id', declared: true };
+    show([{ ...word('Ann Lee', 2), code: 'several-links' }], { link });
+    expect(await screen.findByText(/is several of person/)).toBeInTheDocument();
+    expect(screen.getByText('Leave blank')).toBeInTheDocument();
+    expect(screen.queryByText(/Add it/)).toBeNull();
+  });
+
   it('asks about columns that are unlike those of the last file', async () => {
     const { open } = show([]);
     const shape = (name: string) => ({ name, letter: 'A', type: 'text' as const });

@@ -104,7 +104,8 @@ export class Asking {
     }
     if (this.info.nullable) choices.push({ kind: 'blank', value: '' });
     if (this.info.link && this.fill?.origin.link) {
-      choices.push({ kind: 'add one', value: '' });
+      // one more of several would not tell them apart
+      if (this.word?.code !== 'several-links') choices.push({ kind: 'add one', value: '' });
       if (this.current.words.length > 1) choices.push({ kind: 'add', value: '' });
     }
     choices.push({ kind: 'reject', value: '' });
