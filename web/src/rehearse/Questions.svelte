@@ -177,7 +177,7 @@
   const what = (asked: Asked) => {
     if (asked.kind === 'far-off') return 'is far from all others';
     const field = open.view.table.fields.find((f) => f.name === asked.field);
-    if (asked.words[0]?.code === 'several-links') return `is several of ${field?.link?.table}`;
+    if (asked.words[0]?.code === 'several-links') return `names several of ${field?.link?.table}`;
     return field?.link ? `is no ${field.link.table}` : 'is not among its choices';
   };
   /** What becomes of all words of the question at once. */

@@ -183,7 +183,7 @@ describe('questions, answered where they are asked', () => {
   it('does not add another record to several of the same name', async () => {
     const link = { table: 'person', keyField: 'id', declared: true };
     show([{ ...word('Ann Lee', 2), code: 'several-links' }], { link });
-    expect(await screen.findByText(/is several of person/)).toBeInTheDocument();
+    expect(await screen.findByText(/names several of person/)).toBeInTheDocument();
     expect(screen.getByText('Leave blank')).toBeInTheDocument();
     expect(screen.queryByText(/Add it/)).toBeNull();
   });
