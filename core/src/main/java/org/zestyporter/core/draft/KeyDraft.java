@@ -23,10 +23,6 @@ final class KeyDraft {
 
   private static final double SLIGHT = 0.001;
 
-  private static final Comparison LOOSELY =
-      Comparison.ignoring(
-          List.of(Comparison.Ignore.CASE, Comparison.Ignore.SPACES, Comparison.Ignore.PUNCTUATION));
-
   private final SourceTable source;
   private final IntFunction<DistinctValues> values;
   private final @Nullable HeldValues held;
@@ -118,13 +114,13 @@ final class KeyDraft {
     List<String> texts = HeldValues.some(values.apply(part.column()), ASKED_FOR);
     String decimal = source.locale(part.column()).decimal();
     Set<String> there = there(table, part.field(), texts, decimal);
-    long found = texts.stream().filter(t -> there.contains(LOOSELY.prepare(t))).count();
+    long found = texts.stream().filter(t -> there.contains(LinkValues.OF_CODES.prepare(t))).count();
     return texts.isEmpty() ? 0 : (double) found / texts.size();
   }
 
   private Set<String> there(TableInfo table, FieldInfo field, List<String> texts, String decimal) {
     try {
-      return held.of(table, field, texts, decimal, LOOSELY::prepare);
+      return held.of(table, field, texts, decimal, LinkValues.OF_CODES::prepare);
     } catch (PorterException e) {
       // who may not read the records gets the first key
       return Set.of();

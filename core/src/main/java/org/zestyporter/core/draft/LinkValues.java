@@ -32,7 +32,9 @@ final class LinkValues {
       List.of(Comparison.Ignore.CASE, Comparison.Ignore.SPACES, Comparison.Ignore.PUNCTUATION);
 
   private static final Comparison COMPARISON = Comparison.ignoring(IGNORED);
-  private static final Comparison OF_CODES = Comparison.ignoring(SIGNS_TOO);
+
+  /** How codes are compared, whatever signs they are written with. */
+  static final Comparison OF_CODES = Comparison.ignoring(SIGNS_TOO);
 
   /** So many of a column's values are asked for. */
   private static final int ASKED_FOR = 300;

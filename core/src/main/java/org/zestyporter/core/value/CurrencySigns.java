@@ -63,7 +63,6 @@ final class CurrencySigns {
       FJD fj$
       NAD n$
       UYU $u
-      NIO c$n
       PEN s/
       IDR rp
       MYR rm
@@ -82,7 +81,6 @@ final class CurrencySigns {
       SEK skr
       NOK nkr
       ISK ikr
-      SAR ﷼
       """;
 
   /** What several currencies are called, so that nobody can tell. */
