@@ -3,7 +3,7 @@ import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { api, ApiError } from '../api/client';
 import type { KeyHints, MatchClasses } from '../api/types';
-import { anEntry, anOpenPlan } from '../plan/fixtures';
+import { anEntry, anOpenPlan, savesInto } from '../plan/fixtures';
 import { keyboard } from '../ui/keys.svelte';
 import Match from './Match.svelte';
 
@@ -40,7 +40,7 @@ describe('the Match stop', () => {
     vi.restoreAllMocks();
     vi.spyOn(api, 'GET').mockImplementation(((path: string) =>
       Promise.resolve({ data: path.endsWith('/keys') ? hints : classes })) as never);
-    vi.spyOn(api, 'PUT').mockResolvedValue({ data: anOpenPlan().view } as never);
+    savesInto();
   });
 
   it('shows the classes and a pair with its difference', async () => {

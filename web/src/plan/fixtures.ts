@@ -1,3 +1,5 @@
+import { vi } from 'vitest';
+import { api } from '../api/client';
 import type { FieldInfo, Fill, LedgerEntry, PlanView, RunReport, RunView } from '../api/types';
 import { OpenPlan } from './plan.svelte';
 
@@ -134,8 +136,17 @@ export function aView(change: Partial<PlanView> = {}): PlanView {
   };
 }
 
+let opened: OpenPlan;
+
 export function anOpenPlan(change: Partial<PlanView> = {}): OpenPlan {
-  return new OpenPlan(aView(change));
+  return (opened = new OpenPlan(aView(change)));
+}
+
+/** Lets a save, whenever it comes, leave the view of the plan that was opened last as it is. */
+export function savesInto() {
+  return vi
+    .spyOn(api, 'PUT')
+    .mockImplementation((() => Promise.resolve({ data: opened.view })) as never);
 }
 
 export function aReport(change: Partial<RunReport> = {}): RunReport {

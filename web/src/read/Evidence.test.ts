@@ -1,14 +1,13 @@
 import { render, screen } from '@testing-library/svelte';
 import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
-import { api } from '../api/client';
-import { anOpenPlan, aView } from '../plan/fixtures';
+import { anOpenPlan, aView, savesInto } from '../plan/fixtures';
 import Evidence from './Evidence.svelte';
 
 describe('how the file is read', () => {
   beforeEach(() => {
     vi.restoreAllMocks();
-    vi.spyOn(api, 'PUT').mockResolvedValue({ data: aView() } as never);
+    savesInto();
   });
 
   it('gives the evidence beside what was found', () => {

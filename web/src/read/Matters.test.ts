@@ -1,9 +1,8 @@
 import { render, screen } from '@testing-library/svelte';
 import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
-import { api } from '../api/client';
 import type { SourceView, Warning } from '../api/types';
-import { anOpenPlan, aView } from '../plan/fixtures';
+import { anOpenPlan, aView, savesInto } from '../plan/fixtures';
 import Matters from './Matters.svelte';
 
 function opened(change: Partial<SourceView>) {
@@ -17,7 +16,7 @@ function asked(code: Warning['code'], column?: string) {
 describe('what a person has to settle', () => {
   beforeEach(() => {
     vi.restoreAllMocks();
-    vi.spyOn(api, 'PUT').mockResolvedValue({ data: aView() } as never);
+    savesInto();
   });
 
   it('asks for the century and leaves the order of dates open', async () => {

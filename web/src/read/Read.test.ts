@@ -3,7 +3,7 @@ import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { api } from '../api/client';
 import type { RawLine } from '../api/types';
-import { anOpenPlan, aView } from '../plan/fixtures';
+import { anOpenPlan, aView, savesInto } from '../plan/fixtures';
 import type { OpenPlan } from '../plan/plan.svelte';
 import { keyboard } from '../ui/keys.svelte';
 import Read from './Read.svelte';
@@ -48,7 +48,7 @@ function press(key: string, change: KeyboardEventInit = {}) {
 describe('the Read stop', () => {
   beforeEach(() => {
     vi.restoreAllMocks();
-    vi.spyOn(api, 'PUT').mockResolvedValue({ data: aView() } as never);
+    savesInto();
     vi.spyOn(api, 'GET').mockImplementation((async () => ({ data: lines })) as never);
     vi.spyOn(api, 'POST').mockResolvedValue({
       data: {

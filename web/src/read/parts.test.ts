@@ -3,7 +3,7 @@ import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { api } from '../api/client';
 import { reachedWords, untilRead } from '../desk/reached';
-import { anOpenPlan, aView } from '../plan/fixtures';
+import { anOpenPlan, aView, savesInto } from '../plan/fixtures';
 import Borders from './Borders.svelte';
 import Columns from './Columns.svelte';
 import { Lines } from './lines.svelte';
@@ -53,7 +53,7 @@ describe('the columns', () => {
 describe('the borders of fixed width', () => {
   beforeEach(() => {
     vi.restoreAllMocks();
-    vi.spyOn(api, 'PUT').mockResolvedValue({ data: aView() } as never);
+    savesInto();
     vi.spyOn(api, 'GET').mockResolvedValue({ data: ['Reg  Feet', 'QH-1   28'] } as never);
   });
 

@@ -1,14 +1,13 @@
 import { render, screen, within } from '@testing-library/svelte';
 import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
-import { api } from '../api/client';
-import { anOpenPlan } from '../plan/fixtures';
+import { anOpenPlan, savesInto } from '../plan/fixtures';
 import DatabaseSay from './DatabaseSay.svelte';
 
 describe('how a plan runs', () => {
   beforeEach(() => {
     vi.restoreAllMocks();
-    vi.spyOn(api, 'PUT').mockResolvedValue({ data: anOpenPlan().view } as never);
+    savesInto();
   });
 
   it('is said in a sentence, and changed in place', async () => {

@@ -3,7 +3,7 @@ import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { api } from '../api/client';
 import type { ProblemGroup, StageRow, StageTable, Trial } from '../api/types';
-import { anOpenPlan } from '../plan/fixtures';
+import { anOpenPlan, savesInto } from '../plan/fixtures';
 import Mend from './Mend.svelte';
 
 const row = (origin: string, rows: number, line: number): StageRow => ({
@@ -45,7 +45,7 @@ describe('a problem mended where it is listed', () => {
     const table: Partial<StageTable> = { rows: [row('tbc', 1, 13), row('12 m', 2, 20)] };
     vi.spyOn(api, 'POST').mockImplementation(((path: string) =>
       Promise.resolve({ data: path.endsWith('/trials') ? [trial] : table })) as never);
-    vi.spyOn(api, 'PUT').mockResolvedValue({ data: anOpenPlan().view } as never);
+    savesInto();
   });
 
   function show() {

@@ -3,7 +3,7 @@ import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { api } from '../api/client';
 import type { Question } from '../api/types';
-import { anEntry, anOpenPlan, aReport, aRun } from '../plan/fixtures';
+import { anEntry, anOpenPlan, aReport, aRun, savesInto } from '../plan/fixtures';
 import { standing } from '../plan/trip';
 import { keyboard } from '../ui/keys.svelte';
 import Questions from './Questions.svelte';
@@ -59,7 +59,7 @@ describe('questions, answered where they are asked', () => {
       },
       steps: [],
     } as never);
-    vi.spyOn(api, 'PUT').mockImplementation((() => Promise.resolve({ data: open.view })) as never);
+    savesInto();
     vi.spyOn(open, 'rehearse').mockResolvedValue(null);
     open.rehearsal = aRun({ report: aReport({ questions }) });
     const asked = { show: vi.fn(), decide: vi.fn(), mend: vi.fn() };
