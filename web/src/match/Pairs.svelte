@@ -86,9 +86,9 @@
     if (!by) return;
     const of = by;
     const rest = record
-      ? { record: record.split(',') }
+      ? { record: partsOf(record, open.view.table) }
       : act === 'other'
-        ? { not: partsOf(found) }
+        ? { not: found.map((key) => partsOf(key, open.view.table)) }
         : {};
     open.editDestination((d) => withDecision(d, { of, act, ...rest }));
   }

@@ -10,6 +10,7 @@ import {
   isNear,
   keyValues,
   moved,
+  partsOf,
   withAdded,
   withCompared,
   withDecision,
@@ -122,5 +123,12 @@ describe('decisions', () => {
     const two = withDecision(one, { of: { owner_id: '7', name: 'Wren' }, act: 'other' });
     expect(two.decisions).toEqual([{ of: { owner_id: '7', name: 'Wren' }, act: 'other' }]);
     expect(decisionInWords(one.decisions[0]!)).toBe('Wren, 7: record 12');
+  });
+
+  it('name a record by the parts of its key, whatever these hold', () => {
+    const by = (...primaryKey: string[]) => ({ ...anOpenPlan().view.table, primaryKey });
+    expect(partsOf('Smith, Jane', by('name'))).toEqual(['Smith, Jane']);
+    expect(partsOf('A,1', by('dock', 'no'))).toEqual(['A', '1']);
+    expect(partsOf('a\\, b\\\\,', by('dock', 'no'))).toEqual(['a, b\\', '']);
   });
 });

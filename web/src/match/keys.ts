@@ -1,5 +1,12 @@
 // Edits of match keys and of what somebody decided about rows.
-import type { Decision, Destination, LedgerEntry, MatchClasses, MatchKey } from '../api/types';
+import type {
+  Decision,
+  Destination,
+  LedgerEntry,
+  MatchClasses,
+  MatchKey,
+  TableInfo,
+} from '../api/types';
 
 export type Ignored = MatchKey['ignoring'][number];
 export type MatchClass = MatchClasses['of'];
@@ -189,9 +196,18 @@ export function withDecision(destination: Destination, decision: Decision): Dest
   };
 }
 
-/** The parts of keys of records, as a decision names them. */
-export function partsOf(keys: string[] | undefined): string[][] | undefined {
-  return keys?.map((key) => key.split(','));
+/**
+ * The parts of a record's key, as a decision names them. Several are joined by a comma, and a
+ * backslash stands before one that is part of a value.
+ */
+export function partsOf(key: string, table: TableInfo): string[] {
+  if (table.primaryKey.length === 1) return [key];
+  const parts = [''];
+  for (const [sign] of key.matchAll(/\\?./gsu)) {
+    if (sign === ',') parts.push('');
+    else parts.push(parts.pop()! + sign.replace(/^\\(?=.)/su, ''));
+  }
+  return parts;
 }
 
 /** A decision in words. */

@@ -85,7 +85,7 @@ describe('questions, answered where they are asked', () => {
     await userEvent.click(screen.getByRole('button', { name: 'Add 2 rows as New' }));
     expect(get.mock.calls.at(-1)![1].params.query).toEqual({ of: 'similar', pairs: 200 });
     expect(open.destination.decisions).toEqual([
-      { of: { registration: 'QH-4' }, act: 'other', not: [['931'], ['7', 'b']] },
+      { of: { registration: 'QH-4' }, act: 'other', not: [['931'], ['7,b']] },
       { of: { registration: 'QH-9' }, act: 'other', not: [] },
     ]);
     expect(screen.queryByText(/much like rows/)).toBeNull();

@@ -302,7 +302,7 @@ export class Asking {
         found.pairs.reduce((d, pair, i) => {
           const of = decidedBy(d, found.fields, pair);
           if (!of || !pair.notes.some((n) => n.code === current.kind)) return d;
-          const not = partsOf(found.candidates[i]);
+          const not = found.candidates[i]?.map((key) => partsOf(key, this.open.view.table));
           return withDecision(d, { of, act, ...(act === 'other' ? { not } : {}) });
         }, destination),
       );

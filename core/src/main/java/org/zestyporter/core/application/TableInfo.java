@@ -95,19 +95,19 @@ public record TableInfo(
   }
 
   /**
-   * The primary key that is written as a text, its parts joined by a comma.
+   * The primary key that is written as a {@link KeyText}.
    *
    * @return null if it can be no key of this table
    */
   public @Nullable List<Object> key(String text) {
     List<FieldInfo> keyFields = fields(primaryKey);
-    String[] parts = keyFields.size() == 1 ? new String[] {text} : text.split(",", -1);
-    if (parts.length != keyFields.size() || parts.length == 0) {
+    List<String> parts = KeyText.parts(text, keyFields.size());
+    if (parts.size() != keyFields.size()) {
       return null;
     }
-    List<Object> key = new ArrayList<>(parts.length);
-    for (int i = 0; i < parts.length; i++) {
-      Object part = keyFields.get(i).type().read(parts[i]);
+    List<Object> key = new ArrayList<>(parts.size());
+    for (int i = 0; i < parts.size(); i++) {
+      Object part = keyFields.get(i).type().read(parts.get(i));
       if (part == null || keyFields.get(i).storage().stored(part) instanceof Problem) {
         return null;
       }

@@ -11,6 +11,7 @@ import java.util.PriorityQueue;
 import java.util.Set;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.application.KeyText;
 import org.zestyporter.core.match.MatchClass;
 import org.zestyporter.core.run.Classing;
 import org.zestyporter.core.run.LedgerChunk;
@@ -65,8 +66,8 @@ public final class MatchSurvey {
    * @param looked rows of the class, and those with the same keys, that were looked at to find the
    *     most changed
    * @param pairs rows of the class beside the record that they match, the most changed first
-   * @param candidates by pair, the keys of the records that it may speak of, their parts joined by
-   *     a comma; empty unless they are several, or only near
+   * @param candidates by pair, the keys of the records that it may speak of, each a {@link
+   *     KeyText}; empty unless they are several, or only near
    * @param others by pair, rows that have the same key, say something else, and wait with it; or
    *     the earlier row that it is much like
    * @param further fields that would tell apart records that a key can't, the best first
@@ -184,12 +185,12 @@ public final class MatchSurvey {
     return fields;
   }
 
-  /** The keys of the records that a row may speak of, their parts joined by a comma. */
+  /** The keys of the records that a row may speak of, each a {@link KeyText}. */
   public static List<String> candidates(LedgerEntry entry) {
     return entry.notes().stream()
         .filter(n -> SPEAKS_OF.contains(n.code()) && n.value() != null)
         .flatMap(n -> RecordKeys.of(n.value()).stream())
-        .map(parts -> String.join(",", parts))
+        .map(KeyText::of)
         .toList();
   }
 

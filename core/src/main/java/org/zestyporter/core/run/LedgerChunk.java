@@ -5,8 +5,8 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.BitSet;
 import java.util.List;
-import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.application.KeyText;
 import org.zestyporter.core.value.ProblemCode;
 import org.zestyporter.core.value.ValueColumn;
 import org.zestyporter.core.value.Values;
@@ -112,10 +112,7 @@ public record LedgerChunk(
         held.add(Values.text(before[position].value(at)));
       }
     }
-    String key =
-        keys[at] == null
-            ? null
-            : keys[at].stream().map(Values::text).collect(Collectors.joining(","));
+    String key = keys[at] == null ? null : KeyText.of(keys[at]);
     return new LedgerEntry(
         lines[at],
         firstRow + rows[at],

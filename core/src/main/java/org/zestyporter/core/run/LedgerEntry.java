@@ -3,6 +3,7 @@ package org.zestyporter.core.run;
 import com.fasterxml.jackson.annotation.JsonIgnore;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.application.KeyText;
 import org.zestyporter.core.value.ProblemCode;
 import org.zestyporter.core.value.Values;
 
@@ -13,7 +14,7 @@ import org.zestyporter.core.value.Values;
  * @param row index of the row among the source's rows, from 0; folded rows share a line
  * @param part number of the entry among those of its row, from 0
  * @param matchedBy number of the match key that found the record, from 1; 0 if none did
- * @param recordKey primary key of the record, its parts joined by a comma; null if there is none
+ * @param recordKey primary key of the record, a {@link KeyText}; null if there is none
  * @param after what each fill gave, as text, in the order of the ledger's fields
  * @param before what the record held in these fields; null if there was no record
  * @param changed positions of the fields that are written differently

@@ -7,6 +7,7 @@ import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.KeyText;
 import org.zestyporter.core.application.Records;
 import org.zestyporter.core.application.WriteSession.Change;
 import org.zestyporter.core.run.LedgerChunk;
@@ -89,7 +90,7 @@ final class UndoneChunk {
 
   String shownKey(int e) {
     List<Object> key = key(e);
-    return key == null ? "" : key.stream().map(Values::text).collect(Collectors.joining(","));
+    return key == null ? "" : KeyText.of(key);
   }
 
   private Decisions.Place place(int e) {

@@ -15,6 +15,7 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import org.zestyporter.core.application.Called;
 import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.KeyText;
 import org.zestyporter.core.application.Records;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.application.jdbc.Database;
@@ -105,11 +106,10 @@ class RecordController {
   }
 
   private static RecordView view(TableInfo table, Object[] values) {
-    List<String> parts = new ArrayList<>();
+    List<Object> parts = new ArrayList<>();
     for (FieldInfo field : table.fields(table.primaryKey())) {
-      parts.add(Values.text(values[table.fields().indexOf(field)]));
+      parts.add(values[table.fields().indexOf(field)]);
     }
-    return new RecordView(
-        String.join(",", parts), Arrays.stream(values).map(Values::text).toList());
+    return new RecordView(KeyText.of(parts), Arrays.stream(values).map(Values::text).toList());
   }
 }
