@@ -6,9 +6,6 @@ import org.zestyporter.core.value.DistinctValues;
 
 /** Columns of a few words that a field of choices, or a link, does not know yet. */
 final class FewWords {
-  /** A name that says just what the field is called. */
-  static final int SAME_NAME = 90;
-
   /** So many words can be asked about, whatever the rows; and so many where each stands again. */
   private static final int FEW = 12;
 
@@ -30,7 +27,7 @@ final class FewWords {
       Likeness name,
       LinkValues.@Nullable Overlap label,
       String found) {
-    if (name.score() < SAME_NAME) {
+    if (!name.isSame()) {
       return null;
     }
     DistinctValues values = linkValues.values(column);
@@ -39,7 +36,12 @@ final class FewWords {
     boolean few =
         values.beyond() == 0 && (words <= FEW || words <= MOST_WORDS && rows >= 2 * words);
     return few
-        ? Pair.outside(field, column, name.score() * 6 / 10, label, name.because() + "; " + found)
+        ? Pair.outside(
+            field,
+            column,
+            Math.max(name.score(), Likeness.SAME) * 6 / 10,
+            label,
+            name.because() + "; " + found)
         : null;
   }
 }

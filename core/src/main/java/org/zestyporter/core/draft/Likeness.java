@@ -13,8 +13,12 @@ import org.zestyporter.core.value.Words;
  *
  * @param score 0 to 100
  * @param because the evidence in words
+ * @param isSame true if the column is called just what the field is, or is described as
  */
-record Likeness(int score, String because) {
+record Likeness(int score, String because, boolean isSame) {
+  /** A name that says just what the field is called. */
+  static final int SAME = 90;
+
   /** Letters that the plural of a word has more. */
   private static final int ENDING = 3;
 
@@ -67,34 +71,36 @@ record Likeness(int score, String because) {
       Likeness whole = plain(field);
       Likeness part = last == null ? whole : last.to(field);
       int score = part.score() - less;
-      return score > whole.score() ? new Likeness(score, part.because()) : whole;
+      return score > whole.score() ? new Likeness(score, part.because(), part.isSame()) : whole;
     }
 
     private Likeness plain(FieldInfo field) {
       List<String> fieldWords = Words.of(field.name());
-      Likeness best = new Likeness(Words.agreement(words, fieldWords), "the names agree");
+      Likeness best = ofNames(Words.agreement(words, fieldWords));
       int withoutTable = own == null ? 0 : Words.agreement(own, fieldWords) - 3;
       if (withoutTable > best.score()) {
-        best = new Likeness(withoutTable, "the names agree");
+        best = ofNames(withoutTable);
       }
       if (isDated(field)) {
         int withoutDate = undated(field.name());
         if (withoutDate > best.score()) {
-          best = new Likeness(withoutDate, "the names agree");
+          best = ofNames(withoutDate);
         }
       }
       String comment = CommentCodes.about(field);
       if (comment != null && !comment.isEmpty()) {
         String first = Words.split(text).get(0);
         if (first.length() >= 3 && Words.initials(comment).startsWith(first)) {
-          return best.score() >= 80 ? best : new Likeness(80, "short for “" + comment + "”");
+          return best.score() >= 80 ? best : new Likeness(80, "short for “" + comment + "”", false);
         }
-        int said = Words.agreement(words, Words.of(comment)) * 8 / 10;
+        int said = Words.agreement(words, Words.of(comment));
         if (isDated(field)) {
-          said = Math.max(said, undated(comment) * 8 / 10);
+          said = Math.max(said, undated(comment));
         }
-        if (said > best.score()) {
-          best = new Likeness(said, "the field is described as “" + comment + "”");
+        int score = said * 8 / 10;
+        if (score > best.score()) {
+          String because = "the field is described as “" + comment + "”";
+          best = new Likeness(score, because, said >= SAME);
         }
       }
       return best;
@@ -104,6 +110,10 @@ record Likeness(int score, String because) {
     private int undated(String other) {
       return Words.agreement(Words.undated(text), Words.undated(other)) - 3;
     }
+  }
+
+  private static Likeness ofNames(int score) {
+    return new Likeness(score, "the names agree", score >= SAME);
   }
 
   private static boolean isDated(FieldInfo field) {

@@ -20,6 +20,7 @@ import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.value.Cell;
 import org.zestyporter.core.value.Comparison;
 import org.zestyporter.core.value.DistinctValues;
+import org.zestyporter.core.value.Texts;
 import org.zestyporter.core.value.Words;
 
 /** Tells which field of a linked table holds a column's values. */
@@ -32,6 +33,10 @@ final class LinkValues {
       List.of(Comparison.Ignore.CASE, Comparison.Ignore.SPACES, Comparison.Ignore.PUNCTUATION);
 
   private static final Comparison COMPARISON = Comparison.ignoring(IGNORED);
+
+  /** For names that are written with accents on one side only. */
+  private static final List<Comparison.Ignore> ACCENTS_TOO =
+      List.of(Comparison.Ignore.CASE, Comparison.Ignore.SPACES, Comparison.Ignore.ACCENTS);
 
   /** How codes are compared, whatever signs they are written with. */
   static final Comparison OF_CODES = Comparison.ignoring(SIGNS_TOO);
@@ -90,10 +95,34 @@ final class LinkValues {
   private final Map<Asked, Overlap> asked = new ConcurrentHashMap<>();
   private final Map<Integer, Compared> prepared = new ConcurrentHashMap<>();
   private final Map<Integer, Compared> inWords = new ConcurrentHashMap<>();
-  private final Map<Integer, Compared> inCodes = new ConcurrentHashMap<>();
-  private final Map<String, Set<String>> codesHeld = new ConcurrentHashMap<>();
+  private final Map<Loosely, Compared> inLoose = new ConcurrentHashMap<>();
+  private final Map<LooselyHeld, Set<String>> heldLoosely = new ConcurrentHashMap<>();
 
   private record Asked(String table, String field, int column) {}
+
+  private record Loosely(Loose how, int column) {}
+
+  private record LooselyHeld(Loose how, String table, String field) {}
+
+  /** How values are compared of which the usual comparison finds too few. */
+  private enum Loose {
+    ACCENTS(ACCENTS_TOO, Texts::withoutAccents),
+    CODES(SIGNS_TOO, LinkValues::code);
+
+    private final List<Comparison.Ignore> ignoring;
+
+    /** Of a value that is prepared as usual. */
+    private final UnaryOperator<String> prepare;
+
+    Loose(List<Comparison.Ignore> ignoring, UnaryOperator<String> prepare) {
+      this.ignoring = ignoring;
+      this.prepare = prepare;
+    }
+
+    boolean isFor(FieldInfo field) {
+      return field.type() == FieldType.TEXT && (this == ACCENTS || field.unique());
+    }
+  }
 
   /**
    * A column's values as they are compared, the first ones first, and how many rows hold each.
@@ -117,6 +146,13 @@ final class LinkValues {
         rows += e.getValue().rows();
       }
       return new Compared(values, rows);
+    }
+
+    /** The same values, compared more loosely. */
+    Compared more(UnaryOperator<String> prepare) {
+      Map<String, Long> loose = new LinkedHashMap<>();
+      values.forEach((value, rows) -> loose.merge(prepare.apply(value), rows, Long::sum));
+      return new Compared(loose, rows);
     }
 
     /** How many rows hold one of these values. */
@@ -194,23 +230,26 @@ final class LinkValues {
     return all;
   }
 
-  /** How many rows are found, of codes also where they are written with other signs. */
+  /** How many rows are found, more loosely compared where that finds more. */
   private Overlap held(TableInfo table, FieldInfo field, Set<String> values, int column) {
-    Overlap exact = overlap(field.name(), values, prepared(column));
-    if (!field.unique() || field.type() != FieldType.TEXT || exact.found() == exact.rows()) {
-      return exact;
+    Overlap best = overlap(field.name(), values, prepared(column));
+    for (Loose how : Loose.values()) {
+      if (best.found() == best.rows() || !how.isFor(field)) {
+        continue;
+      }
+      Set<String> there =
+          heldLoosely.computeIfAbsent(
+              new LooselyHeld(how, table.name(), field.name()),
+              key -> values.stream().map(how.prepare).collect(Collectors.toSet()));
+      Compared own =
+          inLoose.computeIfAbsent(
+              new Loosely(how, column), key -> prepared(column).more(how.prepare));
+      long found = own.in(there);
+      if (found > best.found()) {
+        best = new Overlap(field.name(), List.of(), how.ignoring, found, own.rows(), true);
+      }
     }
-    Set<String> codes =
-        codesHeld.computeIfAbsent(
-            table.name() + " " + field.name(),
-            key -> values.stream().map(LinkValues::code).collect(Collectors.toSet()));
-    Compared own =
-        inCodes.computeIfAbsent(
-            column, c -> Compared.of(values(c), Integer.MAX_VALUE, LinkValues::code));
-    long found = own.in(codes);
-    return found <= exact.found()
-        ? exact
-        : new Overlap(field.name(), List.of(), SIGNS_TOO, found, own.rows(), true);
+    return best;
   }
 
   /** A value without its signs, if it has figures. */

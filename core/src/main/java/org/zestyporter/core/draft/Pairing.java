@@ -236,7 +236,8 @@ final class Pairing {
       fit = 0;
     }
     // a title over other values than it says is none to go by
-    if (fit < 0 && (score < 90 || types.readable(column, field) < SOME)) {
+    if (fit < 0
+        && (!name.isSame() && score < Likeness.SAME || types.readable(column, field) < SOME)) {
       return null;
     }
     return isNoText(table, field, column)
@@ -280,9 +281,7 @@ final class Pairing {
    * @param backed true if choices or the table's own name speak for it too
    */
   private static Certainty byName(int score, boolean backed) {
-    return score >= FewWords.SAME_NAME || backed && score >= ENOUGH
-        ? Certainty.PLAIN
-        : Certainty.LIKELY;
+    return score >= Likeness.SAME || backed && score >= ENOUGH ? Certainty.PLAIN : Certainty.LIKELY;
   }
 
   /** Where the names say little, the values that the field holds already may say more. */

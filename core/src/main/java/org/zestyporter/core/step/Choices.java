@@ -1,6 +1,5 @@
 package org.zestyporter.core.step;
 
-import java.util.Locale;
 import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
@@ -19,6 +18,6 @@ final class Choices {
   }
 
   static String prepare(String word) {
-    return Texts.trim(word).toLowerCase(Locale.ROOT);
+    return Texts.small(Texts.trim(word));
   }
 }

@@ -79,7 +79,7 @@ public final class Comparison {
       text = Texts.withoutAccents(text);
     }
     if (ignored.contains(Ignore.CASE)) {
-      text = text.toLowerCase(Locale.ROOT);
+      text = Texts.small(text);
     }
     return ignored.contains(Ignore.LEADING_ZEROS) ? dropZeros(filtered(text)) : filtered(text);
   }

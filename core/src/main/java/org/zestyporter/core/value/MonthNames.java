@@ -1,7 +1,6 @@
 package org.zestyporter.core.value;
 
 import java.util.HashMap;
-import java.util.Locale;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 
@@ -18,7 +17,7 @@ final class MonthNames {
     int month = 1;
     for (String line : WordLists.lines(MonthNames.class, "months.txt")) {
       for (String name : line.split(" ")) {
-        numbers.put(name, month);
+        numbers.put(bare(name), month);
       }
       month++;
     }
@@ -27,7 +26,7 @@ final class MonthNames {
 
   /** As it stands in the list. */
   static String bare(String name) {
-    return name.toLowerCase(Locale.ROOT).replace(".", "");
+    return Texts.small(name).replace(".", "");
   }
 
   /** The number of a month, or null if that is no month's name. */

@@ -3,7 +3,6 @@ package org.zestyporter.core.value;
 import java.nio.charset.StandardCharsets;
 import java.time.LocalDate;
 import java.util.BitSet;
-import java.util.Locale;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 
@@ -37,7 +36,7 @@ public final class TextSearch {
    * @param sought not empty
    */
   public TextSearch(String sought) {
-    this.sought = sought.toLowerCase(Locale.ROOT);
+    this.sought = Texts.small(sought);
     boolean isPlain = this.sought.chars().allMatch(c -> c < 128);
     this.plain = isPlain ? this.sought.getBytes(StandardCharsets.US_ASCII) : null;
     this.maybeNumber = this.sought.chars().allMatch(c -> OF_NUMBERS.indexOf(c) >= 0);
@@ -47,7 +46,7 @@ public final class TextSearch {
 
   /** True if a text holds it. */
   public boolean isIn(@Nullable String text) {
-    return text != null && text.toLowerCase(Locale.ROOT).contains(sought);
+    return text != null && Texts.small(text).contains(sought);
   }
 
   /** Adds the rows of a column whose values hold it. */

@@ -13,6 +13,10 @@ public final class Texts {
 
   private static final int FIRST_ACCENTED = 0x80;
 
+  /** Accents that Greek capitals go without; two dots stay, as they part what is spoken. */
+  private static final Pattern GREEK_ACCENTS =
+      Pattern.compile("(?<=\\p{IsGreek}\\p{M}{0,3})[\\u0300\\u0301\\u0313\\u0314\\u0342]");
+
   /** Letters that carry a stroke or are two in one, which decomposition leaves as they are. */
   private static final String[][] STROKED = {
     {"ø", "o"},
@@ -54,6 +58,27 @@ public final class Texts {
       }
     }
     return bare;
+  }
+
+  /**
+   * A text in small letters, as texts are compared whose capitals don't count. Greek has no accents
+   * on capitals and two forms of a small sigma, so there {@code ΒΟΛΟΣ} and {@code Βόλος} are one.
+   */
+  public static String small(String text) {
+    String small = text.toLowerCase(Locale.ROOT);
+    for (int at = 0; at < small.length(); at++) {
+      char c = small.charAt(at);
+      if (c >= '\u0370' && c < '\u0400' || c >= '\u1F00' && c < '\u2000') {
+        return greek(small);
+      }
+    }
+    return small;
+  }
+
+  private static String greek(String small) {
+    String apart = Normalizer.normalize(small, Normalizer.Form.NFD);
+    String bare = GREEK_ACCENTS.matcher(apart).replaceAll("").replace('ς', 'σ');
+    return Normalizer.normalize(bare, Normalizer.Form.NFC);
   }
 
   /** A text without the spaces, of any kind, at both its ends. */

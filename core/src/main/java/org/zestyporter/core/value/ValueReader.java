@@ -8,7 +8,6 @@ import java.time.LocalTime;
 import java.time.OffsetDateTime;
 import java.time.ZoneOffset;
 import java.util.HashMap;
-import java.util.Locale;
 import java.util.Map;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -40,13 +39,13 @@ public final class ValueReader {
         ("true yes y 1 x on wahr ja j vrai oui o vero sì sim sí verdadero tak kyllä ano áno igen"
                 + " evet jah taip jā da да так ναι 是 はい 예 네 כן نعم ○ ◯ 〇 ✓ ✔ ☑ 有 有り あり")
             .split(" ")) {
-      words.put(word, true);
+      words.put(Texts.small(word), true);
     }
     for (String word :
         ("false no n 0 off falsch nein faux non falso não nee nej nei nie ei ne nē nem nu"
                 + " hayır hayir нет не ні όχι 否 いいえ 아니오 아니요 לא لا ☐ 無 无 無し なし")
             .split(" ")) {
-      words.put(word, false);
+      words.put(Texts.small(word), false);
     }
     return Map.copyOf(words);
   }
@@ -150,7 +149,7 @@ public final class ValueReader {
    * @return a {@link Boolean} or a {@link Problem}
    */
   public static Object truth(String text) {
-    Boolean value = TRUTH.get(AsciiSigns.of(text.strip()).toLowerCase(Locale.ROOT));
+    Boolean value = TRUTH.get(Texts.small(AsciiSigns.of(text.strip())));
     return value != null
         ? value
         : new Problem(ProblemCode.NOT_TRUE_OR_FALSE, text, "neither yes nor no");

@@ -78,15 +78,18 @@ class TextSearchTest {
         new TextSearch(text).find(column, rows);
         for (int r = 0; r < column.rows(); r++) {
           String shown = Values.text(column.value(r));
-          boolean holds =
-              shown != null
-                  && shown.toLowerCase(Locale.ROOT).contains(text.toLowerCase(Locale.ROOT));
+          boolean holds = shown != null && small(shown).contains(small(text));
           assertThat(rows.get(r)).as("“%s” in “%s”", text, shown).isEqualTo(holds);
         }
         found += rows.cardinality();
       }
     }
     assertThat(found).isGreaterThan(500);
+  }
+
+  /** The two small letters that are one capital are one. */
+  private static String small(String text) {
+    return text.toLowerCase(Locale.ROOT).replace('ς', 'σ');
   }
 
   @Test

@@ -78,6 +78,22 @@ class TextsTest {
     assertThat(Texts.sentence("GREY HERON. TWO")).isEqualTo("Grey heron. two");
   }
 
+  @ParameterizedTest
+  @CsvSource({
+    "ΒΟΛΟΣ, Βόλος",
+    "ΡΟΪΔΗΣ Α., Ροΐδης Α.",
+    "ΑΪΣΕ ΠΑΠΑΓΟΥ-ΜΠΛΗ, Αϊσέ Παπάγου-Μπλη",
+    "ΟΔΥΣΣΕΥΣ, Ὀδυσσεύς",
+    "ÉCOLE, école",
+    "Σmall, σmall"
+  })
+  void capitalsAreTheSameAsSmallLetters(String capitals, String small) {
+    assertThat(Texts.small(capitals)).isEqualTo(Texts.small(small));
+    // by an accent that capitals keep, and by two dots, words are told apart
+    assertThat(Texts.small("PÉCHÉ")).isNotEqualTo(Texts.small("PECHE"));
+    assertThat(Texts.small("ΡΟΪΔΗΣ")).isNotEqualTo(Texts.small("ΡΟΙΔΗΣ"));
+  }
+
   /** A text without regard to capitals, in which İ is an i with a dot. */
   private static String folded(String text) {
     return Normalizer.normalize(text, Normalizer.Form.NFD)

@@ -253,6 +253,8 @@ class ValueReaderTest {
     "hayır,false",
     "так,true",
     "όχι,false",
+    "ΟΧΙ,false",
+    "Ναι,true",
     "nē,false",
     "はい,true",
     "否,false"

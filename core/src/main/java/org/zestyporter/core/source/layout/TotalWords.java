@@ -4,6 +4,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.regex.Pattern;
 import org.zestyporter.core.source.cache.RawRow;
+import org.zestyporter.core.value.Texts;
 
 /** Words with which lines of totals begin, in the languages of the senders. */
 final class TotalWords {
@@ -50,6 +51,8 @@ final class TotalWords {
           "общо",
           "укупно",
           "σύνολο",
+          "γενικό σύνολο",
+          "άθροισμα",
           "samtals",
           "jumlah",
           "tổng",
@@ -80,7 +83,8 @@ final class TotalWords {
   /** Letters of ASCII, a space, and all else. */
   private static final int LETTERS = 32;
 
-  private static final String ANY = "\\s*(grand\\s+|sub[- ]?)?(" + String.join("|", WORDS) + ")";
+  private static final String ANY =
+      "\\s*(grand\\s+|sub[- ]?)?(" + Texts.small(String.join("|", WORDS)) + ")";
   private static final int HOW = Pattern.CASE_INSENSITIVE | Pattern.UNICODE_CASE;
   private static final Pattern BEGINS = Pattern.compile(ANY + "\\b.{0,40}", HOW);
   private static final Pattern ALONE = Pattern.compile(ANY + "\\s*[:.]?\\s*", HOW);
@@ -122,7 +126,7 @@ final class TotalWords {
         first < 0x80
             ? at + 2 < text.length() && mayBegin(first, text.charAt(at + 1), text.charAt(at + 2))
             : Arrays.binarySearch(OTHERS, first) >= 0;
-    return may && BEGINS.matcher(text).matches();
+    return may && BEGINS.matcher(Texts.small(text)).matches();
   }
 
   /**
@@ -165,6 +169,6 @@ final class TotalWords {
 
   /** True if a line that begins so is a total, seeing how many of the usual cells it has filled. */
   static boolean isTotal(String text, long filled, long usual) {
-    return ALONE.matcher(text).matches() ? filled < usual : filled * 2 <= usual;
+    return ALONE.matcher(Texts.small(text)).matches() ? filled < usual : filled * 2 <= usual;
   }
 }

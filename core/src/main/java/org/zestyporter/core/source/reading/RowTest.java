@@ -7,6 +7,7 @@ import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.value.Cell;
 import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.LocaleSettings;
+import org.zestyporter.core.value.Texts;
 import org.zestyporter.core.value.ValueReader;
 
 /**
@@ -49,8 +50,8 @@ public record RowTest(String column, Test test, @Nullable String value) {
 
   /** True if the cell is such. */
   public boolean holds(Cell cell, LocaleSettings locale) {
-    String text = cell.text().strip().toLowerCase(Locale.ROOT);
-    String other = value == null ? "" : value.strip().toLowerCase(Locale.ROOT);
+    String text = Texts.small(cell.text().strip());
+    String other = value == null ? "" : Texts.small(value.strip());
     return switch (test) {
       case BLANK -> text.isEmpty();
       case FILLED -> !text.isEmpty();

@@ -126,6 +126,7 @@ class LayoutSignsTest {
       blanks += blank ? 1 : 0;
     }
     assertThat(totals).isGreaterThan(200);
+    assertThat(List.of("ΣΥΝΟΛΟ", "Σύνολο:", "ΓΕΝΙΚΟ ΣΥΝΟΛΟ")).allMatch(TotalWords::begins);
     assertThat(blanks).isGreaterThan(500);
   }
 }
