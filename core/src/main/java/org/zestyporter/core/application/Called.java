@@ -2,7 +2,6 @@ package org.zestyporter.core.application;
 
 import java.util.ArrayList;
 import java.util.List;
-import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.value.Words;
 
 /** Which fields of a table tell what its records are called, by their names in any language. */
@@ -11,21 +10,29 @@ public final class Called {
 
   private Called() {}
 
-  /** The fields of first and last name of a table that has just one of each; empty otherwise. */
+  /**
+   * The fields of first and last name of a table that has just one of each; empty otherwise. Beside
+   * one of the two a field that only says that it is a name holds the other: {@code nom} beside
+   * {@code prenom}, {@code name} beside {@code surname}.
+   */
   public static List<FieldInfo> people(TableInfo table) {
-    FieldInfo first = only(table, "forename");
-    FieldInfo last = only(table, "surname");
-    return first == null || last == null || first == last ? List.of() : List.of(first, last);
-  }
-
-  /** The only text field that says a part of a name; null if there is not just one. */
-  private static @Nullable FieldInfo only(TableInfo table, String part) {
-    List<FieldInfo> saying =
+    List<FieldInfo> texts =
         table.fields().stream()
             .filter(f -> f.type() == FieldType.TEXT && f.isFillable() && !f.generated())
-            .filter(f -> Words.says(f.name(), part))
             .toList();
-    return saying.size() == 1 ? saying.get(0) : null;
+    List<FieldInfo> first = saying(texts, "forename");
+    List<FieldInfo> last = saying(texts, "surname");
+    if (first.isEmpty() != last.isEmpty()) {
+      List<FieldInfo> names = texts.stream().filter(Called::isName).toList();
+      first = first.isEmpty() ? names : first;
+      last = last.isEmpty() ? names : last;
+    }
+    boolean isOneOfEach = first.size() == 1 && last.size() == 1 && !first.equals(last);
+    return isOneOfEach ? List.of(first.get(0), last.get(0)) : List.of();
+  }
+
+  private static List<FieldInfo> saying(List<FieldInfo> texts, String part) {
+    return texts.stream().filter(f -> Words.says(f.name(), part)).toList();
   }
 
   /**

@@ -104,6 +104,12 @@ final class FillDraft {
       }
       return;
     }
+    IsoCodes iso = IsoCodes.of(field, title, pairing.values(column));
+    if (iso != null) {
+      steps.add(Step.of(StepKind.TRIM));
+      steps.addAll(iso.steps());
+      return;
+    }
     switch (field.type()) {
       case WHOLE, DECIMAL -> {
         steps.add(numberStep(field, column));

@@ -192,6 +192,11 @@ final class Pairing {
     if (codes != null) {
       return coded(field, column, name, codes);
     }
+    IsoCodes iso = IsoCodes.of(field, title, linkValues.values(column));
+    if (iso != null && name.score() >= ENOUGH) {
+      String because = name.because() + ", and " + iso.told();
+      return new Pair(field, column, name.score() + 40, null, because, Certainty.PLAIN);
+    }
     TruthWords truth = TruthWords.of(field, linkValues.values(column));
     if (truth != null) {
       String told = truth.told(field);

@@ -14,6 +14,9 @@ class CalledTest {
       value = {
         "pesel VARCHAR(11) UNIQUE, imie VARCHAR(9), nazwisko VARCHAR(9)|imie nazwisko",
         "first_name VARCHAR(9), last_name VARCHAR(9), email VARCHAR(9) UNIQUE|first_name last_name",
+        "nom VARCHAR(9), prenom VARCHAR(9), mel VARCHAR(9) UNIQUE|prenom nom",
+        "jmeno VARCHAR(9), prijmeni VARCHAR(9), ico VARCHAR(9) UNIQUE|jmeno prijmeni",
+        "name VARCHAR(9), nombre VARCHAR(9), apellidos VARCHAR(9), nif VARCHAR(9) UNIQUE|nif name",
         "code VARCHAR(3) UNIQUE, name VARCHAR(9)|code name",
         "kod VARCHAR(3) UNIQUE, nazwa VARCHAR(9), uwagi VARCHAR(9)|kod nazwa",
         "remarks VARCHAR(9), name VARCHAR(9)|name",
