@@ -40,10 +40,12 @@ export class OpenPlan {
   conflict = $state('');
   rehearsal = $state.raw<RunView | null>(null);
   /**
-   * The rehearsal after which questions were answered: a phrasebook may have changed, though the
-   * plan has not.
+   * How often something was answered or mended: a phrasebook may have changed, though the plan has
+   * not.
    */
-  private answeredAfter = $state(0);
+  answers = $state(0);
+  /** Those of them that the last rehearsal knew of. */
+  answersKnown = $state(0);
   /** The last rehearsal counted anew, once answers have changed what it says. */
   private recount = $state.raw<RecountView | null>(null);
   run = $state.raw<RunView | null>(null);
@@ -72,7 +74,7 @@ export class OpenPlan {
       this.rehearsal.revision === this.view.revision &&
       this.rehearsal.source === this.view.source.name &&
       this.saving === 'saved' &&
-      this.answeredAfter !== this.rehearsal.id &&
+      this.answersKnown === this.answers &&
       Math.max(this.newestRun, this.run?.id ?? 0) < this.rehearsal.id,
   );
   /** What became of the rows that answers touch, if the figures of the last rehearsal count them. */
@@ -310,9 +312,13 @@ export class OpenPlan {
 
   /** Rehearses anew once nothing more is answered or mended for a moment. */
   rehearseSoon() {
-    clearTimeout(this.answered);
-    this.answeredAfter = this.rehearsal?.id ?? 0;
+    this.answers++;
     if (this.view.source.rows > FEW) void this.countAnswers();
+    this.rehearseInAMoment();
+  }
+
+  private rehearseInAMoment() {
+    clearTimeout(this.answered);
     if (this.view.source.rows > MOST_AT_ONCE) return;
     this.answered = setTimeout(() => void this.rehearse(), ANSWERED);
   }
@@ -334,14 +340,29 @@ export class OpenPlan {
   }
 
   async rehearse(): Promise<RunView | null> {
-    return this.go('rehearsal', () =>
-      got(api.POST('/api/plans/{plan}/rehearsals', { params: { path: { plan: this.view.id } } })),
+    const known = this.answers;
+    const path = { plan: this.view.id };
+    return this.go(
+      'rehearsal',
+      () => got(api.POST('/api/plans/{plan}/rehearsals', { params: { path } })),
+      (finished) => {
+        this.rehearsal = finished;
+        this.answersKnown = known;
+        // what was answered meanwhile is still to be counted
+        if (known !== this.answers) this.rehearseInAMoment();
+      },
     );
   }
 
   async start(): Promise<RunView | null> {
-    return this.go('run', () =>
-      got(api.POST('/api/plans/{plan}/runs', { params: { path: { plan: this.view.id } } })),
+    const path = { plan: this.view.id };
+    return this.go(
+      'run',
+      () => got(api.POST('/api/plans/{plan}/runs', { params: { path } })),
+      async (finished) => {
+        this.run = finished;
+        await this.look();
+      },
     );
   }
 
@@ -394,7 +415,11 @@ export class OpenPlan {
     this.view = await got(api.GET('/api/plans/{id}', { params: { path } }));
   }
 
-  private async go(kind: 'rehearsal' | 'run', begin: () => Promise<RunView>) {
+  private async go(
+    kind: 'rehearsal' | 'run',
+    begin: () => Promise<RunView>,
+    take: (finished: RunView) => void | Promise<void>,
+  ) {
     if (this.busy || this.view.matters.length) return null;
     if (kind === 'run' && this.guesses.length) return null;
     this.busy = kind;
@@ -402,12 +427,7 @@ export class OpenPlan {
       await this.save();
       if (this.saving !== 'saved') return null;
       const finished = await work.follow(await begin());
-      if (kind === 'run') {
-        this.run = finished;
-        await this.look();
-      } else {
-        this.rehearsal = finished;
-      }
+      await take(finished);
       return finished;
     } catch (error) {
       tell(error);

@@ -3,6 +3,7 @@ import { session } from '../account/session.svelte';
 import { api, ApiError } from '../api/client';
 import type { Plan, PlanView } from '../api/types';
 import { anOpenPlan, aReport, aRun } from './fixtures';
+import { work } from '../run/work.svelte';
 import { OpenPlan } from './plan.svelte';
 import { standing } from './trip';
 
@@ -135,15 +136,32 @@ describe('an open plan', () => {
     expect(open.report?.destinations[0]?.new).toBe(511);
   });
 
-  it('takes no rehearsal for today’s once a question is answered', async () => {
+  it('takes no rehearsal for today’s once a question is answered, even while it went', async () => {
     const open = new OpenPlan(view(1));
     open.rehearsal = aRun({ source: 'a.csv' });
     expect(open.rehearsed).toBe(true);
-    vi.spyOn(open, 'rehearse').mockResolvedValue(null);
+    const post = vi.spyOn(api, 'POST').mockResolvedValue({ data: aRun({ id: 4 }) } as never);
+    const ends: (() => void)[] = [];
+    const follow = vi
+      .spyOn(work, 'follow')
+      .mockImplementation(
+        ({ id }) =>
+          new Promise((end) => ends.push(() => end(aRun({ id, source: 'a.csv', state: 'done' })))),
+      );
     open.rehearseSoon();
     expect(open.rehearsed).toBe(false);
-    open.rehearsal = aRun({ id: 4, source: 'a.csv' });
-    expect(open.rehearsed).toBe(true);
+    await vi.waitFor(() => expect(follow).toHaveBeenCalledOnce());
+    open.rehearseSoon();
+    ends[0]!();
+    await vi.waitFor(() => expect(open.rehearsal?.id).toBe(4));
+    // it knows nothing of the second answer, so there is one more
+    expect(open.rehearsed).toBe(false);
+    post.mockResolvedValue({ data: aRun({ id: 5 }) } as never);
+    await vi.waitFor(() => expect(follow).toHaveBeenCalledTimes(2), 3000);
+    ends[1]!();
+    await vi.waitFor(() => expect(open.rehearsed).toBe(true));
+    expect(open.rehearsal?.id).toBe(5);
+    follow.mockRestore();
   });
 
   it('leaves figures as they are where answers can’t be counted', async () => {

@@ -1,5 +1,6 @@
 import { render, screen } from '@testing-library/svelte';
 import userEvent from '@testing-library/user-event';
+import { tick } from 'svelte';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { api } from '../api/client';
 import type { Question } from '../api/types';
@@ -321,6 +322,25 @@ describe('questions, answered where they are asked', () => {
     expect(learnt()[1].to).toBeUndefined();
   });
 
+  it('keeps what was begun, or answered meanwhile, when a rehearsal comes', async () => {
+    const words = [word('Ketch rig', 37), word('mtr', 4)];
+    const { open } = show(words);
+    const rehearsed = async (id: number) => {
+      open.rehearsal = aRun({ id, report: aReport({ questions: words.map((w) => ({ ...w })) }) });
+      await tick();
+    };
+    await userEvent.type(await screen.findByLabelText('“Ketch rig” means'), 'slo');
+    await rehearsed(9);
+    await userEvent.type(screen.getByLabelText('“Ketch rig” means'), 'op{Enter}');
+    expect(await screen.findByText('mtr', { selector: '.word' })).toBeInTheDocument();
+    expect(learnt()).toMatchObject([{ from: 'Ketch rig', to: 'sloop' }]);
+    await rehearsed(10);
+    expect(screen.getByText('1 question, holding 4 rows')).toBeInTheDocument();
+    open.answersKnown = open.answers;
+    await rehearsed(11);
+    expect(screen.getByText('1 question, holding 41 rows')).toBeInTheDocument();
+  });
+
   it('never answers with nothing', async () => {
     show([word('Ketch rig', 37)]);
     await userEvent.click(await screen.findByLabelText('“Ketch rig” means'));
@@ -408,6 +428,11 @@ describe('questions, answered where they are asked', () => {
     await userEvent.click(await screen.findByRole('button', { name: /Reject its rows/ }));
     await userEvent.click(screen.getByRole('button', { name: 'Answer 1' }));
     expect(open.fill('type_id')!.origin.link!.whenMissing).toBe('reject');
+  });
+
+  it('holds no more rows than there are, each of which may wait for several answers', () => {
+    show([word('yole', 60), word('cat', 60)]);
+    expect(screen.getByText('1 question, holding 70 rows')).toBeInTheDocument();
   });
 
   it('rejects the rows of all words', async () => {

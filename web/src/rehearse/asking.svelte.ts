@@ -1,5 +1,5 @@
 // What a rehearsal asks, and the answers that are given to it in place.
-import { SvelteSet } from 'svelte/reactivity';
+import { SvelteMap } from 'svelte/reactivity';
 import { api, got } from '../api/client';
 import type {
   Correction,
@@ -49,8 +49,11 @@ export class Asking {
   known = $state.raw<Suggestion[]>([]);
   further = $state.raw<KeyAdvice | null>(null);
   busy = $state(false);
-  private answered = new SvelteSet<string>();
+  /** What is answered, with the number of the answer. */
+  private answered = new SvelteMap<string, number>();
   private looked = 0;
+  /** The word that was looked for last. */
+  private about = '';
 
   asked: Asked[] = $derived.by(() => {
     const report = this.open.rehearsal?.report;
@@ -62,7 +65,12 @@ export class Asking {
     return [...columns, ...grouped(open, report.destinations[0]?.table)];
   });
   /** Rows that wait for an answer; what is only supposed holds none of them. */
-  waiting = $derived(this.asked.filter((a) => !isSupposed(a)).reduce((sum, a) => sum + a.rows, 0));
+  waiting = $derived.by(() => {
+    const held = this.asked.filter((a) => !isSupposed(a)).reduce((sum, a) => sum + a.rows, 0);
+    // a row may wait for several answers
+    const tables = this.open.rehearsal?.report?.destinations ?? [];
+    return Math.min(held, Math.max(...tables.map((t) => t.rejected)));
+  });
   current = $derived(this.asked[Math.min(this.at, this.asked.length - 1)]);
   word = $derived(this.current?.words[0]);
   info = $derived.by(() => this.open.view.table.fields.find((f) => f.name === this.current?.field));
@@ -135,7 +143,9 @@ export class Asking {
 
   /** Begins with what a new rehearsal says. */
   begin() {
-    this.answered.clear();
+    for (const [question, answer] of this.answered) {
+      if (answer <= this.open.answersKnown) this.answered.delete(question);
+    }
     this.at = Math.min(this.at, Math.max(0, this.asked.length - 1));
   }
 
@@ -156,14 +166,19 @@ export class Asking {
   /** Finds out what the word in hand may mean, or what would settle rows that match several. */
   async look() {
     const mine = ++this.looked;
-    this.known = [];
-    this.further = null;
-    this.picked = null;
-    this.typed = '';
-    this.making = null;
-    this.means = null;
-    this.linked = [];
     const { current, word, info } = this;
+    const about = word ? this.id(word) : '';
+    // what was begun stays where the same is asked by a new rehearsal
+    if (about !== this.about) {
+      this.known = [];
+      this.further = null;
+      this.picked = null;
+      this.typed = '';
+      this.making = null;
+      this.means = null;
+      this.linked = [];
+    }
+    this.about = about;
     const fill = info && this.open.fill(info.name);
     if (!current?.here) return;
     try {
@@ -218,7 +233,7 @@ export class Asking {
       if (choice.kind !== 'reject' && this.needed.length) return;
       this.open.putFill(this.settled(fill, choice));
       const words = choice.kind === 'add one' ? [word] : (this.current?.words ?? []);
-      words.forEach((w) => this.answered.add(this.id(w)));
+      words.forEach((w) => this.mark(w));
       this.open.rehearseSoon();
       return;
     }
@@ -242,7 +257,7 @@ export class Asking {
   private read(code: Ambiguous, means: string) {
     const found = this.open.view.source.reading;
     this.open.putReading(withMeaning(this.open.plan.reading, found, code, means));
-    this.current?.words.forEach((w) => this.answered.add(this.id(w)));
+    this.current?.words.forEach((w) => this.mark(w));
     this.open.rehearseSoon();
   }
 
@@ -277,7 +292,7 @@ export class Asking {
         if (!fill || !meaning) continue;
         const learned = await learn(this.open, info, fill, word.value, meaning, fill.steps.length);
         if (learned.fill !== fill) this.open.putFill(learned.fill);
-        this.answered.add(this.id(word));
+        this.mark(word);
       }
       this.means = null;
       this.open.rehearseSoon();
@@ -323,7 +338,7 @@ export class Asking {
     const said = which === 'any' ? ['*'] : words.map((w) => w.value);
     const farOff = [...(fill.farOff ?? []), ...said];
     this.open.putFill({ ...fill, farOff: which === 'any' ? said : farOff });
-    words.forEach((w) => this.answered.add(this.id(w)));
+    words.forEach((w) => this.mark(w));
     this.open.rehearseSoon();
   }
 
@@ -395,8 +410,13 @@ export class Asking {
     this.done(word);
   }
 
+  /** Says that a word is answered, by the answer that is counted next. */
+  private mark(question: Question) {
+    this.answered.set(this.id(question), this.open.answers + 1);
+  }
+
   private done(question: Question) {
-    this.answered.add(this.id(question));
+    this.mark(question);
     this.open.rehearseSoon();
   }
 }
