@@ -24,6 +24,8 @@ import org.zestyporter.core.plan.PlanJson;
 import org.zestyporter.core.source.FileChange;
 import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.source.reading.Reading;
+import org.zestyporter.core.value.ColumnProfile;
+import org.zestyporter.core.value.LocaleSettings;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
@@ -260,7 +262,8 @@ final class DraftCommand implements Callable<Integer> {
 
   /**
    * The reading that was found, as far as it says something of the next file too: not where this
-   * one ends, nor which words mean blank in it.
+   * one ends, nor which words mean blank in it, nor how numbers and dates are written where columns
+   * differ in that.
    */
   private static Reading found(SourceTable source) {
     Reading reading = source.reading();
@@ -272,6 +275,17 @@ final class DraftCommand implements Callable<Integer> {
                 .omit(reading.omit().isEmpty() ? null : reading.omit())
                 .blankWords(null)
                 .confirmed(null)
+                .locale(isOfOneLocale(source) ? reading.locale() : null)
                 .columns(FileChange.shape(source)));
+  }
+
+  /** False if a column writes numbers or dates otherwise than the file: each is found by itself. */
+  private static boolean isOfOneLocale(SourceTable source) {
+    LocaleSettings file = source.reading().locale();
+    return source.profiles().stream()
+        .map(ColumnProfile::locale)
+        .allMatch(
+            own ->
+                own.decimal().equals(file.decimal()) && own.dateOrder().equals(file.dateOrder()));
   }
 }

@@ -2,6 +2,7 @@ package org.zestyporter.core.application;
 
 import java.util.ArrayList;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.value.Words;
 
 /** Which fields of a table tell what its records are called, by their names in any language. */
@@ -16,10 +17,7 @@ public final class Called {
    * {@code prenom}, {@code name} beside {@code surname}.
    */
   public static List<FieldInfo> people(TableInfo table) {
-    List<FieldInfo> texts =
-        table.fields().stream()
-            .filter(f -> f.type() == FieldType.TEXT && f.isFillable() && !f.generated())
-            .toList();
+    List<FieldInfo> texts = texts(table);
     List<FieldInfo> first = saying(texts, "forename");
     List<FieldInfo> last = saying(texts, "surname");
     if (first.isEmpty() != last.isEmpty()) {
@@ -29,6 +27,18 @@ public final class Called {
     }
     boolean isOneOfEach = first.size() == 1 && last.size() == 1 && !first.equals(last);
     return isOneOfEach ? List.of(first.get(0), last.get(0)) : List.of();
+  }
+
+  /** The field of a person's name beside first and last name, such as that of the father. */
+  public static @Nullable FieldInfo middle(TableInfo table) {
+    List<FieldInfo> names = saying(texts(table), "patronymic");
+    return names.size() == 1 ? names.get(0) : null;
+  }
+
+  private static List<FieldInfo> texts(TableInfo table) {
+    return table.fields().stream()
+        .filter(f -> f.type() == FieldType.TEXT && f.isFillable() && !f.generated())
+        .toList();
   }
 
   private static List<FieldInfo> saying(List<FieldInfo> texts, String part) {

@@ -80,7 +80,7 @@ final class FillDraft {
     NameParts parts =
         pair.link().with().isEmpty()
             ? null
-            : NameParts.of(column, PersonNames.values(pairing.values(pair.column())));
+            : NameParts.of(column, PersonNames.values(pairing.values(pair.column())), false);
     return parts == null
         ? List.of()
         : List.of(

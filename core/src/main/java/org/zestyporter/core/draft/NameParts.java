@@ -12,10 +12,13 @@ import org.zestyporter.core.value.Words;
  * How whole names of people are parted, by what they look like and what stands above them.
  *
  * @param first the steps that take the first name
+ * @param middle the steps that take what stands between or behind the two, such as the name of the
+ *     father; null if that stays with the first name
  * @param last the steps that take that of the family
  * @param familyStands where it seems to stand, in words
  */
-record NameParts(List<Step> first, List<Step> last, String familyStands) {
+record NameParts(
+    List<Step> first, @Nullable List<Step> middle, List<Step> last, String familyStands) {
   /** Of a hundred values so many have to be names of several words. */
   private static final int MOST = 80;
 
@@ -36,39 +39,61 @@ record NameParts(List<Step> first, List<Step> last, String familyStands) {
   private static final Pattern FAMILY_FIRST =
       Pattern.compile(".*[\\p{IsHan}\\p{IsHangul}\\p{IsHiragana}\\p{IsKatakana}].*");
 
+  /** Names of fathers, with which a name ends that begins with that of the family. */
+  private static final Pattern FATHERS =
+      Pattern.compile(".*\\s(?:\\p{IsCyrillic}{2,}(?:вич|ьич|мич|тич|кич|вна|чна)|оглы|кызы)");
+
   private static final Step TIDY = Step.of(StepKind.COLLAPSE_SPACES);
 
   /**
    * How the names of a column are parted; null if these are no such names.
    *
    * @param names without spaces at their ends, with single ones within
+   * @param hasMiddle true if there is a field of its own for a name beside the first one
    */
-  static @Nullable NameParts of(String title, List<String> names) {
+  static @Nullable NameParts of(String title, List<String> names, boolean hasMiddle) {
     if (!areWhole(names)) {
       return null;
     }
     boolean familyFirst = isFamilyFirst(title, names);
     if (familyFirst && most(names, NameParts::hasComma)) {
-      return new NameParts(List.of(at(",", 2)), List.of(at(",", 1)), "in front of the comma");
+      Step others = at(",", 2);
+      return new NameParts(
+          hasMiddle ? List.of(others, take("^(\\S+)")) : List.of(others),
+          hasMiddle ? List.of(others, take("^\\S+\\s+(.+)$")) : null,
+          List.of(at(",", 1)),
+          "in front of the comma");
     }
     String where = familyFirst ? "first" : "last";
+    if (hasMiddle) {
+      return familyFirst
+          ? new NameParts(
+              List.of(TIDY, at(" ", 2)),
+              List.of(TIDY, take("^\\S+\\s+\\S+\\s+(.+)$")),
+              List.of(TIDY, at(" ", 1)),
+              where)
+          : new NameParts(
+              List.of(TIDY, at(" ", 1)),
+              List.of(TIDY, without("\\s+" + LAST + "$"), take("^\\S+\\s+(.+)$")),
+              List.of(TIDY, take("^.*?\\S\\s+(" + LAST + ")$")),
+              where);
+    }
     if (names.stream().allMatch(t -> t.split(" ").length <= 2)) {
       return new NameParts(
           List.of(TIDY, at(" ", familyFirst ? 2 : 1)),
+          null,
           List.of(TIDY, at(" ", familyFirst ? 1 : 2)),
           where);
     }
     if (!familyFirst) {
       return new NameParts(
           List.of(TIDY, take("^(.*?\\S)(?:\\s+" + LAST + ")?$")),
+          null,
           List.of(TIDY, take("^.*?\\S\\s+(" + LAST + ")$")),
           where);
     }
     String family = (most(names, NameParts::isInCapitals) ? CAPITALS : "^(\\S+)") + "(?:\\s+|$)";
-    return new NameParts(
-        List.of(TIDY, Step.of(StepKind.REPLACE_PATTERN, "pattern", family, "to", "")),
-        List.of(TIDY, take(family)),
-        where);
+    return new NameParts(List.of(TIDY, without(family)), null, List.of(TIDY, take(family)), where);
   }
 
   /** True if texts are nearly all whole names of people. */
@@ -84,6 +109,7 @@ record NameParts(List<Step> first, List<Step> last, String familyStands) {
         ? surname < forename
         : most(names, NameParts::hasComma)
             || most(names, NameParts::isInCapitals)
+            || most(names, t -> FATHERS.matcher(t).matches())
             || most(names, t -> FAMILY_FIRST.matcher(t).matches());
   }
 
@@ -119,6 +145,10 @@ record NameParts(List<Step> first, List<Step> last, String familyStands) {
 
   private static Step take(String pattern) {
     return Step.of(StepKind.TAKE_PATTERN, "pattern", pattern);
+  }
+
+  private static Step without(String pattern) {
+    return Step.of(StepKind.REPLACE_PATTERN, "pattern", pattern, "to", "");
   }
 
   private static Step at(String sign, int which) {

@@ -195,16 +195,24 @@ final class PersonNames {
     if (column == null) {
       return null;
     }
-    NameParts parts = NameParts.of(column, values(column));
-    return parts == null
-        ? null
-        : new Whole(
-            column,
-            Map.of(first, parts.first(), last, parts.last()),
-            "“"
-                + column
-                + "” holds whole names; that of the family seems to stand "
-                + parts.familyStands());
+    FieldInfo middle = Called.middle(table);
+    NameParts parts = NameParts.of(column, values(column), middle != null);
+    if (parts == null) {
+      return null;
+    }
+    Map<FieldInfo, List<Step>> steps = new HashMap<>();
+    steps.put(first, parts.first());
+    steps.put(last, parts.last());
+    if (middle != null && parts.middle() != null) {
+      steps.put(middle, parts.middle());
+    }
+    return new Whole(
+        column,
+        steps,
+        "“"
+            + column
+            + "” holds whole names; that of the family seems to stand "
+            + parts.familyStands());
   }
 
   /** True for a title of a first or of a last name. */
@@ -213,6 +221,9 @@ final class PersonNames {
   }
 
   private static boolean isWholeTitle(String title) {
+    if (Words.says(title, "wholename")) {
+      return true;
+    }
     return !isOnePart(title)
         && (isPart(title) || Words.says(title, "name"))
         && Words.split(title).stream()

@@ -36,7 +36,7 @@ public final class ValueReader {
   private static Map<String, Boolean> truths() {
     Map<String, Boolean> words = new HashMap<>();
     for (String word :
-        ("true yes y 1 x on wahr ja j vrai oui o vero sì sim sí verdadero tak kyllä ano áno igen"
+        ("true yes y 1 x + on wahr ja j vrai oui o vero sì sim sí verdadero tak kyllä ano áno igen"
                 + " evet jah taip jā da да так ναι 是 はい 예 네 כן نعم ○ ◯ 〇 ✓ ✔ ☑ 有 有り あり")
             .split(" ")) {
       words.put(Texts.small(word), true);

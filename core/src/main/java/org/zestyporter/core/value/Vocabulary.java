@@ -18,6 +18,11 @@ final class Vocabulary {
   private static final int SHORTEST_COMPOUND = 7;
   private static final int SHORTEST_PART = 3;
 
+  /** Shorter words of one language are too often another's. */
+  private static final int SHORTEST_SOUND = 3;
+
+  private static final char FIRST_OTHER = 0x80;
+
   /** What makes several of one in some languages, or links the parts of a compound. */
   private static final List<String> ENDINGS = List.of("s", "n", "en", "es", "er", "e");
 
@@ -29,6 +34,9 @@ final class Vocabulary {
 
   /** By word, the numbers of its meanings. */
   private final Map<String, BitSet> meanings = new HashMap<>();
+
+  /** The same for how words of other scripts sound in Latin letters. */
+  private final Map<String, BitSet> bySound = new HashMap<>();
 
   /** The same for words as they were asked for; empty where a word has none. */
   private final Memo<BitSet> looked = new Memo<>(this::look);
@@ -43,6 +51,13 @@ final class Vocabulary {
     for (String line : WordLists.lines(Vocabulary.class, "words.txt")) {
       take(line, meaning++);
     }
+    meanings.forEach(
+        (word, of) -> {
+          String sound = LatinSounds.isOther(word) ? LatinSounds.of(word) : "";
+          if (sound.length() >= SHORTEST_SOUND) {
+            bySound.computeIfAbsent(sound, s -> new BitSet()).or(of);
+          }
+        });
     int ending = ENDINGS.stream().mapToInt(String::length).max().orElse(0);
     this.longest = ending + meanings.keySet().stream().mapToInt(String::length).max().orElse(0);
   }
@@ -93,6 +108,9 @@ final class Vocabulary {
       String ending = ENDINGS.get(e);
       boolean hasIt = word.endsWith(ending) && word.length() - ending.length() > SHORTEST_PART;
       own = hasIt ? meanings.get(word.substring(0, word.length() - ending.length())) : null;
+    }
+    if (own == null && word.length() > SHORTEST_SOUND && word.charAt(0) < FIRST_OTHER) {
+      own = bySound.get(LatinSounds.of(word));
     }
     return own == null ? new BitSet() : own;
   }

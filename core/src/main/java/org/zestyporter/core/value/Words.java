@@ -101,6 +101,10 @@ public final class Words {
     for (String word : words) {
       int letter = word.charAt(0) % LETTERS;
       traits |= 1L << letter | KNOWN.traits(word);
+      String sound = LatinSounds.of(word);
+      if (!sound.isEmpty()) {
+        traits |= 1L << sound.charAt(0) % LETTERS;
+      }
     }
     return traits;
   }
@@ -191,9 +195,20 @@ public final class Words {
     if (a.equals(b)) {
       return 1;
     }
-    if (KNOWN.meanTheSame(a, b)) {
-      return SAME;
+    boolean isSpelt = LatinSounds.isOther(a) != LatinSounds.isOther(b);
+    double alike =
+        isSpelt ? alikeInSound(LatinSounds.of(a), LatinSounds.of(b)) : alikeInLetters(a, b);
+    return alike < SAME && KNOWN.meanTheSame(a, b) ? SAME : alike;
+  }
+
+  private static double alikeInSound(String a, String b) {
+    if (a.isEmpty() || b.isEmpty()) {
+      return 0;
     }
+    return a.equals(b) ? 1 : alikeInLetters(a, b);
+  }
+
+  private static double alikeInLetters(String a, String b) {
     String shorter = a.length() < b.length() ? a : b;
     String longer = shorter.equals(a) ? b : a;
     if (shorter.length() >= 3 && longer.startsWith(shorter)) {

@@ -57,15 +57,15 @@ class LooselyFoundTest {
   void aFewWordsAreAskedAboutWhereTheFieldIsDescribedSo() throws SQLException, IOException {
     try (Databases.Fresh on = Databases.h2()) {
       on.execute(
-          "CREATE TABLE tree (no VARCHAR(9) PRIMARY KEY, fylo ENUM ('Α', 'Θ'), w4 ENUM ('x', 'y'))",
-          "COMMENT ON COLUMN tree.fylo IS 'Φύλο'",
+          "CREATE TABLE tree (no VARCHAR(9) PRIMARY KEY, w3 ENUM ('Α', 'Θ'), w4 ENUM ('x', 'y'))",
+          "COMMENT ON COLUMN tree.w3 IS 'Φύλο'",
           "COMMENT ON COLUMN tree.w4 IS 'Wood of the tree'");
       String[] lines = {"No;ΦΥΛΟ;Wood", "t1;Ανδρικό;hard", "t2;Γυναικείο;soft", "t3;;hard"};
       try (SourceTable source = PlanDraftTest.file(folder, lines)) {
         ProposedTable draft =
             new PlanDraft(on.database(), source).draft(on.database().table("tree"));
-        assertThat(DraftByValuesTest.columns(draft)).containsEntry("fylo", "ΦΥΛΟ");
-        assertThat(PlanDraftTest.fill(draft, "fylo").whenBad()).isEqualTo(Fill.WhenBad.ASK);
+        assertThat(DraftByValuesTest.columns(draft)).containsEntry("w3", "ΦΥΛΟ");
+        assertThat(PlanDraftTest.fill(draft, "w3").whenBad()).isEqualTo(Fill.WhenBad.ASK);
         // less than all of a description is too little to ask for what no value says
         assertThat(DraftByValuesTest.columns(draft)).doesNotContainKey("w4");
         assertThat(draft.evidence())

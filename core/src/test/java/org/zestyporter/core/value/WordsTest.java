@@ -89,10 +89,44 @@ class WordsTest {
     "Дата рождения,phone",
     "Ilość,price",
     "日本語,date",
+    "Номер,data",
+    "Сумма,sort",
     "Created by,city"
   })
   void othersDont(String title, String field) {
     assertThat(agreement(title, field)).isLessThan(40);
+  }
+
+  /** However a title is spelt in Latin letters, also where nobody knows the word. */
+  @ParameterizedTest
+  @CsvSource({
+    "Прізвище,prizvyshche",
+    "Ім'я,imia",
+    "Имя,imya",
+    "Имя,imja",
+    "Отчество,otchestvo",
+    "Дата народження,data_narodzhennia",
+    "Лікар,likar_id",
+    "Щебень,scheben",
+    "Крушение,krushenie",
+    "Ячейка,yacheyka",
+    "Объём груза,obem_gruza",
+    "Επώνυμο,eponymo",
+    "ΑΦΜ,afm",
+    "Θυρίδα,thyrida",
+    "Οδός,odos",
+    "Κουπόνι,kouponi",
+    "Χρονολόγιο,hronologio"
+  })
+  void titlesInOtherLettersAreHeardInLatinOnes(String title, String field) {
+    assertThat(agreement(title, field)).isGreaterThan(79);
+  }
+
+  /** Likewise where the file is written in another language than the table. */
+  @ParameterizedTest
+  @CsvSource({"Surname,prizvyshche", "Nachname,familiya", "Phone,tilefono", "Quantity,kolichestvo"})
+  void whatIsSpeltInLatinLettersMeansWhatItDoes(String title, String field) {
+    assertThat(agreement(title, field)).isGreaterThan(79);
   }
 
   @Test
