@@ -77,15 +77,22 @@ final class FillDraft {
 
   /** How somebody's names are taken from a whole one, if a record is made of it one day. */
   private List<Fill> made(Pair pair, String column) {
+    List<String> with = pair.link().with();
     NameParts parts =
-        pair.link().with().isEmpty()
+        with.isEmpty()
             ? null
-            : NameParts.of(column, PersonNames.values(pairing.values(pair.column())), false);
-    return parts == null
-        ? List.of()
-        : List.of(
-            taking(pair.link().field(), column, parts.first()),
-            taking(pair.link().with().get(0), column, parts.last()));
+            : NameParts.of(
+                column, PersonNames.values(pairing.values(pair.column())), with.size() > 1);
+    if (parts == null) {
+      return List.of();
+    }
+    List<Fill> made = new ArrayList<>();
+    made.add(taking(pair.link().field(), column, parts.first()));
+    made.add(taking(with.get(0), column, parts.last()));
+    if (parts.middle() != null) {
+      made.add(taking(with.get(1), column, parts.middle()));
+    }
+    return made;
   }
 
   private static Fill taking(String field, String column, List<Step> steps) {

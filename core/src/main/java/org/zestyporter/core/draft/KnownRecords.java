@@ -50,24 +50,18 @@ public final class KnownRecords {
    * they are compared.
    *
    * @param whole true if these are all that the table holds
-   * @param people its people by their whole names
+   * @param people its people by their whole names; without and with a middle name or that of the
+   *     father, if it has a field for it
    */
-  record Names(Map<String, Set<String>> values, boolean whole, People people) {}
+  record Names(Map<String, Set<String>> values, boolean whole, List<People> people) {}
 
   /**
-   * The people of a table whose names stand in two fields.
+   * The people of a table whose names stand in several fields.
    *
-   * @param fields of the first and the last name; empty if the table has no such fields
+   * @param fields of the first and the last name, and that beside them
    * @param words the whole names, by their words
    */
-  record People(List<FieldInfo> fields, Set<String> words) {
-    static final People NONE = new People(List.of(), Set.of());
-
-    /** True if the table has none. */
-    boolean areNone() {
-      return fields.isEmpty();
-    }
-  }
+  record People(List<FieldInfo> fields, Set<String> words) {}
 
   public KnownRecords(Application application) {
     this.application = application;
@@ -137,7 +131,7 @@ public final class KnownRecords {
             .filter(i -> mayName(table.fields().get(i)))
             .toArray();
     if (places.length == 0) {
-      return new Names(values, true, People.NONE);
+      return new Names(values, true, List.of());
     }
     for (int place : places) {
       values.put(table.fields().get(place).name(), new HashSet<>());
@@ -161,11 +155,19 @@ public final class KnownRecords {
     return new Names(values, records.size() <= most, people(table, records));
   }
 
-  private static People people(TableInfo table, List<Object[]> records) {
-    List<FieldInfo> fields = Called.people(table);
-    if (fields.isEmpty()) {
-      return People.NONE;
+  private static List<People> people(TableInfo table, List<Object[]> records) {
+    List<FieldInfo> names = Called.people(table);
+    if (names.isEmpty()) {
+      return List.of();
     }
+    FieldInfo middle = Called.middle(table);
+    People usual = people(table, names, records);
+    return middle == null || names.contains(middle)
+        ? List.of(usual)
+        : List.of(usual, people(table, List.of(names.get(0), names.get(1), middle), records));
+  }
+
+  private static People people(TableInfo table, List<FieldInfo> fields, List<Object[]> records) {
     int[] places = fields.stream().mapToInt(table.fields()::indexOf).toArray();
     Set<String> people = new HashSet<>();
     for (Object[] record : records) {

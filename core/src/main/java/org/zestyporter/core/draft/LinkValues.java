@@ -73,7 +73,10 @@ final class LinkValues {
 
     /** The names of all fields that hold a part of the value. */
     String fields() {
-      return with.isEmpty() ? field : field + " and " + String.join(" and ", with);
+      List<String> all = new ArrayList<>(List.of(field));
+      all.addAll(with);
+      String last = all.remove(all.size() - 1);
+      return all.isEmpty() ? last : String.join(", ", all) + " and " + last;
     }
 
     /** In words. */
@@ -223,8 +226,7 @@ final class LinkValues {
               : held(table, field, names.values().get(field.name()), column);
       all.add(anyCall && !isCall(field) ? overlap.ofNoCall() : overlap);
     }
-    KnownRecords.People people = names.people();
-    if (!people.areNone()) {
+    for (KnownRecords.People people : names.people()) {
       all.add(names.whole() ? people(people, column) : askedPeople(table, people.fields(), column));
     }
     return all;
@@ -261,7 +263,7 @@ final class LinkValues {
   /** The same of a large table, told by some of the column's values. */
   private Overlap askedPeople(TableInfo table, List<FieldInfo> fields, int column) {
     return asked.computeIfAbsent(
-        new Asked(table.name(), "", column),
+        new Asked(table.name(), fields.size() + " fields", column),
         key -> {
           List<String> some = HeldValues.some(values(column), ASKED_FOR);
           Set<String> there =
@@ -311,8 +313,8 @@ final class LinkValues {
     KnownRecords.Names names = known.names(link.link().table());
     Map<String, Set<String>> values = names.values();
     TableInfo table = application.table(link.link().table());
-    KnownRecords.People people = names.people();
-    if (!people.areNone() && holdsWholeNames(column)) {
+    if (!names.people().isEmpty() && holdsWholeNames(column)) {
+      KnownRecords.People people = names.people().get(0);
       return people.words().size() > most ? null : people(people, column);
     }
     FieldInfo label =
