@@ -29,10 +29,10 @@ public final class Called {
     return isOneOfEach ? List.of(first.get(0), last.get(0)) : List.of();
   }
 
-  /** The field of a person's name beside first and last name, such as that of the father. */
+  /** The only field of a person's name beside these two, such as that of the father. */
   public static @Nullable FieldInfo middle(TableInfo table) {
     List<FieldInfo> names = saying(texts(table), "patronymic");
-    return names.size() == 1 ? names.get(0) : null;
+    return names.size() == 1 && !people(table).contains(names.get(0)) ? names.get(0) : null;
   }
 
   private static List<FieldInfo> texts(TableInfo table) {

@@ -79,7 +79,7 @@ record CommentCodes(String about, Map<String, String> meanings) {
   }
 
   /** How many rows of a column hold one of the words. */
-  LinkValues.Overlap overlap(DistinctValues column) {
+  Overlap overlap(DistinctValues column) {
     return LinkValues.choices(List.copyOf(meanings.keySet()), column);
   }
 

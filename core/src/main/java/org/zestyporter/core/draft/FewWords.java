@@ -22,11 +22,7 @@ final class FewWords {
    * know: somebody has to say what each of them means, and is asked for no more than that.
    */
   @Nullable Pair pair(
-      FieldInfo field,
-      int column,
-      Likeness name,
-      LinkValues.@Nullable Overlap label,
-      String found) {
+      FieldInfo field, int column, Likeness name, @Nullable Overlap label, String found) {
     if (!name.isSame()) {
       return null;
     }

@@ -76,8 +76,8 @@ record IsoCodes(List<Step> steps, String told) {
   }
 
   private static @Nullable IsoCodes of(FieldInfo field, DistinctValues column, Form form) {
-    boolean small = isSmall(field.choices());
-    boolean isCapital = field.choices() == null ? form.step() != StepKind.LANGUAGE : !small;
+    boolean isCapital =
+        field.choices() == null ? form.step() != StepKind.LANGUAGE : !areSmall(field.choices());
     long rows = 0;
     long known = 0;
     long asTheyAre = 0;
@@ -117,8 +117,8 @@ record IsoCodes(List<Step> steps, String told) {
         : Integer.valueOf(form.length()).equals(field.length()) && text.length() == form.length();
   }
 
-  private static boolean isSmall(@Nullable List<String> choices) {
-    return choices != null && choices.stream().allMatch(c -> c.equals(letters(c, false)));
+  private static boolean areSmall(List<String> choices) {
+    return choices.stream().allMatch(c -> c.equals(letters(c, false)));
   }
 
   private static String letters(String code, boolean isCapital) {

@@ -162,7 +162,7 @@ public final class KnownRecords {
     }
     FieldInfo middle = Called.middle(table);
     People usual = people(table, names, records);
-    return middle == null || names.contains(middle)
+    return middle == null
         ? List.of(usual)
         : List.of(usual, people(table, List.of(names.get(0), names.get(1), middle), records));
   }

@@ -28,13 +28,13 @@ final class LinkPairing {
     return field.link() != null && field.link().declared();
   }
 
-  static String found(FieldInfo field, LinkValues.Overlap overlap) {
+  static String found(FieldInfo field, Overlap overlap) {
     return overlap.told() + " are found as " + field.link().table() + "." + overlap.fields();
   }
 
   /** How many rows of a column each field of a linked table knows, the most first. */
   List<PlanDraft.Lookup> lookups(FieldInfo link, int column) {
-    LinkValues.Overlap key = linkValues.byKey(link, column);
+    Overlap key = linkValues.byKey(link, column);
     return Stream.concat(linkValues.all(link, column).stream(), Stream.ofNullable(key))
         .filter(
             o -> o == key || key == null || !o.field().equals(key.field()) || !o.with().isEmpty())
@@ -45,7 +45,7 @@ final class LinkPairing {
 
   /** How well a column fits a link; null if hardly any of its values is found. */
   @Nullable Pair of(FieldInfo field, int column, Likeness name) {
-    LinkValues.Overlap overlap = best(field, column, name);
+    Overlap overlap = best(field, column, name);
     // a few known words are enough where the names agree, for the others may be spelt otherwise
     if (overlap == null || overlap.share() < (name.score() >= 70 ? 0.1 : 0.4)) {
       return name.score() >= 70 && isOnly(field) ? sparse(field, column, name, overlap) : null;
@@ -63,9 +63,9 @@ final class LinkPairing {
    * The field of the linked table that knows most of a column's rows: also its key where the names
    * agree, since small numbers are keys of any table by chance.
    */
-  private LinkValues.@Nullable Overlap best(FieldInfo field, int column, Likeness name) {
-    LinkValues.Overlap called = linkValues.best(field, column);
-    LinkValues.Overlap key = name.score() < Pairing.ENOUGH ? null : linkValues.byKey(field, column);
+  private @Nullable Overlap best(FieldInfo field, int column, Likeness name) {
+    Overlap called = linkValues.best(field, column);
+    Overlap key = name.score() < Pairing.ENOUGH ? null : linkValues.byKey(field, column);
     return called == null || key != null && key.weight() > called.weight() ? key : called;
   }
 
@@ -75,12 +75,11 @@ final class LinkPairing {
    * @param some the few values that are found; null if none is
    */
   private @Nullable Pair sparse(
-      FieldInfo field, int column, Likeness name, LinkValues.@Nullable Overlap some) {
+      FieldInfo field, int column, Likeness name, @Nullable Overlap some) {
     if (source.profiles().get(column).type() != ValueType.TEXT) {
       return null;
     }
-    LinkValues.Overlap label =
-        linkValues.label(field, column, linkValues.values(column).tallies().size() / 2);
+    Overlap label = linkValues.label(field, column, linkValues.values(column).tallies().size() / 2);
     return label == null
         ? called(field, column, name, some)
         : new Pair(
@@ -99,9 +98,8 @@ final class LinkPairing {
 
   /** A link by its name alone, where hardly any of the words is found yet. */
   private @Nullable Pair called(
-      FieldInfo field, int column, Likeness name, LinkValues.@Nullable Overlap some) {
-    LinkValues.Overlap by =
-        some == null ? linkValues.label(field, column, Integer.MAX_VALUE) : some;
+      FieldInfo field, int column, Likeness name, @Nullable Overlap some) {
+    Overlap by = some == null ? linkValues.label(field, column, Integer.MAX_VALUE) : some;
     String few =
         some == null
             ? "none of its values is found in " + field.link().table()

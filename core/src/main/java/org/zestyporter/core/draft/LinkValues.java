@@ -3,9 +3,7 @@ package org.zestyporter.core.draft;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashSet;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
@@ -17,7 +15,6 @@ import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.FieldType;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.source.SourceTable;
-import org.zestyporter.core.value.Cell;
 import org.zestyporter.core.value.Comparison;
 import org.zestyporter.core.value.DistinctValues;
 import org.zestyporter.core.value.Texts;
@@ -32,7 +29,7 @@ final class LinkValues {
   private static final List<Comparison.Ignore> SIGNS_TOO =
       List.of(Comparison.Ignore.CASE, Comparison.Ignore.SPACES, Comparison.Ignore.PUNCTUATION);
 
-  private static final Comparison COMPARISON = Comparison.ignoring(IGNORED);
+  static final Comparison COMPARISON = Comparison.ignoring(IGNORED);
 
   /** For names that are written with accents on one side only. */
   private static final List<Comparison.Ignore> ACCENTS_TOO =
@@ -43,52 +40,6 @@ final class LinkValues {
 
   /** So many of a column's values are asked for. */
   private static final int ASKED_FOR = 300;
-
-  /**
-   * How many rows of a column are found in a field.
-   *
-   * @param with further fields whose values stand beside it in the column's cells
-   * @param ignoring what has to be ignored for it
-   * @param isCall true if records are called by the field, false if it only says something of them,
-   *     as the country says of a company
-   */
-  record Overlap(
-      String field,
-      List<String> with,
-      List<Comparison.Ignore> ignoring,
-      long found,
-      long rows,
-      boolean isCall) {
-    Overlap(String field, long found, long rows, boolean isCall) {
-      this(field, List.of(), IGNORED, found, rows, isCall);
-    }
-
-    double share() {
-      return rows == 0 ? 0 : (double) found / rows;
-    }
-
-    Overlap ofNoCall() {
-      return new Overlap(field, with, ignoring, found, rows, false);
-    }
-
-    /** The names of all fields that hold a part of the value. */
-    String fields() {
-      List<String> all = new ArrayList<>(List.of(field));
-      all.addAll(with);
-      String last = all.remove(all.size() - 1);
-      return all.isEmpty() ? last : String.join(", ", all) + " and " + last;
-    }
-
-    /** In words. */
-    String told() {
-      return String.format(Locale.ROOT, "%,d of %,d values", found, rows);
-    }
-
-    /** The share, less where the field is none by which a record is called. */
-    double weight() {
-      return isCall ? share() : share() / 2;
-    }
-  }
 
   private final KnownRecords known;
   private final Application application;
@@ -124,53 +75,6 @@ final class LinkValues {
 
     boolean isFor(FieldInfo field) {
       return field.type() == FieldType.TEXT && (this == ACCENTS || field.unique());
-    }
-  }
-
-  /**
-   * A column's values as they are compared, the first ones first, and how many rows hold each.
-   *
-   * @param rows how many rows hold any of them
-   */
-  private record Compared(Map<String, Long> values, long rows) {
-    static Compared of(DistinctValues column, int most) {
-      return of(column, most, COMPARISON::prepare);
-    }
-
-    static Compared of(DistinctValues column, int most, UnaryOperator<String> prepare) {
-      Map<String, Long> values = new LinkedHashMap<>();
-      long rows = 0;
-      int count = 0;
-      for (Map.Entry<Cell, DistinctValues.Tally> e : column.tallies().entrySet()) {
-        if (count++ == most) {
-          break;
-        }
-        values.merge(prepare.apply(e.getKey().text().strip()), e.getValue().rows(), Long::sum);
-        rows += e.getValue().rows();
-      }
-      return new Compared(values, rows);
-    }
-
-    /** The same values, compared more loosely. */
-    Compared more(UnaryOperator<String> prepare) {
-      Map<String, Long> loose = new LinkedHashMap<>();
-      values.forEach((value, rows) -> loose.merge(prepare.apply(value), rows, Long::sum));
-      return new Compared(loose, rows);
-    }
-
-    /** How many rows hold one of these values. */
-    long in(Set<String> held) {
-      long found = 0;
-      if (held.size() < values.size()) {
-        for (String value : held) {
-          found += values.getOrDefault(value, 0L);
-        }
-        return found;
-      }
-      for (Map.Entry<String, Long> value : values.entrySet()) {
-        found += held.contains(value.getKey()) ? value.getValue() : 0;
-      }
-      return found;
     }
   }
 

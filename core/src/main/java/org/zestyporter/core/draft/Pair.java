@@ -21,7 +21,7 @@ record Pair(
     FieldInfo field,
     int column,
     int score,
-    LinkValues.@Nullable Overlap link,
+    @Nullable Overlap link,
     String because,
     @Nullable Fill remembered,
     boolean isByValues,
@@ -33,7 +33,7 @@ record Pair(
       FieldInfo field,
       int column,
       int score,
-      LinkValues.@Nullable Overlap link,
+      @Nullable Overlap link,
       String because,
       Certainty sure) {
     this(field, column, score, link, because, null, false, false, sure);
@@ -46,7 +46,7 @@ record Pair(
 
   /** A pair that only names speak for, since the values are others than the field can take. */
   static Pair outside(
-      FieldInfo field, int column, int score, LinkValues.@Nullable Overlap link, String because) {
+      FieldInfo field, int column, int score, @Nullable Overlap link, String because) {
     return new Pair(field, column, score, link, because, null, false, true, Certainty.LIKELY);
   }
 

@@ -111,7 +111,7 @@ final class Pairing {
               field, column, pair.score(), pair.link(), "its values can be taken", Certainty.GUESS)
           : pair;
     }
-    LinkValues.Overlap some = field.link() == null ? null : linkValues.best(field, column);
+    Overlap some = field.link() == null ? null : linkValues.best(field, column);
     if (some != null) {
       return new Pair(field, column, 1, some, LinkPairing.found(field, some), Certainty.GUESS);
     }
@@ -122,7 +122,7 @@ final class Pairing {
 
   /** A column that somebody has chosen though the field can take none of its values so far. */
   Pair anyway(FieldInfo field, int column) {
-    LinkValues.Overlap label =
+    Overlap label =
         LinkPairing.isOnly(field) ? linkValues.label(field, column, Integer.MAX_VALUE) : null;
     String because =
         label == null
@@ -213,7 +213,7 @@ final class Pairing {
     int score = name.score();
     String because = name.because();
     if (field.choices() != null) {
-      LinkValues.Overlap overlap = LinkValues.choices(field.choices(), linkValues.values(column));
+      Overlap overlap = LinkValues.choices(field.choices(), linkValues.values(column));
       if (overlap.share() >= 0.6) {
         score += 40;
         because += ", and " + overlap.told() + " are among its choices";
@@ -270,7 +270,7 @@ final class Pairing {
    * columns, and say nothing by themselves.
    */
   private @Nullable Pair coded(FieldInfo field, int column, Likeness name, CommentCodes codes) {
-    LinkValues.Overlap overlap = codes.overlap(linkValues.values(column));
+    Overlap overlap = codes.overlap(linkValues.values(column));
     String told = overlap.told() + " are words for its codes, which its description tells";
     if (name.score() >= ENOUGH) {
       String because = name.because() + ", and " + told;

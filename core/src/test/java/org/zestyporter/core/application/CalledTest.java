@@ -32,4 +32,19 @@ class CalledTest {
           .containsExactly(expected == null ? new String[0] : expected.split(" "));
     }
   }
+
+  @ParameterizedTest
+  @CsvSource({
+    "'imya VARCHAR(9), familiya VARCHAR(9), otchestvo VARCHAR(9)', otchestvo",
+    "'first_name VARCHAR(9), last_name VARCHAR(9), middle_name VARCHAR(9)', middle_name",
+    "'imya_otchestvo VARCHAR(9), familiya VARCHAR(9)',",
+    "'first_name VARCHAR(9), last_name VARCHAR(9)',"
+  })
+  void aThirdNameIsNoneOfTheTwo(String fields, String expected) throws SQLException {
+    try (Databases.Fresh on = Databases.h2()) {
+      on.execute("CREATE TABLE t (id INTEGER PRIMARY KEY, " + fields + ")");
+      FieldInfo middle = Called.middle(on.database().table("t"));
+      assertThat(middle == null ? null : middle.name()).isEqualTo(expected);
+    }
+  }
 }
