@@ -4,7 +4,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.charset.StandardCharsets;
 import java.sql.Connection;
-import java.sql.DriverManager;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
@@ -17,18 +16,6 @@ import tools.jackson.databind.node.ObjectNode;
 class BatchRunsTest extends ServerTest {
   private static final int ROWS = 13_000;
   private static final int BAD = 10_000;
-
-  private static Connection connect(String marina) throws SQLException {
-    return DriverManager.getConnection(
-        "jdbc:h2:file:" + HOME.resolve(marina) + ";DATABASE_TO_LOWER=TRUE", "sa", "");
-  }
-
-  private static void execute(String marina, String sql) throws SQLException {
-    try (Connection connection = connect(marina);
-        Statement statement = connection.createStatement()) {
-      statement.execute(sql);
-    }
-  }
 
   private static long records(String marina) throws SQLException {
     try (Connection connection = connect(marina);

@@ -3,6 +3,7 @@ package org.zestyporter.server;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.charset.StandardCharsets;
+import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.zestyporter.core.plan.PlanJson;
 import tools.jackson.databind.JsonNode;
@@ -93,6 +94,30 @@ class ReadStopTest extends ServerTest {
                 .path("2")
                 .asString())
         .isEqualTo("A-02");
+  }
+
+  /** A comma in a key is no end of it, whether one key is asked for or several. */
+  @Test
+  void recordsAreFoundByKeysThatHoldCommas() throws Exception {
+    String marina = marina("commas");
+    execute(marina, "CREATE TABLE crew (name VARCHAR(20) PRIMARY KEY)");
+    execute(marina, "INSERT INTO crew VALUES ('Lee, Ann'), ('Holt')");
+    execute(
+        marina,
+        "CREATE TABLE watch (dock VARCHAR(9), no INTEGER, who VARCHAR(9), PRIMARY KEY (dock, no))");
+    execute(marina, "INSERT INTO watch VALUES ('A', 1, 'Ann'), ('B, C', 2, 'Bo')");
+    String tables = "/api/connections/" + marina + "/tables/";
+    for (String key : List.of("Lee, Ann", "Holt")) {
+      JsonNode found = get(tables + "crew/records?key={k}", key).body();
+      assertThat(found.path("records").findValuesAsString("key")).containsExactly(key);
+    }
+    assertThat(get(tables + "crew/labels?key={a}&key=Holt", "Lee, Ann").body().propertyNames())
+        .containsExactly("Lee, Ann", "Holt");
+    for (String key : List.of("A,1", "B\\, C,2")) {
+      assertThat(get(tables + "watch/labels?key={k}", key).body().propertyNames())
+          .containsExactly(key);
+    }
+    assertThat(get(tables + "watch/records?key={k}", "A").status()).isEqualTo(404);
   }
 
   @Test

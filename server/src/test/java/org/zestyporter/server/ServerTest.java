@@ -9,6 +9,7 @@ import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.DriverManager;
 import java.sql.SQLException;
+import java.sql.Statement;
 import java.util.Map;
 import java.util.function.Consumer;
 import org.springframework.beans.factory.annotation.Autowired;
@@ -148,6 +149,18 @@ abstract class ServerTest {
       throw new IllegalStateException(answer.body().toString());
     }
     return name;
+  }
+
+  static Connection connect(String marina) throws SQLException {
+    return DriverManager.getConnection(
+        "jdbc:h2:file:" + HOME.resolve(marina) + ";DATABASE_TO_LOWER=TRUE", "sa", "");
+  }
+
+  static void execute(String marina, String sql) throws SQLException {
+    try (Connection connection = connect(marina);
+        Statement statement = connection.createStatement()) {
+      statement.execute(sql);
+    }
   }
 
   private static void build(String url) throws SQLException {

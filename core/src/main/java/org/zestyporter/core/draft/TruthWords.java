@@ -2,7 +2,6 @@ package org.zestyporter.core.draft;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
@@ -12,6 +11,7 @@ import org.zestyporter.core.step.Step;
 import org.zestyporter.core.step.StepKind;
 import org.zestyporter.core.value.Cell;
 import org.zestyporter.core.value.DistinctValues;
+import org.zestyporter.core.value.Texts;
 import org.zestyporter.core.value.ValueReader;
 import org.zestyporter.core.value.Words;
 
@@ -36,7 +36,7 @@ record TruthWords(List<String> yes, List<String> no) {
     for (Cell cell : column.tallies().keySet()) {
       String text = cell.text().strip();
       if (!text.isEmpty()) {
-        written.computeIfAbsent(text.toLowerCase(Locale.ROOT), t -> new ArrayList<>()).add(text);
+        written.computeIfAbsent(Texts.small(text), t -> new ArrayList<>()).add(text);
       }
     }
     List<String> words = List.copyOf(written.keySet());

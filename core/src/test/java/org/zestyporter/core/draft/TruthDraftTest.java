@@ -38,7 +38,8 @@ class TruthDraftTest {
     "bezahlt, Stand, bezahlt, offen",
     "is_archived, Q7, archived, in use",
     "enabled, Zustand, Aktiv, Inaktiv",
-    "verheiratet, Familie, verheiratet, nicht verheiratet"
+    "verheiratet, Familie, verheiratet, nicht verheiratet",
+    "energos, Κατάσταση, Ενεργός, Ανενεργός"
   })
   void areReadByIt(String field, String title, String yes, String no)
       throws SQLException, IOException {

@@ -8,7 +8,10 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
+import org.springframework.beans.propertyeditors.StringArrayPropertyEditor;
+import org.springframework.web.bind.WebDataBinder;
 import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.InitBinder;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
@@ -36,7 +39,13 @@ class RecordController {
     this.connections = connections;
   }
 
-  /** A record with its primary key, the parts joined by a comma. */
+  /** A comma in a key parts nothing: each is a parameter of its own. */
+  @InitBinder
+  void takeKeysWhole(WebDataBinder binder) {
+    binder.registerCustomEditor(String[].class, new StringArrayPropertyEditor(null));
+  }
+
+  /** A record with its primary key, a {@link KeyText}. */
   record RecordView(String key, List<@Nullable String> values) {}
 
   record RecordPage(List<String> fields, long total, List<RecordView> records) {}
@@ -44,20 +53,20 @@ class RecordController {
   /**
    * A page of records.
    *
-   * @param keys only the records of these keys, the parts of each joined by a comma
+   * @param key only the records of these keys, each a {@link KeyText}
    */
   @GetMapping("/records")
   RecordPage page(
       @PathVariable String connection,
       @PathVariable String table,
       @RequestParam(required = false) @Nullable String search,
-      @RequestParam(required = false) @Nullable List<String> key,
+      @RequestParam(required = false) String @Nullable [] key,
       @RequestParam(defaultValue = "0") long offset,
       @RequestParam(defaultValue = "100") int limit) {
     Database database = connections.database(connection);
     TableInfo info = database.table(table);
     List<String> fields = info.fields().stream().map(FieldInfo::name).toList();
-    if (key != null && !key.isEmpty()) {
+    if (key != null && key.length > 0) {
       List<RecordView> found = fetch(database, info, key);
       return new RecordPage(fields, found.size(), found);
     }
@@ -72,7 +81,7 @@ class RecordController {
   /** What records are called, by key. */
   @GetMapping("/labels")
   Map<String, String> labels(
-      @PathVariable String connection, @PathVariable String table, @RequestParam List<String> key) {
+      @PathVariable String connection, @PathVariable String table, @RequestParam String[] key) {
     Database database = connections.database(connection);
     TableInfo info = database.table(table);
     List<Integer> shown = Called.of(info).stream().map(info.fields()::indexOf).toList();
@@ -88,9 +97,9 @@ class RecordController {
     return labels;
   }
 
-  private static List<RecordView> fetch(Database database, TableInfo table, List<String> keys) {
+  private static List<RecordView> fetch(Database database, TableInfo table, String[] keys) {
     List<List<Object>> wanted = new ArrayList<>();
-    for (String key : keys.subList(0, Math.min(MAX_PAGE, keys.size()))) {
+    for (String key : Arrays.copyOf(keys, Math.min(MAX_PAGE, keys.length))) {
       List<Object> parts = table.key(key);
       if (parts == null) {
         throw ErrorCode.NO_SUCH_RECORD.error("There is no record " + Asked.shown(key) + ".");
