@@ -63,6 +63,15 @@ record CellList(List<String> at, DistinctValues parts, boolean sure) {
     return list == null || list.isLong() ? null : list;
   }
 
+  /**
+   * The same without the signs that may belong to the values, as the comma in {@code Choir, adults;
+   * Dance}; null if there are none beside others.
+   */
+  @Nullable CellList withoutDoubtful(DistinctValues cells) {
+    List<String> plain = at.stream().filter(PLAIN::contains).toList();
+    return plain.isEmpty() || plain.size() == at.size() ? null : parted(cells, plain, true);
+  }
+
   private static List<String> used(List<String> signs, List<String> texts) {
     return signs.stream()
         .filter(

@@ -66,20 +66,25 @@ final class ChildDraft {
     }
     Set<Integer> free = new HashSet<>(left);
     Map<Integer, CellList> lists = lists(left);
-    Pairing ofParts = new Pairing(known, source, List.of(), lists);
+    List<Parted> ways = ways(lists);
     for (TableInfo table : TableRank.tables(application, TableRank.own(application))) {
       FieldInfo link = link(table, above);
       if (link == null || table.name().equals(above.name())) {
         continue;
       }
-      for (Map.Entry<Integer, CellList> list : lists.entrySet()) {
-        if (!free.contains(list.getKey())) {
+      for (int column : lists.keySet()) {
+        if (!free.contains(column)) {
           continue;
         }
         List<Integer> single = free.stream().filter(c -> !lists.containsKey(c)).sorted().toList();
-        ProposedTable child =
-            ofList(
-                parent.destination(), table, link, list.getKey(), list.getValue(), single, ofParts);
+        ProposedTable child = null;
+        for (Parted way : ways) {
+          ProposedTable other =
+              way.lists().containsKey(column)
+                  ? ofList(parent.destination(), table, link, column, single, way)
+                  : null;
+          child = other != null && (child == null || other.score() > child.score()) ? other : child;
+        }
         if (child != null) {
           children.add(child);
           child.evidence().forEach(e -> free.remove(source.columns().indexOf(e.column())));
@@ -168,6 +173,31 @@ final class ChildDraft {
         .toList();
   }
 
+  /**
+   * A way in which the cells of columns are parted.
+   *
+   * @param pairing judges the single values
+   */
+  private record Parted(Map<Integer, CellList> lists, Pairing pairing) {}
+
+  /** The ways in which lists may be parted, the likeliest first. */
+  private List<Parted> ways(Map<Integer, CellList> lists) {
+    List<Parted> ways = new ArrayList<>();
+    ways.add(new Parted(lists, new Pairing(known, source, List.of(), lists)));
+    Map<Integer, CellList> others = new LinkedHashMap<>();
+    lists.forEach(
+        (column, list) -> {
+          CellList other = list.withoutDoubtful(source.distinct(column));
+          if (other != null) {
+            others.put(column, other);
+          }
+        });
+    if (!others.isEmpty()) {
+      ways.add(new Parted(others, new Pairing(known, source, List.of(), others)));
+    }
+    return ways;
+  }
+
   /** Those of some columns whose cells hold several values. */
   private Map<Integer, CellList> lists(List<Integer> columns) {
     Map<Integer, CellList> lists = new LinkedHashMap<>();
@@ -185,23 +215,23 @@ final class ChildDraft {
    * beside its link, and needs no other, or what it needs stands in columns that are left.
    *
    * @param single columns that are left and hold one value a cell
-   * @param ofParts judges the single values
+   * @param way how the column's cells are parted
    */
   private @Nullable ProposedTable ofList(
       Destination parent,
       TableInfo table,
       FieldInfo link,
       int column,
-      CellList list,
       List<Integer> single,
-      Pairing ofParts) {
+      Parted way) {
+    CellList list = way.lists().get(column);
     List<FieldInfo> open = open(table, link);
     List<PlanDraft.Title> titles =
         Stream.concat(Stream.of(column), single.stream())
             .map(c -> new PlanDraft.Title(c, source.columns().get(c)))
             .toList();
     List<Pair> chosen =
-        new PairTable(ofParts, table, open, titles)
+        new PairTable(way.pairing(), table, open, titles)
             .best().stream().filter(p -> p.sure() != Certainty.GUESS).toList();
     Pair ofList = chosen.stream().filter(p -> p.column() == column).findFirst().orElse(null);
     if (ofList == null
@@ -211,7 +241,7 @@ final class ChildDraft {
       return null;
     }
     ProposedTable made =
-        new PlanDraft(known, source, ofParts)
+        new PlanDraft(known, source, way.pairing())
             .proposal(table, open, chosen, Set.of(link.name()), field -> null);
     Destination destination =
         made.destination()

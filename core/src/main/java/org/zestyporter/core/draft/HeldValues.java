@@ -23,7 +23,7 @@ import org.zestyporter.core.value.ValueReader;
  */
 final class HeldValues {
   /** What stands between the parts of a code. */
-  static final String SIGNS = "[^\\p{L}\\p{N}]+";
+  static final String SIGNS = "[^\\p{L}\\p{M}\\p{N}]+";
 
   private final Application application;
 

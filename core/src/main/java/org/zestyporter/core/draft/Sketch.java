@@ -15,6 +15,7 @@ import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.value.Comparison;
 import org.zestyporter.core.value.Comparison.Ignore;
+import org.zestyporter.core.value.Texts;
 
 /**
  * What a column's values, or those that a field holds already, are like: the values themselves, how
@@ -117,7 +118,7 @@ final class Sketch {
   private void addWords(String text) {
     int start = 0;
     for (int i = 0; i <= text.length(); i++) {
-      if (i == text.length() || !Character.isLetter(text.charAt(i))) {
+      if (i == text.length() || !isLetter(text.charAt(i))) {
         if (i - start > 2) {
           words.add(text.substring(start, i));
         }
@@ -138,10 +139,8 @@ final class Sketch {
     for (int i = 0; i < text.length() && shape.length() < 40; i++) {
       char c = text.charAt(i);
       char kind =
-          Character.isDigit(c)
-              ? '9'
-              : Character.isUpperCase(c) ? 'A' : Character.isLetter(c) ? 'a' : c;
-      if (kind != before || !Character.isLetterOrDigit(c)) {
+          Character.isDigit(c) ? '9' : Character.isUpperCase(c) ? 'A' : isLetter(c) ? 'a' : c;
+      if (kind != before || !Texts.isOfWord(c)) {
         shape.append(kind);
       }
       before = kind;
@@ -214,6 +213,11 @@ final class Sketch {
 
   private static int kind(int c) {
     return Character.isDigit(c) ? 1 : Character.isLetter(c) ? 2 : c == ' ' ? 2 : c;
+  }
+
+  /** A letter, or a mark that belongs to one. */
+  private static boolean isLetter(char c) {
+    return Character.isLetter(c) || Texts.isMark(c);
   }
 
   /** Where numbers or days lie. */

@@ -3,6 +3,7 @@ package org.zestyporter.core.formula;
 import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.List;
+import org.zestyporter.core.value.Texts;
 
 /**
  * A word of a formula.
@@ -81,7 +82,7 @@ record Token(Sort sort, String text, BigDecimal number, int from, int to) {
   }
 
   private static boolean isNamePart(char c) {
-    return Character.isLetterOrDigit(c) || c == '.' || c == '_';
+    return Texts.isOfWord(c) || c == '.' || c == '_';
   }
 
   /** A text or a column's name; its closing sign is doubled where it is meant itself. */

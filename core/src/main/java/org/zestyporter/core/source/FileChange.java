@@ -140,7 +140,7 @@ public record FileChange(
   }
 
   private static String bare(String name) {
-    return name.toLowerCase(Locale.ROOT).replaceAll("[^\\p{L}\\p{N}]", "");
+    return name.toLowerCase(Locale.ROOT).replaceAll("[^\\p{L}\\p{M}\\p{N}]", "");
   }
 
   private static boolean shareWord(String a, String b) {
@@ -150,7 +150,8 @@ public record FileChange(
   }
 
   private static Set<String> words(String name) {
-    return new HashSet<>(Arrays.asList(name.toLowerCase(Locale.ROOT).split("[^\\p{L}\\p{N}]+")));
+    return new HashSet<>(
+        Arrays.asList(name.toLowerCase(Locale.ROOT).split("[^\\p{L}\\p{M}\\p{N}]+")));
   }
 
   /** Columns outside of the longest run that keeps its order have moved. */

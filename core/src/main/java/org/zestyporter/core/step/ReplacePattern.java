@@ -49,7 +49,7 @@ final class ReplacePattern extends Operation {
 
   @Override
   List<Map<String, String>> worthTrying(Occasion occasion) {
-    return List.of(Map.of("pattern", "[^\\p{L}\\p{N}]+"));
+    return List.of(Map.of("pattern", "[^\\p{L}\\p{M}\\p{N}]+"));
   }
 
   @Override

@@ -36,6 +36,6 @@ final class TakePattern extends Operation {
   List<Map<String, String>> worthTrying(Occasion occasion) {
     // the first number, or the first word of letters and digits
     boolean number = occasion.field().type().isNumber();
-    return List.of(Map.of("pattern", number ? "-?\\d+(?:[.,]\\d+)?" : "[\\p{L}\\p{N}]+"));
+    return List.of(Map.of("pattern", number ? "-?\\d+(?:[.,]\\d+)?" : "[\\p{L}\\p{M}\\p{N}]+"));
   }
 }

@@ -139,10 +139,7 @@ public final class Comparison {
   }
 
   private static boolean isPunctuation(int c) {
-    return !Character.isLetterOrDigit(c)
-        && !Character.isWhitespace(c)
-        && !Character.isSpaceChar(c)
-        && Character.getType(c) != Character.NON_SPACING_MARK;
+    return !Texts.isOfWord(c) && !Character.isWhitespace(c) && !Character.isSpaceChar(c);
   }
 
   private static String dropZeros(String text) {

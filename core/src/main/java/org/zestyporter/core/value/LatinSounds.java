@@ -48,7 +48,7 @@ final class LatinSounds {
 
   private static Map<Character, String> letters() {
     String from =
-        "а a б b в v г h ґ h д d е e є ye ж zh з z и i і i к k л l м m н n о o п p р r с s т t у u"
+        "а a б b в v г h ґ h д d е e є ye ж zh з z и i й i і i ї i к k л l м m н n о o п p р r с s т t у u ў u"
             + " ф f х kh ц ts ч ch ш sh щ shch ъ - ы y ь - э e ю yu я ya ј j љ l њ n ђ dj ћ ch џ dzh"
             + " α a β v γ g δ d ε e ζ z η i θ th ι i κ k λ l μ m ν n ξ x ο o π p ρ r σ s ς s τ t υ y"
             + " φ f χ h ψ ps ω o";

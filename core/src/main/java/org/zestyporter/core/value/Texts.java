@@ -8,7 +8,19 @@ import org.jspecify.annotations.Nullable;
 
 /** Operations on texts that steps and formulas share. */
 public final class Texts {
-  private static final Pattern MARKS = Pattern.compile("\\p{M}+");
+  /**
+   * Accents of Latin, Greek and Cyrillic letters but those that make another letter of the alphabet
+   * ({@code й}), and the vowels that Hebrew and Arabic may go without. Marks of other scripts are
+   * no accents: they are vowels in Devanagari and Thai, and a voiced sound in Japanese.
+   */
+  private static final Pattern MARKS =
+      Pattern.compile(
+          "(?:(?<![иИуУ])\\u0306|(?<![іІ])\\u0308"
+              + "|[\\u0300-\\u036F\\u1AB0-\\u1AFF\\u1DC0-\\u1DFF\\u20D0-\\u20FF\\uFE20-\\uFE2F"
+              + "&&[^\\u0306\\u0308]]"
+              + "|[\\u0591-\\u05BD\\u05BF\\u05C1\\u05C2\\u05C4\\u05C5\\u05C7"
+              + "\\u0610-\\u061A\\u064B-\\u065F\\u0670\\u06D6-\\u06DC\\u06DF-\\u06E8\\u06EA-\\u06ED])+");
+
   private static final Pattern SPACES = Pattern.compile("[\\s\\u00A0\\u202F]+");
 
   private static final int FIRST_ACCENTED = 0x80;
@@ -57,7 +69,24 @@ public final class Texts {
         bare = bare.replace(pair[0], pair[1]);
       }
     }
-    return bare;
+    return Normalizer.normalize(bare, Normalizer.Form.NFC);
+  }
+
+  /**
+   * True for what words are written with: letters, figures and the marks that belong to them, as
+   * vowels do in Devanagari and Thai, and accents in texts that write them apart.
+   */
+  public static boolean isOfWord(int c) {
+    return Character.isLetterOrDigit(c) || isMark(c);
+  }
+
+  /** True for a mark that belongs to the letter before it. */
+  public static boolean isMark(int c) {
+    return switch (Character.getType(c)) {
+      case Character.NON_SPACING_MARK, Character.COMBINING_SPACING_MARK, Character.ENCLOSING_MARK ->
+          true;
+      default -> false;
+    };
   }
 
   /**
@@ -125,7 +154,7 @@ public final class Texts {
     for (int i = 0; i < text.length(); ) {
       int c = text.codePointAt(i);
       changed.appendCodePoint(start ? Character.toTitleCase(c) : Character.toLowerCase(c));
-      start = !Character.isLetterOrDigit(c) && c != '\'' && c != '’';
+      start = !isOfWord(c) && c != '\'' && c != '’';
       i += Character.charCount(c);
     }
     return changed.toString();

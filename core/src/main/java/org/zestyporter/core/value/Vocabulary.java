@@ -18,6 +18,9 @@ final class Vocabulary {
   private static final int SHORTEST_COMPOUND = 7;
   private static final int SHORTEST_PART = 3;
 
+  /** Behind what is counted: Kundennr, Medlemsnr. */
+  private static final String NUMBER = "nr";
+
   /** Shorter words of one language are too often another's. */
   private static final int SHORTEST_SOUND = 3;
 
@@ -134,6 +137,12 @@ final class Vocabulary {
     if (isUnspaced(word.charAt(0))) {
       return meanings.containsKey(word) ? List.of(word) : unspaced(word);
     }
+    if (word.length() > SHORTEST_COMPOUND && word.endsWith(NUMBER) && !meanings.containsKey(word)) {
+      String counted = unlinked(word.substring(0, word.length() - NUMBER.length()));
+      if (counted != null) {
+        return List.of(counted);
+      }
+    }
     if (word.length() >= SHORTEST_COMPOUND && !meanings.containsKey(word)) {
       for (int at = SHORTEST_PART; at <= word.length() - SHORTEST_PART; at++) {
         String first = word.substring(0, at);
@@ -149,7 +158,7 @@ final class Vocabulary {
 
   private static boolean isUnspaced(char c) {
     return switch (UnicodeScript.of(c)) {
-      case HAN, HIRAGANA, KATAKANA, HANGUL -> true;
+      case HAN, HIRAGANA, KATAKANA, HANGUL, THAI, LAO, KHMER, MYANMAR -> true;
       default -> false;
     };
   }

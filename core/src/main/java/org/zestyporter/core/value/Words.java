@@ -8,7 +8,8 @@ import java.util.regex.Pattern;
 public final class Words {
   private static final Vocabulary KNOWN = Vocabulary.INSTANCE;
 
-  private static final Pattern MAIL = Pattern.compile("(?i)e-mail");
+  /** What comes by wire: e-mail, E-post, е-пошта. */
+  private static final Pattern MAIL = Pattern.compile("(?i)(?<!\\p{L})[eе]-(?=\\p{L})");
 
   /**
    * Where a word begins within a name: dateOfBirth, VATNumber. Not behind a single letter, for kWh
@@ -17,7 +18,7 @@ public final class Words {
   private static final Pattern HUMP =
       Pattern.compile("(?<=\\p{L}\\p{Ll})(?=\\p{Lu})|(?<=\\p{Lu}{2})(?=\\p{Lu}\\p{Ll}{2})");
 
-  private static final Pattern BETWEEN = Pattern.compile("[^\\p{L}\\p{N}]+");
+  private static final Pattern BETWEEN = Pattern.compile("[^\\p{L}\\p{M}\\p{N}]+");
 
   private static final Memo<List<String>> PARTED = new Memo<>(Words::part);
 
@@ -76,7 +77,7 @@ public final class Words {
   }
 
   public static List<String> split(String name) {
-    String spaced = HUMP.matcher(MAIL.matcher(name).replaceAll("email")).replaceAll(" ");
+    String spaced = HUMP.matcher(MAIL.matcher(name).replaceAll("e")).replaceAll(" ");
     List<String> words = new ArrayList<>();
     for (String word : BETWEEN.split(Vocabulary.bare(spaced))) {
       if (!word.isEmpty()) {

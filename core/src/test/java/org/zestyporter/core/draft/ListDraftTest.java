@@ -117,6 +117,33 @@ class ListDraftTest {
     }
   }
 
+  /** A comma between semicolons parts only where the records say so. */
+  @ParameterizedTest
+  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
+  void aCommaWithinAValueIsToldByTheRecords(Databases.Fresh on) throws SQLException, IOException {
+    try (on) {
+      schema(on);
+      on.execute("INSERT INTO topic (name) VALUES ('choir, adults'), ('choir, boys')");
+      try (SourceTable source =
+          PlanDraftTest.file(
+              folder,
+              "Shelf|Title|Topics",
+              "S1|Tides|choir, adults; winds",
+              "S2|Clouds|choir, boys; stars",
+              "S3|Knots|choir, boys; choir, adults",
+              "S4|Nights|stars; sea")) {
+        PlanDraft draft = new PlanDraft(on.database(), source);
+        ProposedTable junction =
+            draft.children(draft.draft(on.database().table("book"))).stream()
+                .reduce((a, b) -> null)
+                .orElseThrow();
+        assertThat(junction.destination().split().at()).containsExactly(";");
+        assertThat(junction.evidence().get(0).because())
+            .isEqualTo("8 of 8 values are found as topic.name, parted at “;”");
+      }
+    }
+  }
+
   /** What a record needs beside the single value stands in another column of the row. */
   @ParameterizedTest
   @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")

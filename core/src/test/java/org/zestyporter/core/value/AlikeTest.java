@@ -3,6 +3,7 @@ package org.zestyporter.core.value;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
@@ -21,6 +22,12 @@ class AlikeTest {
   void aWordIsFoundThoughItIsSpeltOtherwise(String word, String meant) {
     assertThat(Alike.ranked(word, KINDS, 3).get(0)).isEqualTo(meant);
     assertThat(Alike.isNear(word, meant)).isTrue();
+  }
+
+  @Test
+  void vowelsThatAreMarksBelongToTheirWords() {
+    assertThat(Alike.fold("राम, कुमार")).isEqualTo("राम कुमार");
+    assertThat(Alike.fold("น้ำ-หนัก")).isEqualTo("น้ำ หนัก");
   }
 
   @ParameterizedTest

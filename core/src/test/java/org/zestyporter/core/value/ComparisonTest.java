@@ -43,4 +43,13 @@ class ComparisonTest {
     assertThat(loose.prepare("ЯХТА-1")).isEqualTo("яхта1");
     assertThat(loose.prepare("海豚")).isEqualTo("海豚");
   }
+
+  /** Rāma and Ramā, glass and a surname: vowels and voiced sounds are written as marks. */
+  @Test
+  void marksThatAreNoAccentsTellWordsApart() {
+    Comparison loosest = Comparison.ignoring(EnumSet.allOf(Ignore.class));
+    assertThat(loosest.prepare("राम")).isNotEqualTo(loosest.prepare("रमा"));
+    assertThat(loosest.prepare("ガラス")).isNotEqualTo(loosest.prepare("カラス"));
+    assertThat(loosest.prepare("ชื่อ (1)")).isEqualTo(loosest.prepare("ชื่อ1"));
+  }
 }

@@ -51,9 +51,28 @@ class TextsTest {
         "İstanbul ı | Istanbul i",
         "plain | plain",
         "Мечта | Мечта",
+        "Ёлка | Елка",
+        "الْعَرَبِيَّة | العربية",
+        "שָׁלוֹם | שלום",
       })
   void accentsAndStrokesGo(String text, String bare) {
     assertThat(Texts.withoutAccents(text)).isEqualToIgnoringCase(bare);
+  }
+
+  /** Another letter of the alphabet, a vowel, a voiced sound: none of them is an accent. */
+  @ParameterizedTest
+  @ValueSource(
+      strings = {"Андрей Київ", "राम रमा", "น้ำหนัก ชื่อ", "ガラス パン", "서울 한글", "ក្រុង", "தமிழ்"})
+  void whatMakesAnotherLetterIsNoAccent(String text) {
+    assertThat(Texts.withoutAccents(text)).isEqualTo(text);
+  }
+
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      value = {"rene\u0301 a\u0300 la | Rene\u0301 A\u0300 La", "हिंदी नाम | हिंदी नाम"})
+  void aMarkBeginsNoWord(String text, String title) {
+    assertThat(Texts.title(text)).isEqualTo(title);
   }
 
   @ParameterizedTest

@@ -2,6 +2,7 @@ package org.zestyporter.core.value;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.util.ArrayList;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -58,6 +59,9 @@ class WordsTest {
     "Дата рождения,birth_date",
     "Номер телефона,phone",
     "Электронная почта,email",
+    "Kundennr,customer_id",
+    "E-postadress,email",
+    "Vorname,firstname",
     "Почтовый индекс,postcode",
     "Индекс,postal_code",
     "Примечание,remarks",
@@ -81,6 +85,21 @@ class WordsTest {
     assertThat(agreement(title, field)).isGreaterThanOrEqualTo(55);
   }
 
+  /** A thousand titles, by the list {@code titles.txt}. */
+  @Test
+  void titlesOfFurtherLanguagesFindTheirFields() {
+    List<String> missed = new ArrayList<>();
+    for (String line : WordLists.lines(WordsTest.class, "titles.txt")) {
+      String field = line.substring(0, line.indexOf(':'));
+      for (String title : line.substring(line.indexOf(':') + 1).split(",")) {
+        if (agreement(title.strip(), field) < 50) {
+          missed.add(title.strip() + " for " + field);
+        }
+      }
+    }
+    assertThat(missed).isEmpty();
+  }
+
   @ParameterizedTest
   @CsvSource({
     "氏名,birth_date",
@@ -90,6 +109,9 @@ class WordsTest {
     "Ilość,price",
     "日本語,date",
     "Номер,data",
+    "राम,रमा",
+    "น้ำหนัก,name",
+    "Broj telefona,quantity",
     "Сумма,sort",
     "Created by,city"
   })
