@@ -237,7 +237,7 @@ final class Pairing {
       }
     }
     int fit = types.of(column, field);
-    if (fit < 0 && field.type().isNumber() && types.readable(column, field) >= MOSTLY) {
+    if (fit < 0 && TypeFit.isRead(field) && types.readable(column, field) >= MOSTLY) {
       fit = 0;
     }
     // a title over other values than it says is none to go by

@@ -66,6 +66,14 @@ final class TypeFit {
     return cells.isEmpty() ? 0 : (double) fitting / cells.size();
   }
 
+  /** True for a field whose values have to be read: it is no text that takes what is written. */
+  static boolean isRead(FieldInfo field) {
+    return switch (field.type()) {
+      case BOOLEAN, DATE, DATETIME, TIME -> true;
+      default -> field.type().isNumber();
+    };
+  }
+
   private static Object read(String text, FieldInfo field, LocaleSettings locale) {
     return switch (field.type()) {
       case DATE -> ValueReader.date(text, locale.dateOrder(), locale.century());

@@ -53,6 +53,21 @@ class TruthDraftTest {
     }
   }
 
+  /** A third word is asked about; it is no reason to leave a column that is called as the field. */
+  @ParameterizedTest
+  @CsvSource({
+    "active, Aktiv, Ja, Nein, offen",
+    "active, Kehtiv, jah, ei, ?",
+    "active, सक्रिय, हाँ, नहीं, पता नहीं"
+  })
+  void aThirdWordIsNoReasonToLeaveThem(String field, String title, String a, String b, String c)
+      throws SQLException, IOException {
+    try (Databases.Fresh on = Databases.h2()) {
+      assertThat(DraftByValuesTest.columns(draft(on, field, title, a, b, c)))
+          .containsEntry(field, title);
+    }
+  }
+
   /** Where neither word says it, both do, or there is a third, nobody can tell. */
   @ParameterizedTest
   @CsvSource({
