@@ -30,10 +30,18 @@ public final class Porter implements Runnable {
           UndoCommand.class,
           ReadyCommand.class);
 
+  /** Those that log what they do. */
+  private static final List<String> SERVERS = List.of("demo", "serve");
+
   @CommandLine.Spec CommandLine.Model.CommandSpec spec;
 
   public static void main(String[] args) {
     Temporary.sweep();
+    if (args.length > 0 && !SERVERS.contains(args[0])) {
+      // what drivers and libraries log is told by the command itself, and standard output is its
+      // own
+      System.setProperty("logback.configurationFile", "org/zestyporter/cli/silent.xml");
+    }
     System.exit(commandLine(args).execute(args));
   }
 
