@@ -59,6 +59,9 @@
     right: 'behind',
     spaced: 'spaced',
     plain: 'plain',
+    buddhist: 'Buddhist years',
+    minguo: 'Minguo years',
+    hijri: 'Hijri calendar',
   };
   const UNITS =
     'm cm mm km ft in yd mi Nmi kg g t lbm ozm stone l ml m3 gal uk_gal sec min hr day C F K kWh MWh kW HP bar psi m/s km/h kn m2 ft2 ha ac'.split(
@@ -73,6 +76,7 @@
     how: 'half up',
     side: 'in front',
     form: 'usual form',
+    calendar: 'usual years',
   };
 
   const options = $derived<Record<string, string[]>>({ column: columns, book: books, unit: UNITS });

@@ -15,6 +15,7 @@ import org.zestyporter.core.step.Step;
 import org.zestyporter.core.step.StepKind;
 import org.zestyporter.core.value.Cell;
 import org.zestyporter.core.value.Measures;
+import org.zestyporter.core.value.OtherCalendar;
 import org.zestyporter.core.value.Texts;
 import org.zestyporter.core.value.UnitWords;
 import org.zestyporter.core.value.ValueType;
@@ -136,7 +137,11 @@ final class FillDraft {
           steps.add(Step.of(StepKind.ROUND, "places", "0"));
         }
       }
-      case DATE, DATETIME -> steps.add(Step.of(StepKind.READ_DATE));
+      case DATE, DATETIME ->
+          steps.add(
+              pairing.types().isBuddhist(column, field)
+                  ? Step.of(StepKind.READ_DATE, "calendar", OtherCalendar.BUDDHIST.word())
+                  : Step.of(StepKind.READ_DATE));
       case BOOLEAN -> {
         TruthWords truth = TruthWords.of(field, pairing.values(column));
         steps.add(truth == null ? Step.of(StepKind.READ_BOOLEAN) : truth.step());

@@ -5,6 +5,7 @@ import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.value.Cell;
 import org.zestyporter.core.value.LocaleSettings;
+import org.zestyporter.core.value.OtherCalendar;
 import org.zestyporter.core.value.Problem;
 import org.zestyporter.core.value.ValueReader;
 import org.zestyporter.core.value.ValueType;
@@ -64,6 +65,19 @@ final class TypeFit {
     long fitting =
         cells.stream().filter(c -> !(read(c.text(), field, locale) instanceof Problem)).count();
     return cells.isEmpty() ? 0 : (double) fitting / cells.size();
+  }
+
+  /** True if the years of a column's days are those of the Buddhist calendar, but for a few. */
+  boolean isBuddhist(int column, FieldInfo field) {
+    LocaleSettings locale = source.locale(column);
+    List<Object> days =
+        source.distinct(column).tallies().keySet().stream()
+            .limit(VALUES_TRIED)
+            .map(c -> read(c.text(), field, locale))
+            .filter(day -> !(day instanceof Problem))
+            .toList();
+    return !days.isEmpty()
+        && days.stream().filter(OtherCalendar::isBuddhist).count() * 10 >= days.size() * 9L;
   }
 
   /** True for a field whose values have to be read: it is no text that takes what is written. */

@@ -141,7 +141,7 @@ final class PlainFill {
       @Nullable Step read, FieldInfo field, Supplier<LocaleSettings> locale) {
     DateOrder order = DateOrder.YEAR_MONTH_DAY;
     if (read != null) {
-      if (read.kind() != StepKind.READ_DATE || read.setting("pattern") != null) {
+      if (read.kind() != StepKind.READ_DATE || !ReadDate.isPlain(read)) {
         return null;
       }
       order = ReadDate.order(read, locale.get());

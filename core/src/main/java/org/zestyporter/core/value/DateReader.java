@@ -19,24 +19,31 @@ final class DateReader {
   private static final Pattern BASIC_DATE = Pattern.compile("[12]\\d{7}");
   private static final Pattern PARTED_DATE =
       Pattern.compile("(\\d{1,4})\\s?([./-])\\s?(\\d{1,2})\\s?\\2\\s?(\\d{1,4})");
+
+  /** The name of a month; short ones have a point within in Thai. */
+  private static final String MONTH =
+      "[\\p{L}\\p{M}]{3,14}|[\\p{L}\\p{M}]{1,3}\\.[\\p{L}\\p{M}]{1,2}|\\p{L}{2}";
+
   private static final String DAY = "(\\d{1,2})(?:\\.|st|nd|rd|th|er|º|ª)?";
 
   /** 3 November 2026, 3. Nov 26, 3-Nov-2026, 03/Nov/2026, 3 de marzo de 2026. */
   private static final Pattern DAY_NAMED =
       Pattern.compile(
           DAY
-              + "(?:[ /-]|[.] ?| de | d['’]| of )(\\p{L}{3,12})(?:\\.|\\.? de |\\.?[ ,/-]{1,2})(\\d{2}|\\d{4})");
+              + "(?:[ /-]|[.] ?| de | d['’]| of )("
+              + MONTH
+              + ")(?:\\.|\\.? de |\\.?[ ,/-]{1,2})(\\d{2}|\\d{4})");
 
   /** 03NOV2026. */
   private static final Pattern TOGETHER = Pattern.compile("(\\d{1,2})(\\p{L}{3})(\\d{4})");
 
   /** November 3, 2026. */
   private static final Pattern NAMED_DAY =
-      Pattern.compile("(\\p{L}{3,12})\\.? " + DAY + ",? (\\d{2}|\\d{4})");
+      Pattern.compile("(" + MONTH + ")\\.? " + DAY + ",? (\\d{2}|\\d{4})");
 
   /** 2026. november 3., 2026-Nov-03. */
   private static final Pattern YEAR_NAMED =
-      Pattern.compile("(\\d{4})\\.?[ -](\\p{L}{3,12})\\.?[ -](\\d{1,2})\\.?");
+      Pattern.compile("(\\d{4})\\.?[ -](" + MONTH + ")\\.?[ -](\\d{1,2})\\.?");
 
   /** 2026年11月3日, 令和8年11月3日, 民國115年11月3日, 2026년 11월 3일; R8.11.3. */
   private static final Pattern EAST_ASIAN =
@@ -60,6 +67,8 @@ final class DateReader {
   private static final Pattern WORD_BEHIND = Pattern.compile("(?<=\\d{4})(?:\\s?[гр]\\.?| r\\.)$");
 
   private static final int SHORTEST = 6;
+
+  private static final char SOUTH_ASIAN = 0x0900;
 
   private DateReader() {}
 
@@ -167,7 +176,8 @@ final class DateReader {
       if (c >= '0' && c <= '9') {
         digits++;
       } else if (Character.isLetter(c)) {
-        letters++;
+        // names of months have three of them, or two of the scripts of South Asia
+        letters += c < SOUTH_ASIAN ? 1 : 2;
       } else if (c == '$' || Character.getType(c) == Character.CURRENCY_SYMBOL) {
         return false;
       }

@@ -64,7 +64,11 @@ class PlainFillTest {
           List.of(Step.of(StepKind.TRIM), Step.of(StepKind.READ_NUMBER, "decimal", ",")),
           List.of(Step.of(StepKind.READ_DATE)),
           List.of(Step.of(StepKind.READ_DATE, "order", "month-day-year")),
-          List.of(Step.of(StepKind.READ_DATE, "order", "year-month-day")));
+          List.of(Step.of(StepKind.READ_DATE, "order", "year-month-day")),
+          List.of(Step.of(StepKind.READ_DATE, "calendar", "buddhist")),
+          List.of(Step.of(StepKind.READ_DATE, "pattern", "d.m.yyyy")),
+          List.of(Step.of(StepKind.READ_PERCENT, "as", "points")),
+          List.of(Step.of(StepKind.CASE, "to", "upper")));
 
   /** Values of all kinds, the plain and the odd; some repeat, most don't. */
   private static String value(Random random) {
