@@ -114,6 +114,11 @@ final class FieldCheck {
     if (forbidden != null) {
       return new Problem(ProblemCode.FORBIDDEN_CHARACTER, text, forbidden);
     }
+    if (field.choices() != null && !field.choices().contains(text)) {
+      // whether it is too long, or has other letters, is nothing that anybody has to know
+      return new Problem(
+          ProblemCode.UNKNOWN_CHOICE, text, "not one of " + String.join(", ", field.choices()));
+    }
     if (!field.hasLettersOf(text)) {
       return new Problem(
           ProblemCode.FORBIDDEN_CHARACTER,
@@ -134,10 +139,6 @@ final class FieldCheck {
           ProblemCode.TOO_LONG,
           text,
           length + " characters, " + field.name() + " has room for " + field.length());
-    }
-    if (field.choices() != null && !field.choices().contains(text)) {
-      return new Problem(
-          ProblemCode.UNKNOWN_CHOICE, text, "not one of " + String.join(", ", field.choices()));
     }
     return text;
   }

@@ -3,6 +3,7 @@ package org.zestyporter.core.fill;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.math.BigDecimal;
+import java.nio.charset.StandardCharsets;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.util.List;
@@ -49,6 +50,11 @@ class FieldCheckTest {
     FieldInfo state = field(FieldType.TEXT, 9, null, null, List.of("afloat", "ashore"));
     assertThat(FieldCheck.conform("ashore", state)).isEqualTo("ashore");
     assertThat(code("Ashore", state)).isEqualTo(ProblemCode.UNKNOWN_CHOICE);
+    // what it means is asked, however long it is
+    FieldInfo letter = field(FieldType.TEXT, 1, null, null, List.of("m", "f"));
+    assertThat(code("not said", letter)).isEqualTo(ProblemCode.UNKNOWN_CHOICE);
+    assertThat(code("महिला", letter.withLetters(StandardCharsets.ISO_8859_1)))
+        .isEqualTo(ProblemCode.UNKNOWN_CHOICE);
   }
 
   @Test
