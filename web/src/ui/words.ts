@@ -202,6 +202,7 @@ export function columnsOf(fill: Fill | undefined): string[] {
       ...bracketed(formula),
       ...steps,
       ...(link?.also ?? []).map((a) => a.column),
+      ...(link?.create ?? []).flatMap((made) => columnsOf(made)),
     ]),
   ];
 }

@@ -5,8 +5,12 @@ import java.io.PrintWriter;
 import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
 import java.util.concurrent.Callable;
 import java.util.function.Function;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.jdbc.Database;
 import org.zestyporter.core.fill.RunContext;
@@ -25,6 +29,9 @@ import picocli.CommandLine.Spec;
 
 /** What rehearse and run share: a plan, a file, a database, a ledger. */
 abstract class PlanCommand implements Callable<Integer> {
+  /** Words of one question, and records of one table, that people are told; the others count. */
+  private static final int MOST_TOLD = 10;
+
   @Spec CommandSpec spec;
 
   @Parameters(index = "0", paramLabel = "PLAN.json")
@@ -147,28 +154,38 @@ abstract class PlanCommand implements Callable<Integer> {
           "%s: %,d new, %,d changed, %,d unchanged, %,d skipped, %,d rejected%n",
           d.table(), d.added(), d.changed(), d.unchanged(), d.skipped(), d.rejected());
     }
-    for (RunReport.MadeRecord m : report.created()) {
-      out.printf("%s: “%s” is new, for line %d%n", m.table(), m.value(), m.row());
-    }
+    Map<String, List<RunReport.MadeRecord>> made =
+        report.created().stream()
+            .collect(
+                Collectors.groupingBy(
+                    RunReport.MadeRecord::table, LinkedHashMap::new, Collectors.toList()));
+    made.forEach(
+        (table, records) -> {
+          records.stream()
+              .limit(MOST_TOLD)
+              .forEach(
+                  m -> out.printf("%s: “%s” is new, for line %d%n", table, m.value(), m.row()));
+          if (records.size() > MOST_TOLD) {
+            out.printf("%s: %,d more are new%n", table, records.size() - MOST_TOLD);
+          }
+        });
     boolean several = report.destinations().size() > 1;
-    for (RunReport.Question q : report.questions()) {
-      String asked =
-          switch (q.code()) {
-            case SEVERAL_MATCHES -> "which of several records is meant?";
-            case SIMILAR -> "is it the record that is much like it?";
-            case SIMILAR_ROW -> "is it the same as the line that is much like it?";
-            case FAR_OFF -> "is “" + q.value() + "” right, which is far from all others?";
-            case AMBIGUOUS_DATES -> "does “" + q.value() + "” have the day or the month first?";
-            case AMBIGUOUS_DECIMALS ->
-                "does “" + q.value() + "” have its sign between thousands or before decimals?";
-            case CONTRADICTED -> "which of the lines that say different things is right?";
-            case NO_MATCH -> "no record has it, is it new?";
-            case MATCHED -> "a record has it, is it the same?";
-            case GUESS -> "a guess, is it filled from “" + q.value() + "”?";
-            default -> "what does “" + q.value() + "” mean?";
-          };
-      out.printf(
-          "%,8d %s%s: %s%n", q.rows(), several ? q.destination() + "." : "", q.field(), asked);
+    Map<String, List<RunReport.Question>> asked =
+        report.questions().stream()
+            .collect(
+                Collectors.groupingBy(
+                    q -> q.code() + " " + q.destination() + "." + q.field(),
+                    LinkedHashMap::new,
+                    Collectors.toList()));
+    for (List<RunReport.Question> alike : asked.values()) {
+      alike.stream().limit(MOST_TOLD).forEach(q -> question(q, several, out));
+      if (alike.size() > MOST_TOLD) {
+        out.printf(
+            "%,8d %s: the same of %,d more values; --json tells them all%n",
+            alike.stream().skip(MOST_TOLD).mapToLong(RunReport.Question::rows).sum(),
+            place(alike.get(0), several),
+            alike.size() - MOST_TOLD);
+      }
     }
     for (RunReport.ProblemGroup p : report.problems()) {
       out.printf(
@@ -193,5 +210,28 @@ abstract class PlanCommand implements Callable<Integer> {
     }
     out.println(report.balanced() ? "The books balance." : "The books do NOT balance.");
     out.flush();
+  }
+
+  private static void question(RunReport.Question q, boolean several, PrintWriter out) {
+    String asked =
+        switch (q.code()) {
+          case SEVERAL_MATCHES -> "which of several records is meant?";
+          case SIMILAR -> "is it the record that is much like it?";
+          case SIMILAR_ROW -> "is it the same as the line that is much like it?";
+          case FAR_OFF -> "is “" + q.value() + "” right, which is far from all others?";
+          case AMBIGUOUS_DATES -> "does “" + q.value() + "” have the day or the month first?";
+          case AMBIGUOUS_DECIMALS ->
+              "does “" + q.value() + "” have its sign between thousands or before decimals?";
+          case CONTRADICTED -> "which of the lines that say different things is right?";
+          case NO_MATCH -> "no record has it, is it new?";
+          case MATCHED -> "a record has it, is it the same?";
+          case GUESS -> "a guess, is it filled from “" + q.value() + "”?";
+          default -> "what does “" + q.value() + "” mean?";
+        };
+    out.printf("%,8d %s: %s%n", q.rows(), place(q, several), asked);
+  }
+
+  private static String place(RunReport.Question q, boolean several) {
+    return (several ? q.destination() + "." : "") + q.field();
   }
 }

@@ -159,6 +159,32 @@ class CommandsTest extends CommandLineTest {
         .matches("Line of Run \\d{4}-\\d{4}");
   }
 
+  /** People are told some of many words; a program is told all. */
+  @Test
+  void manyWordsOfOneQuestionAreCounted() throws IOException, SQLException {
+    try (var statement = builder.createStatement()) {
+      statement.execute(
+          "CREATE TABLE tag (code VARCHAR(9) PRIMARY KEY,"
+              + " type_id INTEGER NOT NULL REFERENCES vessel_type (id))");
+    }
+    StringBuilder text = new StringBuilder("Code;Type\nT0;Ketch\n");
+    for (int i = 0; i < 30; i++) {
+      text.append("T1").append(i).append(";Oddity ").append((char) ('A' + i % 14)).append("\n");
+    }
+    Path odd = folder.resolve("odd.csv");
+    Files.writeString(odd, text);
+    Path plan = folder.resolve("odd.json");
+    go("draft", odd, "--to", url, "--table", "tag", "--out", plan);
+    assertThat(go("rehearse", plan, odd, "--to", url).out().lines())
+        .filteredOn(line -> line.contains("type_id"))
+        .hasSize(11)
+        .last()
+        .asString()
+        .isEqualTo("       8 type_id: the same of 4 more values; --json tells them all");
+    assertThat(go("rehearse", plan, odd, "--to", url, "--json").json().path("questions"))
+        .hasSize(14);
+  }
+
   @Test
   void whatTheDatabaseRefusesIsSetAside() throws SQLException, IOException {
     try (var statement = builder.createStatement()) {

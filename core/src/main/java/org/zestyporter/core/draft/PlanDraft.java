@@ -132,12 +132,18 @@ public final class PlanDraft {
     List<FieldInfo> open = fields.stream().filter(f -> !parted.containsKey(f)).toList();
     Set<String> used = parted.values().stream().map(Own::column).collect(Collectors.toSet());
     chosen.addAll(new Elimination(pairing, source, table).of(open, chosen, used));
-    return proposal(
-        table,
-        table.fields(),
-        chosen,
-        Set.of(),
-        field -> parted.containsKey(field) ? parted.get(field) : ofItsOwn(field, chosen));
+    ProposedTable proposed =
+        proposal(
+            table,
+            table.fields(),
+            chosen,
+            Set.of(),
+            field -> parted.containsKey(field) ? parted.get(field) : ofItsOwn(field, chosen));
+    Destination destination = proposed.destination();
+    List<Fill> filled =
+        new MissingRecords(application, source, pairing, fills)
+            .filled(table, destination.fills(), chosen, used);
+    return new ProposedTable(destination.withFills(filled), proposed.evidence(), proposed.score());
   }
 
   /**

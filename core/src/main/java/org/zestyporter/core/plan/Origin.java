@@ -162,6 +162,11 @@ public sealed interface Origin {
       return Stream.concat(Stream.of(by), with.stream()).toList();
     }
 
+    /** The same with other fills for a missing record. */
+    public Link withCreate(List<Fill> fills) {
+      return new Link(by, with, also, ignoring, whenMissing, fills, createOnly);
+    }
+
     /** True if a value of which no record is there is asked about. */
     public boolean asks() {
       return whenMissing == WhenMissing.ASK
