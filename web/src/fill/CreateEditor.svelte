@@ -11,10 +11,12 @@
 </script>
 
 <PopUp
-  words={open
-    ? `its record needs ${many(open, 'more value')}`
-    : `its record: ${many(link.create.length, 'more value')}`}
-  waiting={open > 0}
+  words={link.whenMissing === 'ask'
+    ? `if added: ${many(link.create.length, 'more value')}`
+    : open
+      ? `its record needs ${many(open, 'more value')}`
+      : `its record: ${many(link.create.length, 'more value')}`}
+  waiting={open > 0 && link.whenMissing === 'create'}
   side="right"
   width={470}
 >

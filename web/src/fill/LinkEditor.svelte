@@ -171,7 +171,7 @@
   {#if field.nullable}<option value="blank">missing: blank</option>{/if}
   <option value="create">missing: create</option>
 </select>
-{#if link.whenMissing === 'create' && field.link}
+{#if field.link && (link.whenMissing === 'create' || (link.whenMissing === 'ask' && link.create.length))}
   <CreateEditor {link} table={field.link.table} {linked} {columns} {change} />
 {/if}
 

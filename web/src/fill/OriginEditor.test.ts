@@ -5,6 +5,7 @@ import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { api } from '../api/client';
 import type { Fill } from '../api/types';
 import { aField, aFill, anOpenPlan } from '../plan/fixtures';
+import { columnsOf } from '../ui/words';
 import OriginEditor from './OriginEditor.svelte';
 import { exchange } from './offers.svelte';
 import { changeOrigin } from './origins';
@@ -102,6 +103,17 @@ describe('where the value comes from', () => {
     ]);
     await choose('New town: land', 'always…');
     expect(put.mock.lastCall?.[0].origin.link.create[0].origin.kind).toBe('fixed');
+  });
+
+  it('says what a record gets of which somebody may have it added', async () => {
+    const asked = changeOrigin(aFill('town_id', 'Boat name'), town, 'link', ['Boat name'], linked);
+    show(asked, town);
+    await screen.findByLabelText('When missing');
+    expect(screen.queryByText(/^if added/)).toBeNull();
+    asked.origin.link!.create = [aFill('land', 'Colour')];
+    show(asked, town);
+    expect(await screen.findByText('if added: 1 more value')).toBeTruthy();
+    expect(columnsOf(asked)).toEqual(['Boat name', 'Colour']);
   });
 
   const offer = (column: string, steps: Fill['steps']) => ({

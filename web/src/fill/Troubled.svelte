@@ -121,6 +121,7 @@
     <div class="why">
       <Slip of={soft ? 'skipped' : row.trace.question ? 'waiting' : 'rejected'} />
       {#if soft && problem.code === 'cut'}<b>Cut:</b>
+      {:else if soft && problem.code === 'said-otherwise'}<b>“{problem.value}”:</b>
       {:else if soft}<b
           >{fill.whenBad === 'default' || problem.code === 'defaulted'
             ? `Default ${fill.defaultValue}`

@@ -78,6 +78,8 @@
         return 'longer than it may be';
       case 'check':
         return group.reason;
+      case 'said-otherwise':
+        return 'says another thing of the record than the row that it is made of';
       case 'not-a-number':
         return 'not a number';
       case 'not-a-date':
@@ -222,7 +224,7 @@
               <b class="m">{named(group)}</b>
               {cause(group)}{group.code === 'cut'
                 ? ', cut'
-                : group.code === 'defaulted'
+                : group.code === 'defaulted' || group.code === 'said-otherwise'
                   ? ''
                   : ', written without it'}
             </div>

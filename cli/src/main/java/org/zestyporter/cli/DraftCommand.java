@@ -19,6 +19,7 @@ import org.zestyporter.core.draft.PlanDraft;
 import org.zestyporter.core.draft.ProposedTable;
 import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Fill;
+import org.zestyporter.core.plan.Origin;
 import org.zestyporter.core.plan.Plan;
 import org.zestyporter.core.plan.PlanJson;
 import org.zestyporter.core.source.FileChange;
@@ -231,6 +232,20 @@ final class DraftCommand implements Callable<Integer> {
       out.printf(
           "%-20s %-24s %-7s %s%n",
           e.field(), e.column() == null ? "-" : e.column(), e.sure().word(), e.because());
+    }
+    for (Fill fill : proposal.destination().fills()) {
+      Origin.Link link = fill.origin().link();
+      if (link != null && !link.create().isEmpty()) {
+        out.println(
+            "For "
+                + fill.field()
+                + ", a record that is added takes "
+                + String.join(
+                    ", ",
+                    link.create().stream()
+                        .map(f -> f.field() + " from " + f.origin().column())
+                        .toList()));
+      }
     }
   }
 

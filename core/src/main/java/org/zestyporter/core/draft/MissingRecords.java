@@ -80,9 +80,7 @@ final class MissingRecords {
     }
     List<Pair> pairs =
         new PairTable(pairing, other, open, titles)
-            .best().stream()
-                .filter(p -> p.sure() != Certainty.GUESS && !p.isByValues() && !p.isOutside())
-                .toList();
+            .best().stream().filter(p -> p.sure() != Certainty.GUESS && !p.isOutside()).toList();
     boolean isEnough =
         other.fields().stream()
             .filter(f -> f.required() && !given.contains(f.name()))

@@ -173,7 +173,14 @@ public final class CompiledFill {
    */
   public Filled compute(Row row, int @Nullable [] altered) {
     Chain chain = new Chain(row, null, altered);
-    return policies.settle(finish(chain.value, row), chain.note);
+    return settled(chain, row);
+  }
+
+  private Filled settled(Chain chain, Row row) {
+    Object value = finish(chain.value, row);
+    boolean isMade = chain.note == null && value instanceof PendingRecord && links.maker() != null;
+    Problem note = isMade ? links.maker().otherwise((PendingRecord) value, row) : chain.note;
+    return policies.settle(value, note);
   }
 
   /** The value after the last step, which a link is looked up by. */
@@ -310,7 +317,7 @@ public final class CompiledFill {
   public Trace trace(Row row) {
     List<Object> stages = new ArrayList<>();
     Chain chain = new Chain(row, stages, null);
-    Filled filled = policies.settle(finish(chain.value, row), chain.note);
+    Filled filled = settled(chain, row);
     int stopped = -1;
     List<String> texts = new ArrayList<>();
     for (int i = 0; i < stages.size(); i++) {

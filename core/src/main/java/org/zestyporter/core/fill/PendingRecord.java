@@ -2,6 +2,7 @@ package org.zestyporter.core.fill;
 
 import java.util.ArrayList;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.value.Values;
 
@@ -33,6 +34,11 @@ public final class PendingRecord implements Pending {
   /** What it is looked up by, as text. */
   public String name() {
     return name;
+  }
+
+  /** The value of a field; null if it has none. */
+  @Nullable Object value(int field) {
+    return values[field];
   }
 
   /** Indexes of the fields that have a value. */

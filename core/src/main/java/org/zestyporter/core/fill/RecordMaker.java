@@ -1,6 +1,7 @@
 package org.zestyporter.core.fill;
 
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.plan.Origin;
@@ -83,6 +84,34 @@ final class RecordMaker {
                 + String.join(" and ", link.together())
                 + ", and none can be made: "
                 + problem.reason());
+  }
+
+  /**
+   * What a row says of a record that was made of an earlier one, and that one does not.
+   *
+   * @return null if it says nothing else
+   */
+  @Nullable Problem otherwise(PendingRecord made, Row row) {
+    for (CompiledFill fill : fills) {
+      Filled filled = fill.compute(row);
+      Object own = filled.rejects() ? filled.problem().value() : filled.value();
+      Object first = made.value(fill.fieldIndex());
+      boolean isSame =
+          own == null
+              || "".equals(own)
+              || !filled.rejects() && first != null && fill.field().storage().same(own, first);
+      if (!isSame) {
+        return new Problem(
+            ProblemCode.SAID_OTHERWISE,
+            Values.text(own),
+            fill.field().name()
+                + " is left out: "
+                + made.name()
+                + " is made of an earlier row, which says "
+                + (first == null ? "nothing of it" : "“" + Values.text(first) + "”"));
+      }
+    }
+    return null;
   }
 
   private Problem put(Object[] values, FieldInfo field, Object value) {

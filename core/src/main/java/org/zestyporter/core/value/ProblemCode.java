@@ -19,6 +19,8 @@ public enum ProblemCode {
   UNKNOWN_CHOICE,
   UNKNOWN_LINK,
   SEVERAL_LINKS,
+  /** A record that a link makes is made of an earlier row, which says something else of it. */
+  SAID_OTHERWISE,
   FORMULA,
   NOT_AVAILABLE,
   UNKNOWN_WORD,

@@ -17,6 +17,7 @@ import org.zestyporter.core.plan.Origin;
 import org.zestyporter.core.plan.Plan;
 import org.zestyporter.core.plan.PlanJson;
 import org.zestyporter.core.run.MemoryLedger;
+import org.zestyporter.core.run.RunReport;
 import org.zestyporter.core.run.Runs;
 import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.source.reading.Reading;
@@ -72,19 +73,7 @@ class MissingRecordsTest {
           .extracting(f -> f.field() + " from " + f.origin().column())
           .containsExactly("street from Street", "town from Town");
       // to add them is one answer then
-      List<Fill> fills =
-          drafted.fills().stream()
-              .map(f -> f.field().equals("family_id") ? adding(f) : f)
-              .map(f -> f.withGuess(false))
-              .toList();
-      Plan plan =
-          new Plan(
-              "Members",
-              null,
-              Reading.FIND,
-              List.of(new Destination("member", fills, List.of(), null)),
-              null);
-      Runs.run(on, folder, PlanJson.write(plan), String.join("\n", LINES), new MemoryLedger(false));
+      run(on, drafted, LINES);
       assertThat(on.rows("SELECT code, street, town FROM family ORDER BY code"))
           .containsExactly(
               "F-1;Quay 1;Quillhaven;", "F-2;Mole 2;Quillhaven;", "F-3;Pier 3;Haven End;");
@@ -94,6 +83,50 @@ class MissingRecordsTest {
                       + " ORDER BY member_no"))
           .containsExactly("M1;F-1;", "M2;F-2;", "M3;F-2;", "M4;F-3;");
     }
+  }
+
+  /** Nothing that a row says is lost without a word: the first row that needs it makes a record. */
+  @ParameterizedTest
+  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
+  void whatALaterRowSaysOtherwiseIsTold(Databases.Fresh on) throws SQLException, IOException {
+    String[] lines = {
+      "Member no;First name;Last name;Family;Street;Town",
+      "M1;Ann;Abel;F-2;Mole 2;Quillhaven",
+      "M2;Bo;Bray;F-2;Mole 2;Quillhaven",
+      "M3;Cy;Bray;F-2;Mole 3;Quillhaven",
+      "M4;Di;Coe;F-2;;Quillhaven",
+      "M5;Ed;Day;F-1;Quay 9;Elsewhere"
+    };
+    try (on) {
+      schema(on, "NOT NULL");
+      RunReport report = run(on, draft(on, lines), lines);
+      assertThat(report.destinations().get(0).added()).isEqualTo(5);
+      assertThat(report.balanced()).isTrue();
+      assertThat(report.problems())
+          .extracting(p -> p.code() + " " + p.field() + " " + p.softened() + " " + p.rows())
+          .containsExactly("SAID_OTHERWISE family_id true 1");
+      assertThat(report.problems().get(0).sample().row()).isEqualTo(4);
+      assertThat(report.problems().get(0).reason())
+          .isEqualTo("street is left out: F-2 is made of an earlier row, which says “Mole 2”");
+    }
+  }
+
+  private RunReport run(Databases.Fresh on, Destination drafted, String... lines)
+      throws SQLException, IOException {
+    List<Fill> fills =
+        drafted.fills().stream()
+            .map(f -> f.field().equals("family_id") ? adding(f) : f)
+            .map(f -> f.withGuess(false))
+            .toList();
+    Plan plan =
+        new Plan(
+            "Members",
+            null,
+            Reading.FIND,
+            List.of(new Destination("member", fills, List.of(), null)),
+            null);
+    return Runs.run(
+        on, folder, PlanJson.write(plan), String.join("\n", lines), new MemoryLedger(false));
   }
 
   private static Fill adding(Fill fill) {

@@ -194,11 +194,16 @@ class FillRunsTest {
       assertThat(records(on.database(), "tariff")).hasSize(1);
       assertThat(rehearsed.problems())
           .filteredOn(p -> "tariff_id".equals(p.field()))
-          .singleElement()
-          .satisfies(
-              p -> {
-                assertThat(p.rows()).isEqualTo(1);
-                assertThat(p.reason()).contains("none can be made: price: a value is required");
+          .satisfiesExactly(
+              other -> {
+                assertThat(other.code()).isEqualTo(ProblemCode.SAID_OTHERWISE);
+                assertThat(other.softened()).isTrue();
+                assertThat(other.reason()).contains("Week is made of an earlier row");
+              },
+              missing -> {
+                assertThat(missing.rows()).isEqualTo(1);
+                assertThat(missing.reason())
+                    .contains("none can be made: price: a value is required");
               });
 
       RunReport run =
