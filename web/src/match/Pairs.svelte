@@ -6,11 +6,13 @@
   import { awaits } from '../rehearse/asked';
   import { useKeys } from '../ui/keys.svelte';
   import Outcome from '../ui/Outcome.svelte';
+  import { tell } from '../ui/toaster';
   import { region } from '../ui/region';
   import Value from '../ui/Value.svelte';
   import { count, many } from '../ui/words';
   import { Candidates, SHOWN } from './candidates.svelte';
-  import { answersFor } from './answers';
+  import { spellAs, spelt } from './alike';
+  import { type Answer, answersFor } from './answers';
   import { decidedBy, ignoredInWords, partsOf, withDecision } from './keys';
 
   interface Props {
@@ -99,9 +101,30 @@
   const answers = $derived(
     classes.of === 'one' && !key
       ? []
-      : answersFor(classes.of, areContradicting, open.destination.policies),
+      : answersFor(
+          classes.of,
+          areContradicting,
+          open.destination.policies,
+          others.length && spelt(open) ? others[0]!.line : null,
+        ),
   );
-  const give = (act: Decision['act']) => decide(act, act === 'take' ? first?.recordKey : undefined);
+  let spelling = false;
+  function give(act: Answer['act']) {
+    if (act === 'same') void same();
+    else decide(act, act === 'take' ? first?.recordKey : undefined);
+  }
+  /** Has the row spelt as the earlier one beside it. */
+  async function same() {
+    if (!first || !others[0] || spelling) return;
+    spelling = true;
+    try {
+      await spellAs(open, first, others[0]);
+    } catch (error) {
+      tell(error);
+    } finally {
+      spelling = false;
+    }
+  }
 
   useKeys(() =>
     by

@@ -84,7 +84,7 @@ export function withCompared(key: MatchKey, field: string, how: Compared): Match
 }
 
 /** True if one of some keys compares the same fields as another, and none of them nearly. */
-function hasExact(keys: MatchKey[], key: MatchKey): boolean {
+export function hasExact(keys: MatchKey[], key: MatchKey): boolean {
   const isExact = (k: MatchKey) =>
     !isNear(k) &&
     k.fields.length === key.fields.length &&

@@ -26,6 +26,7 @@ import org.zestyporter.core.plan.PlanJson;
 import org.zestyporter.core.plan.Policies;
 import org.zestyporter.core.plan.RunSettings;
 import org.zestyporter.core.preview.MatchSurvey;
+import org.zestyporter.core.source.Correction;
 import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.source.reading.Reading;
 import org.zestyporter.core.step.Step;
@@ -189,6 +190,36 @@ class NearRowsTest {
       Runs.go(on, folder, plan(ever), rows, again, false);
       // it would be added once more, if its number were free
       assertThat(again.line(2).notes().get(0).code()).isEqualTo(ProblemCode.TAKEN);
+    }
+  }
+
+  /** Two rows that somebody says are the same: one is spelt as the other, and they are merged. */
+  @ParameterizedTest
+  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
+  void alikeRowsThatAreSpeltAlikeBecomeOneRecord(Databases.Fresh on)
+      throws SQLException, IOException {
+    MatchKey byName = new MatchKey(List.of("name"), List.of());
+    List<String> rows = List.of("number,name,voice", "21,Uta Brandt,", ",Uta Brand,soprano");
+    Plan merging =
+        plan(
+            singers(byName, NEAR)
+                .withPolicies(new Policies(null, null, null, Policies.OnRepeat.MERGE)));
+    Plan same =
+        merging.withCorrections(List.of(new Correction(3, "name", "Uta Brand", "Uta Brandt")));
+    try (on) {
+      schema(on);
+      Fates asked = new Fates();
+      Runs.go(on, folder, merging, rows, asked, false);
+      assertThat(asked.reasons(3)).isEqualTo("much like line 2: name Uta Brandt");
+      RunReport report = Runs.go(on, folder, same, rows, new Fates(), true);
+      assertThat(report.questions()).isEmpty();
+      assertThat(report.balanced()).isTrue();
+      assertThat(on.rows("SELECT number, name, voice FROM singer WHERE id > 100"))
+          .containsExactly("21;Uta Brandt;soprano;");
+      Fates second = new Fates();
+      Runs.go(on, folder, same, rows, second, true);
+      assertThat(on.rows("SELECT COUNT(*) FROM singer")).containsExactly("3;");
+      assertThat(second.line(2).outcome()).isIn(Outcome.UNCHANGED, Outcome.SKIPPED);
     }
   }
 
