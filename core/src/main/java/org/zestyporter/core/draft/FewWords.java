@@ -11,6 +11,9 @@ final class FewWords {
 
   private static final int MOST_WORDS = 200;
 
+  /** Of a name that means what the field is called, in another language. */
+  private static final int MEANT = 80;
+
   private final LinkValues linkValues;
 
   FewWords(LinkValues linkValues) {
@@ -18,16 +21,17 @@ final class FewWords {
   }
 
   /**
-   * A column that is called just what the field is, and holds a few words that the field does not
-   * know: somebody has to say what each of them means, and is asked for no more than that.
+   * A column that is called just what the field is, or what means that in another language where
+   * its words are very few, and holds words that the field does not know: somebody has to say what
+   * each of them means, and is asked for no more than that.
    */
   @Nullable Pair pair(
       FieldInfo field, int column, Likeness name, @Nullable Overlap label, String found) {
-    if (!name.isSame()) {
-      return null;
-    }
     DistinctValues values = linkValues.values(column);
     int words = values.tallies().size();
+    if (!name.isSame() && (name.score() < MEANT || words > FEW)) {
+      return null;
+    }
     long rows = values.tallies().values().stream().mapToLong(DistinctValues.Tally::rows).sum();
     boolean few =
         values.beyond() == 0 && (words <= FEW || words <= MOST_WORDS && rows >= 2 * words);

@@ -1,6 +1,7 @@
 package org.zestyporter.core.draft;
 
 import java.util.List;
+import java.util.Set;
 import java.util.function.Predicate;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
@@ -38,6 +39,11 @@ record NameParts(
   /** Scripts whose names begin with that of the family. */
   private static final Pattern FAMILY_FIRST =
       Pattern.compile(".*[\\p{IsHan}\\p{IsHangul}\\p{IsHiragana}\\p{IsKatakana}].*");
+
+  /**
+   * Words for a name in languages that put the family's in front, and write it in Latin letters.
+   */
+  private static final Set<String> FAMILY_FIRST_TITLES = Set.of("nev", "neve", "ho");
 
   /** Names of fathers, with which a name ends that begins with that of the family. */
   private static final Pattern FATHERS =
@@ -109,6 +115,7 @@ record NameParts(
         ? surname < forename
         : most(names, NameParts::hasComma)
             || most(names, NameParts::isInCapitals)
+            || Words.split(title).stream().anyMatch(FAMILY_FIRST_TITLES::contains)
             || most(names, t -> FATHERS.matcher(t).matches())
             || most(names, t -> FAMILY_FIRST.matcher(t).matches());
   }

@@ -34,7 +34,7 @@ final class PersonNames {
   private static final Set<String> AND =
       Set.of(
           "and", "und", "et", "e", "y", "en", "og", "och", "ja", "i", "a", "ve", "es", "si", "и",
-          "та", "και", "ו");
+          "та", "και", "ו", "va", "dan", "ir", "un", "และ", "और");
 
   /** What a title of people's names may say, so that no names of boats or companies are parted. */
   private static final List<String> OF_PEOPLE =

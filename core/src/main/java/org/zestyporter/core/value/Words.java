@@ -35,6 +35,9 @@ public final class Words {
   /** Letters in common at the beginning by which words are of one kind, whatever their ends. */
   private static final int STEM = 7;
 
+  /** Of names that are not the same. */
+  private static final int MOST = 95;
+
   /** Of a word and a short form of it. */
   private static final double SHORT = 0.75;
 
@@ -132,7 +135,8 @@ public final class Words {
       }
       matched += best;
     }
-    return (int) Math.round(95 * matched * 2 / (a.size() + b.size()));
+    // words that mean the same as one are no better than that one
+    return (int) Math.round(Math.min(MOST, 95 * matched * 2 / (a.size() + b.size())));
   }
 
   /** True if the words of both are the same, or mean the same, once they are written as one. */

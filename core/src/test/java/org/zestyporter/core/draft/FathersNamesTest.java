@@ -51,6 +51,24 @@ class FathersNamesTest {
     return on.rows("SELECT * FROM staff ORDER BY tab");
   }
 
+  /** Hungary and Vietnam put the family's name first, and write it in Latin letters. */
+  @ParameterizedTest
+  @CsvSource({
+    "Név, Kovács János, Nagy Éva, János, Kovács",
+    "Ügyfél neve, Szabó Péter, Tóth Dóra, Péter, Szabó",
+    "Họ và tên, Nguyễn An, Trần Bình, An, Nguyễn",
+    "Name, Anna Berg, Bo Dahl, Anna, Berg"
+  })
+  void standBehindTheFamilysWhereTheTitleIsOfSuchALanguage(
+      String title, String one, String two, String first, String last)
+      throws SQLException, IOException {
+    try (Databases.Fresh on = Databases.h2()) {
+      assertThat(
+              brought(on, "first_name VARCHAR(20), last_name VARCHAR(20)", title, one, two).get(0))
+          .isEqualTo("t0;" + first + ";" + last + ";");
+    }
+  }
+
   @ParameterizedTest
   @CsvSource({
     "'familiya VARCHAR(20), imya VARCHAR(20), otchestvo VARCHAR(20)', ФИО",
