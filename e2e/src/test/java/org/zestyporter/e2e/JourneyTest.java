@@ -337,7 +337,7 @@ class JourneyTest extends DemoVisit {
     browser.click("a.place", "Desk");
     drop(file);
     browser.sees("dropped just now");
-    new Select(browser.find("#other")).selectByVisibleText("vessel");
+    another("vessel");
     browser.sees("Fields of vessel");
     browser.type("1");
     browser.sees("No line looks like titles");

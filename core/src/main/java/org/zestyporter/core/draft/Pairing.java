@@ -197,18 +197,13 @@ final class Pairing {
       String because = name.because() + ", and " + iso.told();
       return new Pair(field, column, name.score() + 40, null, because, Certainty.PLAIN);
     }
+    ChoiceWords meant = ChoiceWords.of(field, linkValues.values(column));
+    if (meant != null && (name.score() >= ENOUGH || meant.isTelling())) {
+      return saying(field, column, name, meant.told());
+    }
     TruthWords truth = TruthWords.of(field, linkValues.values(column));
     if (truth != null) {
-      String told = truth.told(field);
-      return name.score() >= ENOUGH
-          ? new Pair(
-              field,
-              column,
-              name.score() + 40,
-              null,
-              name.because() + ", and " + told,
-              Certainty.PLAIN)
-          : Pair.byValues(field, column, ALL_CHOICES, told, Certainty.LIKELY);
+      return saying(field, column, name, truth.told(field));
     }
     int score = name.score();
     String because = name.because();
@@ -256,6 +251,19 @@ final class Pairing {
                 null,
                 because,
                 byName(name.score(), score > name.score())));
+  }
+
+  /** A column whose words say what the field does. */
+  private static Pair saying(FieldInfo field, int column, Likeness name, String told) {
+    return name.score() >= ENOUGH
+        ? new Pair(
+            field,
+            column,
+            name.score() + 40,
+            null,
+            name.because() + ", and " + told,
+            Certainty.PLAIN)
+        : Pair.byValues(field, column, ALL_CHOICES, told, Certainty.LIKELY);
   }
 
   /** True for the name of a table's records, or what they are where they have no name. */

@@ -1,0 +1,114 @@
+package org.zestyporter.core.draft;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.FieldType;
+import org.zestyporter.core.step.Step;
+import org.zestyporter.core.step.StepKind;
+import org.zestyporter.core.value.DistinctValues;
+import org.zestyporter.core.value.Texts;
+import org.zestyporter.core.value.WordLists;
+
+/**
+ * Words of a column that mean one of a field's choices, in another language or as its short form:
+ * {@code férfi} for {@code male}, {@code Frau} for {@code F}.
+ *
+ * @param meanings choices by the words as they are written
+ * @param known rows whose words are choices, or mean one
+ * @param rows all rows
+ */
+record ChoiceWords(Map<String, String> meanings, long known, long rows) {
+  /** Share of a column's rows whose words must be known. */
+  private static final double ENOUGH = 0.6;
+
+  private static final int MOST_WORDS = 60;
+  private static final int MOST_CHOICES = 40;
+
+  private static final Map<String, Integer> SAME = same();
+
+  private static Map<String, Integer> same() {
+    Map<String, Integer> same = new HashMap<>();
+    int meaning = 0;
+    for (String line : WordLists.lines(ChoiceWords.class, "choices.txt")) {
+      for (String word : line.split(",")) {
+        same.putIfAbsent(prepared(word), meaning);
+      }
+      meaning++;
+    }
+    return Map.copyOf(same);
+  }
+
+  private static String prepared(String word) {
+    return Texts.withoutAccents(LinkValues.COMPARISON.prepare(word.strip()));
+  }
+
+  /** True if both mean the same choice, as far as is known. */
+  static boolean meanTheSame(String a, String b) {
+    Integer meaning = SAME.get(prepared(a));
+    return meaning != null && meaning.equals(SAME.get(prepared(b)));
+  }
+
+  /** The words; null if a column holds none such, or too much else. */
+  static @Nullable ChoiceWords of(FieldInfo field, DistinctValues column) {
+    List<String> choices = field.choices();
+    if (choices == null
+        || field.type() != FieldType.TEXT
+        || choices.size() > MOST_CHOICES
+        || column.beyond() > 0
+        || column.tallies().size() > MOST_WORDS) {
+      return null;
+    }
+    Map<String, String> own = new HashMap<>();
+    choices.forEach(c -> own.put(LinkValues.COMPARISON.prepare(c), c));
+    Map<String, String> meanings = new LinkedHashMap<>();
+    boolean anyMeant = false;
+    long known = 0;
+    long rows = 0;
+    for (var value : column.tallies().entrySet()) {
+      String word = value.getKey().text().strip();
+      String choice = own.get(LinkValues.COMPARISON.prepare(word));
+      if (choice == null) {
+        List<String> meant = choices.stream().filter(c -> meanTheSame(word, c)).toList();
+        choice = meant.size() == 1 ? meant.get(0) : null;
+        anyMeant |= choice != null;
+      }
+      if (choice != null) {
+        meanings.put(word, choice);
+        known += value.getValue().rows();
+      }
+      rows += value.getValue().rows();
+    }
+    return anyMeant && known >= rows * ENOUGH ? new ChoiceWords(meanings, known, rows) : null;
+  }
+
+  /**
+   * True if all words are known, and more than one choice is meant: they say what the field does.
+   */
+  boolean isTelling() {
+    return known == rows && new HashSet<>(meanings.values()).size() > 1;
+  }
+
+  /** What makes choices of the words. */
+  List<Step> steps() {
+    List<Step> steps = new ArrayList<>(List.of(Step.of(StepKind.TRIM)));
+    meanings.forEach(
+        (word, choice) -> {
+          if (!word.equals(choice)) {
+            steps.add(Step.of(StepKind.REPLACE, "from", word, "to", choice));
+          }
+        });
+    return steps;
+  }
+
+  /** Why it is thought so. */
+  String told() {
+    return String.format(Locale.ROOT, "%,d of %,d values mean one of its choices", known, rows);
+  }
+}
