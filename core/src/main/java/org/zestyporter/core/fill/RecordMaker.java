@@ -1,6 +1,7 @@
 package org.zestyporter.core.fill;
 
 import java.util.List;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.TableInfo;
@@ -87,21 +88,30 @@ final class RecordMaker {
   }
 
   /**
-   * What a row says of a record that was made of an earlier one, and that one does not.
+   * What a row says of a record that was made of an earlier one, and that one does not; what it is
+   * found by counts as the same, whatever is ignored of it.
    *
    * @return null if it says nothing else
    */
   @Nullable Problem otherwise(PendingRecord made, Row row) {
-    for (CompiledFill fill : fills) {
-      Filled filled = fill.compute(row);
-      Object own = filled.rejects() ? filled.problem().value() : filled.value();
-      Object first = made.value(fill.fieldIndex());
-      boolean isSame =
-          own == null
-              || "".equals(own)
-              || !filled.rejects() && first != null && fill.field().storage().same(own, first);
-      if (!isSame) {
-        return new Problem(
+    return fills.stream()
+        .filter(fill -> !link.together().contains(fill.field().name()))
+        .map(fill -> otherwise(fill, made, row))
+        .filter(Objects::nonNull)
+        .findFirst()
+        .orElse(null);
+  }
+
+  private static @Nullable Problem otherwise(CompiledFill fill, PendingRecord made, Row row) {
+    Filled filled = fill.compute(row);
+    Object own = filled.rejects() ? filled.problem().value() : filled.value();
+    Object first = made.value(fill.fieldIndex());
+    boolean isBlank = own == null || "".equals(own);
+    boolean isSame =
+        isBlank || !filled.rejects() && first != null && fill.field().storage().same(own, first);
+    return isSame
+        ? null
+        : new Problem(
             ProblemCode.SAID_OTHERWISE,
             Values.text(own),
             fill.field().name()
@@ -109,9 +119,6 @@ final class RecordMaker {
                 + made.name()
                 + " is made of an earlier row, which says "
                 + (first == null ? "nothing of it" : "“" + Values.text(first) + "”"));
-      }
-    }
-    return null;
   }
 
   private Problem put(Object[] values, FieldInfo field, Object value) {
