@@ -1,5 +1,6 @@
 package org.zestyporter.core.value;
 
+import java.text.Normalizer;
 import java.util.Collection;
 import java.util.Comparator;
 import java.util.List;
@@ -34,7 +35,10 @@ public final class Alike {
 
   /** Without accents, capitals and marks; words parted by one space. */
   static String fold(String text) {
-    String plain = Texts.withoutAccents(text).toLowerCase(Locale.ROOT);
+    // Korean syllables by their letters, of which one may be a slip
+    String plain =
+        Normalizer.normalize(Texts.withoutAccents(text), Normalizer.Form.NFD)
+            .toLowerCase(Locale.ROOT);
     StringBuilder folded = new StringBuilder(plain.length());
     boolean isApart = false;
     for (int at = 0, c; at < plain.length(); at += Character.charCount(c)) {

@@ -30,6 +30,15 @@ class AlikeTest {
     assertThat(Alike.fold("น้ำ-หนัก")).isEqualTo("น้ำ หนัก");
   }
 
+  /** One letter of a syllable is a slip; a name has three syllables, and eight letters. */
+  @Test
+  void koreanIsComparedLetterByLetter() {
+    Spelling name = Spelling.of("김철수");
+    assertThat(Spelling.slips(name, Spelling.of("김철소"))).isEqualTo(1);
+    assertThat(Spelling.slips(name, Spelling.of("박영희"))).isLessThan(0);
+    assertThat(Alike.isNear("서울특별시", "서울특벌시")).isTrue();
+  }
+
   @ParameterizedTest
   @CsvSource({"houseboat,sloop", "tbc,ketch", "motor,dinghy"})
   void whatIsFarOffIsNotNear(String word, String other) {
