@@ -22,14 +22,14 @@ final class FewWords {
 
   /**
    * A column that is called just what the field is, or what means that in another language where
-   * its words are very few, and holds words that the field does not know: somebody has to say what
-   * each of them means, and is asked for no more than that.
+   * its words are very few and have no figures, and holds words that the field does not know:
+   * somebody has to say what each of them means, and is asked for no more than that.
    */
   @Nullable Pair pair(
       FieldInfo field, int column, Likeness name, @Nullable Overlap label, String found) {
     DistinctValues values = linkValues.values(column);
     int words = values.tallies().size();
-    if (!name.isSame() && (name.score() < MEANT || words > FEW)) {
+    if (!name.isSame() && (name.score() < MEANT || words > FEW || !areWords(values))) {
       return null;
     }
     long rows = values.tallies().values().stream().mapToLong(DistinctValues.Tally::rows).sum();
@@ -43,5 +43,11 @@ final class FewWords {
             label,
             name.because() + "; " + found)
         : null;
+  }
+
+  /** True if none of the values has a figure, as days and numbers do. */
+  private static boolean areWords(DistinctValues values) {
+    return values.tallies().keySet().stream()
+        .noneMatch(cell -> cell.text().chars().anyMatch(Character::isDigit));
   }
 }
