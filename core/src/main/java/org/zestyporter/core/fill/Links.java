@@ -215,7 +215,8 @@ final class Links {
     String wanted = prepared(parts(value, row));
     Object found = keys.get(wanted);
     if (found == null && makes(value)) {
-      return made.computeIfAbsent(wanted, w -> maker.make(value, row));
+      Object own = made.computeIfAbsent(wanted, w -> madeOf(value, row));
+      return own instanceof Unmade unmade ? unmade.problem(row) : own;
     }
     if (found == null) {
       return new Problem(
@@ -229,6 +230,25 @@ final class Links {
             Values.text(value),
             "several records of " + table.name() + " have this " + fields())
         : found;
+  }
+
+  private Object madeOf(Object value, Row row) {
+    Object record = maker.make(value, row);
+    return record instanceof Problem problem ? new Unmade(problem, row.index()) : record;
+  }
+
+  /**
+   * Why no record could be made.
+   *
+   * @param first index of the row of which it was to be made
+   */
+  private record Unmade(Problem problem, long first) {
+    Problem problem(Row row) {
+      return row.index() == first
+          ? problem
+          : new Problem(
+              problem.code(), problem.value(), problem.reason() + "; so says an earlier row");
+    }
   }
 
   private boolean makes(Object value) {

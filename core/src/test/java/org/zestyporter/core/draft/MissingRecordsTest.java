@@ -17,6 +17,7 @@ import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Origin;
 import org.zestyporter.core.plan.Plan;
 import org.zestyporter.core.plan.PlanJson;
+import org.zestyporter.core.run.LedgerEntry;
 import org.zestyporter.core.run.MemoryLedger;
 import org.zestyporter.core.run.RunReport;
 import org.zestyporter.core.run.Runs;
@@ -112,6 +113,30 @@ class MissingRecordsTest {
     }
   }
 
+  /** It is the first row that it is made of, or isn't; the others are told so. */
+  @Test
+  void whereTheFirstRowCannotMakeItTheOthersAreToldWhy() throws SQLException, IOException {
+    String[] lines = {
+      "Member no;First name;Last name;Family;Street;Town",
+      "M1;Ann;Abel;F-2;" + "Mole ".repeat(10) + ";Quillhaven",
+      "M2;Bo;Bray;F-2;Mole 2;Quillhaven",
+      "M3;Cy;Coe;F-1;Quay 1;Quillhaven"
+    };
+    try (Databases.Fresh on = Databases.h2()) {
+      schema(on, "NOT NULL");
+      MemoryLedger ledger = new MemoryLedger(false);
+      RunReport report = run(on, draft(on, lines), ledger, lines);
+      assertThat(report.destinations().get(0).rejected()).isEqualTo(2);
+      assertThat(ledger.entries())
+          .flatExtracting(LedgerEntry::notes)
+          .extracting(LedgerEntry.Note::reason)
+          .satisfiesExactly(
+              first -> assertThat(first).endsWith("street has room for 40"),
+              later ->
+                  assertThat(later).endsWith("street has room for 40; so says an earlier row"));
+    }
+  }
+
   /** A name in other letters is the same, and nothing is lost of it. */
   @Test
   void whatARecordIsFoundByIsNotSaidOtherwise() throws SQLException, IOException {
@@ -138,6 +163,12 @@ class MissingRecordsTest {
 
   private RunReport run(Databases.Fresh on, Destination drafted, String... lines)
       throws SQLException, IOException {
+    return run(on, drafted, new MemoryLedger(false), lines);
+  }
+
+  private RunReport run(
+      Databases.Fresh on, Destination drafted, MemoryLedger ledger, String... lines)
+      throws SQLException, IOException {
     List<Fill> fills =
         drafted.fills().stream()
             .map(f -> f.field().equals("family_id") ? adding(f) : f)
@@ -150,8 +181,7 @@ class MissingRecordsTest {
             Reading.FIND,
             List.of(new Destination("member", fills, List.of(), null)),
             null);
-    return Runs.run(
-        on, folder, PlanJson.write(plan), String.join("\n", lines), new MemoryLedger(false));
+    return Runs.run(on, folder, PlanJson.write(plan), String.join("\n", lines), ledger);
   }
 
   private static Fill adding(Fill fill) {
