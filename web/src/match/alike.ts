@@ -1,6 +1,6 @@
 // Two rows of a file that are much alike, said to be the same.
-import { api, got } from '../api/client';
 import type { Correction, LedgerEntry } from '../api/types';
+import { cellsOf } from '../plan/cells';
 import type { OpenPlan } from '../plan/plan.svelte';
 import { hasExact, isNear } from './keys';
 
@@ -22,21 +22,13 @@ export function spelt(open: OpenPlan): Record<string, string> | null {
   return Object.keys(columns).length ? columns : null;
 }
 
-/** The cells of a row, by their columns. */
-async function cells(open: OpenPlan, row: number): Promise<Record<string, string>> {
-  const params = { path: { id: open.view.id }, query: { from: row, count: 1 } };
-  const window = await got(api.GET('/api/plans/{id}/window', { params }));
-  const names = open.view.source.columns.map((c) => c.name);
-  return Object.fromEntries(names.map((name, at) => [name, window[0]?.cells[at]?.text ?? '']));
-}
-
 /**
  * Spells a row as an earlier one by correcting its cells, so that the two repeat the same key, and
  * become one record as the plan says of such rows.
  */
 export async function spellAs(open: OpenPlan, row: LedgerEntry, earlier: LedgerEntry) {
   const columns = Object.values(spelt(open) ?? {});
-  const [own, other] = await Promise.all([cells(open, row.row), cells(open, earlier.row)]);
+  const [own, other] = await Promise.all([cellsOf(open, row.row), cellsOf(open, earlier.row)]);
   const corrections: Correction[] = columns
     .filter((column) => own[column] !== other[column])
     .map((column) => ({ line: row.line, column, was: own[column]!, now: other[column]! }));

@@ -13,6 +13,7 @@ import type {
 import { learn, suggestions } from '../fill/answers';
 import { lacking } from '../fill/origins';
 import { decidedBy, partsOf, withDecision, withFiner } from '../match/keys';
+import { cellsOf } from '../plan/cells';
 import type { OpenPlan } from '../plan/plan.svelte';
 import { tell } from '../ui/toaster';
 import { isAmbiguous, meanings, withMeaning, type Ambiguous } from '../read/reading';
@@ -360,7 +361,6 @@ export class Asking {
     this.busy = true;
     try {
       const { field, value } = word;
-      const place = open.view.source.columns.findIndex((c) => c.name === column);
       const query = { problem: 'far-off' as const, field, search: value, limit: CORRECTED };
       const path = { id: rehearsal };
       const found = await got(api.GET('/api/runs/{id}/ledger', { params: { path, query } }));
@@ -369,9 +369,7 @@ export class Asking {
       );
       const corrections: Correction[] = [];
       for (const { row, line } of rows) {
-        const params = { path: { id: open.view.id }, query: { from: row, count: 1 } };
-        const window = await got(api.GET('/api/plans/{id}/window', { params }));
-        const was = window[0]?.cells[place]?.text;
+        const was = (await cellsOf(open, row))[column];
         if (was) corrections.push({ line, column, was, now });
       }
       if (!corrections.length) return;

@@ -5,9 +5,9 @@ import java.io.PrintWriter;
 import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
+import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.concurrent.Callable;
 import java.util.function.Function;
 import java.util.stream.Collectors;
@@ -154,37 +154,27 @@ abstract class PlanCommand implements Callable<Integer> {
           "%s: %,d new, %,d changed, %,d unchanged, %,d skipped, %,d rejected%n",
           d.table(), d.added(), d.changed(), d.unchanged(), d.skipped(), d.rejected());
     }
-    Map<String, List<RunReport.MadeRecord>> made =
-        report.created().stream()
-            .collect(
-                Collectors.groupingBy(
-                    RunReport.MadeRecord::table, LinkedHashMap::new, Collectors.toList()));
-    made.forEach(
-        (table, records) -> {
-          records.stream()
-              .limit(MOST_TOLD)
-              .forEach(
-                  m -> out.printf("%s: “%s” is new, for line %d%n", table, m.value(), m.row()));
-          if (records.size() > MOST_TOLD) {
-            out.printf("%s: %,d more are new%n", table, records.size() - MOST_TOLD);
-          }
-        });
+    for (List<RunReport.MadeRecord> records :
+        together(report.created(), RunReport.MadeRecord::table)) {
+      for (RunReport.MadeRecord m : records.subList(0, Math.min(MOST_TOLD, records.size()))) {
+        out.printf("%s: “%s” is new, for line %d%n", m.table(), m.value(), m.row());
+      }
+      if (records.size() > MOST_TOLD) {
+        out.printf("%s: %,d more are new%n", records.get(0).table(), records.size() - MOST_TOLD);
+      }
+    }
     boolean several = report.destinations().size() > 1;
-    Map<String, List<RunReport.Question>> asked =
-        report.questions().stream()
-            .collect(
-                Collectors.groupingBy(
-                    q -> q.code() + " " + q.destination() + "." + q.field(),
-                    LinkedHashMap::new,
-                    Collectors.toList()));
-    for (List<RunReport.Question> alike : asked.values()) {
-      alike.stream().limit(MOST_TOLD).forEach(q -> question(q, several, out));
-      if (alike.size() > MOST_TOLD) {
+    for (List<RunReport.Question> alike :
+        together(report.questions(), q -> q.code() + " " + place(q, true))) {
+      int told = Math.min(MOST_TOLD, alike.size());
+      alike.subList(0, told).forEach(q -> question(q, several, out));
+      List<RunReport.Question> others = alike.subList(told, alike.size());
+      if (!others.isEmpty()) {
         out.printf(
             "%,8d %s: the same of %,d more values; --json tells them all%n",
-            alike.stream().skip(MOST_TOLD).mapToLong(RunReport.Question::rows).sum(),
-            place(alike.get(0), several),
-            alike.size() - MOST_TOLD);
+            others.stream().mapToLong(RunReport.Question::rows).sum(),
+            place(others.get(0), several),
+            others.size());
       }
     }
     for (RunReport.ProblemGroup p : report.problems()) {
@@ -210,6 +200,13 @@ abstract class PlanCommand implements Callable<Integer> {
     }
     out.println(report.balanced() ? "The books balance." : "The books do NOT balance.");
     out.flush();
+  }
+
+  /** Those that have something in common, in their order. */
+  private static <T> Collection<List<T>> together(List<T> all, Function<T, String> by) {
+    return all.stream()
+        .collect(Collectors.groupingBy(by, LinkedHashMap::new, Collectors.toList()))
+        .values();
   }
 
   private static void question(RunReport.Question q, boolean several, PrintWriter out) {

@@ -31,7 +31,8 @@ public final class Porter implements Runnable {
           ReadyCommand.class);
 
   /** Those that log what they do. */
-  private static final List<String> SERVERS = List.of("demo", "serve");
+  private static final List<String> SERVERS =
+      List.of(name(DemoCommand.class), name(ServeCommand.class));
 
   @CommandLine.Spec CommandLine.Model.CommandSpec spec;
 

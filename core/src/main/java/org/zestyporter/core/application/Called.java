@@ -36,9 +36,7 @@ public final class Called {
   }
 
   private static List<FieldInfo> texts(TableInfo table) {
-    return table.fields().stream()
-        .filter(f -> f.type() == FieldType.TEXT && f.isFillable() && !f.generated())
-        .toList();
+    return table.fillable().stream().filter(f -> f.type() == FieldType.TEXT).toList();
   }
 
   private static List<FieldInfo> saying(List<FieldInfo> texts, String part) {

@@ -90,6 +90,11 @@ public record TableInfo(
     return info;
   }
 
+  /** The fields to which a new record can be given a value, but those that the database numbers. */
+  public List<FieldInfo> fillable() {
+    return fields.stream().filter(f -> !f.generated() && f.isFillable()).toList();
+  }
+
   public List<FieldInfo> fields(List<String> names) {
     return names.stream().map(this::field).toList();
   }

@@ -168,9 +168,7 @@ final class ChildDraft {
   }
 
   private static List<FieldInfo> open(TableInfo table, FieldInfo link) {
-    return table.fields().stream()
-        .filter(f -> !f.generated() && f.isFillable() && !f.equals(link))
-        .toList();
+    return table.fillable().stream().filter(f -> !f.equals(link)).toList();
   }
 
   /**

@@ -112,15 +112,15 @@ final class FillDraft {
       }
       return;
     }
-    ChoiceWords words = ChoiceWords.of(field, pairing.values(column));
-    if (words != null) {
-      steps.addAll(words.steps());
-      return;
-    }
     IsoCodes iso = IsoCodes.of(field, title, pairing.values(column));
     if (iso != null) {
       steps.add(Step.of(StepKind.TRIM));
       steps.addAll(iso.steps());
+      return;
+    }
+    ChoiceWords words = ChoiceWords.of(field, pairing.values(column));
+    if (words != null) {
+      steps.addAll(words.steps());
       return;
     }
     switch (field.type()) {

@@ -15,6 +15,7 @@ import org.zestyporter.core.application.Records;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.value.DistinctValues;
 import org.zestyporter.core.value.Problem;
+import org.zestyporter.core.value.Texts;
 import org.zestyporter.core.value.ValueReader;
 
 /**
@@ -23,7 +24,7 @@ import org.zestyporter.core.value.ValueReader;
  */
 final class HeldValues {
   /** What stands between the parts of a code. */
-  static final String SIGNS = "[^\\p{L}\\p{M}\\p{N}]+";
+  static final String SIGNS = Texts.BETWEEN_WORDS;
 
   private final Application application;
 

@@ -4,7 +4,6 @@ import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
-import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.zestyporter.core.application.Application;
 import org.zestyporter.core.application.FieldInfo;
@@ -66,15 +65,11 @@ final class MissingRecords {
     Set<String> given = new HashSet<>(linked.link().together());
     linked.link().create().forEach(f -> given.add(f.field()));
     List<FieldInfo> open =
-        other.fields().stream()
-            .filter(f -> !f.generated() && f.isFillable() && f.link() == null)
-            .filter(f -> !given.contains(f.name()))
+        other.fillable().stream()
+            .filter(f -> f.link() == null && !given.contains(f.name()))
             .toList();
     List<PlanDraft.Title> titles =
-        IntStream.range(0, Math.min(PlanDraft.COLUMNS_DRAFTED, source.columns().size()))
-            .filter(c -> !taken.contains(source.columns().get(c)))
-            .mapToObj(c -> new PlanDraft.Title(c, source.columns().get(c)))
-            .toList();
+        PlanDraft.titles(source).stream().filter(t -> !taken.contains(t.words())).toList();
     if (open.isEmpty() || titles.isEmpty()) {
       return List.of();
     }

@@ -121,12 +121,8 @@ public final class PlanDraft {
    * of all ways to pair them the one with the highest sum is taken.
    */
   public ProposedTable draft(TableInfo table) {
-    List<Title> titles =
-        IntStream.range(0, Math.min(COLUMNS_DRAFTED, source.columns().size()))
-            .mapToObj(c -> new Title(c, source.columns().get(c)))
-            .toList();
-    List<FieldInfo> fields =
-        table.fields().stream().filter(f -> !f.generated() && f.isFillable()).toList();
+    List<Title> titles = titles(source);
+    List<FieldInfo> fields = table.fillable();
     List<Pair> chosen = names.without(table, new PairTable(pairing, table, fields, titles).best());
     Map<FieldInfo, Own> parted = names.parted(table, chosen);
     List<FieldInfo> open = fields.stream().filter(f -> !parted.containsKey(f)).toList();
@@ -152,6 +148,13 @@ public final class PlanDraft {
    * @param words its title, or the part of it that counts
    */
   record Title(int column, String words) {}
+
+  /** The titles of all columns that are drafted for. */
+  static List<Title> titles(SourceTable source) {
+    return IntStream.range(0, Math.min(COLUMNS_DRAFTED, source.columns().size()))
+        .mapToObj(c -> new Title(c, source.columns().get(c)))
+        .toList();
+  }
 
   /**
    * A column that could feed a field.

@@ -118,7 +118,7 @@ final class Sketch {
   private void addWords(String text) {
     int start = 0;
     for (int i = 0; i <= text.length(); i++) {
-      if (i == text.length() || !isLetter(text.charAt(i))) {
+      if (i == text.length() || !Texts.isLetter(text.charAt(i))) {
         if (i - start > 2) {
           words.add(text.substring(start, i));
         }
@@ -139,7 +139,7 @@ final class Sketch {
     for (int i = 0; i < text.length() && shape.length() < 40; i++) {
       char c = text.charAt(i);
       char kind =
-          Character.isDigit(c) ? '9' : Character.isUpperCase(c) ? 'A' : isLetter(c) ? 'a' : c;
+          Character.isDigit(c) ? '9' : Character.isUpperCase(c) ? 'A' : Texts.isLetter(c) ? 'a' : c;
       if (kind != before || !Texts.isOfWord(c)) {
         shape.append(kind);
       }
@@ -213,11 +213,6 @@ final class Sketch {
 
   private static int kind(int c) {
     return Character.isDigit(c) ? 1 : Character.isLetter(c) ? 2 : c == ' ' ? 2 : c;
-  }
-
-  /** A letter, or a mark that belongs to one. */
-  private static boolean isLetter(char c) {
-    return Character.isLetter(c) || Texts.isMark(c);
   }
 
   /** Where numbers or days lie. */

@@ -190,7 +190,7 @@ final class TextFunctions {
     for (int i = 0; i < text.length(); ) {
       int c = text.codePointAt(i);
       changed.appendCodePoint(start ? Character.toTitleCase(c) : Character.toLowerCase(c));
-      start = !Character.isLetter(c) && !Texts.isMark(c);
+      start = !Texts.isLetter(c);
       i += Character.charCount(c);
     }
     return changed.toString();

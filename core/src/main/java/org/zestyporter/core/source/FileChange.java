@@ -13,6 +13,7 @@ import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.source.reading.ColumnShape;
 import org.zestyporter.core.source.reading.Letters;
 import org.zestyporter.core.value.ColumnProfile;
+import org.zestyporter.core.value.Texts;
 import org.zestyporter.core.value.ValueType;
 
 /**
@@ -140,7 +141,7 @@ public record FileChange(
   }
 
   private static String bare(String name) {
-    return name.toLowerCase(Locale.ROOT).replaceAll("[^\\p{L}\\p{M}\\p{N}]", "");
+    return name.toLowerCase(Locale.ROOT).replaceAll(Texts.BETWEEN_WORDS, "");
   }
 
   private static boolean shareWord(String a, String b) {
@@ -150,8 +151,7 @@ public record FileChange(
   }
 
   private static Set<String> words(String name) {
-    return new HashSet<>(
-        Arrays.asList(name.toLowerCase(Locale.ROOT).split("[^\\p{L}\\p{M}\\p{N}]+")));
+    return new HashSet<>(Arrays.asList(name.toLowerCase(Locale.ROOT).split(Texts.BETWEEN_WORDS)));
   }
 
   /** Columns outside of the longest run that keeps its order have moved. */

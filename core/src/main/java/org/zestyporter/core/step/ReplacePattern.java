@@ -7,6 +7,7 @@ import org.zestyporter.core.formula.Names;
 import org.zestyporter.core.value.Patterns;
 import org.zestyporter.core.value.Problem;
 import org.zestyporter.core.value.ProblemCode;
+import org.zestyporter.core.value.Texts;
 import org.zestyporter.core.value.Values;
 
 /** Replaces the parts that are of a pattern. */
@@ -49,7 +50,7 @@ final class ReplacePattern extends Operation {
 
   @Override
   List<Map<String, String>> worthTrying(Occasion occasion) {
-    return List.of(Map.of("pattern", "[^\\p{L}\\p{M}\\p{N}]+"));
+    return List.of(Map.of("pattern", Texts.BETWEEN_WORDS));
   }
 
   @Override

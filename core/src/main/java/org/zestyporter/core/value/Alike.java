@@ -59,7 +59,7 @@ public final class Alike {
   private static boolean isPart(int c) {
     return switch (Character.getType(c)) {
       case Character.DECIMAL_DIGIT_NUMBER, Character.LETTER_NUMBER, Character.OTHER_NUMBER -> true;
-      default -> Character.isLetter(c) || Texts.isMark(c);
+      default -> Texts.isLetter(c);
     };
   }
 

@@ -23,6 +23,9 @@ public final class Texts {
 
   private static final Pattern SPACES = Pattern.compile("[\\s\\u00A0\\u202F]+");
 
+  /** A pattern for what stands between words: neither letters with their marks nor figures. */
+  public static final String BETWEEN_WORDS = "[^\\p{L}\\p{M}\\p{N}]+";
+
   private static final int FIRST_ACCENTED = 0x80;
 
   /** Accents that Greek capitals go without; two dots stay, as they part what is spoken. */
@@ -72,16 +75,20 @@ public final class Texts {
     return Normalizer.normalize(bare, Normalizer.Form.NFC);
   }
 
-  /**
-   * True for what words are written with: letters, figures and the marks that belong to them, as
-   * vowels do in Devanagari and Thai, and accents in texts that write them apart.
-   */
+  /** True for what words are written with: figures and {@link #isLetter letters}. */
   public static boolean isOfWord(int c) {
-    return Character.isLetterOrDigit(c) || isMark(c);
+    return Character.isDigit(c) || isLetter(c);
   }
 
-  /** True for a mark that belongs to the letter before it. */
-  public static boolean isMark(int c) {
+  /**
+   * True for a letter, or a mark that belongs to the one before it, as vowels do in Devanagari and
+   * Thai, and accents in texts that write them apart.
+   */
+  public static boolean isLetter(int c) {
+    return Character.isLetter(c) || isMark(c);
+  }
+
+  private static boolean isMark(int c) {
     return switch (Character.getType(c)) {
       case Character.NON_SPACING_MARK, Character.COMBINING_SPACING_MARK, Character.ENCLOSING_MARK ->
           true;

@@ -18,7 +18,7 @@ public final class Words {
   private static final Pattern HUMP =
       Pattern.compile("(?<=\\p{L}\\p{Ll})(?=\\p{Lu})|(?<=\\p{Lu}{2})(?=\\p{Lu}\\p{Ll}{2})");
 
-  private static final Pattern BETWEEN = Pattern.compile("[^\\p{L}\\p{M}\\p{N}]+");
+  private static final Pattern BETWEEN = Pattern.compile(Texts.BETWEEN_WORDS);
 
   private static final Memo<List<String>> PARTED = new Memo<>(Words::part);
 
@@ -136,7 +136,7 @@ public final class Words {
       matched += best;
     }
     // words that mean the same as one are no better than that one
-    return (int) Math.round(Math.min(MOST, 95 * matched * 2 / (a.size() + b.size())));
+    return (int) Math.round(Math.min(MOST, MOST * matched * 2 / (a.size() + b.size())));
   }
 
   /** True if the words of both are the same, or mean the same, once they are written as one. */

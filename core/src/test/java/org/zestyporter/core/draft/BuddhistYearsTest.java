@@ -5,17 +5,13 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.sql.SQLException;
-import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.zestyporter.core.application.jdbc.Databases;
 import org.zestyporter.core.plan.Destination;
-import org.zestyporter.core.plan.Plan;
-import org.zestyporter.core.plan.PlanJson;
 import org.zestyporter.core.run.MemoryLedger;
 import org.zestyporter.core.run.Runs;
 import org.zestyporter.core.source.SourceTable;
-import org.zestyporter.core.source.reading.Reading;
 import org.zestyporter.core.step.Step;
 import org.zestyporter.core.step.StepKind;
 
@@ -43,19 +39,7 @@ class BuddhistYearsTest {
       }
       assertThat(drafted.fills().get(3).steps())
           .containsExactly(Step.of(StepKind.READ_DATE, "calendar", "buddhist"));
-      Plan plan =
-          new Plan(
-              "Members",
-              null,
-              Reading.FIND,
-              List.of(
-                  new Destination(
-                      "member",
-                      drafted.fills().stream().map(f -> f.withGuess(false)).toList(),
-                      List.of(),
-                      null)),
-              null);
-      Runs.run(on, folder, PlanJson.write(plan), String.join("\n", LINES), new MemoryLedger(false));
+      Runs.run(on, folder, drafted, new MemoryLedger(false), LINES);
       assertThat(on.rows("SELECT * FROM member ORDER BY member_no"))
           .containsExactly(
               "1;สมชาย;ใจดี;1987-03-15;2017-01-01;",

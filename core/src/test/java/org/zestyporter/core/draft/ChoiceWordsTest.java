@@ -5,19 +5,15 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.sql.SQLException;
-import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.zestyporter.core.application.jdbc.Databases;
 import org.zestyporter.core.plan.Destination;
-import org.zestyporter.core.plan.Plan;
-import org.zestyporter.core.plan.PlanJson;
 import org.zestyporter.core.run.MemoryLedger;
 import org.zestyporter.core.run.Runs;
 import org.zestyporter.core.source.SourceTable;
-import org.zestyporter.core.source.reading.Reading;
 
 /** Words that mean a field's choices in another language, or are longer or shorter than these. */
 class ChoiceWordsTest {
@@ -62,20 +58,8 @@ class ChoiceWordsTest {
       throws SQLException, IOException {
     try (Databases.Fresh on = Databases.h2()) {
       Destination drafted = draft(on, choices, title, one, two, one, two);
-      Plan plan =
-          new Plan(
-              "People",
-              null,
-              Reading.FIND,
-              List.of(
-                  new Destination(
-                      "person",
-                      drafted.fills().stream().map(f -> f.withGuess(false)).toList(),
-                      List.of(),
-                      null)),
-              null);
-      String file = String.join("\n", lines(title, one, two, one, two));
-      Runs.run(on, folder, PlanJson.write(plan), file, new MemoryLedger(false));
+      String[] lines = lines(title, one, two, one, two);
+      Runs.run(on, folder, drafted, new MemoryLedger(false), lines);
       assertThat(on.rows("SELECT sort FROM person ORDER BY code"))
           .containsExactly(first + ";", second + ";", first + ";", second + ";");
     }

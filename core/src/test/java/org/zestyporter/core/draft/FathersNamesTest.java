@@ -15,12 +15,9 @@ import org.zestyporter.core.application.jdbc.Databases;
 import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Origin;
-import org.zestyporter.core.plan.Plan;
-import org.zestyporter.core.plan.PlanJson;
 import org.zestyporter.core.run.MemoryLedger;
 import org.zestyporter.core.run.Runs;
 import org.zestyporter.core.source.SourceTable;
-import org.zestyporter.core.source.reading.Reading;
 
 /** Whole names for tables with a third field for a name: that of the father, or a middle one. */
 class FathersNamesTest {
@@ -34,20 +31,12 @@ class FathersNamesTest {
     for (int i = 0; i < names.length; i++) {
       lines[i + 1] = "t" + i + ";" + names[i];
     }
-    List<Fill> fills;
+    Destination drafted;
     try (SourceTable source = PlanDraftTest.file(folder, lines)) {
-      ProposedTable draft =
-          new PlanDraft(on.database(), source).draft(on.database().table("staff"));
-      fills = draft.destination().fills().stream().map(f -> f.withGuess(false)).toList();
+      drafted =
+          new PlanDraft(on.database(), source).draft(on.database().table("staff")).destination();
     }
-    Plan plan =
-        new Plan(
-            "Staff",
-            null,
-            Reading.FIND,
-            List.of(new Destination("staff", fills, List.of(), null)),
-            null);
-    Runs.run(on, folder, PlanJson.write(plan), String.join("\n", lines), new MemoryLedger(false));
+    Runs.run(on, folder, drafted, new MemoryLedger(false), lines);
     return on.rows("SELECT * FROM staff ORDER BY tab");
   }
 

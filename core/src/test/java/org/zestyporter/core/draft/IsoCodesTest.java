@@ -13,12 +13,9 @@ import org.zestyporter.core.application.jdbc.Databases;
 import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Origin;
-import org.zestyporter.core.plan.Plan;
-import org.zestyporter.core.plan.PlanJson;
 import org.zestyporter.core.run.MemoryLedger;
 import org.zestyporter.core.run.Runs;
 import org.zestyporter.core.source.SourceTable;
-import org.zestyporter.core.source.reading.Reading;
 import org.zestyporter.core.step.Step;
 import org.zestyporter.core.step.StepKind;
 
@@ -53,15 +50,8 @@ class IsoCodesTest {
             .extracting(ProposedTable.FillEvidence::because)
             .anyMatch(because -> because.contains("2 of 2 values name a "));
       }
-      String plan =
-          PlanJson.write(
-              new Plan(
-                  "Things",
-                  null,
-                  Reading.FIND,
-                  List.of(new Destination("thing", List.of(key(), fill), List.of(), null)),
-                  null));
-      Runs.run(on, folder, plan, String.join("\n", lines), new MemoryLedger(false));
+      Destination drafted = new Destination("thing", List.of(key(), fill), List.of(), null);
+      Runs.run(on, folder, drafted, new MemoryLedger(false), lines);
       assertThat(on.rows("SELECT " + field + " FROM thing ORDER BY no"))
           .containsExactly(codeOfA + ";", codeOfB + ";");
     }

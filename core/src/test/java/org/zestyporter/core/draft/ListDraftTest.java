@@ -87,6 +87,13 @@ class ListDraftTest {
         "INSERT INTO topic (name) VALUES ('sea'), ('winds'), ('stars')");
   }
 
+  private static ProposedTable onlyChild(Databases.Fresh on, SourceTable source) {
+    PlanDraft draft = new PlanDraft(on.database(), source);
+    return draft.children(draft.draft(on.database().table("book"))).stream()
+        .reduce((a, b) -> null)
+        .orElseThrow();
+  }
+
   @ParameterizedTest
   @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
   void cellsOfSeveralValuesMakeAJunction(Databases.Fresh on) throws SQLException, IOException {
@@ -100,11 +107,7 @@ class ListDraftTest {
               "S2|Clouds|winds, stars",
               "S3|Knots|sea",
               "S4|Nights|stars, sea")) {
-        PlanDraft draft = new PlanDraft(on.database(), source);
-        ProposedTable junction =
-            draft.children(draft.draft(on.database().table("book"))).stream()
-                .reduce((a, b) -> null)
-                .orElseThrow();
+        ProposedTable junction = onlyChild(on, source);
         Destination destination = junction.destination();
         assertThat(destination.table()).isEqualTo("book_topic");
         assertThat(destination.split()).isEqualTo(new Destination.Split("Topics", List.of(",")));
@@ -132,11 +135,7 @@ class ListDraftTest {
               "S2|Clouds|choir, boys; stars",
               "S3|Knots|choir, boys; choir, adults",
               "S4|Nights|stars; sea")) {
-        PlanDraft draft = new PlanDraft(on.database(), source);
-        ProposedTable junction =
-            draft.children(draft.draft(on.database().table("book"))).stream()
-                .reduce((a, b) -> null)
-                .orElseThrow();
+        ProposedTable junction = onlyChild(on, source);
         assertThat(junction.destination().split().at()).containsExactly(";");
         assertThat(junction.evidence().get(0).because())
             .isEqualTo("8 of 8 values are found as topic.name, parted at “;”");

@@ -15,14 +15,11 @@ import org.zestyporter.core.application.jdbc.Databases;
 import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Origin;
-import org.zestyporter.core.plan.Plan;
-import org.zestyporter.core.plan.PlanJson;
 import org.zestyporter.core.run.LedgerEntry;
 import org.zestyporter.core.run.MemoryLedger;
 import org.zestyporter.core.run.RunReport;
 import org.zestyporter.core.run.Runs;
 import org.zestyporter.core.source.SourceTable;
-import org.zestyporter.core.source.reading.Reading;
 
 /** Columns that belong to the record that a link finds fill it, should it be missing. */
 class MissingRecordsTest {
@@ -170,18 +167,8 @@ class MissingRecordsTest {
       Databases.Fresh on, Destination drafted, MemoryLedger ledger, String... lines)
       throws SQLException, IOException {
     List<Fill> fills =
-        drafted.fills().stream()
-            .map(f -> f.field().equals("family_id") ? adding(f) : f)
-            .map(f -> f.withGuess(false))
-            .toList();
-    Plan plan =
-        new Plan(
-            "Members",
-            null,
-            Reading.FIND,
-            List.of(new Destination("member", fills, List.of(), null)),
-            null);
-    return Runs.run(on, folder, PlanJson.write(plan), String.join("\n", lines), ledger);
+        drafted.fills().stream().map(f -> f.field().equals("family_id") ? adding(f) : f).toList();
+    return Runs.run(on, folder, drafted.withFills(fills), ledger, lines);
   }
 
   private static Fill adding(Fill fill) {

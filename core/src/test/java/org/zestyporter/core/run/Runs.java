@@ -8,6 +8,8 @@ import java.util.List;
 import org.zestyporter.core.application.jdbc.Databases;
 import org.zestyporter.core.fill.RunContext;
 import org.zestyporter.core.fill.Shared;
+import org.zestyporter.core.plan.Destination;
+import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Plan;
 import org.zestyporter.core.plan.PlanJson;
 import org.zestyporter.core.source.SourceReader;
@@ -29,6 +31,16 @@ public final class Runs {
   public static RunReport run(
       Databases.Fresh on, Path folder, String plan, String file, Ledger ledger) throws IOException {
     return go(on, folder, plan, file, p -> p.run("2026-0001", ledger, Progress.NONE));
+  }
+
+  /** Runs what was drafted for a table, without its keys; all guesses are right. */
+  public static RunReport run(
+      Databases.Fresh on, Path folder, Destination drafted, Ledger ledger, String... lines)
+      throws IOException {
+    List<Fill> fills = drafted.fills().stream().map(f -> f.withGuess(false)).toList();
+    Destination bare = new Destination(drafted.table(), fills, List.of(), null);
+    Plan plan = new Plan("As drafted", null, Reading.FIND, List.of(bare), null);
+    return run(on, folder, PlanJson.write(plan), String.join("\n", lines), ledger);
   }
 
   /** The same for a plan that is put together. */
