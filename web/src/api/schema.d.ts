@@ -1274,7 +1274,7 @@ export interface components {
         };
         Step: {
             /** @enum {string} */
-            kind: "trim" | "collapse-spaces" | "remove-controls" | "case" | "remove-accents" | "cut" | "pad" | "take-left" | "take-right" | "take-between" | "take-word" | "take-pattern" | "split" | "replace" | "replace-words" | "replace-pattern" | "translate" | "join" | "or-column" | "blank-when" | "default" | "read-number" | "read-money" | "read-percent" | "read-measure" | "read-date" | "read-time" | "read-boolean" | "multiply" | "add" | "round" | "convert-unit" | "shift-date" | "period-edge" | "format" | "phone" | "email" | "country" | "language" | "currency" | "formula";
+            kind: "trim" | "collapse-spaces" | "remove-controls" | "case" | "remove-accents" | "plain-signs" | "cut" | "pad" | "take-left" | "take-right" | "take-between" | "take-word" | "take-pattern" | "split" | "replace" | "replace-words" | "replace-pattern" | "translate" | "join" | "or-column" | "blank-when" | "default" | "read-number" | "read-money" | "read-percent" | "read-measure" | "read-date" | "read-time" | "read-boolean" | "multiply" | "add" | "round" | "convert-unit" | "shift-date" | "period-edge" | "format" | "phone" | "email" | "country" | "language" | "currency" | "formula";
             with: {
                 [key: string]: string;
             };

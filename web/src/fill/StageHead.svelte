@@ -62,6 +62,7 @@
     buddhist: 'Buddhist years',
     minguo: 'Minguo years',
     hijri: 'Hijri calendar',
+    persian: 'Persian calendar',
   };
   const UNITS =
     'm cm mm km ft in yd mi Nmi kg g t lbm ozm stone l ml m3 gal uk_gal sec min hr day C F K kWh MWh kW HP bar psi m/s km/h kn m2 ft2 ha ac'.split(

@@ -8,11 +8,13 @@ import java.util.function.UnaryOperator;
 import java.util.regex.Pattern;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.FieldType;
+import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Origin;
 import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.step.Step;
 import org.zestyporter.core.step.StepKind;
+import org.zestyporter.core.value.AsciiSigns;
 import org.zestyporter.core.value.Cell;
 import org.zestyporter.core.value.Measures;
 import org.zestyporter.core.value.OtherCalendar;
@@ -22,6 +24,10 @@ import org.zestyporter.core.value.ValueType;
 
 /** Proposes the fill by which a column feeds a field: its origin, and the steps that it needs. */
 final class FillDraft {
+  /** Figures, with Latin letters and signs. */
+  private static final Pattern CODE = Pattern.compile("\\p{ASCII}*[0-9]\\p{ASCII}*");
+
+  private static final int CODES_ASKED_FOR = 100;
   private static final Pattern CENTS = Pattern.compile("(?i)(?:cents?|pence|centimes)$");
 
   /** A way of changing letters, as steps call it. */
@@ -38,14 +44,16 @@ final class FillDraft {
   private final SourceTable source;
   private final Pairing pairing;
   private final ColumnMeasures measures;
+  private final HeldValues held;
 
-  FillDraft(SourceTable source, Pairing pairing) {
+  FillDraft(SourceTable source, Pairing pairing, HeldValues held) {
     this.source = source;
     this.pairing = pairing;
     this.measures = pairing.types().measures();
+    this.held = held;
   }
 
-  Fill of(Pair pair) {
+  Fill of(TableInfo table, Pair pair) {
     if (pair.remembered() != null) {
       return pair.remembered().withField(pair.field().name());
     }
@@ -67,7 +75,7 @@ final class FillDraft {
                   null));
       steps.add(Step.of(StepKind.TRIM));
     } else {
-      addSteps(steps, field, pair.column(), column);
+      addSteps(steps, table, field, pair.column(), column);
     }
     Fill fill = Fill.of(field.name(), origin, steps.toArray(Step[]::new));
     if (field.choices() != null) {
@@ -100,7 +108,8 @@ final class FillDraft {
     return Fill.of(field, Origin.column(column), steps.toArray(Step[]::new));
   }
 
-  private void addSteps(List<Step> steps, FieldInfo field, int column, String title) {
+  private void addSteps(
+      List<Step> steps, TableInfo table, FieldInfo field, int column, String title) {
     CommentCodes codes = CommentCodes.of(field, pairing.values(column));
     if (codes != null) {
       steps.add(Step.of(StepKind.TRIM));
@@ -142,16 +151,18 @@ final class FillDraft {
           steps.add(Step.of(StepKind.ROUND, "places", "0"));
         }
       }
-      case DATE, DATETIME ->
-          steps.add(
-              pairing.types().isBuddhist(column, field)
-                  ? Step.of(StepKind.READ_DATE, "calendar", OtherCalendar.BUDDHIST.word())
-                  : Step.of(StepKind.READ_DATE));
+      case DATE, DATETIME -> {
+        OtherCalendar other = pairing.types().calendar(column);
+        steps.add(
+            other == null
+                ? Step.of(StepKind.READ_DATE)
+                : Step.of(StepKind.READ_DATE, "calendar", other.word()));
+      }
       case BOOLEAN -> {
         TruthWords truth = TruthWords.of(field, pairing.values(column));
         steps.add(truth == null ? Step.of(StepKind.READ_BOOLEAN) : truth.step());
       }
-      case TEXT -> addTextSteps(steps, field, column);
+      case TEXT -> addTextSteps(steps, table, field, column);
       default -> {
         // taken as it comes
       }
@@ -181,8 +192,11 @@ final class FillDraft {
         : Step.of(StepKind.READ_MEASURE, "in", unit.symbol());
   }
 
-  private void addTextSteps(List<Step> steps, FieldInfo field, int column) {
+  private void addTextSteps(List<Step> steps, TableInfo table, FieldInfo field, int column) {
     steps.add(Step.of(StepKind.TRIM));
+    if (isInOtherFigures(table, field, column)) {
+      steps.add(Step.of(StepKind.PLAIN_SIGNS));
+    }
     Set<Cell> cells = pairing.values(column).tallies().keySet();
     if (cells.stream().anyMatch(c -> c.text().strip().matches("(?s).*\\s{2,}.*"))) {
       steps.add(Step.of(StepKind.COLLAPSE_SPACES));
@@ -199,6 +213,17 @@ final class FillDraft {
     if (field.length() != null && field.choices() == null && fitsBare(cells, field.length())) {
       steps.add(Step.of(StepKind.REPLACE_PATTERN, "pattern", HeldValues.SIGNS, "to", ""));
     }
+  }
+
+  /** True for codes in figures or letters that no code of the application is written in. */
+  private boolean isInOtherFigures(TableInfo table, FieldInfo field, int column) {
+    List<String> codes = HeldValues.some(pairing.values(column), CODES_ASKED_FOR);
+    List<String> plain = codes.stream().map(AsciiSigns::tidy).toList();
+    long written = plain.stream().filter(text -> CODE.matcher(text).matches()).count();
+    return field.choices() == null
+        && !plain.equals(codes)
+        && written * 10 >= plain.size() * 9L
+        && held.of(table, field, codes, ".", String::valueOf).stream().noneMatch(codes::contains);
   }
 
   /** True if codes have room in a field only without the signs between their parts. */

@@ -13,6 +13,7 @@ import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.FieldType;
 import org.zestyporter.core.application.Records;
 import org.zestyporter.core.application.TableInfo;
+import org.zestyporter.core.value.AsciiSigns;
 import org.zestyporter.core.value.DistinctValues;
 import org.zestyporter.core.value.Problem;
 import org.zestyporter.core.value.Texts;
@@ -67,6 +68,7 @@ final class HeldValues {
         wanted.add(List.of(text.toUpperCase(Locale.ROOT)));
         wanted.add(List.of(text.toLowerCase(Locale.ROOT)));
         wanted.add(List.of(text.replaceAll(SIGNS, "")));
+        wanted.add(List.of(AsciiSigns.tidy(text)));
       } else if (field.type() == FieldType.WHOLE) {
         if (ValueReader.number(text, decimal) instanceof BigDecimal number) {
           wanted.add(List.of(field.storage().canonical(number)));

@@ -49,7 +49,7 @@ final class MissingRecords {
               .orElse(null);
       List<Pair> more = pair == null ? List.of() : more(table, fill, pair, taken);
       more.forEach(p -> taken.add(source.columns().get(p.column())));
-      filled.add(more.isEmpty() ? fill : withMore(fill, more));
+      filled.add(more.isEmpty() ? fill : withMore(fill, linked(pair), more));
     }
     return filled;
   }
@@ -61,7 +61,7 @@ final class MissingRecords {
         || pair.field().link().table().equalsIgnoreCase(table.name())) {
       return List.of();
     }
-    TableInfo other = application.table(pair.field().link().table());
+    TableInfo other = linked(pair);
     Set<String> given = new HashSet<>(linked.link().together());
     linked.link().create().forEach(f -> given.add(f.field()));
     List<FieldInfo> open =
@@ -83,10 +83,15 @@ final class MissingRecords {
     return isEnough ? pairs : List.of();
   }
 
-  private Fill withMore(Fill fill, List<Pair> more) {
+  private TableInfo linked(Pair pair) {
+    return application.table(pair.field().link().table());
+  }
+
+  private Fill withMore(Fill fill, TableInfo other, List<Pair> more) {
     Origin.Linked linked = (Origin.Linked) fill.origin();
     List<Fill> create =
-        Stream.concat(linked.link().create().stream(), more.stream().map(drafts::of)).toList();
+        Stream.concat(linked.link().create().stream(), more.stream().map(p -> drafts.of(other, p)))
+            .toList();
     return fill.withOrigin(new Origin.Linked(linked.from(), linked.link().withCreate(create)));
   }
 }

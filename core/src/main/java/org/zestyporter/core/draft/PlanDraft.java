@@ -69,8 +69,9 @@ public final class PlanDraft {
     this.source = source;
     this.known = known;
     this.pairing = pairing;
-    this.fills = new FillDraft(source, pairing);
-    this.keys = new KeyDraft(source, pairing::values, new HeldValues(application));
+    HeldValues held = new HeldValues(application);
+    this.fills = new FillDraft(source, pairing, held);
+    this.keys = new KeyDraft(source, pairing::values, held);
     this.names = new PersonNames(source, pairing);
   }
 
@@ -176,7 +177,10 @@ public final class PlanDraft {
             Comparator.comparingInt((Pair p) -> p.score() < SLIGHT ? 0 : -p.score())
                 .thenComparing(p -> used.contains(source.columns().get(p.column()))))
         .limit(MOST_OFFERS)
-        .map(p -> new Offer(source.columns().get(p.column()), fills.of(p), p.because(), p.sure()))
+        .map(
+            p ->
+                new Offer(
+                    source.columns().get(p.column()), fills.of(table, p), p.because(), p.sure()))
         .toList();
   }
 
@@ -192,7 +196,7 @@ public final class PlanDraft {
     }
     Pair fitting = pairing.offer(table, field, index);
     Pair pair = fitting == null ? pairing.anyway(field, index) : fitting;
-    return new Offer(column, fills.of(pair), pair.because(), pair.sure());
+    return new Offer(column, fills.of(table, pair), pair.because(), pair.sure());
   }
 
   /**
@@ -251,7 +255,7 @@ public final class PlanDraft {
       Pair pair = chosen.stream().filter(p -> p.field() == field).findFirst().orElse(null);
       Own other = pair == null ? own.apply(field) : null;
       if (pair != null) {
-        Fill fill = this.fills.of(pair);
+        Fill fill = this.fills.of(table, pair);
         boolean inKey = key != null && key.fields().contains(field.name());
         fill = fill.withGuess(pair.sure() == Certainty.GUESS);
         proposed.add(inKey && !key.ignoring().isEmpty() ? fill.forNewOnly() : fill);

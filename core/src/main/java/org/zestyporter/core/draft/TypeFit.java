@@ -1,7 +1,12 @@
 package org.zestyporter.core.draft;
 
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.ConcurrentHashMap;
+import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.FieldType;
 import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.value.Cell;
 import org.zestyporter.core.value.LocaleSettings;
@@ -16,6 +21,7 @@ final class TypeFit {
 
   private final SourceTable source;
   private final ColumnMeasures measures;
+  private final Map<Integer, Optional<OtherCalendar>> calendars = new ConcurrentHashMap<>();
 
   TypeFit(SourceTable source) {
     this.source = source;
@@ -47,7 +53,10 @@ final class TypeFit {
       case TEXT -> type == ValueType.TEXT ? 5 : type == ValueType.DATE ? -5 : 0;
       case WHOLE -> type == ValueType.WHOLE ? 8 : -30;
       case DECIMAL -> type.isNumber() ? 8 : -30;
-      case DATE, DATETIME -> type == ValueType.DATE || type == ValueType.DATETIME ? 8 : -30;
+      case DATE, DATETIME ->
+          type == ValueType.DATE || type == ValueType.DATETIME || calendar(column) != null
+              ? 8
+              : -30;
       case TIME -> type == ValueType.TIME ? 8 : -30;
       case BOOLEAN -> type == ValueType.BOOLEAN ? 8 : -30;
       case OTHER -> 0;
@@ -60,24 +69,33 @@ final class TypeFit {
       return measures.of(column).numbers();
     }
     LocaleSettings locale = source.locale(column);
-    List<Cell> cells =
-        source.distinct(column).tallies().keySet().stream().limit(VALUES_TRIED).toList();
+    boolean isDay = field.type() == FieldType.DATE || field.type() == FieldType.DATETIME;
+    if (isDay && calendar(column) != null) {
+      return 1;
+    }
+    List<Cell> cells = some(column);
     long fitting =
         cells.stream().filter(c -> !(read(c.text(), field, locale) instanceof Problem)).count();
     return cells.isEmpty() ? 0 : (double) fitting / cells.size();
   }
 
-  /** True if the years of a column's days are those of the Buddhist calendar, but for a few. */
-  boolean isBuddhist(int column, FieldInfo field) {
+  /** The calendar that a column's days are written in; null if that is ours, or none. */
+  @Nullable OtherCalendar calendar(int column) {
+    return calendars.computeIfAbsent(column, this::findCalendar).orElse(null);
+  }
+
+  private Optional<OtherCalendar> findCalendar(int column) {
     LocaleSettings locale = source.locale(column);
-    List<Object> days =
-        source.distinct(column).tallies().keySet().stream()
-            .limit(VALUES_TRIED)
-            .map(c -> read(c.text(), field, locale))
-            .filter(day -> !(day instanceof Problem))
-            .toList();
-    return !days.isEmpty()
-        && days.stream().filter(OtherCalendar::isBuddhist).count() * 10 >= days.size() * 9L;
+    return Optional.ofNullable(
+        OtherCalendar.of(
+            some(column).stream().map(Cell::text).toList(),
+            text -> moment(text, locale),
+            locale.dateOrder(),
+            String.join("", source.columns())));
+  }
+
+  private List<Cell> some(int column) {
+    return source.distinct(column).tallies().keySet().stream().limit(VALUES_TRIED).toList();
   }
 
   /** True for a field whose values have to be read: it is no text that takes what is written. */
@@ -91,15 +109,17 @@ final class TypeFit {
   private static Object read(String text, FieldInfo field, LocaleSettings locale) {
     return switch (field.type()) {
       case DATE -> ValueReader.date(text, locale.dateOrder(), locale.century());
-      case DATETIME -> {
-        Object moment = ValueReader.dateTime(text, locale.dateOrder(), locale.century());
-        yield moment instanceof Problem
-            ? ValueReader.date(text, locale.dateOrder(), locale.century())
-            : moment;
-      }
+      case DATETIME -> moment(text, locale);
       case TIME -> ValueReader.time(text);
       case BOOLEAN -> ValueReader.truth(text);
       default -> text;
     };
+  }
+
+  private static Object moment(String text, LocaleSettings locale) {
+    Object moment = ValueReader.dateTime(text, locale.dateOrder(), locale.century());
+    return moment instanceof Problem
+        ? ValueReader.date(text, locale.dateOrder(), locale.century())
+        : moment;
   }
 }

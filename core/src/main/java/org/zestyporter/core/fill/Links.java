@@ -51,7 +51,7 @@ final class Links {
   /** Values for which records are made, as they are compared; null for any. */
   private final @Nullable Set<String> makesOnly;
 
-  private final Map<String, Object> made = new ConcurrentHashMap<>();
+  private final Map<String, Made> made = new ConcurrentHashMap<>();
 
   /** True if rows of the same source may make the record. */
   private boolean awaits;
@@ -215,8 +215,7 @@ final class Links {
     String wanted = prepared(parts(value, row));
     Object found = keys.get(wanted);
     if (found == null && makes(value)) {
-      Object own = made.computeIfAbsent(wanted, w -> madeOf(value, row));
-      return own instanceof Unmade unmade ? unmade.problem(row) : own;
+      return madeOf(wanted, value, row);
     }
     if (found == null) {
       return new Problem(
@@ -232,24 +231,25 @@ final class Links {
         : found;
   }
 
-  private Object madeOf(Object value, Row row) {
-    Object record = maker.make(value, row);
-    return record instanceof Problem problem ? new Unmade(problem, row.index()) : record;
+  /** The record made of the first row that can make it; what keeps the rows before it from that. */
+  private Object madeOf(String wanted, Object value, Row row) {
+    Made own = made.get(wanted);
+    if (own == null || row.index() < own.first) {
+      Object record = maker.make(value, row);
+      if (record instanceof Problem) {
+        return record;
+      }
+      own = made.computeIfAbsent(wanted, w -> new Made(record, row.index()));
+    }
+    return own.record;
   }
 
   /**
-   * Why no record could be made.
+   * A record that is to be made.
    *
-   * @param first index of the row of which it was to be made
+   * @param first index of the row that it is made of
    */
-  private record Unmade(Problem problem, long first) {
-    Problem problem(Row row) {
-      return row.index() == first
-          ? problem
-          : new Problem(
-              problem.code(), problem.value(), problem.reason() + "; so says an earlier row");
-    }
-  }
+  private record Made(Object record, long first) {}
 
   private boolean makes(Object value) {
     return maker != null && (makesOnly == null || makesOnly.contains(by.prepared(by.first(value))));

@@ -15,6 +15,9 @@ import org.zestyporter.core.value.PorterException;
 
 /** Checks a plan against the table and the source that it is used with. */
 public final class PlanCheck {
+  /** Columns that are missing are told so many times by their names. */
+  private static final int MISSING_TOLD = 3;
+
   private PlanCheck() {}
 
   /**
@@ -255,8 +258,26 @@ public final class PlanCheck {
   /** Throws if there are matters. */
   public static void require(List<Matter> matters) {
     if (!matters.isEmpty()) {
-      throw ErrorCode.PLAN_INCOMPLETE.error(
-          String.join(" ", matters.stream().map(Matter::message).toList()));
+      throw ErrorCode.PLAN_INCOMPLETE.error(told(matters));
     }
+  }
+
+  /** A file that is not the plan's has many columns that are missing, and one reason for all. */
+  private static String told(List<Matter> matters) {
+    List<String> told = new ArrayList<>();
+    int missing = 0;
+    for (Matter matter : matters) {
+      boolean isMissing = matter.code() == ErrorCode.NO_SUCH_COLUMN;
+      missing += isMissing ? 1 : 0;
+      if (!isMissing || missing <= MISSING_TOLD) {
+        told.add(matter.message());
+      }
+    }
+    if (missing > MISSING_TOLD) {
+      told.add(
+          "%d more are missing. Is it another file, or are its titles in another line?"
+              .formatted(missing - MISSING_TOLD));
+    }
+    return String.join(" ", told);
   }
 }

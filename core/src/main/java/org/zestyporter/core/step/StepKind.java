@@ -13,6 +13,7 @@ public enum StepKind {
   REMOVE_CONTROLS(new RemoveControls()),
   CASE(new Case()),
   REMOVE_ACCENTS(new RemoveAccents()),
+  PLAIN_SIGNS(new PlainSigns()),
   CUT(new Cut()),
   PAD(new Pad()),
   TAKE_LEFT(new TakeLeft()),

@@ -1,17 +1,33 @@
 package org.zestyporter.core.value;
 
+import java.text.Normalizer;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+
 /**
  * Digits of any script, and the wide signs that East Asian texts use beside their own, as the plain
  * ones: １２，０００ is 12,000 and ٢٠٢٦ is 2026.
  */
-final class AsciiSigns {
+public final class AsciiSigns {
   /** The wide signs stand in Unicode as far behind the plain ones, from ! to ~. */
   private static final int WIDE = 0xFF01 - '!';
 
   /** What becomes of marks that only turn the direction of writing. */
   private static final char GONE = '\0';
 
+  /** Katakana half as wide, of which a voiced one takes two signs. */
+  private static final Pattern HALF = Pattern.compile("[\uFF61-\uFF9F]+");
+
   private AsciiSigns() {}
+
+  /** As texts are tidied: with katakana as wide as they are mostly written, besides. */
+  public static String tidy(String text) {
+    String plain = of(text);
+    Matcher half = HALF.matcher(plain);
+    return half.find()
+        ? half.replaceAll(kana -> Normalizer.normalize(kana.group(), Normalizer.Form.NFKC))
+        : plain;
+  }
 
   /** The same text if it holds none of them. */
   static String of(String text) {

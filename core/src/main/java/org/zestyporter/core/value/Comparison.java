@@ -130,8 +130,8 @@ public final class Comparison {
     for (int at = 0; at < text.length(); ) {
       int c = text.codePointAt(at);
       at += Character.charCount(c);
-      boolean isSpace = spaces && (Character.isWhitespace(c) || Character.isSpaceChar(c));
-      if (!isSpace && !(marks && isPunctuation(c))) {
+      boolean isDropped = spaces && (isSpace(c) || Texts.isJoiner(c));
+      if (!isDropped && !(marks && isPunctuation(c))) {
         kept.appendCodePoint(c);
       }
     }
@@ -139,7 +139,11 @@ public final class Comparison {
   }
 
   private static boolean isPunctuation(int c) {
-    return !Texts.isOfWord(c) && !Character.isWhitespace(c) && !Character.isSpaceChar(c);
+    return !Texts.isOfWord(c) && !isSpace(c);
+  }
+
+  private static boolean isSpace(int c) {
+    return Character.isWhitespace(c) || Character.isSpaceChar(c);
   }
 
   private static String dropZeros(String text) {

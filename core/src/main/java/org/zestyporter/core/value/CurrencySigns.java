@@ -2,6 +2,7 @@ package org.zestyporter.core.value;
 
 import java.util.Currency;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
@@ -35,16 +36,22 @@ final class CurrencySigns {
       CZK kč
       HUF ft
       RUB ₽ руб
+      IRR ریال
       INR ₹
       TRY ₺ tl
       UAH ₴ грн
-      BGN лв
+      BGN лв лева
       JPY 円
       KRW 원 ₩
       ILS ₪
-      THB ฿
+      THB ฿ บาท
       VND ₫ đ vnđ
-      KZT ₸ тг
+      KZT ₸ тг тенге
+      EGP جنيه
+      GEL ₾
+      AMD ֏
+      AZN ₼
+      LKR රු
       BRL r$
       AUD a$ au$
       CAD c$ ca$ can$
@@ -87,7 +94,7 @@ final class CurrencySigns {
   private static final Set<String> SHARED =
       Set.of(
           "$", "kr", "¥", "fr", "frs", "lei", "元", "р", "дин", "din", "ден", "rs", "₨", "bs", "cfa",
-          "fcfa", "dh", "dhs", "shs");
+          "fcfa", "dh", "dhs", "shs", "ريال", "تومان", "دينار", "درهم", "ليرة", "сум", "сом");
 
   /** Single letters, which are codes of other things unless hundredths stand behind the number. */
   private static final Set<String> LETTERS = Set.of("R", "Q");
@@ -129,6 +136,15 @@ final class CurrencySigns {
   /** Signs by the code of the only currency that each is of. */
   static Map<String, String> codes() {
     return BY_SIGN;
+  }
+
+  /** The words and short forms of them all, for titles. */
+  static Set<String> words() {
+    Set<String> words = new HashSet<>(SMALL);
+    words.addAll(BY_SIGN.keySet());
+    words.addAll(SHARED);
+    words.removeIf(word -> word.length() < 2 || !word.chars().allMatch(Texts::isLetter));
+    return words;
   }
 
   /** True if several currencies are called so. */

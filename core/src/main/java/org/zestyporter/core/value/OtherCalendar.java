@@ -1,5 +1,7 @@
 package org.zestyporter.core.value;
 
+import com.ibm.icu.util.PersianCalendar;
+import com.ibm.icu.util.TimeZone;
 import java.time.DateTimeException;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
@@ -7,19 +9,30 @@ import java.time.chrono.Chronology;
 import java.time.chrono.HijrahChronology;
 import java.time.chrono.MinguoChronology;
 import java.time.chrono.ThaiBuddhistChronology;
+import java.util.List;
 import java.util.Locale;
+import java.util.concurrent.TimeUnit;
+import java.util.function.Function;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import org.jspecify.annotations.Nullable;
 
 /**
- * Calendars in which some offices count their years: that of Thailand (2567 is 2024), that of
- * Taiwan (113 is 2024) and the Umm al-Qura calendar of Saudi Arabia (1445), as Java's {@link
- * Chronology} knows them.
+ * Calendars in which some offices count their days: the years of Thailand (2567 is 2024) and of
+ * Taiwan (113 is 2024), the Umm al-Qura calendar of Saudi Arabia (1445), as Java's {@link
+ * Chronology} knows them, and the solar one of Iran (1403) as Unicode's library does.
  */
 public enum OtherCalendar {
-  BUDDHIST(ThaiBuddhistChronology.INSTANCE, 4, true),
-  MINGUO(MinguoChronology.INSTANCE, 2, true),
-  HIJRI(HijrahChronology.INSTANCE, 4, false);
+  BUDDHIST(ThaiBuddhistChronology.INSTANCE, 4),
+  MINGUO(MinguoChronology.INSTANCE, 2),
+  HIJRI((y, m, d) -> LocalDate.from(HijrahChronology.INSTANCE.date(y, m, d)), "islamic"),
+  PERSIAN(OtherCalendar::persian, "persian");
+
+  /** Which day of ours a day is. */
+  @FunctionalInterface
+  private interface Days {
+    LocalDate of(int year, int month, int day);
+  }
 
   /** 15/3/2567, 113.03.15, and what stands behind it. */
   private static final Pattern PARTED =
@@ -32,6 +45,16 @@ public enum OtherCalendar {
   private static final Pattern YEAR =
       Pattern.compile("(?:พ\\.?ศ\\.?\\s?)?(?<!\\d)(\\d{3,4})(?!\\d)");
 
+  /** ۱۲ مرداد ۱۴۰۲ and 1445 Ramadan 3, with what may stand before it. */
+  private static final Pattern NAMED =
+      Pattern.compile(
+          "(?:[\\p{L}\\p{M}\\s\u200C]+[,،]?\\s)??(\\d{1,4})[\\s./-]*"
+              + "(\\p{L}[\\p{L}\\p{M}\\s.'’ʻʿ\u200C-]*?)[\\s.,،/-]*(\\d{1,4})(?!\\d)(.*)");
+
+  /** What says only that it is this calendar. */
+  private static final Pattern ERA =
+      Pattern.compile("\\s?(?:هـ\\.?|ه\\.?\\s?[شق]\\.?|\\bA\\.?[HP]\\.?|\\bH)$");
+
   /** Years before this one are none that an application holds. */
   private static final int EARLIEST = 1700;
 
@@ -41,7 +64,27 @@ public enum OtherCalendar {
   private static final int BUDDHIST_TO = 2699;
   private static final int BUDDHIST_AHEAD = 543;
 
-  private final Chronology chronology;
+  /** A year of the calendars of Iran and Arabia. */
+  private static final Pattern MUSLIM_YEAR = Pattern.compile("(?<!\\d)1[2-4]\\d\\d(?!\\d)");
+
+  private static final Pattern YEAR_OF_ANY = Pattern.compile("(?<!\\d)[12]\\d{3}(?!\\d)");
+
+  /** No year of these for long. */
+  private static final int MUSLIM_TO = 1499;
+
+  /** Among so many days is a 31st, where there is one at all. */
+  private static final int ENOUGH = 400;
+
+  /** Letters of the longest day with its week's and month's name, generously. */
+  private static final int LONGEST = 80;
+
+  private static final Pattern ARABIC = Pattern.compile("[\u0600-\u06FF]");
+
+  /** Figures and letters of which Arabic has others, or none. */
+  private static final Pattern IRANIAN =
+      Pattern.compile("[\u06F0-\u06F9\u067E\u0686\u0698\u06A9\u06AF\u06CC]");
+
+  private final Days days;
 
   /** Digits that a year has at least. */
   private final int digits;
@@ -49,10 +92,46 @@ public enum OtherCalendar {
   /** True if it has the same months and days, and only counts other years. */
   private final boolean onlyYears;
 
-  OtherCalendar(Chronology chronology, int digits, boolean onlyYears) {
-    this.chronology = chronology;
+  /** As Unicode calls it; null if its months are called as ours. */
+  private final @Nullable String type;
+
+  OtherCalendar(Chronology years, int digits) {
+    this.days = (y, m, d) -> LocalDate.from(years.date(y, m, d));
     this.digits = digits;
-    this.onlyYears = onlyYears;
+    this.onlyYears = true;
+    this.type = null;
+  }
+
+  OtherCalendar(Days days, String type) {
+    this.days = days;
+    this.digits = 4;
+    this.onlyYears = false;
+    this.type = type;
+  }
+
+  /** Months by their names, which are only wanted once such a day was seen. */
+  private static final class Months {
+    static final CalendarMonths HIJRI = new CalendarMonths("islamic");
+    static final CalendarMonths PERSIAN = new CalendarMonths("persian");
+  }
+
+  private @Nullable Integer month(String name) {
+    return (this == HIJRI ? Months.HIJRI : Months.PERSIAN).number(name);
+  }
+
+  private static LocalDate persian(int year, int month, int day) {
+    if (year > MUSLIM_TO) {
+      throw new DateTimeException("the year");
+    }
+    PersianCalendar calendar = new PersianCalendar(TimeZone.GMT_ZONE);
+    calendar.setLenient(false);
+    calendar.clear();
+    calendar.set(year, month - 1, day);
+    try {
+      return LocalDate.ofEpochDay(TimeUnit.MILLISECONDS.toDays(calendar.getTimeInMillis()));
+    } catch (IllegalArgumentException e) {
+      throw new DateTimeException("no such day", e);
+    }
   }
 
   /** As plans call it. */
@@ -65,13 +144,68 @@ public enum OtherCalendar {
     return valueOf(word.toUpperCase(Locale.ROOT));
   }
 
-  /** True for a day whose year can only be one of the Buddhist calendar. */
-  public static boolean isBuddhist(Object value) {
-    int year =
-        value instanceof LocalDate day
-            ? day.getYear()
-            : value instanceof LocalDateTime moment ? moment.getYear() : 0;
+  /**
+   * The calendar that days are written in, where they can be of no other and not of ours, but for a
+   * few.
+   *
+   * @param written days, as they stand in the file
+   * @param ours reads a text as a day of ours; gives a problem if it is none
+   * @param beside what else the file says, by whose letters people are told
+   * @return null if they may be days of ours, or nobody can tell
+   */
+  public static @Nullable OtherCalendar of(
+      List<String> written, Function<String, Object> ours, DateOrder order, String beside) {
+    if (!mostly(written.stream().filter(t -> hasYear(t, YEAR_OF_ANY)).count(), written.size())) {
+      return null;
+    }
+    List<Object> known =
+        written.stream().map(ours).filter(day -> !(day instanceof Problem)).toList();
+    if (mostly(known.stream().filter(OtherCalendar::isBuddhist).count(), known.size())) {
+      return BUDDHIST;
+    }
+    if (!mostly(written.stream().filter(t -> hasYear(t, MUSLIM_YEAR)).count(), written.size())) {
+      return null;
+    }
+    long persian = PERSIAN.read(written, order);
+    long hijri = HIJRI.read(written, order);
+    if (!mostly(Math.max(persian, hijri), written.size())) {
+      return null;
+    }
+    String text = beside + String.join("", written);
+    boolean isArabic = ARABIC.matcher(text).find();
+    boolean isSure = Math.max(persian, hijri) == written.size() && written.size() >= ENOUGH;
+    if (!isArabic && !known.isEmpty() && !isSure) {
+      // days of an archive are as old
+      return null;
+    }
+    if (persian != hijri) {
+      return persian > hijri ? PERSIAN : HIJRI;
+    }
+    // no month of the moon has 31 days
+    return isArabic && IRANIAN.matcher(text).find() ? PERSIAN : HIJRI;
+  }
+
+  private static boolean hasYear(String text, Pattern year) {
+    return text.length() <= LONGEST && year.matcher(AsciiSigns.of(text)).find();
+  }
+
+  private static boolean mostly(long some, int all) {
+    return all > 0 && some * 10 >= all * 9L;
+  }
+
+  private long read(List<String> written, DateOrder order) {
+    return written.stream().filter(text -> !(read(text, order) instanceof Problem)).count();
+  }
+
+  private static boolean isBuddhist(Object value) {
+    int year = year(value);
     return year >= BUDDHIST_FROM && year <= BUDDHIST_TO;
+  }
+
+  private static int year(Object value) {
+    return value instanceof LocalDate day
+        ? day.getYear()
+        : value instanceof LocalDateTime moment ? moment.getYear() : 0;
   }
 
   /**
@@ -81,22 +215,37 @@ public enum OtherCalendar {
    * @return a {@link LocalDate}, a moment, or a {@link Problem}
    */
   public Object read(String text, DateOrder order) {
-    String plain = AsciiSigns.of(text.strip());
+    String plain = ERA.matcher(AsciiSigns.of(text.strip())).replaceFirst("");
     try {
       String written = this == MINGUO ? parted(plain) : plain;
       Matcher m = PARTED.matcher(written);
       if (m.matches()) {
         return read(text, ofParts(m, order) + m.group(5), DateOrder.YEAR_MONTH_DAY);
       }
-      m = YEAR.matcher(plain);
-      if (onlyYears && m.find()) {
-        int year = LocalDate.from(chronology.date(Integer.parseInt(m.group(1)), 1, 1)).getYear();
-        return read(text, m.replaceFirst(String.valueOf(known(year))), order);
-      }
-      return not(text, "not written as a date");
+      return onlyYears ? withYear(text, plain, order) : named(text, plain);
     } catch (DateTimeException e) {
       return not(text, "no such day in the " + word() + " calendar");
     }
+  }
+
+  private Object withYear(String text, String plain, DateOrder order) {
+    Matcher m = YEAR.matcher(plain);
+    if (!m.find()) {
+      return not(text, "not written as a date");
+    }
+    int year = days.of(Integer.parseInt(m.group(1)), 1, 1).getYear();
+    return read(text, m.replaceFirst(String.valueOf(known(year))), order);
+  }
+
+  private Object named(String text, String plain) {
+    Matcher m = NAMED.matcher(plain);
+    Integer month = plain.length() <= LONGEST && m.matches() ? month(m.group(2)) : null;
+    if (month == null) {
+      return not(text, "not written as a date");
+    }
+    boolean isYearFirst = m.group(1).length() > 2;
+    LocalDate day = day(m.group(isYearFirst ? 1 : 3), month, m.group(isYearFirst ? 3 : 1));
+    return read(text, day + m.group(4), DateOrder.YEAR_MONTH_DAY);
   }
 
   private static String parted(String text) {
@@ -113,13 +262,14 @@ public enum OtherCalendar {
           case MONTH_DAY_YEAR -> m.group(3);
           case DAY_MONTH_YEAR -> m.group(1);
         };
+    return day(year, Integer.parseInt(month), day);
+  }
+
+  private LocalDate day(String year, int month, String day) {
     if (year.length() < digits || day.length() > 2) {
       throw new DateTimeException("not written as a date");
     }
-    LocalDate date =
-        LocalDate.from(
-            chronology.date(
-                Integer.parseInt(year), Integer.parseInt(month), Integer.parseInt(day)));
+    LocalDate date = days.of(Integer.parseInt(year), month, Integer.parseInt(day));
     known(date.getYear());
     return date;
   }

@@ -99,16 +99,33 @@ public final class Texts {
   /**
    * A text in small letters, as texts are compared whose capitals don't count. Greek has no accents
    * on capitals and two forms of a small sigma, so there {@code ΒΟΛΟΣ} and {@code Βόλος} are one.
+   * Arabic and Persian keyboards write two letters by characters of their own, which look the same;
+   * figures of other scripts and wide letters are what they stand for.
    */
   public static String small(String text) {
     String small = text.toLowerCase(Locale.ROOT);
+    boolean isGreek = false;
+    boolean isBeyond = false;
     for (int at = 0; at < small.length(); at++) {
       char c = small.charAt(at);
-      if (c >= '\u0370' && c < '\u0400' || c >= '\u1F00' && c < '\u2000') {
-        return greek(small);
-      }
+      isGreek |= c >= '\u0370' && c < '\u0400' || c >= '\u1F00' && c < '\u2000';
+      isBeyond |= c >= '\u0600';
     }
-    return small;
+    String usual = isBeyond ? AsciiSigns.tidy(arabic(small)) : small;
+    return isGreek ? greek(usual) : usual;
+  }
+
+  private static String arabic(String text) {
+    return text.replace('\u064A', '\u06CC').replace('\u0649', '\u06CC').replace('\u0643', '\u06A9');
+  }
+
+  /** True for what parts or joins letters without being seen, or only makes a word longer. */
+  public static boolean isJoiner(int c) {
+    return c >= '\u200B' && c <= '\u200D'
+        || c == '\u2060'
+        || c == '\uFEFF'
+        || c == '\u0640'
+        || c == '\u00AD';
   }
 
   private static String greek(String small) {

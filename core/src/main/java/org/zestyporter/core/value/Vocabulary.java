@@ -7,10 +7,10 @@ import java.util.BitSet;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import java.util.regex.Pattern;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 
 /** What everyday words of titles and field names mean, by the list {@code words.txt}. */
@@ -34,6 +34,9 @@ final class Vocabulary {
       Pattern.compile("(?<!\\p{L})(?:ال(?=\\p{L}{2})|ה+(?=\\p{L}{3}))");
 
   static final Vocabulary INSTANCE = new Vocabulary();
+
+  private final Set<String> currencies =
+      CurrencySigns.words().stream().map(Vocabulary::bare).collect(Collectors.toUnmodifiableSet());
 
   /** By word, the numbers of its meanings. */
   private final Map<String, BitSet> meanings = new HashMap<>();
@@ -84,7 +87,7 @@ final class Vocabulary {
    * narrow.
    */
   static String bare(String text) {
-    String small = text.toLowerCase(Locale.ROOT);
+    String small = Texts.small(text);
     String plain = Texts.withoutAccents(Normalizer.normalize(small, Normalizer.Form.NFKD));
     return ARTICLES.matcher(plain).replaceAll("");
   }
@@ -92,6 +95,11 @@ final class Vocabulary {
   /** Letters of the longest word that is known. */
   int longest() {
     return longest;
+  }
+
+  /** True for what a currency is called, which a title says beside what it is about. */
+  boolean isCurrency(String word) {
+    return currencies.contains(word);
   }
 
   /** True for a word that says nothing by itself. */

@@ -113,7 +113,7 @@ public final class Words {
     return traits;
   }
 
-  /** How well two names agree, 0 to 100. */
+  /** How well two names agree, 0 to 100. A currency counts only if both say one. */
   public static int agreement(List<String> a, List<String> b) {
     if (a.isEmpty() || b.isEmpty()) {
       return 0;
@@ -121,6 +121,18 @@ public final class Words {
     if (a.equals(b)) {
       return 100;
     }
+    boolean hasCurrency = a.stream().anyMatch(KNOWN::isCurrency);
+    return hasCurrency == b.stream().anyMatch(KNOWN::isCurrency)
+        ? ofWords(a, b)
+        : hasCurrency ? ofWords(withoutCurrency(a), b) : ofWords(a, withoutCurrency(b));
+  }
+
+  private static List<String> withoutCurrency(List<String> words) {
+    List<String> others = words.stream().filter(w -> !KNOWN.isCurrency(w)).toList();
+    return others.isEmpty() ? words : others;
+  }
+
+  private static int ofWords(List<String> a, List<String> b) {
     if (a.size() + b.size() > 2 && isSameWhole(a, b)) {
       return 90;
     }

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.util.List;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -72,6 +73,21 @@ class PlanTest {
         .isInstanceOf(PorterException.class)
         .hasMessageContaining("colour")
         .hasMessageContaining("Register");
+  }
+
+  /** One reason for all, however many there are. */
+  @Test
+  void anotherFileIsToldInAFewSentences() {
+    List<PlanCheck.Matter> matters =
+        Stream.of("A", "B", "C", "D", "E")
+            .map(c -> new PlanCheck.Matter(ErrorCode.NO_SUCH_COLUMN, "reg", "No “" + c + "”."))
+            .toList();
+    assertThatThrownBy(() -> PlanCheck.require(matters))
+        .hasMessage(
+            "No “A”. No “B”. No “C”. 2 more are missing. Is it another file, or are its titles"
+                + " in another line?");
+    assertThatThrownBy(() -> PlanCheck.require(matters.subList(0, 3)))
+        .hasMessage("No “A”. No “B”. No “C”.");
   }
 
   @Test

@@ -38,7 +38,7 @@ public final class Runs {
       Databases.Fresh on, Path folder, Destination drafted, Ledger ledger, String... lines)
       throws IOException {
     List<Fill> fills = drafted.fills().stream().map(f -> f.withGuess(false)).toList();
-    Destination bare = new Destination(drafted.table(), fills, List.of(), null);
+    Destination bare = new Destination(drafted.table(), fills, drafted.keys(), null);
     Plan plan = new Plan("As drafted", null, Reading.FIND, List.of(bare), null);
     return run(on, folder, PlanJson.write(plan), String.join("\n", lines), ledger);
   }

@@ -137,6 +137,7 @@ class StepsTest {
         "CASE | to=name | DeShawn MCKENZIE | DeShawn McKenzie",
         "CASE | to=name | VAN | Van",
         "REMOVE_ACCENTS || Ærø, Łódź, Straße, Zoë | Aero, Lodz, Strasse, Zoe",
+        "PLAIN_SIGNS || T-۰۰۴۲, Ｂ－７, १२, ﾖｯﾄ ｶﾞﾗｽ | T-0042, B-7, 12, ヨット ガラス",
         "PAD | length=5~with=0 | 42 | 00042",
         "PAD | length=5~with=ab~side=right | xy | xyaba",
         "PAD | length=2~with=0 | 12345 | 12345",

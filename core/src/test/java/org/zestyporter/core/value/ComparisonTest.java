@@ -29,6 +29,21 @@ class ComparisonTest {
         .isEqualTo("M-42 7");
   }
 
+  /**
+   * The same word from an Arabic and a Persian keyboard, parted by what nobody sees, lengthened.
+   */
+  @Test
+  void lettersThatLookTheSameAreTheSame() {
+    Comparison usual = Comparison.ignoring(EnumSet.of(Ignore.CASE, Ignore.SPACES));
+    assertThat(usual.prepare("\u0639\u0644\u064A"))
+        .isEqualTo(usual.prepare("\u0639\u0644\u06CC"))
+        .isEqualTo(usual.prepare("\u0639\u0640\u0644\u0649"));
+    assertThat(usual.prepare("\u0643\u0627\u0638\u0645 \u0632\u0627\u062F\u0647"))
+        .isEqualTo(usual.prepare("\u06A9\u0627\u0638\u0645\u200C\u0632\u0627\u062F\u0647"));
+    assertThat(Comparison.ignoring(Set.of()).prepare("\u064A"))
+        .isNotEqualTo(Comparison.ignoring(Set.of()).prepare("\u06CC"));
+  }
+
   @Test
   void numbersCompareByValue() {
     Comparison exact = Comparison.ignoring(Set.of());

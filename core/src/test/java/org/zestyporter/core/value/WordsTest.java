@@ -9,6 +9,9 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
 class WordsTest {
+  /** What other words that mean the same agree by. */
+  private static final int MOST = 86;
+
   private static int agreement(String title, String field) {
     return Words.agreement(Words.of(title), Words.of(field));
   }
@@ -83,6 +86,18 @@ class WordsTest {
   })
   void titlesOfManyLanguagesFindTheirFields(String title, String field) {
     assertThat(agreement(title, field)).isGreaterThanOrEqualTo(55);
+  }
+
+  /** A currency is what an amount is in, and counts only where it tells two fields apart. */
+  @Test
+  void currenciesCountOnlyIfBothSayOne() {
+    assertThat(agreement("Monthly fee (kr)", "monthly_fee")).isGreaterThanOrEqualTo(MOST);
+    assertThat(agreement("Сумма, руб.", "amount")).isGreaterThanOrEqualTo(MOST);
+    assertThat(agreement("Cena [zł]", "price")).isGreaterThanOrEqualTo(MOST);
+    assertThat(agreement("مبلغ (ریال)", "amount")).isGreaterThanOrEqualTo(MOST);
+    assertThat(agreement("Preis EUR", "price_eur"))
+        .isGreaterThan(agreement("Preis EUR", "price_usd"));
+    assertThat(agreement("Lön", "salary")).isGreaterThanOrEqualTo(MOST);
   }
 
   /** A thousand titles, by the list {@code titles.txt}. */
