@@ -121,10 +121,19 @@ public final class Words {
     if (a.equals(b)) {
       return 100;
     }
-    boolean hasCurrency = a.stream().anyMatch(KNOWN::isCurrency);
-    return hasCurrency == b.stream().anyMatch(KNOWN::isCurrency)
+    boolean hasCurrency = hasCurrency(a);
+    return hasCurrency == hasCurrency(b)
         ? ofWords(a, b)
         : hasCurrency ? ofWords(withoutCurrency(a), b) : ofWords(a, withoutCurrency(b));
+  }
+
+  private static boolean hasCurrency(List<String> words) {
+    for (String word : words) {
+      if (KNOWN.isCurrency(word)) {
+        return true;
+      }
+    }
+    return false;
   }
 
   private static List<String> withoutCurrency(List<String> words) {
