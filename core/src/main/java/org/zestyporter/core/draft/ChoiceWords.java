@@ -13,12 +13,13 @@ import org.zestyporter.core.application.FieldType;
 import org.zestyporter.core.step.Step;
 import org.zestyporter.core.step.StepKind;
 import org.zestyporter.core.value.DistinctValues;
+import org.zestyporter.core.value.SameWords;
 import org.zestyporter.core.value.Texts;
-import org.zestyporter.core.value.WordLists;
 
 /**
- * Words of a column that mean one of a field's choices, in another language or as its short form:
- * {@code férfi} for {@code male}, {@code Frau} for {@code F}.
+ * Words of a column that mean one of a field's choices, in another language, as its short form or
+ * without its accents: {@code férfi} for {@code male}, {@code Frau} for {@code F}, {@code livrata}
+ * for {@code livrată}.
  *
  * @param meanings choices by the words as they are written
  * @param known rows whose words are choices, or mean one
@@ -30,30 +31,6 @@ record ChoiceWords(Map<String, String> meanings, long known, long rows) {
 
   private static final int MOST_WORDS = 60;
   private static final int MOST_CHOICES = 40;
-
-  private static final Map<String, Integer> SAME = same();
-
-  private static Map<String, Integer> same() {
-    Map<String, Integer> same = new HashMap<>();
-    int meaning = 0;
-    for (String line : WordLists.lines(ChoiceWords.class, "choices.txt")) {
-      for (String word : line.split(",")) {
-        same.putIfAbsent(prepared(word), meaning);
-      }
-      meaning++;
-    }
-    return Map.copyOf(same);
-  }
-
-  private static String prepared(String word) {
-    return Texts.withoutAccents(LinkValues.COMPARISON.prepare(word.strip()));
-  }
-
-  /** True if both mean the same choice, as far as is known. */
-  static boolean meanTheSame(String a, String b) {
-    Integer meaning = SAME.get(prepared(a));
-    return meaning != null && meaning.equals(SAME.get(prepared(b)));
-  }
 
   /** The words; null if a column holds none such, or too much else. */
   static @Nullable ChoiceWords of(FieldInfo field, DistinctValues column) {
@@ -75,7 +52,9 @@ record ChoiceWords(Map<String, String> meanings, long known, long rows) {
       String word = value.getKey().text().strip();
       String choice = own.get(LinkValues.COMPARISON.prepare(word));
       if (choice == null) {
-        List<String> meant = choices.stream().filter(c -> meanTheSame(word, c)).toList();
+        List<String> spelt = choices.stream().filter(c -> isBare(word, c)).toList();
+        List<String> meant =
+            spelt.isEmpty() ? choices.stream().filter(c -> SameWords.are(word, c)).toList() : spelt;
         choice = meant.size() == 1 ? meant.get(0) : null;
         anyMeant |= choice != null;
       }
@@ -86,6 +65,15 @@ record ChoiceWords(Map<String, String> meanings, long known, long rows) {
       rows += value.getValue().rows();
     }
     return anyMeant && known >= rows * ENOUGH ? new ChoiceWords(meanings, known, rows) : null;
+  }
+
+  /** True if both are the same but for accents, which many leave out. */
+  private static boolean isBare(String word, String choice) {
+    return bare(word).equals(bare(choice));
+  }
+
+  private static String bare(String word) {
+    return Texts.withoutAccents(LinkValues.COMPARISON.prepare(word));
   }
 
   /**

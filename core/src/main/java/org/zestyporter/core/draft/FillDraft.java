@@ -14,7 +14,6 @@ import org.zestyporter.core.plan.Origin;
 import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.step.Step;
 import org.zestyporter.core.step.StepKind;
-import org.zestyporter.core.value.AsciiSigns;
 import org.zestyporter.core.value.Cell;
 import org.zestyporter.core.value.Measures;
 import org.zestyporter.core.value.OtherCalendar;
@@ -24,10 +23,6 @@ import org.zestyporter.core.value.ValueType;
 
 /** Proposes the fill by which a column feeds a field: its origin, and the steps that it needs. */
 final class FillDraft {
-  /** Figures, with Latin letters and signs. */
-  private static final Pattern CODE = Pattern.compile("\\p{ASCII}*[0-9]\\p{ASCII}*");
-
-  private static final int CODES_ASKED_FOR = 100;
   private static final Pattern CENTS = Pattern.compile("(?i)(?:cents?|pence|centimes)$");
 
   /** A way of changing letters, as steps call it. */
@@ -44,13 +39,13 @@ final class FillDraft {
   private final SourceTable source;
   private final Pairing pairing;
   private final ColumnMeasures measures;
-  private final HeldValues held;
+  private final CodeSteps codes;
 
   FillDraft(SourceTable source, Pairing pairing, HeldValues held) {
     this.source = source;
     this.pairing = pairing;
     this.measures = pairing.types().measures();
-    this.held = held;
+    this.codes = new CodeSteps(held);
   }
 
   Fill of(TableInfo table, Pair pair) {
@@ -194,9 +189,6 @@ final class FillDraft {
 
   private void addTextSteps(List<Step> steps, TableInfo table, FieldInfo field, int column) {
     steps.add(Step.of(StepKind.TRIM));
-    if (isInOtherFigures(table, field, column)) {
-      steps.add(Step.of(StepKind.PLAIN_SIGNS));
-    }
     Set<Cell> cells = pairing.values(column).tallies().keySet();
     if (cells.stream().anyMatch(c -> c.text().strip().matches("(?s).*\\s{2,}.*"))) {
       steps.add(Step.of(StepKind.COLLAPSE_SPACES));
@@ -210,33 +202,7 @@ final class FillDraft {
         steps.add(Step.of(StepKind.CASE, "to", "upper"));
       }
     }
-    if (field.length() != null && field.choices() == null && fitsBare(cells, field.length())) {
-      steps.add(Step.of(StepKind.REPLACE_PATTERN, "pattern", HeldValues.SIGNS, "to", ""));
-    }
-  }
-
-  /** True for codes in figures or letters that no code of the application is written in. */
-  private boolean isInOtherFigures(TableInfo table, FieldInfo field, int column) {
-    List<String> codes = HeldValues.some(pairing.values(column), CODES_ASKED_FOR);
-    List<String> plain = codes.stream().map(AsciiSigns::tidy).toList();
-    long written = plain.stream().filter(text -> CODE.matcher(text).matches()).count();
-    return field.choices() == null
-        && !plain.equals(codes)
-        && written * 10 >= plain.size() * 9L
-        && held.of(table, field, codes, ".", String::valueOf).stream().noneMatch(codes::contains);
-  }
-
-  /** True if codes have room in a field only without the signs between their parts. */
-  private static boolean fitsBare(Set<Cell> cells, int length) {
-    boolean isLong = cells.stream().anyMatch(c -> length(c.text().strip()) > length);
-    return isLong
-        && KeyDraft.looksLikeCodes(cells)
-        && cells.stream()
-            .allMatch(c -> length(c.text().replaceAll(HeldValues.SIGNS, "")) <= length);
-  }
-
-  private static int length(String text) {
-    return text.codePointCount(0, text.length());
+    steps.addAll(codes.of(table, field, pairing.values(column)));
   }
 
   /** The letters as all choices have them, be they capitals, small, or only the first ones. */

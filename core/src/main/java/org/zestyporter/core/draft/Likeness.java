@@ -131,6 +131,6 @@ record Likeness(int score, String because, boolean isSame) {
     String word = words.get(0);
     boolean isPlural =
         last.startsWith(word) && word.length() > 2 && last.length() - word.length() <= ENDING;
-    return isPlural || Words.alike(word, last) == 1;
+    return isPlural || Words.alike(word, last) == 1 || Words.says(last, word);
   }
 }

@@ -4,7 +4,6 @@ import java.text.Normalizer;
 import java.util.Collection;
 import java.util.Comparator;
 import java.util.List;
-import java.util.Locale;
 import org.apache.commons.text.similarity.JaroWinklerSimilarity;
 
 /** Tells which of some values a word that is spelt otherwise may mean. */
@@ -12,15 +11,18 @@ public final class Alike {
   private static final JaroWinklerSimilarity SIMILARITY = new JaroWinklerSimilarity();
   private static final double NEAR = 0.82;
 
+  /** As near as a word in other letters. */
+  private static final double MEANT = 0.99;
+
   private Alike() {}
 
   private record Ranked(String value, double likeness) {}
 
-  /** The values most like a word, the likeliest first; those that are far off come last. */
+  /** The values most like a word, or that mean the same, the likeliest first; the far off last. */
   public static List<String> ranked(String word, Collection<String> values, int most) {
     String wanted = fold(word);
     return values.stream()
-        .map(v -> new Ranked(v, likeness(wanted, fold(v))))
+        .map(v -> new Ranked(v, SameWords.are(word, v) ? MEANT : likeness(wanted, fold(v))))
         .sorted(
             Comparator.comparingDouble((Ranked r) -> -r.likeness()).thenComparing(Ranked::value))
         .limit(most)
@@ -28,17 +30,16 @@ public final class Alike {
         .toList();
   }
 
-  /** True if a word is probably a value that is spelt otherwise. */
+  /** True if a word is probably a value that is spelt otherwise, or means the same. */
   public static boolean isNear(String word, String value) {
-    return likeness(fold(word), fold(value)) >= NEAR;
+    return SameWords.are(word, value) || likeness(fold(word), fold(value)) >= NEAR;
   }
 
   /** Without accents, capitals and marks; words parted by one space. */
   static String fold(String text) {
     // Korean syllables by their letters, of which one may be a slip
     String plain =
-        Normalizer.normalize(Texts.withoutAccents(text), Normalizer.Form.NFD)
-            .toLowerCase(Locale.ROOT);
+        Normalizer.normalize(Texts.small(Texts.withoutAccents(text)), Normalizer.Form.NFD);
     StringBuilder folded = new StringBuilder(plain.length());
     boolean isApart = false;
     for (int at = 0, c; at < plain.length(); at += Character.charCount(c)) {

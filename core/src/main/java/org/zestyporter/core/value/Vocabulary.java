@@ -120,6 +120,9 @@ final class Vocabulary {
       boolean hasIt = word.endsWith(ending) && word.length() - ending.length() > SHORTEST_PART;
       own = hasIt ? meanings.get(word.substring(0, word.length() - ending.length())) : null;
     }
+    if (own == null && word.endsWith("ies")) {
+      own = meanings.get(word.substring(0, word.length() - 3) + "y");
+    }
     if (own == null && word.length() > SHORTEST_SOUND && word.charAt(0) < FIRST_OTHER) {
       own = bySound.get(LatinSounds.of(word));
     }

@@ -5,7 +5,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.sql.SQLException;
-import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -51,6 +50,7 @@ class ChoiceWordsTest {
     "F M, लिंग, महिला, पुरुष, F, M",
     "single married divorced, Q7, verheiratet, geschieden, married, divorced",
     "active inactive, Stav, aktivní, neaktivní, active, inactive",
+    "ciornă livrată anulată, Q7, Livrata, ANULATĂ, livrată, anulată",
     "open closed, Zustand, offen, CLOSED, open, closed"
   })
   void areBroughtToTheChoices(
@@ -70,7 +70,8 @@ class ChoiceWordsTest {
   @CsvSource({
     "'man male other', Sex, männlich, Mann",
     "'red blue', Farbe, rot, blau",
-    "'small large', Q7, male, female"
+    "'small large', Q7, male, female",
+    "'resume résumé', Sort, resumé, résume"
   })
   void othersAreLeft(String choices, String title, String one, String two)
       throws SQLException, IOException {
@@ -78,15 +79,5 @@ class ChoiceWordsTest {
       assertThat(draft(on, choices, title, one, two).fills())
           .allSatisfy(fill -> assertThat(fill.steps()).hasSizeLessThan(3));
     }
-  }
-
-  /** A list in which a word stood twice would mean the one by chance. */
-  @Test
-  void aWordMeansOneThing() {
-    assertThat(ChoiceWords.meanTheSame("Frau", "W")).isTrue();
-    assertThat(ChoiceWords.meanTheSame("не замужем", "Ledig")).isTrue();
-    assertThat(ChoiceWords.meanTheSame("замужем", "Ledig")).isFalse();
-    assertThat(ChoiceWords.meanTheSame("Frau", "Herr")).isFalse();
-    assertThat(ChoiceWords.meanTheSame("rot", "rot")).isFalse();
   }
 }

@@ -24,6 +24,26 @@ class AlikeTest {
     assertThat(Alike.isNear(word, meant)).isTrue();
   }
 
+  /** A list in which a word stood twice would mean the one by chance. */
+  @Test
+  void aWordMeansOneThing() {
+    assertThat(SameWords.are("Frau", "W")).isTrue();
+    assertThat(SameWords.are("не замужем", "Ledig")).isTrue();
+    assertThat(SameWords.are("замужем", "Ledig")).isFalse();
+    assertThat(SameWords.are("Frau", "Herr")).isFalse();
+    assertThat(SameWords.are("rot", "rot")).isFalse();
+  }
+
+  /** In another language, however it is spelt there. */
+  @Test
+  void aWordIsFoundByWhatItMeans() {
+    List<String> states = List.of("divorced", "married", "single", "widowed");
+    assertThat(Alike.ranked("ledig", states, 2).get(0)).isEqualTo("single");
+    assertThat(Alike.ranked("متأهل", states, 2).get(0)).isEqualTo("married");
+    assertThat(Alike.isNear("Verwitwet", "widowed")).isTrue();
+    assertThat(Alike.isNear("Verwitwet", "married")).isFalse();
+  }
+
   @Test
   void vowelsThatAreMarksBelongToTheirWords() {
     assertThat(Alike.fold("राम, कुमार")).isEqualTo("राम कुमार");

@@ -88,6 +88,17 @@ class WordsTest {
     assertThat(agreement(title, field)).isGreaterThanOrEqualTo(55);
   }
 
+  /** Tables are mostly called by the plural of what a title says. */
+  @ParameterizedTest
+  @CsvSource({
+    "comandă,comenzi", "kupac,kupci", "order,ordrar", "asiakas,asiakkaat", "person,people",
+    "city,cities", "company,companies", "factură,facturi", "klient,klienci", "заказ,заказы",
+    "rendelés,rendelések", "sipariş,siparişler", "Bestellung,bestellungen", "pedido,pedidos"
+  })
+  void oneOfThemIsWhatTheyAreCalled(String one, String many) {
+    assertThat(agreement(one, many)).isGreaterThanOrEqualTo(60);
+  }
+
   /** A currency is what an amount is in, and counts only where it tells two fields apart. */
   @Test
   void currenciesCountOnlyIfBothSayOne() {
