@@ -29,7 +29,16 @@
     return !!kind && kind !== 'database';
   };
   const filled = $derived(open.view.table.fields.filter((f) => filledSo(f.name)).length);
-  const used = $derived(new Set(open.destination.fills.flatMap((f) => columnsOf(f))));
+  /** Tables besides the one in hand that rows of the file fill. */
+  const others = $derived(open.plan.destinations.slice(1));
+  const used = $derived(
+    new Set(
+      open.plan.destinations.flatMap((d) => [
+        ...d.fills.flatMap((f) => columnsOf(f)),
+        ...(d.split ? [d.split.column] : []),
+      ]),
+    ),
+  );
   const lit = $derived(columnsOf(selected));
   const unused = $derived(
     open.view.source.columns.map((c) => c.name).filter((name) => !used.has(name)),
@@ -135,6 +144,12 @@
           ? `, ${open.view.lapsed.length} lapsed`
           : ''}</button
       >
+    {/if}
+    {#if others.length}
+      <div>
+        Rows also fill {#each others as d, i (i)}{i ? ', ' : ''}<span class="m">{d.table}</span>
+          ({many(d.fills.length, 'field')}){/each}.
+      </div>
     {/if}
     <b>Columns not used:</b>
     {#if unused.length}{#each unused.slice(0, 12) as name (name)}<button

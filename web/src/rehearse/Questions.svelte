@@ -176,9 +176,15 @@
   }
   const what = (asked: Asked) => {
     if (asked.kind === 'far-off') return 'is far from all others';
-    const field = open.view.table.fields.find((f) => f.name === asked.field);
-    if (asked.words[0]?.code === 'several-links') return `names several of ${field?.link?.table}`;
-    return field?.link ? `is no ${field.link.table}` : 'is not among its choices';
+    const table = asked.here
+      ? open.view.table.fields.find((f) => f.name === asked.field)?.link?.table
+      : undefined;
+    const code = asked.words[0]?.code;
+    if (code === 'several-links') return `names several of ${table ?? 'the records it links to'}`;
+    if (table) return `is no ${table}`;
+    return code === 'unknown-link'
+      ? 'is none of the records it links to'
+      : 'is not among its choices';
   };
   /** What becomes of all words of the question at once. */
   const inPlan = $derived(

@@ -430,6 +430,16 @@ describe('questions, answered where they are asked', () => {
     expect(open.fill('type_id')!.origin.link!.whenMissing).toBe('reject');
   });
 
+  it('answers nothing of another table by a field that is called the same here', async () => {
+    const { open } = show([{ ...word('Ketch rig', 3), destination: 'berth' }]);
+    const before = open.destination;
+    expect(await screen.findByText(/is none of the records it links to/)).toBeInTheDocument();
+    expect(screen.queryByRole('radio')).toBeNull();
+    keyboard.handle(new KeyboardEvent('keydown', { key: 'a' }));
+    await tick();
+    expect(open.destination).toEqual(before);
+  });
+
   it('holds no more rows than there are, each of which may wait for several answers', () => {
     show([word('yole', 60), word('cat', 60)]);
     expect(screen.getByText('1 question, holding 70 rows')).toBeInTheDocument();

@@ -74,7 +74,13 @@ export class Asking {
   });
   current = $derived(this.asked[Math.min(this.at, this.asked.length - 1)]);
   word = $derived(this.current?.words[0]);
-  info = $derived.by(() => this.open.view.table.fields.find((f) => f.name === this.current?.field));
+  /** The field that is asked about, if it is one of the table that is shown. */
+  info = $derived.by(() => {
+    const { current } = this;
+    return current?.here
+      ? this.open.view.table.fields.find((f) => f.name === current.field)
+      : undefined;
+  });
   fill = $derived.by(() => (this.info ? this.open.fill(this.info.name) : undefined));
   /** Fields of the linked table. */
   linked = $state.raw<FieldInfo[]>([]);

@@ -36,7 +36,8 @@ public final class TextSearch {
    * @param sought not empty
    */
   public TextSearch(String sought) {
-    this.sought = Texts.small(sought);
+    String small = Texts.small(sought);
+    this.sought = small.isEmpty() ? sought : small;
     boolean isPlain = this.sought.chars().allMatch(c -> c < 128);
     this.plain = isPlain ? this.sought.getBytes(StandardCharsets.US_ASCII) : null;
     this.maybeNumber = this.sought.chars().allMatch(c -> OF_NUMBERS.indexOf(c) >= 0);

@@ -87,9 +87,19 @@ class TextSearchTest {
     assertThat(found).isGreaterThan(500);
   }
 
-  /** The two small letters that are one capital are one. */
+  /** The two small letters that are one capital are one, and wide ones are what they stand for. */
   private static String small(String text) {
-    return text.toLowerCase(Locale.ROOT).replace('ς', 'σ');
+    return text.toLowerCase(Locale.ROOT).replace('ς', 'σ').replace('ａ', 'a');
+  }
+
+  /** A mark that only turns the direction of writing is looked for as such. */
+  @Test
+  void whatNobodySeesIsFoundNowhereElse() {
+    TextSearch mark = new TextSearch("\u200F");
+    BitSet rows = new BitSet();
+    mark.find(ValueColumn.of(new Object[] {"a", "بله", null}, null), rows);
+    assertThat(rows.isEmpty()).isTrue();
+    assertThat(mark.isIn("a")).isFalse();
   }
 
   @Test
