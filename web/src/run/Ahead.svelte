@@ -39,7 +39,13 @@
   const unread = $derived([
     ...new Set(report.questions.filter((q) => isAmbiguous(q.code)).map((q) => q.field)),
   ]);
-  const rejected = $derived(report.destinations.reduce((sum, d) => sum + d.rejected, 0));
+  /** What is rejected, in words: a row may be rejected in one table and in another. */
+  const rejected = $derived.by(() => {
+    const some = report.destinations.filter((d) => d.rejected);
+    if (some.length === 1) return many(some[0]!.rejected, 'rejected row');
+    const each = some.map((d) => `${count(d.rejected)} of ${d.table}`).join(', ');
+    return each && `rejected rows (${each})`;
+  });
   /** The rejected rows that the plan bears, in words; empty if any number. */
   const bears = $derived.by(() => {
     const { stopAfter, stopAfterPercent } = open.plan.run;
@@ -174,7 +180,7 @@
         </li>{/if}
       <li>It can be taken back afterwards, to the value, as long as its ledger is kept.</li>
       {#if rejected}<li>
-          The {many(rejected, 'rejected row')} stay in the file and in the ledger, with their reasons.
+          The {rejected} stay in the file and in the ledger, with their reasons.
           <button class="go" onclick={() => goTo('rehearse')}>See them</button>
         </li>{/if}
       <li>If another run goes into the same table, this one waits until it is done.</li>

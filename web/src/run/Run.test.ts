@@ -112,6 +112,17 @@ describe('the Run stop', () => {
     expect(screen.getByText(/70 rejected rows stay in the file/)).toBeInTheDocument();
   });
 
+  it('counts what is rejected by table, as a row may be rejected in each', () => {
+    const open = anOpenPlan();
+    const [vessel] = aReport().destinations;
+    const berth = { ...vessel!, table: 'berth', rejected: 1_063 };
+    open.rehearsal = aRun({ report: aReport({ destinations: [vessel!, berth] }) });
+    render(Run, { open, goTo: vi.fn() });
+    expect(
+      screen.getByText(/The rejected rows \(70 of vessel, 1,063 of berth\) stay in the file/),
+    ).toBeInTheDocument();
+  });
+
   it('offers no run that the database was seen to refuse', () => {
     const open = anOpenPlan();
     const sample = { row: 6, value: '', reason: 'the database refused it: odd', rows: 4 };

@@ -11,6 +11,9 @@ public final class Alike {
   private static final JaroWinklerSimilarity SIMILARITY = new JaroWinklerSimilarity();
   private static final double NEAR = 0.82;
 
+  /** What becomes of a likeness where figures differ: it is far below any that is near. */
+  private static final double OF_OTHER_FIGURES = 0.5;
+
   /** As near as a word in other letters. */
   private static final double MEANT = 0.99;
 
@@ -67,6 +70,11 @@ public final class Alike {
   /** Of the whole texts, or of a word of one that is the other, or of what one is short for. */
   private static double likeness(String a, String b) {
     double whole = SIMILARITY.apply(a, b);
+    String figures = figures(a);
+    if (!figures.isEmpty() && !figures(b).isEmpty() && !figures.equals(figures(b))) {
+      // number 13 is another one than number 1, however alike they look
+      return whole * OF_OTHER_FIGURES;
+    }
     if (!b.isEmpty() && initials(a).equals(b.replace(" ", ""))) {
       return Math.max(whole, 0.9);
     }
@@ -81,6 +89,10 @@ public final class Alike {
       }
     }
     return whole;
+  }
+
+  private static String figures(String text) {
+    return Spelling.figures(text).replaceFirst("^0+(?=.)", "");
   }
 
   /** 6A of 6ème A, and F of female. */

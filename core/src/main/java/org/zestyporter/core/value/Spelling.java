@@ -39,7 +39,8 @@ public record Spelling(List<String> forms, String figures) {
         plain.equals(ordered) ? List.of(plain) : List.of(plain, ordered), figures(plain));
   }
 
-  private static String figures(String text) {
+  /** The figures of a text, in order. */
+  static String figures(String text) {
     StringBuilder figures = new StringBuilder();
     for (int i = 0; i < text.length(); i++) {
       if (Character.isDigit(text.charAt(i))) {

@@ -44,6 +44,17 @@ class AlikeTest {
     assertThat(Alike.isNear("Verwitwet", "married")).isFalse();
   }
 
+  /** Names that differ by a number alone are names of two. */
+  @Test
+  void figuresHaveToAgree() {
+    assertThat(Alike.isNear("Harbour 13 Ltd", "Harbour 1 Ltd")).isFalse();
+    assertThat(Alike.isNear("P-0062", "P-0061")).isFalse();
+    assertThat(Alike.isNear("Harbor 13 Ltd", "Harbour 13 Ltd")).isTrue();
+    assertThat(Alike.isNear("Harbour", "Harbour 1")).isTrue();
+    assertThat(Alike.ranked("Pier 12", List.of("Pier 1", "Pier 2", "Pear 12"), 3).get(0))
+        .isEqualTo("Pear 12");
+  }
+
   @Test
   void vowelsThatAreMarksBelongToTheirWords() {
     assertThat(Alike.fold("राम, कुमार")).isEqualTo("राम कुमार");
