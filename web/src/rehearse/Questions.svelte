@@ -198,6 +198,11 @@
   const rest = (words: Question[]) => words.slice(1, 5);
 </script>
 
+{#snippet others(words: Question[])}
+  then {#each rest(words) as next, n (next.value)}{n ? ', ' : ''}<span class="m">{next.value}</span>
+    {count(next.rows)}{/each}{words.length > 5 ? ` and ${words.length - 5} more` : ''}
+{/snippet}
+
 {#if asking.asked.length}
   <div class="bt">
     <h2>Questions</h2>
@@ -347,12 +352,7 @@
             </div>
             {#if asked.words.length > 1}
               <p class="q then">
-                then {#each rest(asked.words) as next, n (next.value)}{n ? ', ' : ''}<span class="m"
-                    >{next.value}</span
-                  >
-                  {count(next.rows)}{/each}{asked.words.length > 5
-                  ? ` and ${asked.words.length - 5} more`
-                  : ''}
+                {@render others(asked.words)}
                 <button class="go q2" onclick={() => void asking.list()}>all in a list</button>
               </p>
             {/if}
@@ -429,6 +429,12 @@
               {/if}
             </div>
           {/if}
+        {:else if on}
+          {#if asked.words.length > 1}<p class="q then">{@render others(asked.words)}</p>{/if}
+          <p class="q2 then">
+            This table is filled as the plan’s document says: say there what becomes of such words,
+            or correct them in the file. Until then these rows are rejected there.
+          </p>
         {/if}
       </div>
     {/each}

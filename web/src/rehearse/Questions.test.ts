@@ -434,10 +434,14 @@ describe('questions, answered where they are asked', () => {
     const { open } = show([{ ...word('Ketch rig', 3), destination: 'berth' }]);
     const before = open.destination;
     expect(await screen.findByText(/is none of the records it links to/)).toBeInTheDocument();
+    expect(screen.getByText(/as the plan’s document says/)).toBeInTheDocument();
     expect(screen.queryByRole('radio')).toBeNull();
-    keyboard.handle(new KeyboardEvent('keydown', { key: 'a' }));
-    await tick();
+    for (const key of ['c', 'Enter']) {
+      keyboard.handle(new KeyboardEvent('keydown', { key }));
+      await tick();
+    }
     expect(open.destination).toEqual(before);
+    expect(post).not.toHaveBeenCalled();
   });
 
   it('holds no more rows than there are, each of which may wait for several answers', () => {
