@@ -82,6 +82,9 @@
 
   const options = $derived<Record<string, string[]>>({ column: columns, book: books, unit: UNITS });
 
+  /** True if anything is said of how the step is done: that is shown, rather than what is left open. */
+  const isSet = $derived(!!help?.settings.some((s) => step.with[s.name]));
+
   function set(name: string, value: string) {
     const settings = { ...step.with };
     if (value) settings[name] = value;
@@ -127,7 +130,7 @@
   <u>
     {#if !step.off && help?.settings.length}
       {#each help.settings as setting, n (setting.name)}
-        {@const spare = n > 0 && !setting.required && !step.with[setting.name]}
+        {@const spare = !setting.required && !step.with[setting.name] && (n > 0 || isSet)}
         {#if setting.type === 'choice'}
           <select
             class="ed"
@@ -166,15 +169,17 @@
             {#each options[setting.type]! as option (option)}<option>{option}</option>{/each}
           </select>
         {:else}
-          {setting.name}
-          <input
-            class="ed m"
-            aria-label="{help.title}: {setting.name}"
-            disabled={tried}
-            value={step.with[setting.name] ?? ''}
-            style="width: {Math.max(3, (step.with[setting.name] ?? '').length + 1)}ch"
-            onchange={(e) => set(setting.name, e.currentTarget.value)}
-          />
+          <span class:spare
+            >{setting.name}
+            <input
+              class="ed m"
+              aria-label="{help.title}: {setting.name}"
+              disabled={tried}
+              value={step.with[setting.name] ?? ''}
+              style="width: {Math.max(3, (step.with[setting.name] ?? '').length + 1)}ch"
+              onchange={(e) => set(setting.name, e.currentTarget.value)}
+            /></span
+          >
         {/if}
       {/each}
       {#if altered && (step.kind === 'cut' || step.kind === 'replace')}<b class="skipped"
