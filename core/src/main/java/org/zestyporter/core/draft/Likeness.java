@@ -131,6 +131,8 @@ record Likeness(int score, String because, boolean isSame) {
     String word = words.get(0);
     boolean isPlural =
         last.startsWith(word) && word.length() > 2 && last.length() - word.length() <= ENDING;
-    return isPlural || Words.alike(word, last) == 1 || Words.says(last, word);
+    // contracts in a title are several of them, in another language it is hardly ever so
+    boolean isMeant = !word.startsWith(last) && Words.says(last, word);
+    return isPlural || isMeant || Words.alike(word, last) == 1;
   }
 }

@@ -142,6 +142,9 @@ class LikenessTest {
     "Produto,produtos,true",
     "Boat,shop.boats,true",
     "Boot,boote,true",
+    "Nr. comandă,comenzi,true",
+    "Bestellnr.,orders,true",
+    "Kundennummer,orders,false",
     "Produtos,produto,false"
   })
   void aTableMayBeCalledByThePlural(String column, String table, boolean is) {
