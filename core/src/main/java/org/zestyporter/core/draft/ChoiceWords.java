@@ -14,7 +14,6 @@ import org.zestyporter.core.step.Step;
 import org.zestyporter.core.step.StepKind;
 import org.zestyporter.core.value.DistinctValues;
 import org.zestyporter.core.value.SameWords;
-import org.zestyporter.core.value.Texts;
 
 /**
  * Words of a column that mean one of a field's choices, in another language, as its short form or
@@ -52,7 +51,8 @@ record ChoiceWords(Map<String, String> meanings, long known, long rows) {
       String word = value.getKey().text().strip();
       String choice = own.get(LinkValues.COMPARISON.prepare(word));
       if (choice == null) {
-        List<String> spelt = choices.stream().filter(c -> isBare(word, c)).toList();
+        List<String> spelt =
+            choices.stream().filter(c -> SameWords.areSpeltAlike(word, c)).toList();
         List<String> meant =
             spelt.isEmpty() ? choices.stream().filter(c -> SameWords.are(word, c)).toList() : spelt;
         choice = meant.size() == 1 ? meant.get(0) : null;
@@ -65,15 +65,6 @@ record ChoiceWords(Map<String, String> meanings, long known, long rows) {
       rows += value.getValue().rows();
     }
     return anyMeant && known >= rows * ENOUGH ? new ChoiceWords(meanings, known, rows) : null;
-  }
-
-  /** True if both are the same but for accents, which many leave out. */
-  private static boolean isBare(String word, String choice) {
-    return bare(word).equals(bare(choice));
-  }
-
-  private static String bare(String word) {
-    return Texts.withoutAccents(LinkValues.COMPARISON.prepare(word));
   }
 
   /**

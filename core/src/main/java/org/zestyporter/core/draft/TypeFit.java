@@ -87,7 +87,7 @@ final class TypeFit {
   private Optional<OtherCalendar> findCalendar(int column) {
     LocaleSettings locale = source.locale(column);
     return Optional.ofNullable(
-        OtherCalendar.of(
+        ToldCalendar.of(
             some(column).stream().map(Cell::text).toList(),
             text -> moment(text, locale),
             locale.dateOrder(),

@@ -9,10 +9,8 @@ import java.time.chrono.Chronology;
 import java.time.chrono.HijrahChronology;
 import java.time.chrono.MinguoChronology;
 import java.time.chrono.ThaiBuddhistChronology;
-import java.util.List;
 import java.util.Locale;
 import java.util.concurrent.TimeUnit;
-import java.util.function.Function;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
@@ -25,8 +23,8 @@ import org.jspecify.annotations.Nullable;
 public enum OtherCalendar {
   BUDDHIST(ThaiBuddhistChronology.INSTANCE, 4),
   MINGUO(MinguoChronology.INSTANCE, 2),
-  HIJRI((y, m, d) -> LocalDate.from(HijrahChronology.INSTANCE.date(y, m, d)), "islamic"),
-  PERSIAN(OtherCalendar::persian, "persian");
+  HIJRI((y, m, d) -> LocalDate.from(HijrahChronology.INSTANCE.date(y, m, d))),
+  PERSIAN(OtherCalendar::persian);
 
   /** Which day of ours a day is. */
   @FunctionalInterface
@@ -64,25 +62,11 @@ public enum OtherCalendar {
   private static final int BUDDHIST_TO = 2699;
   private static final int BUDDHIST_AHEAD = 543;
 
-  /** A year of the calendars of Iran and Arabia. */
-  private static final Pattern MUSLIM_YEAR = Pattern.compile("(?<!\\d)1[2-4]\\d\\d(?!\\d)");
-
-  private static final Pattern YEAR_OF_ANY = Pattern.compile("(?<!\\d)[12]\\d{3}(?!\\d)");
-
-  /** No year of these for long. */
+  /** No year of the calendar of Iran for long. */
   private static final int MUSLIM_TO = 1499;
 
-  /** Among so many days is a 31st, where there is one at all. */
-  private static final int ENOUGH = 400;
-
   /** Letters of the longest day with its week's and month's name, generously. */
-  private static final int LONGEST = 80;
-
-  private static final Pattern ARABIC = Pattern.compile("[\u0600-\u06FF]");
-
-  /** Figures and letters of which Arabic has others, or none. */
-  private static final Pattern IRANIAN =
-      Pattern.compile("[\u06F0-\u06F9\u067E\u0686\u0698\u06A9\u06AF\u06CC]");
+  public static final int LONGEST = 80;
 
   private final Days days;
 
@@ -92,21 +76,16 @@ public enum OtherCalendar {
   /** True if it has the same months and days, and only counts other years. */
   private final boolean onlyYears;
 
-  /** As Unicode calls it; null if its months are called as ours. */
-  private final @Nullable String type;
-
   OtherCalendar(Chronology years, int digits) {
     this.days = (y, m, d) -> LocalDate.from(years.date(y, m, d));
     this.digits = digits;
     this.onlyYears = true;
-    this.type = null;
   }
 
-  OtherCalendar(Days days, String type) {
+  OtherCalendar(Days days) {
     this.days = days;
     this.digits = 4;
     this.onlyYears = false;
-    this.type = type;
   }
 
   /** Months by their names, which are only wanted once such a day was seen. */
@@ -144,68 +123,13 @@ public enum OtherCalendar {
     return valueOf(word.toUpperCase(Locale.ROOT));
   }
 
-  /**
-   * The calendar that days are written in, where they can be of no other and not of ours, but for a
-   * few.
-   *
-   * @param written days, as they stand in the file
-   * @param ours reads a text as a day of ours; gives a problem if it is none
-   * @param beside what else the file says, by whose letters people are told
-   * @return null if they may be days of ours, or nobody can tell
-   */
-  public static @Nullable OtherCalendar of(
-      List<String> written, Function<String, Object> ours, DateOrder order, String beside) {
-    if (!mostly(written.stream().filter(t -> hasYear(t, YEAR_OF_ANY)).count(), written.size())) {
-      return null;
-    }
-    List<Object> known =
-        written.stream().map(ours).filter(day -> !(day instanceof Problem)).toList();
-    if (mostly(known.stream().filter(OtherCalendar::isBuddhist).count(), known.size())) {
-      return BUDDHIST;
-    }
-    if (!mostly(written.stream().filter(t -> hasYear(t, MUSLIM_YEAR)).count(), written.size())) {
-      return null;
-    }
-    long persian = PERSIAN.read(written, order);
-    long hijri = HIJRI.read(written, order);
-    if (!mostly(Math.max(persian, hijri), written.size())) {
-      return null;
-    }
-    String text = beside + String.join("", written);
-    boolean isArabic = ARABIC.matcher(text).find();
-    boolean isSure = Math.max(persian, hijri) == written.size() && written.size() >= ENOUGH;
-    if (!isArabic && !known.isEmpty() && !isSure) {
-      // days of an archive are as old
-      return null;
-    }
-    if (persian != hijri) {
-      return persian > hijri ? PERSIAN : HIJRI;
-    }
-    // no month of the moon has 31 days
-    return isArabic && IRANIAN.matcher(text).find() ? PERSIAN : HIJRI;
-  }
-
-  private static boolean hasYear(String text, Pattern year) {
-    return text.length() <= LONGEST && year.matcher(AsciiSigns.of(text)).find();
-  }
-
-  private static boolean mostly(long some, int all) {
-    return all > 0 && some * 10 >= all * 9L;
-  }
-
-  private long read(List<String> written, DateOrder order) {
-    return written.stream().filter(text -> !(read(text, order) instanceof Problem)).count();
-  }
-
-  private static boolean isBuddhist(Object value) {
-    int year = year(value);
+  /** True for a day whose year can only be one of the Buddhist calendar. */
+  public static boolean isBuddhist(Object value) {
+    int year =
+        value instanceof LocalDate day
+            ? day.getYear()
+            : value instanceof LocalDateTime moment ? moment.getYear() : 0;
     return year >= BUDDHIST_FROM && year <= BUDDHIST_TO;
-  }
-
-  private static int year(Object value) {
-    return value instanceof LocalDate day
-        ? day.getYear()
-        : value instanceof LocalDateTime moment ? moment.getYear() : 0;
   }
 
   /**

@@ -29,6 +29,11 @@ public final class SameWords {
     return Map.copyOf(meanings);
   }
 
+  /** True if both are the same but for capitals, spaces and accents, which many leave out. */
+  public static boolean areSpeltAlike(String a, String b) {
+    return COMPARISON.prepare(a).equals(COMPARISON.prepare(b));
+  }
+
   /** True if both mean the same choice, as far as is known. */
   public static boolean are(String a, String b) {
     Integer meaning = MEANINGS.get(COMPARISON.prepare(a));

@@ -27,7 +27,18 @@ final class Vocabulary {
   private static final char FIRST_OTHER = 0x80;
 
   /** What makes several of one in some languages, or links the parts of a compound. */
-  private static final List<String> ENDINGS = List.of("s", "n", "en", "es", "er", "e");
+  private static final List<Ending> ENDINGS =
+      List.of(
+          new Ending("s", ""),
+          new Ending("n", ""),
+          new Ending("en", ""),
+          new Ending("es", ""),
+          new Ending("er", ""),
+          new Ending("e", ""),
+          new Ending("ies", "y"));
+
+  /** What stands at the end of several, and of one in its place. */
+  private record Ending(String of, String one) {}
 
   /** What Arabic and Hebrew write as one with a noun: السعر is سعر, the price. */
   private static final Pattern ARTICLES =
@@ -64,7 +75,7 @@ final class Vocabulary {
             bySound.computeIfAbsent(sound, s -> new BitSet()).or(of);
           }
         });
-    int ending = ENDINGS.stream().mapToInt(String::length).max().orElse(0);
+    int ending = ENDINGS.stream().mapToInt(e -> e.of().length()).max().orElse(0);
     this.longest = ending + meanings.keySet().stream().mapToInt(String::length).max().orElse(0);
   }
 
@@ -114,15 +125,8 @@ final class Vocabulary {
 
   /** The meanings of a word, or of that which it is several of. */
   private BitSet look(String word) {
-    BitSet own = meanings.get(word);
-    for (int e = 0; own == null && e < ENDINGS.size(); e++) {
-      String ending = ENDINGS.get(e);
-      boolean hasIt = word.endsWith(ending) && word.length() - ending.length() > SHORTEST_PART;
-      own = hasIt ? meanings.get(word.substring(0, word.length() - ending.length())) : null;
-    }
-    if (own == null && word.endsWith("ies")) {
-      own = meanings.get(word.substring(0, word.length() - 3) + "y");
-    }
+    String known = meanings.containsKey(word) ? word : one(word, SHORTEST_PART);
+    BitSet own = meanings.get(known);
     if (own == null && word.length() > SHORTEST_SOUND && word.charAt(0) < FIRST_OTHER) {
       own = bySound.get(LatinSounds.of(word));
     }
@@ -214,12 +218,20 @@ final class Vocabulary {
       return first;
     }
     // Geburts-datum, Kunden-nummer
-    for (String ending : ENDINGS) {
-      String bare = first.substring(0, Math.max(0, first.length() - ending.length()));
-      if (first.endsWith(ending) && meanings.containsKey(bare)) {
-        return bare;
-      }
-    }
-    return null;
+    return one(first, 0);
+  }
+
+  /**
+   * What a word is several of, or is linked to another by its ending; null if nobody knows it.
+   *
+   * @param shortest it has more letters
+   */
+  private @Nullable String one(String word, int shortest) {
+    return ENDINGS.stream()
+        .filter(ending -> word.endsWith(ending.of()))
+        .map(e -> word.substring(0, word.length() - e.of().length()) + e.one())
+        .filter(one -> one.length() > shortest && meanings.containsKey(one))
+        .findFirst()
+        .orElse(null);
   }
 }
