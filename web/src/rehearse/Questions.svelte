@@ -6,14 +6,15 @@
   import type { MatchClass } from '../match/keys';
   import type { OpenPlan } from '../plan/plan.svelte';
   import { useKeys } from '../ui/keys.svelte';
-  import { region } from '../ui/region';
   import Slip from '../ui/Slip.svelte';
   import Changes from '../read/Changes.svelte';
   import { isAmbiguous } from '../read/reading';
   import { count, listed, many } from '../ui/words';
   import type { Asked } from './asked';
   import { Asking, SIMILAR, type Choice } from './asking.svelte';
+  import { heading, saidOf } from './sentences';
   import { addressQuestion, questionAt } from './shared';
+  import WordList from './WordList.svelte';
 
   interface Props {
     open: OpenPlan;
@@ -149,43 +150,6 @@
       : []),
   ]);
 
-  const fieldsOf = (asked: Asked) => listed(asked.words.map((w) => w.field));
-
-  function heading(asked: Asked): string {
-    const table = open.view.table.name;
-    switch (asked.kind) {
-      case 'several-matches':
-        return `Several records of ${table} have the same ${asked.field}`;
-      case 'similar':
-        return `Records of ${table} are much like rows in ${asked.field}`;
-      case 'similar-row':
-        return `Rows are much like earlier rows in ${asked.field}`;
-      case 'contradicted':
-        return `Lines with the same ${asked.field} say different things`;
-      case 'no-match':
-        return `No record of ${table} has this ${asked.field}`;
-      case 'matched':
-        return `A record of ${table} with this ${asked.field} is there`;
-      case 'columns':
-        return `${many(open.view.source.changes.length, 'column')} unlike last time`;
-      case 'guess':
-        return `${asked.name} is filled by a guess, from ${asked.words[0]?.value}`;
-      default:
-        return '';
-    }
-  }
-  const what = (asked: Asked) => {
-    if (asked.kind === 'far-off') return 'is far from all others';
-    const table = asked.here
-      ? open.view.table.fields.find((f) => f.name === asked.field)?.link?.table
-      : undefined;
-    const code = asked.words[0]?.code;
-    if (code === 'several-links') return `names several of ${table ?? 'the records it links to'}`;
-    if (table) return `is no ${table}`;
-    return code === 'unknown-link'
-      ? 'is none of the records it links to'
-      : 'is not among its choices';
-  };
   /** What becomes of all words of the question at once. */
   const inPlan = $derived(
     ['add one', 'add', 'reject'].includes(asking.choices[asking.chosen]?.kind ?? ''),
@@ -193,8 +157,6 @@
   const forAll = $derived(['add', 'reject'].includes(asking.choices[asking.chosen]?.kind ?? ''));
   const all = (asked: Asked) =>
     asked.words.length === 1 ? 'it' : `all ${count(asked.words.length)} words`;
-  const filled = (means: Record<string, string>) =>
-    Object.values(means).filter((m) => m.trim()).length;
   const rest = (words: Question[]) => words.slice(1, 5);
 </script>
 
@@ -223,15 +185,16 @@
             >{#if isAmbiguous(asked.kind)}<b class="m word">{word.value}</b>
               {asked.kind === 'ambiguous-dates'
                 ? 'may be a day of two months'
-                : 'may have thousands or decimals'}, in {fieldsOf(asked)}
+                : 'may have thousands or decimals'}, in {listed(asked.words.map((w) => w.field))}
             {:else if asked.kind === 'words' || asked.kind === 'far-off'}<b class="m"
                 >{asked.name}</b
               >
               <b class="m word">{word.value}</b>
-              {what(asked)}{on || asked.words.length === 1
+              {saidOf(asked, open.view)}{on || asked.words.length === 1
                 ? ''
                 : `, and ${many(asked.words.length - 1, 'more word')}`}{:else}{heading(
                 asked,
+                open.view,
               )}{/if}</span
           >
           {#if asked.kind !== 'columns'}<b class="r"
@@ -243,35 +206,7 @@
         </button>
         {#if on && asked.here}
           {#if asked.kind === 'words' && asking.means}
-            {@const means = asking.means}
-            <div class="words scroll" {@attach region('Words and what they mean')}>
-              {#each asking.listed as one (one.value)}
-                <label class="one">
-                  <span class="m">{one.value}</span>
-                  <span class="q r">{count(one.rows)}</span>
-                  <input
-                    class="entry m"
-                    list="means"
-                    bind:value={means[one.value]}
-                    placeholder="not now"
-                    aria-label="“{one.value}” means"
-                  />
-                </label>
-              {/each}
-              <datalist id="means">
-                {#each asking.known as known (known.value)}<option value={known.value}
-                  ></option>{/each}
-              </datalist>
-            </div>
-            <div class="foot">
-              <span class="q">remembered in a phrasebook</span>
-              <button class="go q2" onclick={() => (asking.means = null)}>one by one</button>
-              <button
-                class="button small main end"
-                disabled={asking.busy || !filled(means)}
-                onclick={() => void asking.answerAll()}>Answer {many(filled(means), 'word')}</button
-              >
-            </div>
+            <WordList {asking} />
           {:else if asked.kind === 'words'}
             <div class="choices" role="group" aria-label="What {word.value} means">
               {#each asking.choices as choice, c (choice.kind + choice.value)}
@@ -506,23 +441,6 @@
     gap: 5px;
     max-height: 190px;
     --name: 128px;
-  }
-  .words {
-    max-height: 300px;
-    border: 1px solid var(--rule);
-  }
-  .one {
-    display: grid;
-    grid-template-columns: minmax(0, 1fr) 44px minmax(0, 1fr);
-    gap: 8px;
-    align-items: center;
-    padding: 3px 8px;
-    border-top: 1px solid var(--rule);
-    overflow-wrap: anywhere;
-  }
-  .one input {
-    height: 24px;
-    min-width: 0;
   }
   .choice:first-child {
     border-top: 0;
