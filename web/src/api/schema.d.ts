@@ -1406,6 +1406,11 @@ export interface components {
             savedAt: string;
             plan: components["schemas"]["Plan"];
             source: components["schemas"]["SourceView"];
+            /** Format: int32 */
+            shown: number;
+            /** Format: int32 */
+            drafted: number;
+            tables: components["schemas"]["TableView"][];
             table: components["schemas"]["TableInfo"];
             /** Format: int64 */
             tableRecords: number;
@@ -1465,6 +1470,20 @@ export interface components {
             primaryKey: string[];
             uniques: string[][];
             ownRules: string[];
+        };
+        TableView: {
+            name: string;
+            table: string;
+            /** Format: int32 */
+            parent?: number;
+            parentField?: string;
+            /** Format: int64 */
+            rows: number;
+            matters: components["schemas"]["Matter"][];
+            /** Format: int64 */
+            troubled: number;
+            /** Format: int64 */
+            questions: number;
         };
         ValueCount: {
             text: string;
@@ -2132,6 +2151,8 @@ export interface components {
             /** Format: int64 */
             line: number;
             cells: components["schemas"]["Cell"][];
+            /** Format: int32 */
+            records: number;
             values: components["schemas"]["FieldValue"][];
             broken?: string;
         };
@@ -2306,7 +2327,9 @@ export type $defs = Record<string, never>;
 export interface operations {
     find: {
         parameters: {
-            query?: never;
+            query?: {
+                destination?: number;
+            };
             header?: never;
             path: {
                 id: number;
@@ -2328,7 +2351,9 @@ export interface operations {
     };
     save: {
         parameters: {
-            query?: never;
+            query?: {
+                destination?: number;
+            };
             header?: never;
             path: {
                 id: number;
@@ -2897,7 +2922,9 @@ export interface operations {
     };
     trials: {
         parameters: {
-            query?: never;
+            query?: {
+                destination?: number;
+            };
             header?: never;
             path: {
                 id: number;
@@ -2923,7 +2950,9 @@ export interface operations {
     };
     suggest: {
         parameters: {
-            query?: never;
+            query?: {
+                destination?: number;
+            };
             header?: never;
             path: {
                 id: number;
@@ -2949,7 +2978,9 @@ export interface operations {
     };
     stages: {
         parameters: {
-            query?: never;
+            query?: {
+                destination?: number;
+            };
             header?: never;
             path: {
                 id: number;
@@ -3001,7 +3032,9 @@ export interface operations {
     };
     formula: {
         parameters: {
-            query?: never;
+            query?: {
+                destination?: number;
+            };
             header?: never;
             path: {
                 id: number;
@@ -3688,6 +3721,7 @@ export interface operations {
     window: {
         parameters: {
             query: {
+                destination?: number;
                 from: number;
                 count: number;
             };
@@ -3713,6 +3747,7 @@ export interface operations {
     troubled: {
         parameters: {
             query: {
+                destination?: number;
                 after: number;
             };
             header?: never;
@@ -3783,6 +3818,7 @@ export interface operations {
     offers: {
         parameters: {
             query: {
+                destination?: number;
                 field: string;
                 column?: string;
             };
@@ -3808,6 +3844,7 @@ export interface operations {
     match: {
         parameters: {
             query?: {
+                destination?: number;
                 of?: string;
                 pairs?: number;
             };
@@ -3832,7 +3869,9 @@ export interface operations {
     };
     keys: {
         parameters: {
-            query?: never;
+            query?: {
+                destination?: number;
+            };
             header?: never;
             path: {
                 id: number;
@@ -3855,6 +3894,7 @@ export interface operations {
     lookups: {
         parameters: {
             query: {
+                destination?: number;
                 field: string;
                 column: string;
             };

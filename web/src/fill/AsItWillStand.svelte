@@ -22,7 +22,9 @@
 
   let box = $state<HTMLElement>();
   const fields = $derived(
-    open.view.table.fields.filter((f) => rows[0]?.values.some((v) => v.field === f.name)),
+    open.view.table.fields.filter((f) =>
+      rows.some((r) => r.values.some((v) => v.field === f.name)),
+    ),
   );
   const numeric = (f: FieldInfo) => !f.link && (f.type === 'decimal' || f.type === 'whole');
   /** Room for the columns; not known before the box is drawn. */
@@ -88,7 +90,7 @@
         <tr class:cur={row.row === open.cursor} class="pickable" onclick={() => go(row.row)}>
           <td class="ln">{row.line}</td>
           <td class="t" title={row.broken}
-            >{#if entry}<Outcome
+            >{#if !row.records}<span class="q">no record</span>{:else if entry}<Outcome
                 of={entry.outcome}
                 waiting={awaits('rehearsal', entry)}
               />{:else if row.broken}<span class="rejected"

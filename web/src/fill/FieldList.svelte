@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { WindowRow } from '../api/types';
+  import type { FieldInfo, WindowRow } from '../api/types';
   import type { OpenPlan } from '../plan/plan.svelte';
   import { useKeys } from '../ui/keys.svelte';
   import { reveal } from '../ui/reveal';
@@ -9,6 +9,7 @@
   import Checks from './Checks.svelte';
   import Corrections from './Corrections.svelte';
   import { COLUMN, feed, FIELD } from './offers.svelte';
+  import WhichRows from './WhichRows.svelte';
 
   let { open, rows }: { open: OpenPlan; rows: WindowRow[] } = $props();
 
@@ -22,6 +23,15 @@
   const fields = $derived(
     open.view.table.fields.filter((f) => f.name.toLowerCase().includes(search.toLowerCase())),
   );
+  const told = $derived(open.view.tables[open.view.shown]!);
+  /** How a field is filled, in a few words. */
+  const saidOf = (field: FieldInfo) =>
+    field.name === told.parentField
+      ? {
+          column: '',
+          rest: `its ${open.view.tables[told.parent!]?.name}, made or found in this row`,
+        }
+      : phrase(open.fill(field.name), field);
   const current = $derived(rows.find((r) => r.row === open.cursor));
   const selected = $derived(open.fill(open.field));
   const filledSo = (name: string) => {
@@ -29,8 +39,8 @@
     return !!kind && kind !== 'database';
   };
   const filled = $derived(open.view.table.fields.filter((f) => filledSo(f.name)).length);
-  /** Tables besides the one in hand that rows of the file fill. */
-  const others = $derived(open.plan.destinations.slice(1));
+  const guessed = (name: string) =>
+    open.guesses.some((g) => g.field === name && g.at === open.view.shown);
   const used = $derived(
     new Set(
       open.plan.destinations.flatMap((d) => [
@@ -75,9 +85,12 @@
       /></span
     >
   </div>
+  {#if open.view.tables.length > 1 || open.destination.where || open.destination.split}
+    <WhichRows {open} />
+  {/if}
   <div class="scroll list" bind:this={list}>
     {#each fields as field (field.name)}
-      {@const said = phrase(open.fill(field.name), field)}
+      {@const said = saidOf(field)}
       {@const value = current?.values.find((v) => v.field === field.name)}
       {@const counted = open.view.troubles.find((t) => t.field === field.name)}
       {@const asked = counted?.questions ?? 0}
@@ -119,7 +132,7 @@
           {#if matter}<span class="o waiting" title={matter.message}
               ><Slip of="waiting" />to fill</span
             >
-          {:else if open.guesses.includes(field.name)}<span
+          {:else if guessed(field.name)}<span
               class="o waiting"
               title="a guess of the draft, which nobody has confirmed"
               ><Slip of="waiting" />to confirm</span
@@ -144,12 +157,6 @@
           ? `, ${open.view.lapsed.length} lapsed`
           : ''}</button
       >
-    {/if}
-    {#if others.length}
-      <div>
-        Rows also fill {#each others as d, i (i)}{i ? ', ' : ''}<span class="m">{d.table}</span>
-          ({many(d.fills.length, 'field')}){/each}.
-      </div>
     {/if}
     <b>Columns not used:</b>
     {#if unused.length}{#each unused.slice(0, 12) as name (name)}<button

@@ -9,6 +9,7 @@ const rows = [
     row: 0,
     line: 2,
     cells: [],
+    records: 1,
     values: [{ field: 'registration', value: 'QH-0931', softened: false, question: false }],
   },
 ];

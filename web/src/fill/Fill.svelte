@@ -38,20 +38,34 @@
     try {
       const path = { id: open.view.id };
       rows = await got(
-        api.GET('/api/plans/{id}/window', { params: { path, query: { from, count: 5 } } }),
+        api.GET('/api/plans/{id}/window', {
+          params: { path, query: { ...open.into, from, count: 5 } },
+        }),
       );
-      entries = rehearsal
-        ? (
-            await got(
-              api.GET('/api/runs/{id}/ledger', {
-                params: { path: { id: rehearsal }, query: { offset: from, limit: 5 } },
-              }),
-            )
-          ).entries
-        : [];
+      entries = rehearsal ? await fates(rehearsal, from) : [];
     } catch (error) {
       tell(error);
     }
+  }
+
+  /** What became of the rows shown; where not all go to the table, each is looked for by its line. */
+  async function fates(rehearsal: number, from: number): Promise<LedgerEntry[]> {
+    const { where, split } = open.destination;
+    const wanted =
+      where || split
+        ? rows.filter((r) => r.records).map((r) => ({ line: r.line, limit: 1 }))
+        : [{ offset: from, limit: 5 }];
+    const path = { id: rehearsal };
+    const pages = await Promise.all(
+      wanted.map((query) =>
+        got(
+          api.GET('/api/runs/{id}/ledger', {
+            params: { path, query: { ...open.into, ...query } },
+          }),
+        ),
+      ),
+    );
+    return pages.flatMap((page) => page.entries);
   }
 
   function go(to: number) {
@@ -62,14 +76,17 @@
     try {
       const { row } = await got(
         api.GET('/api/plans/{id}/troubled', {
-          params: { path: { id: open.view.id }, query: { after: open.cursor } },
+          params: { path: { id: open.view.id }, query: { ...open.into, after: open.cursor } },
         }),
       );
       if (row >= 0) {
         go(row);
         const window = await got(
           api.GET('/api/plans/{id}/window', {
-            params: { path: { id: open.view.id }, query: { from: row, count: 1 } },
+            params: {
+              path: { id: open.view.id },
+              query: { ...open.into, from: row, count: 1 },
+            },
           }),
         );
         const bad = window[0]?.values.find((v) => v.problem && !v.softened);

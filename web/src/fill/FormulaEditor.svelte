@@ -101,7 +101,7 @@
     try {
       const found = await got(
         api.POST('/api/plans/{id}/formula', {
-          params: { path: { id: open.view.id } },
+          params: { path: { id: open.view.id }, query: open.into },
           body: { fill, formula: text, inStep, row },
         }),
       );

@@ -41,7 +41,10 @@
       found = [];
       return;
     }
-    const params = { path: { id: open.view.id }, query: { field: field.name, column } };
+    const params = {
+      path: { id: open.view.id },
+      query: { ...open.into, field: field.name, column },
+    };
     got(api.GET('/api/plans/{id}/lookups', { params })).then(
       (all) => (found = column === looked ? all : found),
       () => (found = []),

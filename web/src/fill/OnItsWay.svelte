@@ -32,6 +32,12 @@
     kept && editing >= 0 ? { ...kept, steps: kept.steps.slice(0, editing) } : null,
   );
 
+  /** The table whose records those of the one in hand belong to, if this field tells to which. */
+  const parent = $derived.by(() => {
+    const told = open.view.tables[open.view.shown]!;
+    return told.parentField === field.name ? open.view.tables[told.parent!] : undefined;
+  });
+
   // why the draft chose this column, as long as it is still the one
   const because = $derived.by(() => {
     const found = open.view.evidence.find((e) => e.field === field.name);
@@ -42,7 +48,9 @@
     if (!found || !drafted) return '';
     return `${SURE[found.sure ?? 'likely']}: ${found.because}`;
   });
-  const guessed = $derived(open.guesses.includes(field.name));
+  const guessed = $derived(
+    open.guesses.some((g) => g.field === field.name && g.at === open.view.shown),
+  );
 
   $effect(() => {
     void stages.fill;
@@ -121,7 +129,9 @@
   <div class="stages" bind:this={grid} {@attach region('Stages')}>
     {#if !fill || !filledHere}
       <p class="none">
-        {#if field.unfillable}Nothing can fill this field: {field.unfillable}.
+        {#if parent}It takes the key of the record of <span class="m">{parent.name}</span> that the same
+          row makes or matches.
+        {:else if field.unfillable}Nothing can fill this field: {field.unfillable}.
         {:else if field.generated}The database gives each new record a number of its own.
         {:else if field.hasDefault}Nothing fills this field: new records get the database’s own
           default, existing ones keep what they have.
@@ -129,7 +139,7 @@
           keep what they have.
         {:else}<b>This field is required.</b> Choose where its value comes from.{/if}
       </p>
-      {#if !field.unfillable}
+      {#if !field.unfillable && !parent}
         <Offers {open} {field} letters={offering} done={() => (offering = false)} />
       {/if}
     {:else if stages.refusal}

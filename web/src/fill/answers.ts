@@ -10,11 +10,12 @@ export async function suggestions(
   field: FieldInfo,
   fill: Fill,
   word: string,
+  destination = open.view.shown,
 ): Promise<Suggestion[]> {
   if (!field.choices && !fill.origin.link) return [];
   return got(
     api.POST('/api/plans/{id}/suggestions', {
-      params: { path: { id: open.view.id } },
+      params: { path: { id: open.view.id }, query: { destination } },
       body: { fill, word },
     }),
   );
@@ -33,15 +34,17 @@ export async function learn(
   word: string,
   means: string | undefined,
   stoppedAt: number,
+  at = open.view.shown,
 ): Promise<{ fill: Fill; book: string }> {
-  const book = bookFor(fill, open.destination.table);
+  const { table } = open.plan.destinations[at]!;
+  const book = bookFor(fill, table);
   await got(
     api.POST('/api/phrasebooks/learn', {
       body: {
         book: {
           name: book,
           connection: open.plan.connection,
-          table: field.link?.table ?? open.destination.table,
+          table: field.link?.table ?? table,
           field: fill.origin.link?.by ?? field.name,
         },
         from: word,

@@ -37,7 +37,7 @@ export class Offers {
 
 /** What a draft would make of columns for a field; of all that could feed it if none is said. */
 function offersOf(open: OpenPlan, field: string, column?: string): Promise<Offer[]> {
-  const params = { path: { id: open.view.id }, query: { field, column } };
+  const params = { path: { id: open.view.id }, query: { ...open.into, field, column } };
   return got(api.GET('/api/plans/{id}/offers', { params }));
 }
 

@@ -32,13 +32,17 @@ export class Stages {
   private wantedAt = -1;
   private asked = 0;
 
-  readonly kept: Fill | undefined = $derived.by(() => this.open.fill(this.field));
+  readonly kept: Fill | undefined = $derived.by(() => this.open.fill(this.field, this.at));
   readonly fill: Fill | undefined = $derived(this.trial?.fill ?? this.kept);
   readonly filledHere = $derived(!!this.fill && this.fill.origin.kind !== 'database');
 
+  /**
+   * @param at number of the destination that the field is of
+   */
   constructor(
     private readonly open: OpenPlan,
     private readonly field: string,
+    private readonly at = open.view.shown,
   ) {}
 
   async loadBooks() {
@@ -62,7 +66,7 @@ export class Stages {
     try {
       const answer = await got(
         api.POST('/api/plans/{id}/stages', {
-          params: { path: { id: this.open.view.id } },
+          params: { path: { id: this.open.view.id }, query: { destination: this.at } },
           body: { fill, offset: 0, limit: this.limit },
         }),
       );
@@ -82,7 +86,7 @@ export class Stages {
     try {
       const ranked = await got(
         api.POST('/api/plans/{id}/trials', {
-          params: { path: { id: this.open.view.id } },
+          params: { path: { id: this.open.view.id }, query: { destination: this.at } },
           body: { fill, at: this.wantedAt },
         }),
       );
@@ -105,7 +109,7 @@ export class Stages {
   put(changed: Fill) {
     this.trial = null;
     this.trials = null;
-    this.open.putFill(changed);
+    this.open.putFill(changed, this.at);
   }
 
   /** Looks for a step to add at a place; under 0 for wherever it helps. */

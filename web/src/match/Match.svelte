@@ -34,7 +34,9 @@
     try {
       const path = { id: open.view.id };
       const answer = await got(
-        api.GET('/api/plans/{id}/match', { params: { path, query: { pairs: 60, of } } }),
+        api.GET('/api/plans/{id}/match', {
+          params: { path, query: { ...open.into, pairs: 60, of } },
+        }),
       );
       if (mine === asked) {
         classes = answer;

@@ -37,7 +37,9 @@
     const mine = ++asked;
     try {
       const path = { id: open.view.id };
-      const answer = await got(api.GET('/api/plans/{id}/match/keys', { params: { path } }));
+      const answer = await got(
+        api.GET('/api/plans/{id}/match/keys', { params: { path, query: open.into } }),
+      );
       if (mine === asked) hints = answer;
     } catch (error) {
       tell(error);

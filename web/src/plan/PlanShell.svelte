@@ -13,6 +13,7 @@
   import { useKeys } from '../ui/keys.svelte';
   import { count, many, when, listed } from '../ui/words';
   import { OpenPlan } from './plan.svelte';
+  import TableStrip from './TableStrip.svelte';
   import TripLine from './TripLine.svelte';
   import { STOPS, type Stop } from './trip';
 
@@ -101,7 +102,11 @@
       >
       <Slip of="arrow" />
       <span class="chip"
-        ><span class="m">{view.table.name}</span><i>{many(view.tableRecords, 'record')}</i></span
+        ><span class="m">{view.table.name}</span><i
+          >{view.tables.length > 1
+            ? `one of ${view.tables.length} tables`
+            : many(view.tableRecords, 'record')}</i
+        ></span
       >
       <span class="q saved" aria-live="polite">
         {#if open.followed.length && open.saving === 'saved'}
@@ -117,6 +122,7 @@
     </div>
     <TripLine {open} {stop} {goTo} />
   </header>
+  {#if view.tables.length > 1 && (stop === 'fill' || stop === 'match')}<TableStrip {open} />{/if}
   {#if open.conflict}
     <p class="message" role="alert">
       {open.conflict}

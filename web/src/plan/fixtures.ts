@@ -47,7 +47,7 @@ export function aView(change: Partial<PlanView> = {}): PlanView {
     misfits: [],
     findings: [],
   });
-  return {
+  const view: Omit<PlanView, 'tables'> = {
     id: 7,
     revision: 1,
     savedBy: 'odile',
@@ -113,6 +113,8 @@ export function aView(change: Partial<PlanView> = {}): PlanView {
       proposals: { picks: [], fillDown: [], others: [] },
       changes: [],
     },
+    shown: 0,
+    drafted: 0,
     table: {
       name: 'vessel',
       fields: [
@@ -134,6 +136,20 @@ export function aView(change: Partial<PlanView> = {}): PlanView {
     troubles: [],
     ...change,
   };
+  return { tables: tablesOf(view), ...view };
+}
+
+/** What a view says of its tables, if all that is known is about the one that is shown. */
+export function tablesOf(view: Omit<PlanView, 'tables'>): PlanView['tables'] {
+  const sum = (of: 'rows' | 'questions') => view.troubles.reduce((all, t) => all + t[of], 0);
+  return view.plan.destinations.map((d, at) => ({
+    name: d.name ?? d.table,
+    table: d.table,
+    rows: view.source.rows,
+    matters: at === view.shown ? view.matters : [],
+    troubled: at === view.shown ? sum('rows') : 0,
+    questions: at === view.shown ? sum('questions') : 0,
+  }));
 }
 
 let opened: OpenPlan;

@@ -10,6 +10,7 @@ import type {
   Reading,
   RecountView,
   RunView,
+  TableInfo,
   UndoRequest,
 } from '../api/types';
 import { work } from '../run/work.svelte';
@@ -58,14 +59,29 @@ export class OpenPlan {
   private timer: ReturnType<typeof setTimeout> | undefined;
   private answered: ReturnType<typeof setTimeout> | undefined;
   private counting = 0;
+  /** Number of the destination that somebody wants to see. */
+  private wanted = 0;
   private pending: Promise<void> = Promise.resolve();
 
-  destination: Destination = $derived(this.plan.destinations[0]!);
-  /** Values that can't be taken, and those of them that an answer would free. */
-  trouble = $derived(this.view.troubles.reduce((sum, t) => sum + t.rows, 0));
-  questions = $derived(this.view.troubles.reduce((sum, t) => sum + t.questions, 0));
-  /** Fields that a draft fills on slight evidence, which nobody has confirmed. */
-  guesses = $derived(this.destination.fills.filter((f) => f.guess).map((f) => f.field));
+  /** The destination that is shown; its table, troubles and so on are those of the view. */
+  destination: Destination = $derived(this.plan.destinations[this.view.shown]!);
+  /** What the plan calls it. */
+  name = $derived(this.view.tables[this.view.shown]!.name);
+  /** Says of a request which destination it is about. */
+  into = $derived({ destination: this.view.shown });
+  /** Values that can't be taken, and those of them that an answer would free; in all tables. */
+  trouble = $derived(this.view.tables.reduce((sum, t) => sum + t.troubled, 0));
+  questions = $derived(this.view.tables.reduce((sum, t) => sum + t.questions, 0));
+  /** What keeps the plan from being rehearsed, with the number of the destination. */
+  matters = $derived(
+    this.view.tables.flatMap((t, at) => t.matters.map((matter) => ({ ...matter, at }))),
+  );
+  /** Fields that a draft fills on slight evidence, which nobody has confirmed; in all tables. */
+  guesses = $derived(
+    this.plan.destinations.flatMap((d, at) =>
+      d.fills.filter((f) => f.guess).map((f) => ({ at, field: f.field })),
+    ),
+  );
   /** The last run, where one of old is shown in its place. */
   private newestRun = $state(0);
   /** True if the last rehearsal is of this plan and this file as they stand. */
@@ -105,13 +121,29 @@ export class OpenPlan {
 
   constructor(view: PlanView) {
     this.take(view);
-    this.field =
+    this.field = this.firstField();
+  }
+
+  /** The field of the table shown that needs somebody most. */
+  private firstField(): string {
+    const { view } = this;
+    return (
       view.matters.find((m) => m.code === 'required-field')?.field ??
-      this.guesses[0] ??
+      this.guesses.find((g) => g.at === view.shown)?.field ??
       view.troubles.find((t) => t.rows > 0)?.field ??
-      view.plan.destinations[0]?.fills[0]?.field ??
+      this.destination.fills[0]?.field ??
       view.table.fields[0]?.name ??
-      '';
+      ''
+    );
+  }
+
+  /** Shows another of the tables that the plan fills. */
+  async show(at: number, field?: string) {
+    if (this.plan.destinations[at] && at !== this.view.shown) {
+      this.wanted = at;
+      await this.refresh();
+    }
+    if (this.view.shown === at) this.field = field ?? this.firstField();
   }
 
   static async open(id: number): Promise<OpenPlan> {
@@ -144,8 +176,9 @@ export class OpenPlan {
     }
   }
 
-  fill(field: string): Fill | undefined {
-    return this.destination.fills.find((f) => f.field === field);
+  /** How a field is filled, in the table shown or another one. */
+  fill(field: string, at = this.view.shown): Fill | undefined {
+    return this.plan.destinations[at]?.fills.find((f) => f.field === field);
   }
 
   /** Changes the plan; the change can be unmade. */
@@ -155,28 +188,28 @@ export class OpenPlan {
     this.saveSoon();
   }
 
-  editDestination(change: (destination: Destination) => Destination) {
+  editDestination(change: (destination: Destination) => Destination, at = this.view.shown) {
     this.edit((plan) => ({
       ...plan,
-      destinations: plan.destinations.map((d, i) => (i === 0 ? change(d) : d)),
+      destinations: plan.destinations.map((d, i) => (i === at ? change(d) : d)),
     }));
   }
 
   /** Puts a fill in the place of the field's old one. What a person puts is no guess. */
-  putFill(fill: Fill) {
+  putFill(fill: Fill, at = this.view.shown) {
     const sure = { ...fill, guess: undefined };
-    this.editDestination((d) => ({
-      ...d,
-      fills: [...d.fills.filter((f) => f.field !== fill.field), sure],
-    }));
+    this.editDestination(
+      (d) => ({ ...d, fills: [...d.fills.filter((f) => f.field !== fill.field), sure] }),
+      at,
+    );
   }
 
   /** Settles that a field is filled as the draft guessed, and goes on to the next guess. */
-  confirm(field: string) {
-    const fill = this.fill(field);
+  confirm(field: string, at = this.view.shown) {
+    const fill = this.fill(field, at);
     if (!fill?.guess) return;
-    this.putFill(fill);
-    this.field = this.guesses[0] ?? this.field;
+    this.putFill(fill, at);
+    this.field = this.guesses.find((g) => g.at === this.view.shown)?.field ?? this.field;
   }
 
   /** Reads cells as other texts, as long as they hold what they hold now. */
@@ -235,7 +268,7 @@ export class OpenPlan {
     try {
       const view = await got(
         api.PUT('/api/plans/{id}', {
-          params: { path: { id: this.view.id } },
+          params: { path: { id: this.view.id }, query: { destination: this.wanted } },
           body: { revision: this.view.revision, plan: sent },
         }),
       );
@@ -258,12 +291,12 @@ export class OpenPlan {
 
   /** Takes what the server has drafted anew; what was changed here meanwhile stays. */
   private takeDraft(view: PlanView) {
-    const into = view.plan.destinations[0]!;
+    const into = view.plan.destinations[view.drafted]!;
     const drafted = (f: Fill) => view.followed.includes(f.field);
     this.plan = {
       ...this.plan,
       destinations: this.plan.destinations.map((d, i) =>
-        i === 0
+        i === view.drafted
           ? {
               ...d,
               keys: into.keys,
@@ -296,15 +329,25 @@ export class OpenPlan {
   /** Asks for the counts anew: something that the plan refers to has changed. */
   async refresh() {
     await this.save();
-    const path = { id: this.view.id };
-    const view = await got(api.GET('/api/plans/{id}', { params: { path } }));
+    const view = await this.found();
     if (view.revision === this.view.revision) this.view = view;
+  }
+
+  private found(destination = this.wanted): Promise<PlanView> {
+    const params = { path: { id: this.view.id }, query: { destination } };
+    return got(api.GET('/api/plans/{id}', { params }));
+  }
+
+  /** One of the tables that the plan fills. */
+  async tableAt(at: number): Promise<TableInfo> {
+    return at === this.view.shown ? this.view.table : (await this.found(at)).table;
   }
 
   /** Takes the plan as somebody else saved it. */
   async reload() {
-    const path = { id: this.view.id };
-    this.take(await got(api.GET('/api/plans/{id}', { params: { path } })));
+    // it may fill fewer tables by now
+    this.wanted = 0;
+    this.take(await this.found());
     this.past = [];
     this.conflict = '';
     this.saving = 'saved';
@@ -411,8 +454,7 @@ export class OpenPlan {
 
   /** Sees what the table holds now that it was written into. */
   private async look() {
-    const path = { id: this.view.id };
-    this.view = await got(api.GET('/api/plans/{id}', { params: { path } }));
+    this.view = await this.found();
   }
 
   private async go(
@@ -420,7 +462,7 @@ export class OpenPlan {
     begin: () => Promise<RunView>,
     take: (finished: RunView) => void | Promise<void>,
   ) {
-    if (this.busy || this.view.matters.length) return null;
+    if (this.busy || this.matters.length) return null;
     if (kind === 'run' && this.guesses.length) return null;
     this.busy = kind;
     try {

@@ -2,7 +2,7 @@ import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { session } from '../account/session.svelte';
 import { api, ApiError } from '../api/client';
 import type { Plan, PlanView } from '../api/types';
-import { anOpenPlan, aReport, aRun } from './fixtures';
+import { anOpenPlan, aReport, aRun, tablesOf } from './fixtures';
 import { work } from '../run/work.svelte';
 import { OpenPlan } from './plan.svelte';
 import { standing } from './trip';
@@ -36,7 +36,7 @@ const plan: Plan = {
 };
 
 function view(revision: number, change: Partial<PlanView> = {}): PlanView {
-  return {
+  const all: Omit<PlanView, 'tables'> = {
     id: 7,
     revision,
     savedBy: 'odile',
@@ -59,6 +59,8 @@ function view(revision: number, change: Partial<PlanView> = {}): PlanView {
       proposals: { picks: [], fillDown: [], others: [] },
       changes: [],
     },
+    shown: 0,
+    drafted: 0,
     table: { name: 'vessel', fields: [], primaryKey: ['id'], uniques: [], ownRules: [] },
     tableRecords: 5,
     matters: [],
@@ -69,6 +71,7 @@ function view(revision: number, change: Partial<PlanView> = {}): PlanView {
     followed: [],
     ...change,
   };
+  return { tables: tablesOf(all), ...all };
 }
 
 const named = (name: string) => (p: Plan) => ({ ...p, name });

@@ -50,7 +50,9 @@ export function standing(open: OpenPlan, stop: Stop): Standing {
     }
     case 'fill': {
       const unfilled = new Set(
-        open.view.matters.filter((m) => m.field && m.code !== 'key-not-filled').map((m) => m.field),
+        open.matters
+          .filter((m) => m.field && m.code !== 'key-not-filled')
+          .map((m) => `${m.at} ${m.field}`),
       ).size;
       if (unfilled)
         return { words: `${many(unfilled, 'field')} to fill`, tone: 'waiting', open: true };

@@ -1,29 +1,36 @@
 <script lang="ts">
   // A problem mended where it is listed: by a step for all, or value by value.
   import { untrack } from 'svelte';
-  import type { ProblemGroup, StageRow, StepHelp, Trial } from '../api/types';
+  import type { ProblemGroup, StageRow, StepHelp, TableInfo, Trial } from '../api/types';
   import { repairs, withStep } from '../fill/repairs';
   import { Stages } from '../fill/stages.svelte';
   import type { OpenPlan } from '../plan/plan.svelte';
+  import { tell } from '../ui/toaster';
   import { count, many } from '../ui/words';
 
   interface Props {
     open: OpenPlan;
     group: ProblemGroup;
+    /** Number of the destination that it is about. */
+    at: number;
     /** Names of the kinds of steps. */
     kinds: StepHelp[];
     /** Leads to the field in Fill. */
     fill: () => void;
   }
-  let { open, group, kinds, fill: toFill }: Props = $props();
+  let { open, group, at, kinds, fill: toFill }: Props = $props();
 
   const SHOWN = 6;
-  const stages = untrack(() => new Stages(open, group.field ?? ''));
-  const field = $derived(open.view.table.fields.find((f) => f.name === group.field));
+  const stages = untrack(() => new Stages(open, group.field ?? '', at));
+  let table = $state.raw<TableInfo>();
+  const field = $derived(table?.fields.find((f) => f.name === group.field));
 
   $effect(() => {
     void open.view;
-    untrack(() => void stages.load());
+    untrack(() => {
+      void stages.load();
+      open.tableAt(at).then((found) => (table = found), tell);
+    });
   });
 
   const rows = $derived(

@@ -53,7 +53,7 @@ describe('a problem mended where it is listed', () => {
     const soon = vi.spyOn(open, 'rehearseSoon').mockReturnValue();
     const kinds = [{ kind: 'trim', title: 'Trim' }] as never;
     const fill = vi.fn();
-    render(Mend, { open, group, kinds, fill });
+    render(Mend, { open, group, at: 0, kinds, fill });
     return { open, soon, fill };
   }
 

@@ -4,7 +4,7 @@
   import Slip from '../ui/Slip.svelte';
   import { count, outcomesOf, outcomeWord } from '../ui/words';
   import { rowsOf, waitingRows } from './asked';
-  import OtherTables from './OtherTables.svelte';
+  import TableLines from './TableLines.svelte';
 
   let {
     report,
@@ -12,6 +12,7 @@
     at,
     title = '',
     kind = '',
+    parents,
     run,
   }: {
     report: RunReport;
@@ -19,10 +20,13 @@
     at: string;
     title?: string;
     kind?: string;
+    /** By table, the number of the one whose records its own belong to. */
+    parents?: (number | undefined)[];
     /** What the record is of that can be printed and filed. */
     run: number;
   } = $props();
   const into = $derived(report.destinations[0]!);
+  const several = $derived(report.destinations.length > 1);
   const outcomes = $derived(outcomesOf(kind, into));
   const waiting = $derived(waitingRows(kind, into));
   const rows = (outcome: Outcome) => rowsOf(kind, into, outcome);
@@ -31,13 +35,13 @@
 <div class="outcomes">
   <div class="figures">
     <span><b class="big">{title || count(report.read)}</b> {title ? verb : `rows ${verb}`}</span>
-    {#each outcomes as outcome (outcome)}
+    {#each several ? [] : outcomes as outcome (outcome)}
       <span class="o {outcome}" data-outcome={outcome}
         ><Slip of={outcome} /><b class="big">{count(rows(outcome))}</b>
         {outcomeWord(outcome, kind)}</span
       >
     {/each}
-    {#if waiting}<span class="o waiting" data-outcome="waiting"
+    {#if waiting && !several}<span class="o waiting" data-outcome="waiting"
         ><Slip of="waiting" /><b class="big">{count(waiting)}</b> Waiting</span
       >{/if}
     <span class="end">
@@ -47,15 +51,14 @@
       >
     </span>
   </div>
-  <Bar
-    label={outcomes.map((o) => `${rows(o)} ${outcomeWord(o, kind).toLowerCase()}`).join(', ') +
-      (waiting ? `, ${waiting} waiting` : '')}
-    parts={[
-      ...outcomes.map((o) => ({ name: o as string, rows: rows(o) })),
-      { name: 'waiting', rows: waiting },
-    ]}
-  />
-  <OtherTables {report} {kind} />
+  {#if several}<TableLines {report} {kind} {parents} />{:else}<Bar
+      label={outcomes.map((o) => `${rows(o)} ${outcomeWord(o, kind).toLowerCase()}`).join(', ') +
+        (waiting ? `, ${waiting} waiting` : '')}
+      parts={[
+        ...outcomes.map((o) => ({ name: o as string, rows: rows(o) })),
+        { name: 'waiting', rows: waiting },
+      ]}
+    />{/if}
 </div>
 
 <style>

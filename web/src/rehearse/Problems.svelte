@@ -15,7 +15,7 @@
     open: OpenPlan;
     report: RunReport;
     show: (field: string, value: string, only?: Only) => void;
-    fix?: (field: string) => void;
+    fix?: (field: string, at: number) => void;
     /** The rehearsal or run whose rejected rows can be taken away. */
     run: number;
     /** Stands above, in the place of the questions. */
@@ -41,11 +41,13 @@
   const rejecting = $derived(report.problems.filter((p) => !p.softened));
   const altered = $derived(report.problems.filter((p) => p.code === 'altered'));
   const softened = $derived(report.problems.filter((p) => p.softened && p.code !== 'altered'));
-  /** The table that the screens show; what concerns another one is named with it. */
-  const shown = $derived(report.destinations[0]?.table);
+  const tables = $derived(report.destinations.map((d) => d.table));
+  /** Number of the destination of a problem. */
+  const place = (of: { destination: string }) => Math.max(0, tables.indexOf(of.destination));
+  /** What concerns another table than the first is named with it. */
   const named = (of: { destination: string; field?: string | null }) =>
-    of.destination === shown ? (of.field ?? '') : `${of.destination}.${of.field ?? ''}`;
-  const asked = $derived(grouped(report.questions, shown));
+    place(of) ? `${of.destination}.${of.field ?? ''}` : (of.field ?? '');
+  const asked = $derived(grouped(report.questions, tables));
   const made = $derived(
     [...new Set(report.created.map((c) => c.table))].map((table) => ({
       table,
@@ -56,11 +58,7 @@
   const rejected = $derived(rejecting.reduce((sum, p) => sum + p.rows, 0));
 
   const only = (group: ProblemGroup): Only => ({
-    table:
-      Math.max(
-        0,
-        report.destinations.findIndex((d) => d.table === group.destination),
-      ) || undefined,
+    table: place(group) || undefined,
     problem: group.code,
     field: group.field || undefined,
     said: cause(group),
@@ -69,7 +67,9 @@
   function cause(group: ProblemGroup): string {
     switch (group.code) {
       case 'unknown-link': {
-        const link = open.view.table.fields.find((f) => f.name === group.field)?.link;
+        const isShown = place(group) === open.view.shown;
+        const fields = isShown ? open.view.table.fields : [];
+        const link = fields.find((f) => f.name === group.field)?.link;
         return `not found in ${link?.table ?? 'the other table'}`;
       }
       case 'defaulted':
@@ -157,7 +157,7 @@
             <b class="m">{named(group)}</b>
             {cause(group)}
             <div class="values">
-              {#each mending === `${group.field} ${group.code}` ? [] : group.values.slice(0, 5) as value (value.value)}
+              {#each mending === `${named(group)} ${group.code}` ? [] : group.values.slice(0, 5) as value (value.value)}
                 <button
                   class="value"
                   title="{value.reason}, first on line {value.row}"
@@ -171,14 +171,20 @@
               {/each}
             </div>
           </div>
-          {#if group.field && fix && group.destination === shown}
-            {@const id = `${group.field} ${group.code}`}
+          {#if group.field && fix}
+            {@const id = `${named(group)} ${group.code}`}
             <button
               class="button small"
               aria-expanded={mending === id}
               onclick={() => void mend(mending === id ? '' : id)}>Mend</button
             >
-            {#if mending === id}<Mend {open} {group} {kinds} fill={() => fix(group.field!)} />{/if}
+            {#if mending === id}<Mend
+                {open}
+                {group}
+                at={place(group)}
+                {kinds}
+                fill={() => fix(group.field!, place(group))}
+              />{/if}
           {/if}
         </div>
       {/each}

@@ -19,10 +19,10 @@
   interface Props {
     open: OpenPlan;
     /** Shows the rows that hold a word. */
-    show: (field: string, value: string) => void;
+    show: (field: string, value: string, at: number) => void;
     /** Leads to the stop where it is settled one by one. */
-    decide: (of: MatchClass) => void;
-    mend: (field: string) => void;
+    decide: (of: MatchClass, at: number) => void;
+    mend: (field: string, at: number) => void;
   }
   let { open, show, decide, mend }: Props = $props();
 
@@ -63,8 +63,9 @@
   /** What can be done about the question in hand, where it is no choice. */
   const acts = $derived.by((): Act[] => {
     const asked = asking.current;
-    if (!asked?.here) return [];
-    const apart = (say: string, of: MatchClass) => ({ say, act: () => decide(of), apart: true });
+    if (!asked) return [];
+    const act = (of: MatchClass) => () => decide(of, asked.at);
+    const apart = (say: string, of: MatchClass) => ({ say, act: act(of), apart: true });
     const policy = (say: string, change: Parameters<typeof asking.policy>[0]) => ({
       say,
       act: () => asking.policy(change),
@@ -190,11 +191,11 @@
                 >{asked.name}</b
               >
               <b class="m word">{word.value}</b>
-              {saidOf(asked, open.view)}{on || asked.words.length === 1
+              {saidOf(asked, asking.tableOf(asked))}{on || asked.words.length === 1
                 ? ''
                 : `, and ${many(asked.words.length - 1, 'more word')}`}{:else}{heading(
                 asked,
-                open.view,
+                open.plan.destinations[asked.at]?.table ?? '',
               )}{/if}</span
           >
           {#if asked.kind !== 'columns'}<b class="r"
@@ -204,7 +205,7 @@
               )}</b
             >{/if}
         </button>
-        {#if on && asked.here}
+        {#if on}
           {#if asked.kind === 'words' && asking.means}
             <WordList {asking} />
           {:else if asked.kind === 'words'}
@@ -271,10 +272,10 @@
             </div>
             <div class="foot">
               <span class="q">{inPlan ? 'kept with the Plan' : 'remembered in a phrasebook'}</span>
-              <button class="go q2" onclick={() => show(asked.field, word.value)}
+              <button class="go q2" onclick={() => show(asked.field, word.value, asked.at)}
                 >see its rows</button
               >
-              <button class="go q2" onclick={() => mend(asked.field)}>in Fill</button>
+              <button class="go q2" onclick={() => mend(asked.field, asked.at)}>in Fill</button>
               <button
                 class="button small main end"
                 disabled={asking.busy ||
@@ -354,22 +355,16 @@
               {/each}
               {#if asked.kind === 'far-off'}
                 <button class="go q2" onclick={() => asking.right('any')}>don’t ask here</button>
-                <button class="go q2 end" onclick={() => show(asked.field, word.value)}
+                <button class="go q2 end" onclick={() => show(asked.field, word.value, asked.at)}
                   >see its rows</button
                 >
               {:else if asked.kind === 'guess'}
-                <button class="go q2 end" onclick={() => mend(asked.field)}
+                <button class="go q2 end" onclick={() => mend(asked.field, asked.at)}
                   >look at it in Fill</button
                 >
               {/if}
             </div>
           {/if}
-        {:else if on}
-          {#if asked.words.length > 1}<p class="q then">{@render others(asked.words)}</p>{/if}
-          <p class="q2 then">
-            This table is filled as the plan’s document says: say there what becomes of such words,
-            or correct them in the file. Until then these rows are rejected there.
-          </p>
         {/if}
       </div>
     {/each}

@@ -6,6 +6,7 @@
   import Slip from '../ui/Slip.svelte';
   import { wordsOf, work } from '../run/work.svelte';
   import { useKeys } from '../ui/keys.svelte';
+  import { tell } from '../ui/toaster';
   import { count, many, took, when } from '../ui/words';
   import type { Only } from './entries.svelte';
   import Since from './Since.svelte';
@@ -33,19 +34,20 @@
     search = value || (of.problem ? '' : field);
     only = of;
   }
-  function showWaiting(field: string, value: string) {
+  function showWaiting(field: string, value: string, at: number) {
     outcome = 'waiting';
     search = value || field;
-    only = {};
+    only = { table: Math.max(0, at) || undefined };
   }
-  function decide(of: MatchClass) {
+  async function decide(of: MatchClass, at: number) {
     open.matchClass = of;
+    await shown(at);
     goTo('match');
   }
+  /** Shows the table that something is about, if it is about one. */
+  const shown = (at: number, field?: string) => open.show(Math.max(0, at), field).catch(tell);
   /** What is told beforehand and can be mended at another stop, each with a letter as answers have. */
-  const mends = $derived(
-    open.view.matters.filter((m) => open.view.table.fields.some((f) => f.name === m.field)),
-  );
+  const mends = $derived(open.matters.filter((m) => m.field && m.code !== 'key-not-filled'));
   const takesColumns = $derived(open.view.source.changes.length > 0);
   function letter(matter: (typeof mends)[number]): string {
     // below what was rehearsed before, letters answer its questions
@@ -53,40 +55,43 @@
     return report ? '' : (LETTERS[at] ?? '');
   }
   useKeys(() =>
-    open.view.matters.length
+    open.matters.length
       ? [
           ...mends
             .filter((m) => letter(m))
-            .map((m) => ({ keys: [letter(m).toLowerCase()], say: '', act: () => mend(m.field!) })),
+            .map((m) => ({
+              keys: [letter(m).toLowerCase()],
+              say: '',
+              act: () => void mend(m.field!, m.at),
+            })),
           ...(mends.some(letter) ? [{ keys: mends.map(letter).filter(Boolean), say: 'mend' }] : []),
         ]
       : [],
   );
 
-  function mend(field: string) {
-    open.field = field;
-    goTo(
-      open.fill(field) || open.view.table.fields.some((f) => f.name === field) ? 'fill' : 'match',
-    );
+  async function mend(field: string, at: number) {
+    await shown(at, field);
+    goTo(open.view.table.fields.some((f) => f.name === field) ? 'fill' : 'match');
   }
 </script>
 
-{#if open.view.matters.length}
+{#if open.matters.length}
   <div class="note matters">
     <h2>Before it can be rehearsed</h2>
     {#if open.view.source.changes.length}
       <div class="changes"><Changes {open} letter={report ? undefined : 'A'} /></div>
     {/if}
     <ul>
-      {#each open.view.matters as matter (`${matter.code}${matter.field}`)}
+      {#each open.matters as matter (`${matter.at}${matter.code}${matter.field}`)}
         <li>
           <span class="waiting"><Slip of="waiting" /></span>
+          {#if matter.at}<b class="m">{open.view.tables[matter.at]?.name}</b>{/if}
           {matter.message}
           {#if mends.includes(matter)}
             <button
               class="button small"
               aria-keyshortcuts={letter(matter) || undefined}
-              onclick={() => mend(matter.field!)}
+              onclick={() => void mend(matter.field!, matter.at)}
               >{#if letter(matter)}<kbd aria-hidden="true">{letter(matter)}</kbd>{/if} Mend</button
             >
           {/if}
@@ -108,6 +113,7 @@
     report={open.report ?? report}
     run={open.rehearsal.id}
     kind="rehearsal"
+    parents={open.view.tables.map((t) => t.parent)}
     verb="rehearsed, nothing written"
     at="at {when(open.rehearsal.startedAt)}, in {took(report.seconds)}"
   />
@@ -148,7 +154,7 @@
       <LedgerView {open} run={open.rehearsal} bind:outcome bind:search bind:only {goTo} />
     {/key}
   </div>
-{:else if !open.busy && !open.rehearsal?.message && !open.view.matters.length}
+{:else if !open.busy && !open.rehearsal?.message && !open.matters.length}
   <div class="note">
     <p>
       A rehearsal goes through all {count(open.view.source.rows)} rows and says what would become of each.

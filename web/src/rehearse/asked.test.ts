@@ -22,13 +22,13 @@ describe('what a report asks', () => {
         question({ code: 'several-matches', field: 'name', value: '' }),
         question({ destination: 'owner' }),
       ],
-      'vessel',
+      ['vessel', 'owner'],
     );
-    expect(groups.map((g) => [g.name, g.kind, g.words.length, g.rows, g.here])).toEqual([
-      ['type_id', 'words', 2, 26, true],
-      ['type_id', 'guess', 1, 9, true],
-      ['name', 'several-matches', 1, 4, true],
-      ['owner.type_id', 'words', 1, 4, false],
+    expect(groups.map((g) => [g.name, g.kind, g.words.length, g.rows, g.at])).toEqual([
+      ['type_id', 'words', 2, 26, 0],
+      ['type_id', 'guess', 1, 9, 0],
+      ['name', 'several-matches', 1, 4, 0],
+      ['owner.type_id', 'words', 1, 4, 1],
     ]);
   });
 
@@ -37,10 +37,10 @@ describe('what a report asks', () => {
       question({ code: 'ambiguous-dates', field, rows, destination, value: '03/04/2026' });
     const groups = grouped(
       [ask('in_on', 9), ask('out_on', 12), ask('since', 9, 'owner')],
-      'vessel',
+      ['vessel', 'owner'],
     );
-    expect(groups.map((g) => [g.kind, g.words.length, g.rows, g.here])).toEqual([
-      ['ambiguous-dates', 3, 12, true],
+    expect(groups.map((g) => [g.kind, g.words.length, g.rows, g.at])).toEqual([
+      ['ambiguous-dates', 3, 12, -1],
     ]);
   });
 

@@ -10,8 +10,8 @@ import { isAmbiguous, type Ambiguous } from '../read/reading';
 export interface Asked {
   name: string;
   field: string;
-  /** False for what concerns another table than the one that is shown. */
-  here: boolean;
+  /** Number of the destination that it is about; under 0 for what concerns the file. */
+  at: number;
   kind:
     | 'words'
     | 'far-off'
@@ -38,27 +38,25 @@ function kindOf(question: Question): Asked['kind'] {
 /**
  * Questions by kind and field, in the order of the report.
  *
- * @param shown the table that is shown; what concerns another one is named with it
+ * @param tables what the destinations are called; what concerns another one than the first is named
+ *   with it
  */
-export function grouped(questions: Question[], shown: string | undefined): Asked[] {
+export function grouped(questions: Question[], tables: string[]): Asked[] {
   const groups: Asked[] = [];
   for (const question of questions) {
     const kind = kindOf(question);
     // how the file is read concerns it as a whole, whatever field it came up in
     const ofFile = isAmbiguous(kind);
-    const here = ofFile || question.destination === shown;
-    const name = ofFile
-      ? 'file'
-      : here
-        ? question.field
-        : `${question.destination}.${question.field}`;
+    const at = ofFile ? -1 : tables.indexOf(question.destination);
+    const named = at > 0 ? `${question.destination}.${question.field}` : question.field;
+    const name = ofFile ? 'file' : named;
     const known = groups.find((g) => g.name === name && g.kind === kind);
     if (known) {
       known.words.push(question);
       known.rows = ofFile ? Math.max(known.rows, question.rows) : known.rows + question.rows;
     } else {
       const { field, rows } = question;
-      groups.push({ name, field, here, kind, words: [question], rows });
+      groups.push({ name, field, at, kind, words: [question], rows });
     }
   }
   return groups;
@@ -68,7 +66,7 @@ export function grouped(questions: Question[], shown: string | undefined): Asked
 export const COLUMNS: Asked = {
   name: 'file',
   field: '',
-  here: true,
+  at: -1,
   kind: 'columns',
   words: [],
   rows: 0,

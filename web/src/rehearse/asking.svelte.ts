@@ -9,6 +9,7 @@ import type {
   Origin,
   Question,
   Suggestion,
+  TableInfo,
 } from '../api/types';
 import { learn, suggestions } from '../fill/answers';
 import { lacking } from '../fill/origins';
@@ -61,9 +62,12 @@ export class Asking {
     if (!report) return [];
     const open = report.questions.filter((q) => !this.answered.has(this.id(q)));
     // where they keep the plan from being rehearsed, they are asked about above
-    const { source, matters } = this.open.view;
-    const columns = source.changes.length && !matters.length ? [COLUMNS] : [];
-    return [...columns, ...grouped(open, report.destinations[0]?.table)];
+    const { matters, view } = this.open;
+    const { source } = view;
+    const isAsked = source.changes.length > 0 && !matters.length;
+    const columns = isAsked ? [{ ...COLUMNS, rows: source.changes.length }] : [];
+    const tables = report.destinations.map((d) => d.table);
+    return [...columns, ...grouped(open, tables)];
   });
   /** Rows that wait for an answer; what is only supposed holds none of them. */
   waiting = $derived.by(() => {
@@ -74,14 +78,11 @@ export class Asking {
   });
   current = $derived(this.asked[Math.min(this.at, this.asked.length - 1)]);
   word = $derived(this.current?.words[0]);
-  /** The field that is asked about, if it is one of the table that is shown. */
-  info = $derived.by(() => {
-    const { current } = this;
-    return current?.here
-      ? this.open.view.table.fields.find((f) => f.name === current.field)
-      : undefined;
-  });
-  fill = $derived.by(() => (this.info ? this.open.fill(this.info.name) : undefined));
+  /** Number of the destination that is asked about. */
+  place = $derived(Math.max(0, this.current?.at ?? 0));
+  /** The field that is asked about, once its table is known. */
+  info = $derived(this.tableOf(this.current)?.fields.find((f) => f.name === this.current?.field));
+  fill = $derived.by(() => (this.info ? this.open.fill(this.info.name, this.place) : undefined));
   /** Fields of the linked table. */
   linked = $state.raw<FieldInfo[]>([]);
   /** What each of several words means, where they are answered in a list; null if they are not. */
@@ -137,7 +138,17 @@ export class Asking {
     return this.choices[0] && isAnswer(this.choices[0]) ? 0 : -1;
   });
 
+  /** Tables that are asked about besides the one that is shown. */
+  private tables = new SvelteMap<number, TableInfo>();
+
   constructor(private open: OpenPlan) {}
+
+  /** The table of a question's field, as far as it is known; none for what concerns the file. */
+  tableOf(asked: Asked | undefined): TableInfo | undefined {
+    const { view } = this.open;
+    if (!asked || asked.at < 0) return undefined;
+    return asked.at === view.shown ? view.table : this.tables.get(asked.at);
+  }
 
   /** True if the word in hand is probably that value, spelt otherwise. */
   isNear(value: string): boolean {
@@ -173,7 +184,7 @@ export class Asking {
   /** Finds out what the word in hand may mean, or what would settle rows that match several. */
   async look() {
     const mine = ++this.looked;
-    const { current, word, info } = this;
+    const { current, word } = this;
     const about = word ? this.id(word) : '';
     // what was begun stays where the same is asked by a new rehearsal
     if (about !== this.about) {
@@ -186,16 +197,18 @@ export class Asking {
       this.linked = [];
     }
     this.about = about;
-    const fill = info && this.open.fill(info.name);
-    if (!current?.here) return;
+    if (!current || current.at < 0) return;
     try {
+      if (!this.tableOf(current)) this.tables.set(current.at, await this.open.tableAt(current.at));
+      if (mine !== this.looked) return;
+      const { info, fill } = this;
       if (current.kind === 'several-matches') {
         const path = { id: this.open.view.id };
-        const query = { of: 'several', pairs: 200 };
+        const query = { destination: current.at, of: 'several', pairs: 200 };
         const found = await got(api.GET('/api/plans/{id}/match', { params: { path, query } }));
         if (mine === this.looked) this.further = found.further[0] ?? null;
       } else if (current.kind === 'words' && word && info && fill) {
-        const found = await suggestions(this.open, info, fill, word.value);
+        const found = await suggestions(this.open, info, fill, word.value, current.at);
         if (mine === this.looked) this.known = found;
         if (info.link) {
           const path = { name: this.open.plan.connection!, table: info.link.table };
@@ -234,11 +247,11 @@ export class Asking {
       return;
     }
     const means = choice?.kind === 'other' ? this.typed.trim() : choice?.value;
-    const fill = info && this.open.fill(info.name);
+    const { fill, place } = this;
     if (!word || !info || !fill || !choice || this.busy) return;
     if (choice.kind === 'add one' || choice.kind === 'add' || choice.kind === 'reject') {
       if (choice.kind !== 'reject' && this.needed.length) return;
-      this.open.putFill(this.settled(fill, choice));
+      this.open.putFill(this.settled(fill, choice), place);
       const words = choice.kind === 'add one' ? [word] : (this.current?.words ?? []);
       words.forEach((w) => this.mark(w));
       this.open.rehearseSoon();
@@ -248,8 +261,7 @@ export class Asking {
     this.busy = true;
     try {
       const answer = choice.kind === 'blank' ? undefined : means;
-      const learned = await learn(this.open, info, fill, word.value, answer, fill.steps.length);
-      if (learned.fill !== fill) this.open.putFill(learned.fill);
+      await this.learn(info, place, word.value, answer);
       this.done(word);
       // the plan is as it was where its phrasebook has learnt, but what it says of words is not
       void this.open.refresh().catch(tell);
@@ -258,6 +270,15 @@ export class Asking {
     } finally {
       this.busy = false;
     }
+  }
+
+  /** Teaches the field's phrasebook a word; the fill uses the book from then on. */
+  private async learn(info: FieldInfo, place: number, word: string, means: string | undefined) {
+    const { open } = this;
+    const fill = open.fill(info.name, place);
+    if (!fill) return;
+    const learned = await learn(open, info, fill, word, means, fill.steps.length, place);
+    if (learned.fill !== fill) open.putFill(learned.fill, place);
   }
 
   /** Says how the file is to be read, for all fields that were asked about. */
@@ -270,14 +291,14 @@ export class Asking {
 
   /** Lists the words of the question, each with what sounds most alike. */
   async list() {
-    const { info, listed, looked } = this;
+    const { info, listed, looked, place } = this;
     const fill = this.fill;
     if (!info || !fill) return;
     const means: Record<string, string> = Object.fromEntries(listed.map((w) => [w.value, '']));
     this.means = means;
     try {
       for (const { value } of listed) {
-        const found = await suggestions(this.open, info, fill, value);
+        const found = await suggestions(this.open, info, fill, value, place);
         if (this.looked !== looked || !this.means) return;
         // what somebody has typed meanwhile stays
         this.means[value] ||= found.find((s) => s.near)?.value ?? '';
@@ -289,16 +310,14 @@ export class Asking {
 
   /** Answers all words of the list that mean something. */
   async answerAll() {
-    const { info, means } = this;
+    const { info, means, place } = this;
     if (!info || !means || this.busy) return;
     this.busy = true;
     try {
       for (const word of this.listed) {
-        const fill = this.open.fill(info.name);
         const meaning = means[word.value]?.trim();
-        if (!fill || !meaning) continue;
-        const learned = await learn(this.open, info, fill, word.value, meaning, fill.steps.length);
-        if (learned.fill !== fill) this.open.putFill(learned.fill);
+        if (!meaning) continue;
+        await this.learn(info, place, word.value, meaning);
         this.mark(word);
       }
       this.means = null;
@@ -313,20 +332,23 @@ export class Asking {
 
   /** Says of rows that are much like records, or earlier rows, that they are none of these, or go. */
   async decideAlike(act: 'other' | 'skip') {
-    const { word, current } = this;
-    if (!word || !current || this.busy) return;
+    const { word, current, place } = this;
+    const table = this.tableOf(current);
+    if (!word || !current || !table || this.busy) return;
     this.busy = true;
     try {
       const path = { id: this.open.view.id };
-      const query = { of: 'similar' as const, pairs: SIMILAR };
+      const query = { destination: place, of: 'similar' as const, pairs: SIMILAR };
       const found = await got(api.GET('/api/plans/{id}/match', { params: { path, query } }));
-      this.open.editDestination((destination) =>
-        found.pairs.reduce((d, pair, i) => {
-          const of = decidedBy(d, found.fields, pair);
-          if (!of || !pair.notes.some((n) => n.code === current.kind)) return d;
-          const not = found.candidates[i]?.map((key) => partsOf(key, this.open.view.table));
-          return withDecision(d, { of, act, ...(act === 'other' ? { not } : {}) });
-        }, destination),
+      this.open.editDestination(
+        (destination) =>
+          found.pairs.reduce((d, pair, i) => {
+            const of = decidedBy(d, found.fields, pair);
+            if (!of || !pair.notes.some((n) => n.code === current.kind)) return d;
+            const not = found.candidates[i]?.map((key) => partsOf(key, table));
+            return withDecision(d, { of, act, ...(act === 'other' ? { not } : {}) });
+          }, destination),
+        place,
       );
       this.done(word);
     } catch (error) {
@@ -338,13 +360,12 @@ export class Asking {
 
   /** Says that numbers are right though they are far off; all of the field's, or these. */
   right(which: 'this' | 'these' | 'any') {
-    const { current, word, info } = this;
-    const fill = info && this.open.fill(info.name);
+    const { current, word, fill, place } = this;
     if (!current || !word || !fill) return;
     const words = which === 'this' ? [word] : current.words;
     const said = which === 'any' ? ['*'] : words.map((w) => w.value);
     const farOff = [...(fill.farOff ?? []), ...said];
-    this.open.putFill({ ...fill, farOff: which === 'any' ? said : farOff });
+    this.open.putFill({ ...fill, farOff: which === 'any' ? said : farOff }, place);
     words.forEach((w) => this.mark(w));
     this.open.rehearseSoon();
   }
@@ -360,14 +381,15 @@ export class Asking {
 
   /** Reads the cells that hold the value in hand as another one. */
   async readSo(now: string) {
-    const { word, fill, open } = this;
+    const { word, fill, open, place } = this;
     const rehearsal = open.rehearsal?.id;
     const column = fill?.origin.column;
     if (!word || !column || !rehearsal || !now || this.busy) return;
     this.busy = true;
     try {
       const { field, value } = word;
-      const query = { problem: 'far-off' as const, field, search: value, limit: CORRECTED };
+      const of = { destination: place, problem: 'far-off' as const, field };
+      const query = { ...of, search: value, limit: CORRECTED };
       const path = { id: rehearsal };
       const found = await got(api.GET('/api/runs/{id}/ledger', { params: { path, query } }));
       const rows = found.entries.filter((e) =>
@@ -391,7 +413,7 @@ export class Asking {
   confirm() {
     const { current } = this;
     if (!current) return;
-    this.open.confirm(current.field);
+    this.open.confirm(current.field, this.place);
     this.done(current.words[0]!);
   }
 
@@ -399,10 +421,10 @@ export class Asking {
   settle() {
     const { further, word } = this;
     if (!further || !word) return;
-    this.open.editDestination((d) => ({
-      ...d,
-      keys: withFiner(d.keys, further.key - 1, further.field),
-    }));
+    this.open.editDestination(
+      (d) => ({ ...d, keys: withFiner(d.keys, further.key - 1, further.field) }),
+      this.place,
+    );
     this.done(word);
   }
 
@@ -410,7 +432,10 @@ export class Asking {
   policy(change: Partial<OpenPlan['destination']['policies']>) {
     const { word } = this;
     if (!word) return;
-    this.open.editDestination((d) => ({ ...d, policies: { ...d.policies, ...change } }));
+    this.open.editDestination(
+      (d) => ({ ...d, policies: { ...d.policies, ...change } }),
+      this.place,
+    );
     this.done(word);
   }
 

@@ -1,11 +1,10 @@
 // What the questions of a report say.
-import type { PlanView } from '../api/types';
+import type { TableInfo } from '../api/types';
 import { many } from '../ui/words';
 import type { Asked } from './asked';
 
 /** The sentence that a question is, where it is not about a word. */
-export function heading(asked: Asked, view: PlanView): string {
-  const table = view.table.name;
+export function heading(asked: Asked, table: string): string {
   switch (asked.kind) {
     case 'several-matches':
       return `Several records of ${table} have the same ${asked.field}`;
@@ -20,7 +19,7 @@ export function heading(asked: Asked, view: PlanView): string {
     case 'matched':
       return `A record of ${table} with this ${asked.field} is there`;
     case 'columns':
-      return `${many(view.source.changes.length, 'column')} unlike last time`;
+      return `${many(asked.rows, 'column')} unlike last time`;
     case 'guess':
       return `${asked.name} is filled by a guess, from ${asked.words[0]?.value}`;
     default:
@@ -28,12 +27,14 @@ export function heading(asked: Asked, view: PlanView): string {
   }
 }
 
-/** What is said of the word that a question is about. */
-export function saidOf(asked: Asked, view: PlanView): string {
+/**
+ * What is said of the word that a question is about.
+ *
+ * @param of the table of its field, as far as that is known
+ */
+export function saidOf(asked: Asked, of: TableInfo | undefined): string {
   if (asked.kind === 'far-off') return 'is far from all others';
-  const table = asked.here
-    ? view.table.fields.find((f) => f.name === asked.field)?.link?.table
-    : undefined;
+  const table = of?.fields.find((f) => f.name === asked.field)?.link?.table;
   const code = asked.words[0]?.code;
   if (code === 'several-links') return `names several of ${table ?? 'the records it links to'}`;
   if (table) return `is no ${table}`;

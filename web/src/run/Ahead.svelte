@@ -6,6 +6,7 @@
   import { isAmbiguous } from '../read/reading';
   import { lookedAt } from '../rehearse/shared';
   import LedgerView from '../rehearse/LedgerView.svelte';
+  import { tell } from '../ui/toaster';
   import { count, listed, many, OUTCOMES, when } from '../ui/words';
   import { deed, sumsOf } from './books';
   import FieldsChanged from './FieldsChanged.svelte';
@@ -71,11 +72,14 @@
   >
   <span class="end">
     {#if open.guesses.length}
-      <b class="waiting">{listed(open.guesses)}: filled by a guess that nobody has confirmed.</b>
+      <b class="waiting"
+        >{listed(open.guesses.map((g) => g.field))}: filled by a guess that nobody has confirmed.</b
+      >
       <button
         class="button"
-        onclick={() => {
-          open.field = open.guesses[0]!;
+        onclick={async () => {
+          const { at, field } = open.guesses[0]!;
+          await open.show(at, field).catch(tell);
           goTo('fill');
         }}>Confirm</button
       >
@@ -144,7 +148,7 @@
         >
         <tbody>
           {#each report.controlTotals as total (`${total.destination}.${total.field}`)}
-            {@const sum = sumsOf(report, open.view.table.fields, total)}
+            {@const sum = sumsOf({ name: open.name, fields: open.view.table.fields }, total)}
             <tr>
               <td>{report.destinations.length > 1 ? `${total.destination}.` : ''}{total.field}</td>
               <td class="r">{sum.format(total.source)}</td>

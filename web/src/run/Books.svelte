@@ -8,10 +8,10 @@
 
   interface Props {
     report: RunReport;
-    /** Fields of the first table. */
-    fields: FieldInfo[];
+    /** The table that is shown, by what the plan calls it. */
+    shown: { name: string; fields: FieldInfo[] };
   }
-  let { report, fields }: Props = $props();
+  let { report, shown }: Props = $props();
   const several = $derived(report.destinations.length > 1);
   /** What is left of a sum once all is accounted for, without the noise of binary fractions. */
   const rest = (t: { source: number; altered: number; written: number }) =>
@@ -50,7 +50,7 @@
       </tr>
     {/each}
     {#each report.controlTotals as total (`${total.destination}.${total.field}`)}
-      {@const sum = sumsOf(report, fields, total)}
+      {@const sum = sumsOf(shown, total)}
       <tr>
         <td class="t" colspan="2"
           ><b>Sum of</b>

@@ -220,7 +220,10 @@
   {/if}
   <div class="body">
     <section class="main">
-      {#if undo}<UndoBooks {report} />{:else}<Books {report} fields={open.view.table.fields} />{/if}
+      {#if undo}<UndoBooks {report} />{:else}<Books
+          {report}
+          shown={{ name: open.name, fields: open.view.table.fields }}
+        />{/if}
       {#key open.run.id}
         <LedgerView {open} run={open.run} bind:outcome bind:search bind:only {goTo} />
       {/key}

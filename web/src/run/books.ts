@@ -28,12 +28,11 @@ export function sums(field: FieldInfo | undefined): Intl.NumberFormat {
   });
 }
 
-/** How a control total is written; of tables after the first the fields are not at hand. */
+/** How a control total is written; of tables that are not shown the fields are not at hand. */
 export function sumsOf(
-  report: Pick<RunReport, 'destinations'>,
-  fields: FieldInfo[],
+  shown: { name: string; fields: FieldInfo[] },
   total: { destination: string; field: string },
 ): Intl.NumberFormat {
-  const first = total.destination === report.destinations[0]?.table;
-  return sums(first ? fields.find((f) => f.name === total.field) : undefined);
+  const here = total.destination === shown.name;
+  return sums(here ? shown.fields.find((f) => f.name === total.field) : undefined);
 }

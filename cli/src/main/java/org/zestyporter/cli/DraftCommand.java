@@ -33,7 +33,6 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
-import tools.jackson.databind.JsonNode;
 
 @Command(
     name = "draft",
@@ -177,9 +176,7 @@ final class DraftCommand implements Callable<Integer> {
             .toList();
     Set<String> used = new TreeSet<>(String.CASE_INSENSITIVE_ORDER);
     String document = PlanJson.write(plan);
-    for (Destination destination : destinations) {
-      destination.fills().forEach(f -> used.addAll(named(f, source)));
-    }
+    destinations.forEach(d -> d.columnsRead().forEach(used::add));
     List<String> columnsLeft = source.columns().stream().filter(c -> !used.contains(c)).toList();
     if (outFile != null) {
       Files.writeString(outFile, document + "\n");
@@ -247,32 +244,6 @@ final class DraftCommand implements Callable<Integer> {
                         .toList()));
       }
     }
-  }
-
-  /** The columns that a fill names, anywhere in it. */
-  private static Set<String> named(Fill fill, SourceTable source) {
-    JsonNode document = PlanJson.MAPPER.valueToTree(fill);
-    Set<String> named = new TreeSet<>(String.CASE_INSENSITIVE_ORDER);
-    for (String column : source.columns()) {
-      boolean own = column.equalsIgnoreCase(fill.origin().column());
-      if (own || names(document, column)) {
-        named.add(column);
-      }
-    }
-    return named;
-  }
-
-  private static boolean names(JsonNode node, String column) {
-    if (node.isString()) {
-      return node.asString().equalsIgnoreCase(column)
-          || node.asString().contains("[" + column + "]");
-    }
-    for (JsonNode part : node) {
-      if (names(part, column)) {
-        return true;
-      }
-    }
-    return false;
   }
 
   /**

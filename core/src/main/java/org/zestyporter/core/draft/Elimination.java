@@ -29,7 +29,8 @@ final class Elimination {
    * Fields that nothing fills, and columns that feed nothing: where only one column is left that
    * fits a field, and only one field that it fits, they are paired. Of fields that need no value
    * only days, times, and yes or no, which hardly anything else is taken for, and only where the
-   * title says nothing or the values agree.
+   * title says nothing or the values agree. A field that needs one takes the column that is called
+   * just as it is, though it may have held nothing of the kind so far.
    *
    * @param used names of columns that feed something else already
    */
@@ -48,6 +49,11 @@ final class Elimination {
             .toList();
     List<Pair> pairs = new ArrayList<>();
     for (FieldInfo field : open) {
+      List<Integer> called = free.stream().filter(c -> isCalled(c, field)).toList();
+      if (field.required() && called.size() == 1) {
+        pairs.add(left(field, called.get(0), "the names agree, and nothing else can fill it"));
+        continue;
+      }
       List<Integer> fitting = free.stream().filter(c -> pairing.types().fits(c, field)).toList();
       if (!isWanted(field) || fitting.size() != 1) {
         continue;
@@ -64,17 +70,20 @@ final class Elimination {
               || isSilent(source.columns().get(column), field)
               || pairing.agreement(table, field, column).score() >= Pairing.ENOUGH;
       if (rivals == 1 && isOpen) {
-        pairs.add(
-            new Pair(
-                field,
-                column,
-                Pairing.ENOUGH,
-                null,
-                "the only column left whose values it can take",
-                Certainty.GUESS));
+        pairs.add(left(field, column, "the only column left whose values it can take"));
       }
     }
     return pairs;
+  }
+
+  private static Pair left(FieldInfo field, int column, String because) {
+    return new Pair(field, column, Pairing.ENOUGH, null, because, Certainty.GUESS);
+  }
+
+  /** True if a column that a field can take is called just as the field is. */
+  private boolean isCalled(int column, FieldInfo field) {
+    return pairing.types().fits(column, field)
+        && Likeness.of(table, field, source.columns().get(column)).isSame();
   }
 
   /** True for a number that is called a key: of a table that is not known, or nobody else's. */

@@ -6,6 +6,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -93,6 +94,12 @@ public record Destination(
 
   public Destination(String table, List<Fill> fills, List<MatchKey> keys, Policies policies) {
     this(table, fills, keys, policies, null);
+  }
+
+  /** The columns that it reads, for its fields or to be split. */
+  public Stream<String> columnsRead() {
+    Stream<String> ofFills = fills.stream().flatMap(Fill::columnsRead);
+    return split == null ? ofFills : Stream.concat(ofFills, Stream.of(split.column()));
   }
 
   /** What it is called. */

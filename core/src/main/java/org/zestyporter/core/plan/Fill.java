@@ -5,6 +5,7 @@ import com.fasterxml.jackson.annotation.JsonValue;
 import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.List;
 import java.util.Locale;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.step.Step;
 
@@ -117,6 +118,20 @@ public record Fill(
   /** True if nobody has confirmed that the field is filled so. */
   public boolean awaitsConfirmation() {
     return guess != null;
+  }
+
+  /** The columns that it reads: by its origin, its steps, and for the records that it makes. */
+  public Stream<String> columnsRead() {
+    Origin.Link link = origin.link();
+    Stream<String> read =
+        Stream.concat(origin.columns().stream(), steps.stream().flatMap(Step::columnsRead));
+    return link == null
+        ? read
+        : Stream.of(
+                read,
+                link.also().stream().map(Origin.Also::column),
+                link.create().stream().flatMap(Fill::columnsRead))
+            .flatMap(columns -> columns);
   }
 
   public Fill rejectBlank() {

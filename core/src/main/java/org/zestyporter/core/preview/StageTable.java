@@ -10,7 +10,7 @@ import org.zestyporter.core.fill.FillColumns;
 import org.zestyporter.core.fill.Filled;
 import org.zestyporter.core.fill.FilledChunk;
 import org.zestyporter.core.run.DistinctRows;
-import org.zestyporter.core.source.SourceTable;
+import org.zestyporter.core.source.Rows;
 
 /**
  * Every distinct value of a fill with the stages it passes through, the troubled ones first.
@@ -52,7 +52,7 @@ public record StageTable(
    *
    * @param limit the most rows to return
    */
-  public static StageTable of(CompiledFill fill, SourceTable source, int offset, int limit) {
+  public static StageTable of(CompiledFill fill, Rows source, int offset, int limit) {
     Counts counts = new Counts(fill, (int) Math.min(Integer.MAX_VALUE, (long) offset + limit));
     boolean capped = DistinctRows.visit(fill, source, ROWS_EACH, counts);
     List<Row> page = counts.first().stream().skip(offset).map(l -> l.row(fill)).toList();
@@ -72,7 +72,7 @@ public record StageTable(
    * Only the counts; its rows are counted over the whole file even where the columns hold more
    * distinct values than are kept.
    */
-  public static StageTable counts(CompiledFill fill, SourceTable source) {
+  public static StageTable counts(CompiledFill fill, Rows source) {
     StageTable kept = of(fill, source, 0, 0);
     if (!kept.distinctCapped()) {
       return kept;

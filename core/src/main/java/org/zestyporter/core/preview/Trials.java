@@ -10,7 +10,7 @@ import org.zestyporter.core.fill.FillCompiler;
 import org.zestyporter.core.fill.Row;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.run.DistinctRows;
-import org.zestyporter.core.source.SourceTable;
+import org.zestyporter.core.source.Rows;
 import org.zestyporter.core.step.Occasion;
 import org.zestyporter.core.step.Step;
 import org.zestyporter.core.step.StepKind;
@@ -58,7 +58,7 @@ public final class Trials {
   /**
    * @param fill compiled by {@code compiler}
    */
-  public Trials(FillCompiler compiler, CompiledFill fill, SourceTable source) {
+  public Trials(FillCompiler compiler, CompiledFill fill, Rows source) {
     this.compiler = compiler;
     this.fill = fill;
     DistinctRows.visit(

@@ -8,6 +8,7 @@ import org.zestyporter.core.fill.Row;
 import org.zestyporter.core.fill.RunContext;
 import org.zestyporter.core.fill.ValueRow;
 import org.zestyporter.core.source.Combinations;
+import org.zestyporter.core.source.Rows;
 import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.source.cache.Batch;
 import org.zestyporter.core.source.cache.ColumnChunk;
@@ -34,8 +35,7 @@ public final class DistinctRows {
    * @param mostRows of a fill whose value is another one in each row, only so many are visited
    * @return true if there are more than were visited
    */
-  public static boolean visit(
-      CompiledFill fill, SourceTable source, long mostRows, Visitor visitor) {
+  public static boolean visit(CompiledFill fill, Rows source, long mostRows, Visitor visitor) {
     RunContext context = fill.context();
     if (fill.column() >= 0) {
       int column = fill.column();
@@ -53,8 +53,7 @@ public final class DistinctRows {
       return firstRows(fill, source, mostRows, visitor);
     }
     if (fill.columns().isEmpty()) {
-      long line = source.rowCount() == 0 ? 1 : source.batch(source.batchOf(0)).lines()[0];
-      visitor.visit(ValueRow.of(-1, Cell.BLANK, line, context), source.rowCount());
+      visitor.visit(ValueRow.of(-1, Cell.BLANK, firstLine(source), context), source.rowCount());
       return false;
     }
     Combinations combinations = source.combinations(fill.columns());
@@ -62,6 +61,16 @@ public final class DistinctRows {
       visitor.visit(row(fill.columns(), c, context), c.rows());
     }
     return combinations.beyond() > 0;
+  }
+
+  private static long firstLine(Rows source) {
+    for (int i = 0; i < source.batches() && source.rowCount() > 0; i++) {
+      Batch batch = source.batch(i);
+      if (batch.rows() > 0) {
+        return batch.lines()[0];
+      }
+    }
+    return 1;
   }
 
   /** Visits all rows, some of which may stand for others that hold the same. */
@@ -82,12 +91,11 @@ public final class DistinctRows {
   }
 
   /** True if the combinations of a fill's columns are more than are kept. */
-  private static boolean several(CompiledFill fill, SourceTable source) {
+  private static boolean several(CompiledFill fill, Rows source) {
     return fill.columns().size() > 1 && source.combinations(fill.columns()).beyond() > 0;
   }
 
-  private static boolean firstRows(
-      CompiledFill fill, SourceTable source, long most, Visitor visitor) {
+  private static boolean firstRows(CompiledFill fill, Rows source, long most, Visitor visitor) {
     long shown = 0;
     for (int i = 0; i < source.batches() && shown < most; i++) {
       Batch batch = source.batch(i);

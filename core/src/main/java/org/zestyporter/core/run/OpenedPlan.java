@@ -31,6 +31,7 @@ import org.zestyporter.core.plan.Origin;
 import org.zestyporter.core.plan.Phrasebook;
 import org.zestyporter.core.plan.Plan;
 import org.zestyporter.core.plan.PlanCheck;
+import org.zestyporter.core.source.Rows;
 import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.source.cache.Batch;
 import org.zestyporter.core.value.PorterException;
@@ -126,7 +127,7 @@ public final class OpenedPlan {
                 table(destination),
                 source.columns(),
                 phrases::has,
-                parent(destination)));
+                parentField(destination)));
     try {
       among(destination);
     } catch (PorterException e) {
@@ -158,7 +159,7 @@ public final class OpenedPlan {
   }
 
   /** The field that takes a parent's key; null if there is none, or it can't be told. */
-  private @Nullable String parent(Destination destination) {
+  public @Nullable String parentField(Destination destination) {
     FieldInfo field = PlanCheck.parentField(plan, destination, application::table);
     return field == null ? null : field.name();
   }
@@ -217,6 +218,14 @@ public final class OpenedPlan {
             : compiler().condition(destination.where(), destination.label());
     Destination.Split split = destination.split();
     return new Selection(where, split == null ? -1 : source.column(split.column()), split, context);
+  }
+
+  /** What of the file's rows goes to a destination: all of it, some rows, or their parts. */
+  public Rows rows(Destination destination) {
+    boolean takesAll =
+        destination.split() == null
+            && (destination.where() == null || destination.where().isBlank());
+    return takesAll ? source : new SelectedRows(source, selection(destination));
   }
 
   /** One fill, ready to compute every row. A link knows which records the rows make themselves. */

@@ -65,14 +65,7 @@ public final class Unconfirmed {
   }
 
   private static boolean reads(Fill fill, String column) {
-    return Stream.concat(
-            fill.origin().columns().stream(), fill.steps().stream().flatMap(Unconfirmed::columns))
-        .anyMatch(column::equalsIgnoreCase);
-  }
-
-  private static Stream<String> columns(Step step) {
-    String column = step.setting("column");
-    return column == null || step.off() ? Stream.empty() : Stream.of(column);
+    return fill.columnsRead().anyMatch(column::equalsIgnoreCase);
   }
 
   /** True if what a fill makes of a column depends on how the file writes dates, or numbers. */

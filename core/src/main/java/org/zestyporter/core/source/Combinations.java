@@ -44,7 +44,8 @@ public final class Combinations {
 
   private Combinations() {}
 
-  static Combinations of(SourceTable source, List<Integer> columns) {
+  /** The combinations that some columns hold. */
+  public static Combinations of(Rows source, List<Integer> columns) {
     Map<List<Cell>, Count> counts = new LinkedHashMap<>();
     Combinations combinations = new Combinations();
     for (int i = 0; i < source.batches(); i++) {
@@ -90,7 +91,7 @@ public final class Combinations {
         continue;
       }
       if (count == null) {
-        count = new Count(batch.lines()[at], batch.firstRow() + at);
+        count = new Count(batch.lines()[at], batch.index(at));
         counts.put(cells, count);
       }
       count.rows += rows[id];

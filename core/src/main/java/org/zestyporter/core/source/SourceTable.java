@@ -43,7 +43,7 @@ import org.zestyporter.core.value.ValueType;
  * }
  * }</pre>
  */
-public final class SourceTable implements Columns, AutoCloseable {
+public final class SourceTable implements Columns, Rows, AutoCloseable {
   private static final int COMBINATIONS_KEPT = 6;
 
   private final SourceCache cache;
@@ -194,7 +194,7 @@ public final class SourceTable implements Columns, AutoCloseable {
     return corrections.lapsed();
   }
 
-  /** The distinct combinations of some columns over all records. */
+  @Override
   public Combinations combinations(List<Integer> columns) {
     return combinations.get(columns, c -> Combinations.of(this, c));
   }
@@ -301,7 +301,7 @@ public final class SourceTable implements Columns, AutoCloseable {
     return out.find(name);
   }
 
-  /** The distinct cells of a column over all records. */
+  @Override
   public DistinctValues distinct(int column) {
     return distinct()[column];
   }
@@ -321,7 +321,7 @@ public final class SourceTable implements Columns, AutoCloseable {
     return uncorrected == null ? this : uncorrected;
   }
 
-  /** Number of records. */
+  @Override
   public long rowCount() {
     return recordsBefore[cache.chunks()];
   }
@@ -380,12 +380,12 @@ public final class SourceTable implements Columns, AutoCloseable {
     return parsed.parts().size() > 1 ? found : null;
   }
 
-  /** Number of batches; some may hold no record. */
+  @Override
   public int batches() {
     return cache.chunks();
   }
 
-  /** The records of one batch, in the order of the file. */
+  @Override
   public Batch batch(int number) {
     OutColumns.Records records = out.records(number);
     ColumnChunk[] columns = new ColumnChunk[out.names().size()];
@@ -421,11 +421,7 @@ public final class SourceTable implements Columns, AutoCloseable {
         : out.column(batch, column, out.records(batch));
   }
 
-  /**
-   * Number of the batch that holds a record.
-   *
-   * @param row index of the record, from 0
-   */
+  @Override
   public int batchOf(long row) {
     if (row < 0 || row >= rowCount()) {
       throw ErrorCode.NO_SUCH_ROW.error(

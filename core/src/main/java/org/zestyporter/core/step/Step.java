@@ -2,7 +2,9 @@ package org.zestyporter.core.step;
 
 import java.util.HashMap;
 import java.util.Map;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.formula.Formula;
 import org.zestyporter.core.formula.Names;
 import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
@@ -79,5 +81,24 @@ public record Step(StepKind kind, Map<String, String> with, boolean off) {
       throw ErrorCode.STEP_SETTINGS.error(refusal + ".");
     }
     return kind.operation().compile(this, names);
+  }
+
+  /** The columns that it reads besides the value; none if it is off. */
+  public Stream<String> columnsRead() {
+    return off
+        ? Stream.empty()
+        : kind.settings().stream()
+            .filter(s -> setting(s.name()) != null)
+            .flatMap(this::columnsRead);
+  }
+
+  private Stream<String> columnsRead(Setting of) {
+    String said = setting(of.name());
+    return switch (of.type()) {
+      case "column" -> Stream.of(said);
+      case "formula" ->
+          Formula.columnsOf(said).stream().filter(name -> !name.equals(WithValueName.VALUE));
+      default -> Stream.empty();
+    };
   }
 }

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.util.List;
+import java.util.Map;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -50,6 +51,36 @@ class PlanTest {
   void completePlanHasNoMatters() {
     MatchKey key = new MatchKey(List.of("reg"), List.of());
     assertThat(codes(boat(List.of(key), Fill.of("reg", Origin.column("reg"))))).isEmpty();
+  }
+
+  @Test
+  void readsTheColumnsOfItsOriginsStepsLinksAndParts() {
+    Origin.Link owner =
+        new Origin.Link(
+            "email",
+            null,
+            List.of(new Origin.Also("town", "Town")),
+            null,
+            Origin.WhenMissing.CREATE,
+            List.of(Fill.of("full_name", Origin.column("Owner"))),
+            null);
+    Step off = new Step(StepKind.OR_COLUMN, Map.of("column", "Left out"), true);
+    Destination boat =
+        boat(
+                List.of(),
+                Fill.of(
+                    "reg",
+                    new Origin.Joined("[Harbour]-[No]"),
+                    Step.of(StepKind.OR_COLUMN, "column", "Reg"),
+                    Step.of(StepKind.FORMULA, "formula", "[value] & [Suffix]"),
+                    off),
+                Fill.of("owner_id", Origin.linked("Mail", owner)),
+                // what a field is called, or filled with, is no column
+                Fill.of("notes", new Origin.Fixed("Town hall")))
+            .withSplit(new Destination.Split("Tags", List.of(";")));
+    assertThat(boat.columnsRead())
+        .containsExactlyInAnyOrder(
+            "Harbour", "No", "Reg", "Suffix", "Mail", "Town", "Owner", "Tags");
   }
 
   @Test

@@ -123,12 +123,12 @@ class Drafting {
             && wanted.connection() != null
             && wanted.connection().equals(before.connection())
             && Redraft.isDue(before.reading(), wanted.reading());
-    Destination last = due ? PlanJson.MAPPER.readValue(old.draftedJson(), Destination.class) : null;
-    List<Destination> destinations = new ArrayList<>(wanted.destinations());
-    int at = last == null ? -1 : tables(destinations).indexOf(last.table());
+    int at = due ? drafted(old, wanted) : -1;
     if (at < 0) {
       return new Drafted(wanted, List.of(), old.evidenceJson(), old.draftedJson());
     }
+    List<Destination> destinations = new ArrayList<>(wanted.destinations());
+    Destination last = draftOf(old);
     Database database = connections.database(wanted.connection()).with(wanted.links());
     ProposedTable anew = draft(database, rows, wanted.connection(), last.table(), old.id());
     Redraft.Followed followed = Redraft.follow(destinations.get(at), last, anew.destination());
@@ -140,7 +140,16 @@ class Drafting {
         PlanJson.MAPPER.writeValueAsString(anew.destination()));
   }
 
-  private static List<String> tables(List<Destination> destinations) {
-    return destinations.stream().map(Destination::table).toList();
+  private static Destination draftOf(PlanRecord record) {
+    return PlanJson.MAPPER.readValue(record.draftedJson(), Destination.class);
+  }
+
+  /** Number of the destination that was drafted; -1 if the plan fills its table no more. */
+  int drafted(PlanRecord record, Plan plan) {
+    if (record.draftedJson() == null) {
+      return 0;
+    }
+    List<String> tables = plan.destinations().stream().map(Destination::table).toList();
+    return tables.indexOf(draftOf(record).table());
   }
 }

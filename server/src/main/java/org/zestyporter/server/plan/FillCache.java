@@ -7,13 +7,16 @@ import java.time.Clock;
 import java.time.Duration;
 import java.util.List;
 import java.util.function.Function;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.zestyporter.core.application.Application;
 import org.zestyporter.core.fill.CompiledFill;
+import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.preview.StageTable;
 import org.zestyporter.core.run.Remembered;
 import org.zestyporter.core.source.Correction;
+import org.zestyporter.core.source.Rows;
 import org.zestyporter.core.source.SourceTable;
 
 /**
@@ -31,24 +34,27 @@ class FillCache {
   /**
    * What a compiled fill depends on.
    *
-   * @param rows the very same rows
+   * @param rows the very same rows, and parts of them
    * @param table connection and name of the table
    * @param beside what else it depends on: the phrasebooks that it translates by, and for a link
    *     the destinations that make its records, and where it points
    */
-  record Key(SourceTable rows, Fill fill, List<String> table, List<Object> beside, String who) {}
+  record Key(Rows rows, Fill fill, List<String> table, List<Object> beside, String who) {}
 
   private record Editing(SourceTable rows, Application application, String who) {}
+
+  private record Selecting(
+      SourceTable rows, String where, Destination.@Nullable Split split, String who) {}
 
   private record Corrected(SourceTable rows, List<Correction> corrections) {}
 
   /** A compiled fill, and its counts once they are asked for. */
   static final class Entry {
     private final CompiledFill fill;
-    private final SourceTable rows;
+    private final Rows rows;
     private StageTable counts;
 
-    Entry(CompiledFill fill, SourceTable rows) {
+    Entry(CompiledFill fill, Rows rows) {
       this.fill = fill;
       this.rows = rows;
     }
@@ -75,6 +81,10 @@ class FillCache {
   private final Cache<Corrected, SourceTable> corrected =
       Caffeine.newBuilder().maximumSize(CORRECTED).build();
 
+  /** What goes to destinations that take not all rows, or parts of them. */
+  private final Cache<Selecting, Rows> selected =
+      Caffeine.newBuilder().maximumSize(CORRECTED).expireAfterWrite(EDITED_FOR).build();
+
   /** Plans in which somebody is editing how rows match. */
   private final Cache<Editing, Remembered> edited =
       Caffeine.newBuilder().maximumSize(EDITED).softValues().expireAfterAccess(EDITED_FOR).build();
@@ -90,6 +100,17 @@ class FillCache {
     return edited.get(
         new Editing(opened.rows(), opened.database(), who),
         e -> new Remembered(e.application(), e.rows(), clock));
+  }
+
+  /** What of the rows goes to the destination that is shown, the same each time. */
+  Rows rows(PlanService.Opened opened, String who) {
+    Destination into = opened.destination();
+    if (into.where() == null && into.split() == null) {
+      return opened.rows();
+    }
+    String where = into.where() == null ? "" : into.where();
+    return selected.get(
+        new Selecting(opened.rows(), where, into.split(), who), s -> opened.now(who).rows(into));
   }
 
   /** The compiled fill of a key, compiled if it is not at hand or too old. */

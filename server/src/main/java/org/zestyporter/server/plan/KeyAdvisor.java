@@ -143,7 +143,7 @@ final class KeyAdvisor {
 
   /** Fields that would tell apart records of which a key finds several. */
   static List<KeyAdvice> further(PlanService.Opened opened, MatchSurvey survey) {
-    TableInfo table = opened.database().table(opened.destination().table());
+    TableInfo table = opened.table();
     Map<String, List<Object>> keys = new HashMap<>();
     for (LedgerEntry entry : survey.shown()) {
       for (String key : MatchSurvey.candidates(entry)) {

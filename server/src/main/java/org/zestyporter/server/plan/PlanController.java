@@ -62,20 +62,24 @@ class PlanController {
   }
 
   @GetMapping("/plans/{id}")
-  PlanViews.PlanView find(@PathVariable long id) {
+  PlanViews.PlanView find(
+      @PathVariable long id, @RequestParam(defaultValue = "0") int destination) {
     plans.opened(id);
-    return view(id);
+    return view(id, destination);
   }
 
-  private PlanViews.PlanView view(long id) {
-    return viewer.view(plans.record(id), plans.open(id));
+  private PlanViews.PlanView view(long id, int destination) {
+    return viewer.view(plans.record(id), plans.open(id, destination));
   }
 
   @PutMapping("/plans/{id}")
   PlanViews.PlanView save(
-      @PathVariable long id, @RequestBody PlanViews.SavePlan wanted, Principal principal) {
+      @PathVariable long id,
+      @RequestParam(defaultValue = "0") int destination,
+      @RequestBody PlanViews.SavePlan wanted,
+      Principal principal) {
     List<String> followed = plans.save(id, wanted, principal.getName());
-    return view(id).withFollowed(followed);
+    return view(id, destination).withFollowed(followed);
   }
 
   /** What deleting a plan means. */
@@ -93,14 +97,17 @@ class PlanController {
   @PutMapping("/plans/{id}/source")
   PlanViews.PlanView useSource(@PathVariable long id, @RequestBody UseSource wanted) {
     plans.useSource(id, wanted.source());
-    return view(id);
+    return view(id, 0);
   }
 
   /** The stages of a fill that is tried; the plan stays as it is. */
   @PostMapping("/plans/{id}/stages")
   StageTable stages(
-      @PathVariable long id, @RequestBody PlanViews.FillTrial trial, Principal principal) {
-    return viewer.stages(plans.open(id), trial, principal.getName());
+      @PathVariable long id,
+      @RequestParam(defaultValue = "0") int destination,
+      @RequestBody PlanViews.FillTrial trial,
+      Principal principal) {
+    return viewer.stages(plans.open(id, destination), trial, principal.getName());
   }
 
   /**
@@ -111,38 +118,50 @@ class PlanController {
   @GetMapping("/plans/{id}/offers")
   List<PlanViews.Offer> offers(
       @PathVariable long id,
+      @RequestParam(defaultValue = "0") int destination,
       @RequestParam String field,
       @RequestParam(required = false) @Nullable String column,
       Principal principal) {
-    return viewer.offers(plans.open(id), field, column, principal.getName());
+    return viewer.offers(plans.open(id, destination), field, column, principal.getName());
   }
 
   /** How many rows of a column each field of a linked table knows. */
   @GetMapping("/plans/{id}/lookups")
   List<PlanDraft.Lookup> lookups(
-      @PathVariable long id, @RequestParam String field, @RequestParam String column) {
-    return viewer.lookups(plans.open(id), field, column);
+      @PathVariable long id,
+      @RequestParam(defaultValue = "0") int destination,
+      @RequestParam String field,
+      @RequestParam String column) {
+    return viewer.lookups(plans.open(id, destination), field, column);
   }
 
   /** Kinds of steps, the one that frees most troubled rows first; the plan stays as it is. */
   @PostMapping("/plans/{id}/trials")
   List<Trials.Trial> trials(
-      @PathVariable long id, @RequestBody PlanViews.StepSearch wanted, Principal principal) {
-    return viewer.trials(plans.open(id), wanted, principal.getName());
+      @PathVariable long id,
+      @RequestParam(defaultValue = "0") int destination,
+      @RequestBody PlanViews.StepSearch wanted,
+      Principal principal) {
+    return viewer.trials(plans.open(id, destination), wanted, principal.getName());
   }
 
   /** What a formula gives for a record; the plan stays as it is. */
   @PostMapping("/plans/{id}/formula")
   PlanViews.FormulaResult formula(
-      @PathVariable long id, @RequestBody PlanViews.FormulaTrial trial, Principal principal) {
-    return viewer.formula(plans.open(id), trial, principal.getName());
+      @PathVariable long id,
+      @RequestParam(defaultValue = "0") int destination,
+      @RequestBody PlanViews.FormulaTrial trial,
+      Principal principal) {
+    return viewer.formula(plans.open(id, destination), trial, principal.getName());
   }
 
   /** The application's values that a word may mean, the likeliest first. */
   @PostMapping("/plans/{id}/suggestions")
   List<PlanViews.Suggestion> suggest(
-      @PathVariable long id, @RequestBody PlanViews.WordSearch wanted) {
-    return viewer.suggest(plans.open(id), wanted);
+      @PathVariable long id,
+      @RequestParam(defaultValue = "0") int destination,
+      @RequestBody PlanViews.WordSearch wanted) {
+    return viewer.suggest(plans.open(id, destination), wanted);
   }
 
   /** The plans that use a phrasebook. */
@@ -164,16 +183,23 @@ class PlanController {
   @GetMapping("/plans/{id}/window")
   List<PlanViews.WindowRow> window(
       @PathVariable long id,
+      @RequestParam(defaultValue = "0") int destination,
       @RequestParam long from,
       @RequestParam int count,
       Principal principal) {
-    return viewer.window(plans.open(id), from, Asked.count(count, 1_000), principal.getName());
+    return viewer.window(
+        plans.open(id, destination), from, Asked.count(count, 1_000), principal.getName());
   }
 
   /** The next row in trouble after a row, from the top again if there is none below; -1 if none. */
   @GetMapping("/plans/{id}/troubled")
-  RowIndex troubled(@PathVariable long id, @RequestParam long after, Principal principal) {
-    return new RowIndex(viewer.nextTroubled(plans.open(id), after, principal.getName()));
+  RowIndex troubled(
+      @PathVariable long id,
+      @RequestParam(defaultValue = "0") int destination,
+      @RequestParam long after,
+      Principal principal) {
+    return new RowIndex(
+        viewer.nextTroubled(plans.open(id, destination), after, principal.getName()));
   }
 
   /** The record on a line, or the first one below it. */
@@ -190,6 +216,7 @@ class PlanController {
   @GetMapping("/plans/{id}/match")
   MatchSurvey.MatchClasses match(
       @PathVariable long id,
+      @RequestParam(defaultValue = "0") int destination,
       @RequestParam(defaultValue = "one") String of,
       @RequestParam(defaultValue = "20") int pairs,
       Principal principal) {
@@ -203,13 +230,17 @@ class PlanController {
                         "Rows don't match “"
                             + Asked.shown(of)
                             + "”, but one, none, several, similar, repeats, decided or troubled."));
-    return viewer.match(plans.open(id), principal.getName(), shown, Asked.count(pairs, 1_000));
+    return viewer.match(
+        plans.open(id, destination), principal.getName(), shown, Asked.count(pairs, 1_000));
   }
 
   /** Match keys that could be added, and those for which the table has no index. */
   @GetMapping("/plans/{id}/match/keys")
-  KeyAdvisor.Keys keys(@PathVariable long id, Principal principal) {
-    return viewer.keys(plans.open(id), principal.getName());
+  KeyAdvisor.Keys keys(
+      @PathVariable long id,
+      @RequestParam(defaultValue = "0") int destination,
+      Principal principal) {
+    return viewer.keys(plans.open(id, destination), principal.getName());
   }
 
   @GetMapping("/plans/{id}/lines")

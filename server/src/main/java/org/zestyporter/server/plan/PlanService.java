@@ -59,6 +59,7 @@ public class PlanService implements UsesConnections, UsesSources {
   /**
    * A plan opened with its file and its table.
    *
+   * @param at number of the destination that is shown, from 0
    * @param rows the file's rows with the plan's corrections
    * @param shared phrasebooks and checks beside the plan's own
    */
@@ -66,13 +67,24 @@ public class PlanService implements UsesConnections, UsesSources {
       long id,
       int revision,
       Plan plan,
+      int at,
       SourceService.Source source,
       SourceTable rows,
       Database database,
       Shared shared) {
     /** The destination that is shown. */
     public Destination destination() {
-      return plan.shown();
+      return at == 0 ? plan.shown() : plan.destinations().get(at);
+    }
+
+    /** The table that is shown. */
+    public TableInfo table() {
+      return database.table(destination().table());
+    }
+
+    /** The same with another destination shown. */
+    public Opened showing(int other) {
+      return new Opened(id, revision, plan, other, source, rows, database, shared);
     }
 
     /** All of it together, as it would be brought in now. */
@@ -199,21 +211,39 @@ public class PlanService implements UsesConnections, UsesSources {
 
   /** Opens a plan with the file it was last used with. */
   public Opened open(long id) {
+    return open(id, 0);
+  }
+
+  /**
+   * Opens one of the tables of a plan, with the file that it was last used with.
+   *
+   * @param at number of the destination, from 0
+   * @throws PorterException with code {@code no-such-table} if the plan has fewer
+   */
+  public Opened open(long id, int at) {
     PlanRecord record = record(id);
     return open(
-        new Outline(id, record.revision(), record.sourceId()), PlanJson.read(record.document()));
+        new Outline(id, record.revision(), record.sourceId()),
+        PlanJson.read(record.document()),
+        at);
   }
 
   /** Opens a plan as it was when its outline was taken. */
   public Opened open(Outline outline) {
-    return open(outline, revision(outline.id(), outline.revision()));
+    return open(outline, revision(outline.id(), outline.revision()), 0);
   }
 
-  private Opened open(Outline outline, Plan plan) {
+  private Opened open(Outline outline, Plan plan, int at) {
+    int tables = plan.destinations().size();
+    if (at != 0 && (at < 0 || at >= tables)) {
+      throw ErrorCode.NO_SUCH_TABLE.error(
+          "This plan fills " + tables + (tables == 1 ? " table" : " tables") + " by now.");
+    }
     return new Opened(
         outline.id(),
         outline.revision(),
         plan,
+        at,
         sources.find(outline.source()),
         cache.corrected(sources.table(outline.source(), plan.reading()), plan.corrections()),
         connections.database(plan.connection()).with(plan.links()),
@@ -407,8 +437,7 @@ public class PlanService implements UsesConnections, UsesSources {
     }
     Set<String> used =
         plan.destinations().stream()
-            .flatMap(d -> d.fills().stream())
-            .flatMap(f -> f.origin().columns().stream())
+            .flatMap(Destination::columnsRead)
             .map(name -> name.toLowerCase(Locale.ROOT))
             .collect(Collectors.toSet());
     boolean lacks =

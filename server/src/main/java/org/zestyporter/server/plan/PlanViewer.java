@@ -7,6 +7,7 @@ import java.util.Objects;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
@@ -26,6 +27,7 @@ import org.zestyporter.core.match.MatchClass;
 import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Phrasebook;
+import org.zestyporter.core.plan.PlanCheck;
 import org.zestyporter.core.plan.PlanJson;
 import org.zestyporter.core.preview.MatchSurvey;
 import org.zestyporter.core.preview.StageTable;
@@ -34,6 +36,7 @@ import org.zestyporter.core.preview.Troubles;
 import org.zestyporter.core.run.Classing;
 import org.zestyporter.core.run.OpenedPlan;
 import org.zestyporter.core.source.FileChange;
+import org.zestyporter.core.source.Rows;
 import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.source.cache.Batch;
 import org.zestyporter.core.source.cache.SourceCache;
@@ -43,6 +46,7 @@ import org.zestyporter.core.value.Alike;
 import org.zestyporter.core.value.Cell;
 import org.zestyporter.core.value.ColumnProfile;
 import org.zestyporter.core.value.ErrorCode;
+import org.zestyporter.core.value.PorterException;
 import org.zestyporter.core.value.Problem;
 import org.zestyporter.core.value.Values;
 
@@ -65,9 +69,12 @@ class PlanViewer {
 
   PlanViews.PlanView view(PlanRecord record, PlanService.Opened opened) {
     SourceTable rows = opened.rows();
-    TableInfo table = opened.database().table(opened.destination().table());
+    TableInfo table = opened.table();
+    int drafted = drafting.drafted(record, opened.plan());
     ProposedTable.FillEvidence[] evidence =
         PlanJson.MAPPER.readValue(record.evidenceJson(), ProposedTable.FillEvidence[].class);
+    List<PlanViews.FieldTrouble> troubles = troubles(opened);
+    List<PlanCheck.Matter> matters = opened.now("").matters(opened.destination());
     return new PlanViews.PlanView(
         record.id(),
         record.revision(),
@@ -90,14 +97,70 @@ class PlanViewer {
             rows.warnings(),
             rows.proposals(),
             changes(opened.plan().reading(), rows)),
+        opened.at(),
+        drafted,
+        tables(opened, matters, troubles),
         table,
         opened.database().count(table),
-        opened.now("").matters(opened.destination()),
-        List.of(evidence),
-        troubles(opened, table),
+        matters,
+        opened.at() == drafted ? List.of(evidence) : List.of(),
+        troubles,
         opened.shared().checksOf(table.name()),
         rows.lapsed(),
         List.of());
+  }
+
+  /** All tables that a plan fills; what is known of the one that is shown is given. */
+  private List<PlanViews.TableView> tables(
+      PlanService.Opened opened,
+      List<PlanCheck.Matter> matters,
+      List<PlanViews.FieldTrouble> troubles) {
+    List<Destination> all = opened.plan().destinations();
+    List<PlanViews.TableView> tables = new ArrayList<>();
+    for (int i = 0; i < all.size(); i++) {
+      if (i == opened.at()) {
+        tables.add(table(opened, matters, troubles));
+        continue;
+      }
+      PlanService.Opened other = opened.showing(i);
+      try {
+        tables.add(table(other, other.now("").matters(other.destination()), troubles(other)));
+      } catch (PorterException e) {
+        // a table that is gone keeps nobody from looking at the others
+        PlanCheck.Matter gone = new PlanCheck.Matter(e.code(), null, e.getMessage());
+        tables.add(table(other, List.of(gone), List.of()));
+      }
+    }
+    return tables;
+  }
+
+  private PlanViews.TableView table(
+      PlanService.Opened opened,
+      List<PlanCheck.Matter> matters,
+      List<PlanViews.FieldTrouble> troubles) {
+    Destination destination = opened.destination();
+    List<String> labels = opened.plan().destinations().stream().map(Destination::label).toList();
+    int parent =
+        destination.parent() == null ? -1 : labels.indexOf(destination.parent().destination());
+    return new PlanViews.TableView(
+        destination.label(),
+        destination.table(),
+        parent < 0 ? null : parent,
+        parent < 0 ? null : opened.now("").parentField(destination),
+        rows(opened, "").rowCount(),
+        matters,
+        troubles.stream().mapToLong(PlanViews.FieldTrouble::rows).sum(),
+        troubles.stream().mapToLong(PlanViews.FieldTrouble::questions).sum());
+  }
+
+  /** What of the file's rows goes to the table that is shown. */
+  private Rows rows(PlanService.Opened opened, String who) {
+    try {
+      return cache.rows(opened, who);
+    } catch (PorterException e) {
+      // a matter says what is wrong with the condition; until then all rows are shown
+      return opened.rows();
+    }
   }
 
   private static List<FileChange> changes(Reading reading, SourceTable rows) {
@@ -124,7 +187,7 @@ class PlanViewer {
       PlanService.Opened opened, TableInfo table, Fill fill, String who) {
     FillCache.Key key =
         new FillCache.Key(
-            opened.rows(),
+            rows(opened, who),
             fill,
             List.of(String.valueOf(opened.plan().connection()), table.name()),
             List.of(
@@ -143,9 +206,9 @@ class PlanViewer {
             .toList();
   }
 
-  private List<PlanViews.FieldTrouble> troubles(PlanService.Opened opened, TableInfo table) {
+  private List<PlanViews.FieldTrouble> troubles(PlanService.Opened opened) {
     List<PlanViews.FieldTrouble> troubles = new ArrayList<>();
-    for (FillCache.Entry entry : usable(opened, table, "")) {
+    for (FillCache.Entry entry : usable(opened, opened.table(), "")) {
       StageTable stages = entry.counts();
       troubles.add(
           new PlanViews.FieldTrouble(
@@ -170,16 +233,17 @@ class PlanViewer {
   }
 
   StageTable stages(PlanService.Opened opened, PlanViews.FillTrial trial, String who) {
-    TableInfo table = opened.database().table(opened.destination().table());
+    TableInfo table = opened.table();
     requireUsable(trial.fill());
     CompiledFill fill = compiled(opened, table, trial.fill(), who).fill();
-    return StageTable.of(fill, opened.rows(), trial.offset(), Math.min(MAX_ROWS, trial.limit()));
+    return StageTable.of(
+        fill, rows(opened, who), trial.offset(), Math.min(MAX_ROWS, trial.limit()));
   }
 
   /** Columns that could feed a field, each with how many of its values the field could take. */
   List<PlanViews.Offer> offers(
       PlanService.Opened opened, String name, @Nullable String wanted, String who) {
-    TableInfo table = opened.database().table(opened.destination().table());
+    TableInfo table = opened.table();
     FieldInfo field = table.field(name);
     if (!field.isFillable()) {
       return List.of();
@@ -190,13 +254,14 @@ class PlanViewer {
             .map(f -> f.origin().column())
             .filter(Objects::nonNull)
             .collect(Collectors.toSet());
+    Rows rows = rows(opened, who);
     PlanDraft draft = drafting.draft(opened.database(), opened.rows());
     for (PlanDraft.Offer offer :
         wanted == null
             ? draft.offers(table, field, used)
             : List.of(draft.offer(table, field, wanted))) {
       CompiledFill fill = compiled(opened, table, offer.fill(), who).fill();
-      StageTable stages = StageTable.of(fill, opened.rows(), 0, 1);
+      StageTable stages = StageTable.of(fill, rows, 0, 1);
       int column = opened.rows().columns().indexOf(offer.column());
       offers.add(
           new PlanViews.Offer(
@@ -207,15 +272,15 @@ class PlanViewer {
                   .map(ColumnProfile.ValueCount::text)
                   .limit(SAMPLES)
                   .toList(),
-              opened.rows().rowCount() - stages.troubledRows(),
-              opened.rows().rowCount()));
+              rows.rowCount() - stages.troubledRows(),
+              rows.rowCount()));
     }
     return offers;
   }
 
   /** How many rows of a column each field of a linked table knows. */
   List<PlanDraft.Lookup> lookups(PlanService.Opened opened, String field, String column) {
-    TableInfo table = opened.database().table(opened.destination().table());
+    TableInfo table = opened.table();
     return drafting.draft(opened.database(), opened.rows()).lookups(table.field(field), column);
   }
 
@@ -230,12 +295,12 @@ class PlanViewer {
             .map(Phrasebook::name)
             .distinct()
             .toList();
-    return new Trials(plan.compiler(), compiled, opened.rows()).rank(wanted.at(), books);
+    return new Trials(plan.compiler(), compiled, rows(opened, who)).rank(wanted.at(), books);
   }
 
   /** The application's values that a word may mean: choices of the field, or values of its link. */
   List<PlanViews.Suggestion> suggest(PlanService.Opened opened, PlanViews.WordSearch wanted) {
-    TableInfo table = opened.database().table(opened.destination().table());
+    TableInfo table = opened.table();
     FieldInfo field = table.field(wanted.fill().field());
     Set<String> values = new TreeSet<>();
     if (field.choices() != null) {
@@ -263,7 +328,7 @@ class PlanViewer {
   /** What a formula gives for a record, or why it can't be used. */
   PlanViews.FormulaResult formula(
       PlanService.Opened opened, PlanViews.FormulaTrial trial, String who) {
-    TableInfo table = opened.database().table(opened.destination().table());
+    TableInfo table = opened.table();
     OpenedPlan plan = opened.now(who);
     try {
       FillCompiler.Tried tried =
@@ -294,23 +359,37 @@ class PlanViewer {
   }
 
   List<PlanViews.WindowRow> window(PlanService.Opened opened, long from, int count, String who) {
-    TableInfo table = opened.database().table(opened.destination().table());
+    TableInfo table = opened.table();
     List<CompiledFill> fills = fills(opened, table, who);
     SourceTable rows = opened.rows();
+    Rows taken = rows(opened, who);
     Rules rules = opened.now(who).rules(opened.destination());
     List<PlanViews.WindowRow> window = new ArrayList<>();
     long last = Math.min(rows.rowCount(), from + Math.min(MAX_ROWS, count));
     for (long row = Math.max(0, from); row < last; row++) {
-      Batch batch = rows.batch(rows.batchOf(row));
+      int number = rows.batchOf(row);
+      Batch batch = rows.batch(number);
       int at = (int) (row - batch.firstRow());
-      window.add(row(batch, at, fills, table, rules));
+      List<Cell> cells = Arrays.stream(batch.columns()).map(c -> c.cell(at)).toList();
+      Batch into = taken.batch(number);
+      long index = row;
+      int[] parts = IntStream.range(0, into.rows()).filter(r -> into.index(r) == index).toArray();
+      window.add(
+          parts.length == 0
+              ? new PlanViews.WindowRow(row, batch.lines()[at], cells, 0, List.of(), null)
+              : row(into, parts[0], cells, parts.length, fills, table, rules));
     }
     return window;
   }
 
   private static PlanViews.WindowRow row(
-      Batch batch, int at, List<CompiledFill> fills, TableInfo table, Rules rules) {
-    List<Cell> cells = Arrays.stream(batch.columns()).map(c -> c.cell(at)).toList();
+      Batch batch,
+      int at,
+      List<Cell> cells,
+      int records,
+      List<CompiledFill> fills,
+      TableInfo table,
+      Rules rules) {
     List<PlanViews.FieldValue> values = new ArrayList<>();
     Object[] byField = new Object[table.fields().size()];
     for (CompiledFill fill : fills) {
@@ -326,18 +405,21 @@ class PlanViewer {
     }
     Rules.Broken broken = rules.broken(byField, batch.lines()[at]);
     return new PlanViews.WindowRow(
-        batch.firstRow() + at,
+        batch.index(at),
         batch.lines()[at],
         cells,
+        records,
         values,
         broken == null ? null : broken.reason());
   }
 
   long nextTroubled(PlanService.Opened opened, long after, String who) {
-    TableInfo table = opened.database().table(opened.destination().table());
+    TableInfo table = opened.table();
     List<CompiledFill> fills = fills(opened, table, who);
-    long next = Troubles.next(opened.rows(), fills, after);
-    return next < 0 && after >= 0 ? Troubles.next(opened.rows(), fills, -1) : next;
+    Rows rows = rows(opened, who);
+    long from = Math.min(after, opened.rows().rowCount() - 1);
+    long next = Troubles.next(rows, fills, from);
+    return next < 0 && from >= 0 ? Troubles.next(rows, fills, -1) : next;
   }
 
   /**
@@ -346,7 +428,7 @@ class PlanViewer {
    * @param of the class whose rows are shown
    */
   MatchSurvey.MatchClasses match(PlanService.Opened opened, String who, MatchClass of, int pairs) {
-    Classing classing = Classing.of(opened.now(who), 0, cache.remembered(opened, who));
+    Classing classing = Classing.of(opened.now(who), opened.at(), cache.remembered(opened, who));
     MatchSurvey survey = new MatchSurvey(classing, of, Math.min(MAX_ROWS, pairs));
     return survey.result(of == MatchClass.SEVERAL ? KeyAdvisor.further(opened, survey) : List.of());
   }

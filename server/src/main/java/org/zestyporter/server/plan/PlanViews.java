@@ -78,8 +78,33 @@ public final class PlanViews {
       String field, int distinct, int troubled, long rows, long questions, long noted) {}
 
   /**
+   * One of the tables that a plan fills.
+   *
+   * @param name what the plan calls it
+   * @param parent number of the destination whose records these belong to; null if there is none
+   * @param parentField the field that takes the key of these; null if there is none
+   * @param rows rows of the file that go there, or parts of them
+   * @param matters what keeps the plan from being rehearsed there
+   * @param troubled rows that can't be taken, and those of them that answers would free; a row
+   *     counts with each of its fields
+   */
+  public record TableView(
+      String name,
+      String table,
+      @Nullable Integer parent,
+      @Nullable String parentField,
+      long rows,
+      List<PlanCheck.Matter> matters,
+      long troubled,
+      long questions) {}
+
+  /**
    * Everything that the stops of a plan share.
    *
+   * @param shown number of the destination that {@code table} to {@code checks} are of, from 0
+   * @param drafted number of the destination that was drafted, whose fields have evidence and
+   *     follow another reading
+   * @param tables all destinations, in writing order
    * @param checks the checks of the table
    * @param lapsed corrections whose cells hold something else by now
    * @param followed fields that are filled otherwise since the file is read otherwise; told once,
@@ -92,6 +117,9 @@ public final class PlanViews {
       LocalDateTime savedAt,
       Plan plan,
       SourceView source,
+      int shown,
+      int drafted,
+      List<TableView> tables,
       TableInfo table,
       long tableRecords,
       List<PlanCheck.Matter> matters,
@@ -109,6 +137,9 @@ public final class PlanViews {
           savedAt,
           plan,
           source,
+          shown,
+          drafted,
+          tables,
           table,
           tableRecords,
           matters,
@@ -137,10 +168,17 @@ public final class PlanViews {
   /**
    * A row before and after its fills.
    *
+   * @param records how many records it has for the table; 0 if it does not go there
+   * @param values of the first of them
    * @param broken what a check of the table has against it; null if nothing
    */
   public record WindowRow(
-      long row, long line, List<Cell> cells, List<FieldValue> values, @Nullable String broken) {}
+      long row,
+      long line,
+      List<Cell> cells,
+      int records,
+      List<FieldValue> values,
+      @Nullable String broken) {}
 
   /** What a fill gives for a row. */
   public record FieldValue(

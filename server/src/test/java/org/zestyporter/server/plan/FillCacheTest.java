@@ -60,7 +60,7 @@ class FillCacheTest {
       key -> {
         compiled.incrementAndGet();
         RunContext context = new RunContext("odile", LocalDateTime.MIN, "a.csv");
-        return new FillCompiler(name -> BOAT, key.rows(), context, Phrases.NONE)
+        return new FillCompiler(name -> BOAT, rows, context, Phrases.NONE)
             .compile(key.fill(), NAME, BOAT);
       };
 
