@@ -3603,7 +3603,7 @@ export interface operations {
                 changed?: string;
                 problem?: string;
                 field?: string;
-                line?: number;
+                line?: number[];
                 search?: string;
                 destination?: number;
                 offset?: number;

@@ -93,8 +93,8 @@
             >{#if !row.records}<span class="q">no record</span>{:else if entry}<Outcome
                 of={entry.outcome}
                 waiting={awaits('rehearsal', entry)}
-              />{:else if row.broken}<span class="rejected"
-                ><Slip of="rejected" /> {row.broken}</span
+              />{:else if row.records > 1}<span class="q">1st of {row.records}</span
+              >{:else if row.broken}<span class="rejected"><Slip of="rejected" /> {row.broken}</span
               >{/if}</td
           >
           {#each fields as f (f.name)}

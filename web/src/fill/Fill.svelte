@@ -48,24 +48,15 @@
     }
   }
 
-  /** What became of the rows shown; where not all go to the table, each is looked for by its line. */
+  /** What became of the rows shown; where not all go to the table, they are looked for by lines. */
   async function fates(rehearsal: number, from: number): Promise<LedgerEntry[]> {
     const { where, split } = open.destination;
-    const wanted =
-      where || split
-        ? rows.filter((r) => r.records).map((r) => ({ line: r.line, limit: 1 }))
-        : [{ offset: from, limit: 5 }];
+    const lines = rows.filter((r) => r.records).map((r) => r.line);
+    const wanted = where || split ? { line: lines, limit: 100 } : { offset: from, limit: 5 };
+    if ((where || split) && !lines.length) return [];
     const path = { id: rehearsal };
-    const pages = await Promise.all(
-      wanted.map((query) =>
-        got(
-          api.GET('/api/runs/{id}/ledger', {
-            params: { path, query: { ...open.into, ...query } },
-          }),
-        ),
-      ),
-    );
-    return pages.flatMap((page) => page.entries);
+    const query = { ...open.into, ...wanted };
+    return (await got(api.GET('/api/runs/{id}/ledger', { params: { path, query } }))).entries;
   }
 
   function go(to: number) {

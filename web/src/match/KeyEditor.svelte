@@ -36,13 +36,14 @@
 
   const keys = $derived(open.destination.keys);
   const at = $derived(Math.min(chosen, Math.max(0, keys.length - 1)));
+  const told = $derived(open.view.tables[open.view.shown]!);
   const filled = $derived(
     open.view.table.fields.filter((f) => {
       const kind = open.fill(f.name)?.origin.kind;
-      return kind && kind !== 'database';
+      return (kind && kind !== 'database') || f.name === told.parentField;
     }),
   );
-  const total = $derived(Math.max(1, open.view.source.rows));
+  const total = $derived(Math.max(1, told.rows));
 
   function put(next: MatchKey[]) {
     open.editDestination((d) => ({ ...d, keys: next }));

@@ -19,6 +19,7 @@
   let busy = $state(false);
   let at = $state(0);
   const of = $derived(open.matchClass);
+  const told = $derived(open.view.tables[open.view.shown]!);
 
   // anew after each save, and for another class
   $effect(() => {
@@ -119,7 +120,10 @@
           label="{classes.one} match one record, {classes.none} none, {classes.several} several"
         />
         <div class="q under">
-          <span>{count(open.view.source.rows)} rows read</span>
+          <span
+            >{count(told.rows)}
+            {told.rows === open.view.source.rows ? 'rows read' : 'go there'}</span
+          >
           <span>figures are live: they follow the keys as you edit them</span>
         </div>
       </div>

@@ -29,8 +29,9 @@
   /** What a table is in this plan. */
   function place(at: number): string {
     const { parent, rows } = tables[at]!;
-    const under = parent === undefined ? undefined : tables[parent];
-    return under ? `under ${under.name}` : many(rows, 'row');
+    return parent !== undefined && rows === open.view.source.rows
+      ? `under ${tables[parent]?.name}`
+      : many(rows, open.plan.destinations[at]?.split ? 'part' : 'row');
   }
 
   useKeys(() => [
@@ -44,6 +45,7 @@
   <h2>Tables</h2>
   {#each tables as table, at (at)}
     {@const bad = table.troubled - table.questions}
+    {@const guesses = open.guesses.filter((g) => g.at === at).length}
     <button
       class="table"
       class:on={at === open.view.shown}
@@ -59,6 +61,8 @@
         <span class="end">
           {#if table.matters.length}<span class="o waiting"
               ><Slip of="waiting" />{many(table.matters.length, 'matter')}</span
+            >{:else if guesses}<span class="o waiting"
+              ><Slip of="waiting" />{many(guesses, 'guess', 'guesses')}</span
             >{:else}
             {#if table.questions}<span class="o waiting"
                 ><Slip of="waiting" />{count(table.questions)}</span
@@ -112,7 +116,6 @@
     white-space: nowrap;
     overflow: hidden;
   }
-  .said b,
   .said .q {
     overflow: hidden;
     text-overflow: ellipsis;

@@ -259,7 +259,7 @@ describe('an open plan', () => {
     await open.save();
     expect(open.plan.name).toBe('Mine');
     expect(open.fill('a')?.origin.column).toBe('Reg');
-    expect(open.guesses).toEqual(['b']);
+    expect(open.guesses).toEqual([{ at: 0, field: 'b' }]);
     expect(open.followed).toEqual(['a', 'b']);
     expect(standing(open, 'fill').words).toBe('1 guess to confirm');
     open.field = 'b';

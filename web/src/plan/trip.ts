@@ -1,5 +1,6 @@
 import { OF_MATCH } from '../api/codes';
 import type { OpenPlan } from './plan.svelte';
+import { mostWaiting } from '../rehearse/asked';
 import { isCutOff } from '../run/endings';
 import { count, many } from '../ui/words';
 
@@ -80,7 +81,7 @@ export function standing(open: OpenPlan, stop: Stop): Standing {
       if (!open.rehearsal) return { words: 'not yet rehearsed', tone: '', open: true };
       if (open.rehearsal.state === 'failed')
         return { words: 'failed', tone: 'rejected', open: true };
-      const waiting = open.report?.destinations[0]?.waiting ?? 0;
+      const waiting = mostWaiting(open.report);
       if (!open.rehearsed && !open.ran && !(open.recounted && waiting))
         return { words: 'changed since', tone: 'waiting', open: true };
       const n = rejected(open, open.rehearsal) - waiting;

@@ -1,5 +1,6 @@
 <script lang="ts">
   // Any row can be asked why.
+  import type { Snippet } from 'svelte';
   import { api, got } from '../api/client';
   import { OF_MATCH } from '../api/codes';
   import type { Destination, LedgerEntry } from '../api/types';
@@ -25,8 +26,10 @@
     /** What the ledger is of: a rehearsal, a run or an undo. */
     kind: string;
     share: (line: number) => void;
+    /** What the row makes besides. */
+    children?: Snippet;
   }
-  let { open, entry, into, table, fields, goTo, low, kind, share }: Props = $props();
+  let { open, entry, into, table, fields, goTo, low, kind, share, children }: Props = $props();
   const undo = $derived(kind === 'undo');
 
   // of other tables no more than names and values is known here
@@ -119,6 +122,7 @@
       {/each}
     </tbody>
   </table>
+  {@render children?.()}
 </div>
 
 <style>

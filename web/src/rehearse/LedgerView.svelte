@@ -19,6 +19,9 @@
   import { count, happened, many, outcomesOf, outcomeWord } from '../ui/words';
   import Inspector from './Inspector.svelte';
   import { region } from '../ui/region';
+  import OtherRecords from './OtherRecords.svelte';
+  import { RowRecords } from './records.svelte';
+  import RowFates from './RowFates.svelte';
 
   type Shown = OutcomeName | 'waiting' | '';
 
@@ -49,6 +52,12 @@
   /** Place of the table whose entries are shown. */
   const table = $derived(Math.min(only.table ?? 0, all.length - 1));
   const found = $derived(all[table]!);
+  /** The other tables that rows go to, by their places; an undo goes by records, not by rows. */
+  const others = $derived(
+    run.kind === 'undo' ? [] : all.map((_, at) => at).filter((at) => at !== table),
+  );
+  const beside = untrack(() => new RowRecords(run.id, tell));
+  const nameOf = (place: number) => run.report?.destinations[place]?.table ?? '';
   const filled = $derived(open.plan.destinations[table]);
   const tall = new Tall(ROW, () => found.total ?? 0, HEAD);
   let at = $state(0);
@@ -69,12 +78,14 @@
   const waiting = $derived(waitingRows(run.kind, into));
   const options = $derived<{ value: Shown; text: string; hint?: string }[]>([
     { value: '', text: 'All' },
-    // how many they are stands above
-    ...outcomes.map((o) => ({
-      value: o,
-      text: outcomeWord(o, run.kind),
-      hint: many(rowsOf(run.kind, into, o), 'row'),
-    })),
+    // how many they are stands above; beside the choice of a table there is room for some only
+    ...outcomes
+      .filter((o) => all.length === 1 || o === outcome || rowsOf(run.kind, into, o))
+      .map((o) => ({
+        value: o,
+        text: outcomeWord(o, run.kind),
+        hint: many(rowsOf(run.kind, into, o), 'row'),
+      })),
     ...(waiting
       ? [{ value: 'waiting' as const, text: 'Waiting', hint: many(waiting, 'row') }]
       : []),
@@ -82,11 +93,14 @@
   const written = $derived(run.kind !== 'rehearsal');
   const fields = $derived(found.fields);
   /** Pixels of the columns beside those of fields, with some for what happens; the least of these. */
-  const BESIDE = 370;
+  const beyond = $derived(others.length ? 300 : 370);
   const RECORD = 70;
+  const FATE = 104;
+  /** Those of the other tables for which there is room; the row in hand tells of all. */
+  const shownOthers = $derived(others.slice(0, 3));
   const LEAST = 100;
   let room = $state(0);
-  const forFields = $derived(room - BESIDE - (written ? RECORD : 0));
+  const forFields = $derived(room - beyond - (written ? RECORD : 0) - shownOthers.length * FATE);
   const needs = (f: string) => needed(Math.max(letters(f), found.longest[fields.indexOf(f)] ?? 0));
   /** A field of plain text, where the table is known. */
   const isText = (f: string) =>
@@ -123,6 +137,11 @@
   $effect(() => {
     const [a, b] = [tall.from, tall.to];
     untrack(() => found.want(a, b));
+  });
+  $effect(() => {
+    const lines = seen.map((i) => found.at(i)?.line).filter((line) => line !== undefined);
+    const wanted = others;
+    untrack(() => wanted.forEach((place) => void beside.want(lines, place)));
   });
 
   function move(by: number) {
@@ -183,7 +202,7 @@
 
 <section class="ledger">
   <div class="bt">
-    <h2>Ledger</h2>
+    <h2>Ledger{all.length > 1 ? ' of' : ''}</h2>
     {#if all.length > 1}
       <select
         class="ed m"
@@ -265,6 +284,7 @@
             <col style:width="52px" /><col style:width="104px" />
             {#each shownFields as f, i (f)}<col style="width: {widths[i]}px" />{/each}
             {#if written}<col style:width="{RECORD}px" />{/if}
+            {#each shownOthers as place (place)}<col style:width="{FATE}px" />{/each}
             <col />
           </colgroup>
           <thead>
@@ -272,6 +292,9 @@
               <th class="ln">line</th><th>Outcome</th>
               {#each shownFields as f (f)}<th>{f}</th>{/each}
               {#if written}<th>record</th>{/if}
+              {#each shownOthers as place (place)}<th class="m" title={nameOf(place)}
+                  >{nameOf(place)}</th
+                >{/each}
               <th>{written ? 'What happened' : 'What happens'}, or why not</th>
             </tr>
           </thead>
@@ -297,12 +320,16 @@
                         >{/if}</td
                     >
                   {/if}
+                  {#each shownOthers as place (place)}<td class="t"
+                      ><RowFates entries={beside.of(e, place)} kind={run.kind} /></td
+                    >{/each}
                   <td class="t" class:rejected={e.outcome === 'rejected'} title={words(e)}
                     >{words(e)}</td
                   >
                 </tr>
               {:else}<tr
-                  ><td class="ln">…</td><td colspan={2 + shownFields.length + (written ? 1 : 0)}
+                  ><td class="ln">…</td><td
+                    colspan={2 + shownFields.length + shownOthers.length + (written ? 1 : 0)}
                   ></td></tr
                 >{/if}
             {/each}
@@ -325,7 +352,16 @@
       low={written}
       kind={run.kind}
       {share}
-    />{/if}
+      ><OtherRecords
+        kind={run.kind}
+        others={others.map((place) => ({
+          table: nameOf(place),
+          isUnder: !!open.plan.destinations[place]?.parent,
+          fields: beside.fields.get(place) ?? [],
+          entries: beside.of(entry, place) ?? [],
+        }))}
+      /></Inspector
+    >{/if}
 </section>
 
 <style>

@@ -171,7 +171,7 @@
               {/each}
             </div>
           </div>
-          {#if group.field && fix}
+          {#if group.field && fix && group.code !== 'parent'}
             {@const id = `${named(group)} ${group.code}`}
             <button
               class="button small"

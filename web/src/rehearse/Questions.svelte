@@ -244,7 +244,7 @@
                   >
                     <kbd>{letter(c)}</kbd>
                     {#if choice.kind === 'use'}<span>Use <b class="m">{choice.value}</b></span>
-                      {#if asking.isNear(choice.value)}<span class="q end">sounds alike</span>{/if}
+                      {#if asking.isNear(choice.value)}<span class="q end">likely</span>{/if}
                     {:else if choice.kind === 'blank'}<span>Leave blank</span>
                     {:else if choice.kind === 'add one' || choice.kind === 'add'}<span
                         >Add {choice.kind === 'add' ? all(asked) : 'it'} to

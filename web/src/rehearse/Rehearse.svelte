@@ -120,11 +120,17 @@
   {#if open.rehearsed}
     <Since
       run={open.rehearsal.id}
-      shown={report.destinations[0]?.table ?? ''}
-      show={(to) => {
+      first={report.destinations[0]?.table ?? ''}
+      show={(to, table) => {
         outcome = to;
         search = '';
-        only = {};
+        only = {
+          table:
+            Math.max(
+              0,
+              report.destinations.findIndex((d) => d.table === table),
+            ) || undefined,
+        };
       }}
     />
   {/if}

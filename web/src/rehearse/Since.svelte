@@ -8,11 +8,11 @@
   type Of = Outcome | 'waiting';
   interface Props {
     run: number;
-    /** Table whose ledger is shown. */
-    shown: string;
-    show: (to: Of) => void;
+    /** The first table; what moved in others is named with it. */
+    first: string;
+    show: (to: Of, table: string) => void;
   }
-  let { run, shown, show }: Props = $props();
+  let { run, first, show }: Props = $props();
 
   let since = $state.raw<Since | null>(null);
 
@@ -39,10 +39,9 @@
       {#each moves as move, i (`${move.table} ${move.from} ${move.to}`)}
         {i ? ' · ' : ''}<button
           class="go"
-          disabled={move.table !== shown}
           title="lines {move.lines.join(', ')}"
-          onclick={() => show(move.to as Of)}
-          >{many(move.rows, 'row')} from {word(move.from)} to {word(move.to)}{move.table === shown
+          onclick={() => show(move.to as Of, move.table)}
+          >{many(move.rows, 'row')} from {word(move.from)} to {word(move.to)}{move.table === first
             ? ''
             : ` in ${move.table}`}</button
         >

@@ -88,6 +88,9 @@
     padding-left: 9px;
     border-left: 1px solid var(--rule-firm);
   }
+  .share :global(.bar) {
+    height: 18px;
+  }
   .share > span {
     display: block;
     min-width: 2px;

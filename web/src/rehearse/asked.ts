@@ -79,6 +79,12 @@ export function waitingRows(kind: string, counts: Counts | undefined): number {
   return kind === 'rehearsal' ? (counts?.waiting ?? 0) : 0;
 }
 
+/** The most rows that only wait in a table; where parts of rows go, these are no rows. */
+export function mostWaiting(report: Pick<RunReport, 'destinations' | 'read'> | undefined): number {
+  const ofRows = (report?.destinations ?? []).filter((d) => d.rows <= report!.read);
+  return Math.max(0, ...ofRows.map((d) => d.waiting ?? 0));
+}
+
 /** True if nothing keeps a row of a rehearsal back but a question. */
 export function awaits(kind: string, entry: LedgerEntry): boolean {
   return (

@@ -73,8 +73,8 @@ export class Asking {
   waiting = $derived.by(() => {
     const held = this.asked.filter((a) => !isSupposed(a)).reduce((sum, a) => sum + a.rows, 0);
     // a row may wait for several answers
-    const tables = this.open.rehearsal?.report?.destinations ?? [];
-    return Math.min(held, Math.max(...tables.map((t) => t.rejected)));
+    const report = this.open.rehearsal?.report;
+    return Math.min(held, Math.max(0, ...(report?.destinations ?? []).map((t) => t.rejected)));
   });
   current = $derived(this.asked[Math.min(this.at, this.asked.length - 1)]);
   word = $derived(this.current?.words[0]);
@@ -289,7 +289,7 @@ export class Asking {
     this.open.rehearseSoon();
   }
 
-  /** Lists the words of the question, each with what sounds most alike. */
+  /** Lists the words of the question, each with what it most likely means. */
   async list() {
     const { info, listed, looked, place } = this;
     const fill = this.fill;

@@ -83,7 +83,7 @@ export class Entries {
       outcome: (waits ? 'rejected' : this.outcome) || undefined,
       waiting: parted ? waits : undefined,
       search: this.search || undefined,
-      line: this.only.line,
+      line: this.only.line ? [this.only.line] : undefined,
       changed: this.only.changed,
       problem: this.only.problem,
       field: this.only.field,

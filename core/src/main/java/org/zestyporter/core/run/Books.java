@@ -74,6 +74,10 @@ final class Books {
   void count(Outcome outcome, long line, List<LedgerEntry.Note> notes) {
     waiting += LedgerEntry.isWaiting(outcome, notes) ? 1 : 0;
     for (LedgerEntry.Note note : notes) {
+      if (note.question() && note.code().isOfAnother()) {
+        // it is asked, or told, of the record that keeps this one back
+        continue;
+      }
       if (note.question()) {
         questions.merge(new Asked(note.code(), note.field(), value(note)), 1L, Long::sum);
       } else if (note.softened() || outcome == Outcome.REJECTED) {

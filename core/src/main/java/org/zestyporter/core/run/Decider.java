@@ -65,9 +65,9 @@ final class Decider {
   }
 
   /** Rejects a row for a reason of its own. */
-  void reject(TargetRows rows, int r, ProblemCode code, @Nullable String field, String reason) {
+  void reject(TargetRows rows, int r, LedgerEntry.Note why) {
     tellOdd(rows, r);
-    rows.note(r, new LedgerEntry.Note(code, field, null, reason, false));
+    rows.note(r, why);
     rows.outcomes[r] = (byte) Outcome.REJECTED.ordinal();
   }
 

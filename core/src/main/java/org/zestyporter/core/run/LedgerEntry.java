@@ -57,7 +57,8 @@ public record LedgerEntry(
    * @param field the field; null for the row as a whole
    * @param value the value that could not be taken; null if none
    * @param softened true if the row went on without it, as the plan says
-   * @param question true if one answer settles it for all rows with this value
+   * @param question true if one answer settles it for all rows with this value; of what befalls a
+   *     row because of another record, if that one waits for an answer
    */
   public record Note(
       ProblemCode code,

@@ -16,6 +16,7 @@ import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Policies;
 import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.source.cache.Batch;
+import org.zestyporter.core.value.PorterException;
 
 /** Tells which records the rows of a source may make themselves, for links that look for them. */
 final class MadeRecords {
@@ -35,7 +36,7 @@ final class MadeRecords {
 
   /** True if rows that go to a destination may make records that are looked up so. */
   boolean by(Destination destination, LinkKey key) {
-    return opened.table(destination).name().equals(key.table())
+    return isOf(destination, key.table())
         && destination.policies().onNone() == Policies.OnNone.ADD
         && key.fields().stream()
             .allMatch(
@@ -43,19 +44,33 @@ final class MadeRecords {
                     destination.fills().stream().anyMatch(f -> f.field().equalsIgnoreCase(field)));
   }
 
+  /** No record is made of a table that is gone. */
+  private boolean isOf(Destination destination, String table) {
+    try {
+      return opened.table(destination).name().equals(table);
+    } catch (PorterException e) {
+      return false;
+    }
+  }
+
   /**
    * What the rows' own records will be found by: the values of the key's fields in each.
    *
-   * @return null if they are too many to be told apart
+   * @return null if they are too many to be told apart, or nobody can tell which rows make any
    */
   @Nullable Set<List<Object>> values(LinkKey key) {
     Set<List<Object>> values = new HashSet<>();
-    for (Destination destination : opened.plan().destinations()) {
-      if (by(destination, key) && !add(destination, key, values)) {
-        return null;
+    try {
+      for (Destination destination : opened.plan().destinations()) {
+        if (by(destination, key) && !add(destination, key, values)) {
+          return null;
+        }
       }
+      return values;
+    } catch (PorterException e) {
+      // what is wrong there is a matter of that destination
+      return null;
     }
-    return values;
   }
 
   private boolean add(Destination destination, LinkKey key, Set<List<Object>> values) {

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.Consumer;
 import java.util.function.Function;
 import java.util.function.Predicate;
 import java.util.stream.Stream;
@@ -128,10 +129,13 @@ public final class OpenedPlan {
                 source.columns(),
                 phrases::has,
                 parentField(destination)));
-    try {
-      among(destination);
-    } catch (PorterException e) {
-      matters.add(new PlanCheck.Matter(e.code(), null, e.getMessage()));
+    for (Consumer<Destination> condition :
+        List.<Consumer<Destination>>of(this::among, this::where)) {
+      try {
+        condition.accept(destination);
+      } catch (PorterException e) {
+        matters.add(new PlanCheck.Matter(e.code(), null, e.getMessage()));
+      }
     }
     matters.addAll(PlanCheck.places(plan, destination, source.columns(), application::table));
     matters.addAll(ofLinks(destination, matters));
@@ -210,12 +214,16 @@ public final class OpenedPlan {
     return fills;
   }
 
+  /** Tells which rows go to a destination; null if all do. */
+  private @Nullable Condition where(Destination destination) {
+    return destination.where() == null || destination.where().isBlank()
+        ? null
+        : compiler().condition(destination.where(), destination.label());
+  }
+
   /** The rows that go to a destination, and their parts. */
   Selection selection(Destination destination) {
-    Condition where =
-        destination.where() == null || destination.where().isBlank()
-            ? null
-            : compiler().condition(destination.where(), destination.label());
+    Condition where = where(destination);
     Destination.Split split = destination.split();
     return new Selection(where, split == null ? -1 : source.column(split.column()), split, context);
   }

@@ -224,7 +224,7 @@ final class Passage {
 
   private void decide(Place place) {
     ChunkRows chunk = place.chunk();
-    String rejected = null;
+    LedgerEntry.Note rejected = null;
     boolean several = targets.size() > 1;
     for (int t = 0; t < targets.size(); t++) {
       TargetRows rows = chunk.targets().get(t);
@@ -236,7 +236,10 @@ final class Passage {
           decider.decide(rows, r);
         }
         waiting.know(rows, r);
-        if (several && rows.outcomes[r] == Outcome.REJECTED.ordinal() && rejected == null) {
+        // a row waits only as long as nothing else keeps any of its records back
+        if (several
+            && rows.outcomes[r] == Outcome.REJECTED.ordinal()
+            && (rejected == null || rejected.question() && !isWaiting(rows, r))) {
           rejected = reason(rows, r);
         }
       }
@@ -258,20 +261,27 @@ final class Passage {
     int p = above.from(row);
     Object record = above.records[p];
     if (record == null) {
-      boolean left = above.outcomes[p] == Outcome.SKIPPED.ordinal();
+      String label = parent.target().label();
+      boolean waits = isWaiting(above, p);
+      String why =
+          above.outcomes[p] == Outcome.SKIPPED.ordinal()
+              ? "no record of " + label + " is there for it: "
+              : (waits ? "kept back as " : "rejected as ") + label + " is: ";
       decider.reject(
           rows,
           r,
-          ProblemCode.PARENT,
-          parent.field().name(),
-          (left ? "no record of " : "rejected as ")
-              + parent.target().label()
-              + (left ? " is there for it: " : " is: ")
-              + told(above, p));
+          new LedgerEntry.Note(
+              ProblemCode.PARENT, parent.field().name(), null, why + told(above, p), false, waits));
       return true;
     }
     rows.setParent(r, Waiting.link(record, parent.target(), parent.key()));
     return false;
+  }
+
+  /** True if a row is kept back by nothing but a question. */
+  private static boolean isWaiting(TargetRows rows, int r) {
+    return rows.notes[r] != null
+        && LedgerEntry.isWaiting(Outcome.values()[rows.outcomes[r]], rows.notes[r]);
   }
 
   private static String told(TargetRows rows, int r) {
@@ -285,29 +295,31 @@ final class Passage {
         .orElse(notes.get(notes.size() - 1));
   }
 
-  private static String reason(TargetRows rows, int r) {
+  /** Why all that a row makes is kept back where one of its records is. */
+  private static LedgerEntry.Note reason(TargetRows rows, int r) {
     LedgerEntry.Note note = rows.notes[r] == null ? null : last(rows.notes[r]);
     String field = note == null || note.field() == null ? "" : note.field() + ": ";
-    return "the row's record of "
-        + rows.target.label()
-        + " is rejected: "
-        + field
-        + (note == null ? "" : note.reason());
+    boolean waits = isWaiting(rows, r);
+    String why =
+        "the row's record of "
+            + rows.target.label()
+            + (waits ? " is kept back: " : " is rejected: ")
+            + field
+            + (note == null ? "" : note.reason());
+    return new LedgerEntry.Note(ProblemCode.ROW_REJECTED, null, null, why, false, waits);
   }
 
   /** What one row makes is written together or not at all. */
-  private void takeBack(ChunkRows chunk, int row, String reason) {
+  private void takeBack(ChunkRows chunk, int row, LedgerEntry.Note why) {
     for (int t = 0; t < targets.size(); t++) {
       TargetRows rows = chunk.targets().get(t);
       for (int r = rows.from(row); r < rows.to(row); r++) {
         if (rows.outcomes[r] <= Outcome.CHANGED.ordinal()) {
           waiting.forget(rows, r);
-          deciders
-              .get(t)
-              .takeBack(
-                  rows,
-                  r,
-                  new LedgerEntry.Note(ProblemCode.ROW_REJECTED, null, null, reason, false));
+          deciders.get(t).takeBack(rows, r, why);
+        } else if (isWaiting(rows, r) && !why.question()) {
+          // an answer alone would not free it
+          rows.note(r, why);
         }
       }
     }

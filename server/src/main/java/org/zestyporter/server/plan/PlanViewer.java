@@ -128,7 +128,10 @@ class PlanViewer {
       } catch (PorterException e) {
         // a table that is gone keeps nobody from looking at the others
         PlanCheck.Matter gone = new PlanCheck.Matter(e.code(), null, e.getMessage());
-        tables.add(table(other, List.of(gone), List.of()));
+        Destination into = all.get(i);
+        tables.add(
+            new PlanViews.TableView(
+                into.label(), into.table(), null, null, 0, List.of(gone), 0, 0));
       }
     }
     return tables;

@@ -3,6 +3,7 @@ package org.zestyporter.server.run;
 import java.util.BitSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.Set;
 import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.run.LedgerChunk;
@@ -20,7 +21,7 @@ import org.zestyporter.core.value.ValueColumn;
  * @param changed only those that write this field differently
  * @param problem only those with such a remark
  * @param field of these, only those about this field
- * @param line only those of this line of the file
+ * @param lines only those of these lines of the file
  * @param search only those in which a value or reason holds this, ignoring capitals
  */
 record LedgerFilter(
@@ -29,13 +30,14 @@ record LedgerFilter(
     @Nullable String changed,
     @Nullable ProblemCode problem,
     @Nullable String field,
-    @Nullable Long line,
+    @Nullable Set<Long> lines,
     @Nullable String search) {
 
   static final LedgerFilter ALL = new LedgerFilter(null, null, null, null, null, null, null);
 
   LedgerFilter {
     search = search == null || search.isBlank() ? null : search.toLowerCase(Locale.ROOT);
+    lines = lines == null ? null : Set.copyOf(lines);
   }
 
   static LedgerFilter of(Outcome outcome) {
@@ -44,7 +46,7 @@ record LedgerFilter(
 
   /** True if the counts of outcomes tell how many entries fit. */
   boolean isToldByCounts() {
-    return waiting == null && changed == null && problem == null && line == null && search == null;
+    return waiting == null && changed == null && problem == null && lines == null && search == null;
   }
 
   /** How many entries of a chunk have the outcome. */
@@ -57,7 +59,8 @@ record LedgerFilter(
     return atMost(chunk) == 0
         || Boolean.TRUE.equals(waiting) && chunk.rejected() == 0
         || changed != null && chunk.changed() == 0
-        || line != null && (line < chunk.firstLine() || line > chunk.lastLine());
+        || lines != null
+            && lines.stream().noneMatch(l -> l >= chunk.firstLine() && l <= chunk.lastLine());
   }
 
   /** Which entries of a chunk are wanted. */
@@ -74,7 +77,7 @@ record LedgerFilter(
               && (changed == null
                   || differs != null && IntStream.of(differs).anyMatch(f -> f == at))
               && (problem == null || notes.stream().anyMatch(this::isIt))
-              && (line == null || chunk.lines()[i] == line));
+              && (lines == null || lines.contains(chunk.lines()[i])));
     }
     if (search != null && !wanted.isEmpty()) {
       wanted.and(holding(chunk));
@@ -111,7 +114,7 @@ record LedgerFilter(
         && (waiting == null || entry.awaitsAnswer() == waiting)
         && (changed == null || entry.changed().contains(fields.indexOf(changed)))
         && (problem == null || entry.notes().stream().anyMatch(this::isIt))
-        && (line == null || entry.line() == line)
+        && (lines == null || lines.contains(entry.line()))
         && (search == null || holds(entry));
   }
 

@@ -6,6 +6,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Set;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpHeaders;
@@ -191,7 +192,7 @@ class RunController {
    * @param changed only rows that write this field differently
    * @param problem only rows with a problem of this kind
    * @param field of these, only those with it in this field
-   * @param line only rows of this line of the file
+   * @param line only rows of these lines of the file
    * @param destination its place in the plan, from 0
    */
   @GetMapping("/runs/{id}/ledger")
@@ -202,12 +203,15 @@ class RunController {
       @RequestParam(required = false) @Nullable String changed,
       @RequestParam(required = false) @Nullable String problem,
       @RequestParam(required = false) @Nullable String field,
-      @RequestParam(required = false) @Nullable Long line,
+      @RequestParam(required = false) @Nullable Set<Long> line,
       @RequestParam(required = false) @Nullable String search,
       @RequestParam(defaultValue = "0") int destination,
       @RequestParam(defaultValue = "0") long offset,
       @RequestParam(defaultValue = "100") int limit) {
     runs.find(id);
+    if (line != null && line.size() > MAX_PAGE) {
+      throw ErrorCode.NUMBER.error("Nobody can be shown more than " + MAX_PAGE + " lines at once.");
+    }
     LedgerFilter filter =
         new LedgerFilter(
             given(outcome, RunController::outcome),
@@ -215,7 +219,7 @@ class RunController {
             given(changed, word -> word),
             given(problem, RunController::problem),
             given(field, word -> word),
-            line,
+            line == null || line.isEmpty() ? null : line,
             search);
     return ledger.page(id, destination, filter, Asked.from(offset), Asked.count(limit, MAX_PAGE));
   }

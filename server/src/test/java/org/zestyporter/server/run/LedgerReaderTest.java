@@ -16,6 +16,7 @@ import java.nio.charset.StandardCharsets;
 import java.time.LocalDateTime;
 import java.util.BitSet;
 import java.util.List;
+import java.util.Set;
 import java.util.stream.IntStream;
 import java.util.stream.LongStream;
 import java.util.zip.GZIPOutputStream;
@@ -286,7 +287,7 @@ class LedgerReaderTest {
     assertThat(lines(reader.page(4, 0, changing("registration"), 0, 10))).containsExactly(2L, 3L);
     assertThat(lines(reader.page(4, 0, changing("name"), 0, 10))).containsExactly(3L);
     assertThat(reader.page(4, 0, changing("no field"), 0, 10).total()).isZero();
-    LedgerFilter third = new LedgerFilter(null, null, null, null, null, 3L, null);
+    LedgerFilter third = new LedgerFilter(null, null, null, null, null, Set.of(3L), null);
     assertThat(lines(reader.page(4, 0, third, 0, 10))).containsExactly(3L);
     assertThat(lines(reader.page(1, 0, third, 0, 10))).containsExactly(3L);
     verify(runs, never()).chunk(1, 0, 1);
