@@ -21,6 +21,8 @@
   let failure = $state('');
   const id = $derived(Number(route.params.id));
   const stop = $derived((route.params.stop ?? 'fill') as Stop);
+  /** True where one of several tables is in hand. */
+  const inHand = $derived(stop === 'fill' || stop === 'match');
 
   $effect(() => {
     const wanted = id;
@@ -32,6 +34,16 @@
     const wanted = Number(searchParams.get('run') ?? 0);
     const plan = open;
     if (plan && wanted) untrack(() => plan.showRun(wanted).catch(tell));
+  });
+
+  /** What the head says of where it goes: the table in hand where there is one, else the first. */
+  const into = $derived.by(() => {
+    if (!open) return { table: '', said: '' };
+    const { tables, table, tableRecords } = open.view;
+    if (tables.length === 1) return { table: table.name, said: many(tableRecords, 'record') };
+    return inHand
+      ? { table: table.name, said: `one of ${tables.length} tables` }
+      : { table: tables[0]!.table, said: `and ${many(tables.length - 1, 'more table')}` };
   });
 
   async function load(wanted: number) {
@@ -101,13 +113,7 @@
         ></span
       >
       <Slip of="arrow" />
-      <span class="chip"
-        ><span class="m">{view.table.name}</span><i
-          >{view.tables.length > 1
-            ? `one of ${view.tables.length} tables`
-            : many(view.tableRecords, 'record')}</i
-        ></span
-      >
+      <span class="chip"><span class="m">{into.table}</span><i>{into.said}</i></span>
       <span class="q saved" aria-live="polite">
         {#if open.followed.length && open.saving === 'saved'}
           <b>drafted anew:</b>
@@ -122,7 +128,7 @@
     </div>
     <TripLine {open} {stop} {goTo} />
   </header>
-  {#if view.tables.length > 1 && (stop === 'fill' || stop === 'match')}<TableStrip {open} />{/if}
+  {#if view.tables.length > 1 && inHand}<TableStrip {open} />{/if}
   {#if open.conflict}
     <p class="message" role="alert">
       {open.conflict}

@@ -181,6 +181,11 @@ export class OpenPlan {
     return this.plan.destinations[at]?.fills.find((f) => f.field === field);
   }
 
+  /** The table of what the plan calls so; itself if it fills no such one any more. */
+  tableOf(name: string): string {
+    return this.view.tables.find((t) => t.name === name)?.table ?? name;
+  }
+
   /** Changes the plan; the change can be unmade. */
   edit(change: (plan: Plan) => Plan) {
     this.past = [...this.past.slice(-49), this.plan];

@@ -15,11 +15,12 @@ export interface Standing {
 }
 
 function rejected(open: OpenPlan, run: OpenPlan['run']): number {
-  const counts = run?.report?.destinations.map((d) => d.rejected) ?? [];
+  const { destinations = [], read = 0 } = run?.report ?? {};
+  const whole = open.plan.run.rows === 'whole';
+  // where rows are parted, more parts than rows may be rejected
+  const counts = destinations.filter((d) => !whole || d.rows <= read).map((d) => d.rejected);
   // where what one row makes goes together, a row that is rejected is so in all tables
-  return open.plan.run.rows === 'whole'
-    ? Math.max(0, ...counts)
-    : counts.reduce((sum, n) => sum + n, 0);
+  return whole ? Math.max(0, ...counts) : counts.reduce((sum, n) => sum + n, 0);
 }
 
 /** Matters of the reading that a person has to settle. */

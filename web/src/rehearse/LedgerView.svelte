@@ -68,7 +68,7 @@
 
   /** The fields of the table shown that hold keys of others. */
   async function linksOf(): Promise<string[]> {
-    const path = { name: open.plan.connection!, table: into?.table ?? '' };
+    const path = { name: open.plan.connection!, table: open.tableOf(into?.table ?? '') };
     const shown = table
       ? await got(api.GET('/api/connections/{name}/tables/{table}', { params: { path } }))
       : open.view.table;
@@ -93,7 +93,7 @@
   const written = $derived(run.kind !== 'rehearsal');
   const fields = $derived(found.fields);
   /** Pixels of the columns beside those of fields, with some for what happens; the least of these. */
-  const beyond = $derived(others.length ? 300 : 370);
+  const beyond = $derived(others.length ? 280 : 370);
   const RECORD = 70;
   const FATE = 104;
   /** Those of the other tables for which there is room; the row in hand tells of all. */

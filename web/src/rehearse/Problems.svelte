@@ -38,7 +38,12 @@
   }
 
   const into = $derived(report.destinations[0]!);
-  const rejecting = $derived(report.problems.filter((p) => !p.softened));
+  /** True for what befalls a row because of another record that it makes. */
+  const follows = (p: ProblemGroup) => p.code === 'parent' || p.code === 'row-rejected';
+  const rejecting = $derived([
+    ...report.problems.filter((p) => !p.softened && !follows(p)),
+    ...report.problems.filter((p) => !p.softened && follows(p)),
+  ]);
   const altered = $derived(report.problems.filter((p) => p.code === 'altered'));
   const softened = $derived(report.problems.filter((p) => p.softened && p.code !== 'altered'));
   const tables = $derived(report.destinations.map((d) => d.table));
@@ -46,7 +51,7 @@
   const place = (of: { destination: string }) => Math.max(0, tables.indexOf(of.destination));
   /** What concerns another table than the first is named with it. */
   const named = (of: { destination: string; field?: string | null }) =>
-    place(of) ? `${of.destination}.${of.field ?? ''}` : (of.field ?? '');
+    place(of) ? [of.destination, of.field].filter(Boolean).join('.') : (of.field ?? '');
   const asked = $derived(grouped(report.questions, tables));
   const made = $derived(
     [...new Set(report.created.map((c) => c.table))].map((table) => ({
@@ -171,7 +176,7 @@
               {/each}
             </div>
           </div>
-          {#if group.field && fix && group.code !== 'parent'}
+          {#if group.field && fix && !follows(group)}
             {@const id = `${named(group)} ${group.code}`}
             <button
               class="button small"

@@ -245,31 +245,30 @@
             : 'Its ledger is gone, and it can’t be taken back any more.'}
         </p>
       {/if}
-      {#if undo}
+      {#each report.destinations as some (some.table)}
+        {@const table = open.tableOf(some.table)}
         <p class="touched">
-          {many(into.removed ?? 0, 'record')} removed, {count(into.changed)} put back{into.new
-            ? `, ${count(into.new)} brought back`
-            : ''};
-          <span class="m">{into.table}</span> now holds {count(open.view.tableRecords)}
+          {#if undo}
+            {many(some.removed ?? 0, 'record')} removed, {count(some.changed)} put back{some.new
+              ? `, ${count(some.new)} brought back`
+              : ''}
+          {:else}
+            <a
+              class="go"
+              href={recordsOf(open.plan.connection, table, `?run=${open.run.id}&outcome=new`)}
+              >{many(some.new, 'new record')}</a
+            >,
+            <a
+              class="go"
+              href={recordsOf(open.plan.connection, table, `?run=${open.run.id}&outcome=changed`)}
+              >{count(some.changed)} changed</a
+            >
+          {/if}
+          {#if some.table === open.name}; <span class="m">{some.table}</span> now holds {count(
+              open.view.tableRecords,
+            )}{:else}in <span class="m">{some.table}</span>{/if}
         </p>
-      {:else}
-        <p class="touched">
-          <a
-            class="go"
-            href={recordsOf(open.plan.connection, into.table, `?run=${open.run.id}&outcome=new`)}
-            >{many(into.new, 'new record')}</a
-          >,
-          <a
-            class="go"
-            href={recordsOf(
-              open.plan.connection,
-              into.table,
-              `?run=${open.run.id}&outcome=changed`,
-            )}>{count(into.changed)} changed</a
-          >;
-          <span class="m">{into.table}</span> now holds {count(open.view.tableRecords)}
-        </p>
-      {/if}
+      {/each}
       {#if into.fieldsChanged.length}
         <FieldsChanged {into} />
       {/if}
