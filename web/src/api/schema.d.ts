@@ -852,6 +852,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plans/{id}/further": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["further"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/further/{table}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["further_1"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plans/{id}/deletion": {
         parameters: {
             query?: never;
@@ -2255,6 +2287,10 @@ export interface components {
             sheet?: string;
             role: string;
             cells: components["schemas"]["Cell"][];
+        };
+        FurtherTable: {
+            destination: components["schemas"]["Destination"];
+            evidence: components["schemas"]["FillEvidence"][];
         };
         BookUse: {
             /** Format: int64 */
@@ -3940,6 +3976,55 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RawLine"][];
+                };
+            };
+        };
+    };
+    further: {
+        parameters: {
+            query?: {
+                destination?: number;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FurtherTable"][];
+                };
+            };
+        };
+    };
+    further_1: {
+        parameters: {
+            query?: {
+                destination?: number;
+            };
+            header?: never;
+            path: {
+                id: number;
+                table: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FurtherTable"];
                 };
             };
         };

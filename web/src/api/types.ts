@@ -70,6 +70,7 @@ export type Suggestion = Schemas['Suggestion'];
 export type Work = Schemas['Stand'];
 export type TableCheck = Schemas['TableCheck'];
 export type TableCount = Schemas['TableCount'];
+export type FurtherTable = Schemas['FurtherTable'];
 export type TableInfo = Schemas['TableInfo'];
 export type Trial = Schemas['Trial'];
 export type WindowRow = Schemas['WindowRow'];

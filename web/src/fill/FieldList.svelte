@@ -8,6 +8,7 @@
   import { columnsOf, count, fieldWords, many, phrase } from '../ui/words';
   import Checks from './Checks.svelte';
   import Corrections from './Corrections.svelte';
+  import AddTable from '../plan/AddTable.svelte';
   import { COLUMN, feed, FIELD } from './offers.svelte';
   import WhichRows from './WhichRows.svelte';
 
@@ -20,6 +21,7 @@
   let over = $state('');
   let checking = $state(false);
   let correcting = $state(false);
+  let adding = $state(false);
   const fields = $derived(
     open.view.table.fields.filter((f) => f.name.toLowerCase().includes(search.toLowerCase())),
   );
@@ -158,6 +160,9 @@
           : ''}</button
       >
     {/if}
+    {#if unused.length && open.view.tables.length === 1}
+      <button class="go checks" onclick={() => (adding = true)}>another table…</button>
+    {/if}
     <b>Columns not used:</b>
     {#if unused.length}{#each unused.slice(0, 12) as name (name)}<button
           class="col point"
@@ -170,6 +175,7 @@
   </div>
 </section>
 {#if checking}<Checks {open} bind:shown={checking} />{/if}
+{#if adding}<AddTable {open} bind:shown={adding} />{/if}
 {#if correcting}<Corrections {open} bind:shown={correcting} />{/if}
 
 <style>

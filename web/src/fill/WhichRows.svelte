@@ -1,6 +1,7 @@
 <script lang="ts">
   // Which rows of the file make a record of the table in hand, and under which record.
   import type { OpenPlan } from '../plan/plan.svelte';
+  import { tell } from '../ui/toaster';
   import { many } from '../ui/words';
 
   let { open }: { open: OpenPlan } = $props();
@@ -9,6 +10,11 @@
   const told = $derived(open.view.tables[open.view.shown]!);
   const parent = $derived(told.parent === undefined ? undefined : open.view.tables[told.parent]);
   const own = $derived(into.keys[0]?.fields.filter((f) => f !== told.parentField) ?? []);
+
+  /** Tables whose records belong to those of the one in hand. */
+  const below = $derived(
+    open.view.tables.filter((t) => t.parent === open.view.shown).map((t) => t.name),
+  );
 
   function where(text: string) {
     const wanted = text.trim() || undefined;
@@ -45,6 +51,16 @@
     <option value="each">one record each</option>
     <option value="distinct">one record for each {own.join(' with ') || 'key'}</option>
   </select>
+  {#if open.view.tables.length > 1}
+    <button
+      class="go"
+      disabled={below.length > 0}
+      title={below.length
+        ? `records of ${below.join(', ')} belong to its own`
+        : 'rows of the file fill it no longer; what is in it stays'}
+      onclick={() => void open.dropTable().catch(tell)}>leave this table out</button
+    >
+  {/if}
 </p>
 
 <style>

@@ -6,10 +6,12 @@
   import Slip from '../ui/Slip.svelte';
   import { tell } from '../ui/toaster';
   import { count, many, outcomesOf } from '../ui/words';
+  import AddTable from './AddTable.svelte';
   import type { OpenPlan } from './plan.svelte';
 
   let { open }: { open: OpenPlan } = $props();
 
+  let adding = $state(false);
   const tables = $derived(open.view.tables);
   /** The last rehearsal, as far as it is of the plan as it stands. */
   const report = $derived(open.rehearsed ? open.report : undefined);
@@ -73,7 +75,9 @@
       {#if report}<Bar tiny parts={parts(table.name)} label="as it was rehearsed" />{/if}
     </button>
   {/each}
+  <button class="table more" onclick={() => (adding = true)}>+ table</button>
 </nav>
+{#if adding}<AddTable {open} bind:shown={adding} />{/if}
 
 <style>
   .strip {
@@ -105,6 +109,10 @@
   .table.on {
     background: var(--sheet);
     box-shadow: inset 0 4px 0 var(--zest);
+  }
+  .more {
+    min-width: 0;
+    color: var(--ink-2);
   }
   .table:focus-visible {
     outline-offset: -3px;

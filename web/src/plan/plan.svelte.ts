@@ -64,7 +64,9 @@ export class OpenPlan {
   private pending: Promise<void> = Promise.resolve();
 
   /** The destination that is shown; its table, troubles and so on are those of the view. */
-  destination: Destination = $derived(this.plan.destinations[this.view.shown]!);
+  destination: Destination = $derived(
+    this.plan.destinations[this.view.shown] ?? this.plan.destinations[0]!,
+  );
   /** What the plan calls it. */
   name = $derived(this.view.tables[this.view.shown]!.name);
   /** Says of a request which destination it is about. */
@@ -198,6 +200,34 @@ export class OpenPlan {
       ...plan,
       destinations: plan.destinations.map((d, i) => (i === at ? change(d) : d)),
     }));
+  }
+
+  /**
+   * Lets the rows fill a further table, and shows it. What the table in hand links to is written
+   * before it, once for each key.
+   */
+  async addTable(further: Destination) {
+    const { shown, table } = this.view;
+    const isLinked = table.fields.some((f) => f.link?.table === further.table);
+    const before = isLinked && !further.parent && further.keys.length > 0;
+    const at = before ? shown : this.plan.destinations.length;
+    const added = before ? { ...further, distinct: true } : further;
+    this.edit((plan) => ({ ...plan, destinations: plan.destinations.toSpliced(at, 0, added) }));
+    await this.save();
+    if (this.saving === 'saved') {
+      this.wanted = at;
+      await this.refresh();
+      this.field = this.firstField();
+    }
+  }
+
+  /** Lets the rows fill the table in hand no longer; the first is shown. */
+  async dropTable() {
+    const at = this.view.shown;
+    await this.show(at ? 0 : 1);
+    this.wanted = 0;
+    this.edit((plan) => ({ ...plan, destinations: plan.destinations.toSpliced(at, 1) }));
+    await this.save();
   }
 
   /** Puts a fill in the place of the field's old one. What a person puts is no guess. */

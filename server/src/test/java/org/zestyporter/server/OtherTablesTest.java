@@ -205,6 +205,30 @@ class OtherTablesTest extends ServerTest {
   }
 
   @Test
+  void furtherTablesAreProposedFromWhatIsLeft() throws Exception {
+    assertThat(get(path + "/further").body()).as("all columns go somewhere").isEmpty();
+    save(
+        plan,
+        document -> {
+          ArrayNode destinations = (ArrayNode) document.path("destinations");
+          destinations.remove(2);
+          destinations.remove(1);
+        });
+    JsonNode further = get(path + "/further").body();
+    List<String> tables = new ArrayList<>();
+    further.forEach(t -> tables.add(t.path("destination").path("table").asString()));
+    assertThat(tables).containsExactlyInAnyOrder("stop", "mooring");
+    JsonNode stops = get(path + "/further/stop").body().path("destination");
+    assertThat(stops.path("parent").path("destination").asString()).isEqualTo("tour");
+    save(plan, document -> ((ArrayNode) document.path("destinations")).add(stops));
+    assertThat(get(path + "/further/stop").body().path("destination").path("name").asString())
+        .as("a name that is free")
+        .isEqualTo("stop 2");
+    assertThat(get(path + "/further/no_such").code()).isEqualTo("no-such-table");
+    assertThat(shown(0).path("tables")).as("nothing is added by asking").hasSize(2);
+  }
+
+  @Test
   void theLedgerIsAskedForSeveralLinesAtOnce() throws Exception {
     long rehearsal = post(path + "/rehearsals", Map.of()).body().path("id").asLong();
     finished(rehearsal);

@@ -18,7 +18,6 @@ import org.zestyporter.core.formula.Formula;
 import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Origin;
-import org.zestyporter.core.plan.Templates;
 import org.zestyporter.core.source.SourceTable;
 
 /**
@@ -46,20 +45,14 @@ final class ChildDraft {
     this.pairing = pairing;
   }
 
-  List<ProposedTable> of(ProposedTable parent) {
-    TableInfo above = application.table(parent.destination().table());
-    Set<String> used = new HashSet<>();
-    parent.evidence().forEach(e -> used.add(e.column()));
-    for (Fill fill : parent.destination().fills()) {
-      if (fill.origin() instanceof Origin.Joined joined && joined.template() != null) {
-        used.addAll(Templates.columns(joined.template()));
-      }
-    }
-    List<Integer> left =
-        IntStream.range(0, source.columns().size())
-            .filter(c -> !used.contains(source.columns().get(c)))
-            .boxed()
-            .toList();
+  /**
+   * Tables that columns which are left may go to.
+   *
+   * @param used names of columns that are not left
+   */
+  List<ProposedTable> of(Destination parent, Set<String> used) {
+    TableInfo above = application.table(parent.table());
+    List<Integer> left = left(used);
     List<ProposedTable> children = new ArrayList<>();
     if (above.primaryKey().size() != 1 || left.isEmpty()) {
       return children;
@@ -81,7 +74,7 @@ final class ChildDraft {
         for (Parted way : ways) {
           ProposedTable other =
               way.lists().containsKey(column)
-                  ? ofList(parent.destination(), table, link, column, single, way)
+                  ? ofList(parent, table, link, column, single, way)
                   : null;
           child = other != null && (child == null || other.score() > child.score()) ? other : child;
         }
@@ -93,7 +86,7 @@ final class ChildDraft {
       for (Map.Entry<String, List<PlanDraft.Title>> group : groups(left).entrySet()) {
         List<PlanDraft.Title> titles =
             group.getValue().stream().filter(t -> free.contains(t.column())).toList();
-        ProposedTable child = child(parent.destination(), table, link, group.getKey(), titles);
+        ProposedTable child = child(parent, table, link, group.getKey(), titles);
         if (child != null) {
           children.add(child);
           child.evidence().forEach(e -> free.remove(source.columns().indexOf(e.column())));
@@ -101,6 +94,29 @@ final class ChildDraft {
       }
     }
     return children;
+  }
+
+  private List<Integer> left(Set<String> used) {
+    return IntStream.range(0, source.columns().size())
+        .filter(c -> !used.contains(source.columns().get(c)))
+        .boxed()
+        .toList();
+  }
+
+  /**
+   * A table that somebody has chosen, filled from columns that are left as far as they fit. If it
+   * points at the parent's by one field, its records belong to those.
+   */
+  ProposedTable chosen(Destination parent, TableInfo table, Set<String> used) {
+    TableInfo above = application.table(parent.table());
+    FieldInfo link = above.primaryKey().size() == 1 ? link(table, above) : null;
+    if (link == null || table.name().equals(above.name())) {
+      return drafts.draft(table);
+    }
+    List<PlanDraft.Title> titles =
+        left(used).stream().map(c -> new PlanDraft.Title(c, source.columns().get(c))).toList();
+    List<FieldInfo> open = open(table, link);
+    return under(parent, table, link, "", new PairTable(pairing, table, open, titles).best());
   }
 
   /** The only field of a table that points at another; null if there is not just one. */
@@ -155,6 +171,13 @@ final class ChildDraft {
     if (chosen.isEmpty() || chosen.size() < COLUMNS_LEAST && !allRequired) {
       return null;
     }
+    return under(parent, table, link, word, chosen);
+  }
+
+  /** A destination whose records belong to those of another. */
+  private ProposedTable under(
+      Destination parent, TableInfo table, FieldInfo link, String word, List<Pair> chosen) {
+    List<FieldInfo> open = open(table, link);
     Set<String> given = new HashSet<>(Set.of(link.name()));
     open.stream().filter(f -> choice(f, word) != null).map(FieldInfo::name).forEach(given::add);
     ProposedTable made =
@@ -289,7 +312,10 @@ final class ChildDraft {
   }
 
   /** A row makes a child only if something is said of it. */
-  private String anyFilled(List<Pair> chosen) {
+  private @Nullable String anyFilled(List<Pair> chosen) {
+    if (chosen.isEmpty()) {
+      return null;
+    }
     List<String> filled =
         chosen.stream()
             .map(p -> Formula.quote(source.columns().get(p.column())) + "<>\"\"")

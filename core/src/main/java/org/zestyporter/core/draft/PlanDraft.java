@@ -223,7 +223,27 @@ public final class PlanDraft {
 
   /** Proposals for tables whose records belong to those of a proposed destination. */
   public List<ProposedTable> children(ProposedTable of) {
-    return new ChildDraft(known, source, this, pairing).of(of);
+    Set<String> used = of.destination().columnsRead().collect(Collectors.toSet());
+    return children(of.destination(), used);
+  }
+
+  /**
+   * The same for a destination of a plan.
+   *
+   * @param used names of columns that feed something already
+   */
+  public List<ProposedTable> children(Destination of, Set<String> used) {
+    return new ChildDraft(known, source, this, pairing).of(of, used);
+  }
+
+  /**
+   * A further table that somebody has chosen. If it points at that of a destination, its records
+   * belong to those, and it takes columns that are left; otherwise it takes whatever fits.
+   *
+   * @param used names of columns that feed something already
+   */
+  public ProposedTable further(TableInfo table, Destination beside, Set<String> used) {
+    return new ChildDraft(known, source, this, pairing).chosen(beside, table, used);
   }
 
   /** What fills a field that no column feeds. */

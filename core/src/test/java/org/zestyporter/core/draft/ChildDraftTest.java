@@ -8,6 +8,7 @@ import java.nio.file.Path;
 import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
@@ -168,6 +169,40 @@ class ChildDraftTest {
       try (SourceTable source =
           file("Badge;Surname;Colour;Shoe", "C1;Abel;red;41", "C2;Bray;blue;39")) {
         assertThat(children(on.database(), source)).isEmpty();
+      }
+    }
+  }
+
+  @ParameterizedTest
+  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
+  void aTableThatIsChosenTakesWhatIsLeftAndBelongsToTheOneAbove(Databases.Fresh on)
+      throws SQLException, IOException {
+    try (on) {
+      schema(on);
+      Application application = on.database();
+      try (SourceTable source =
+          file("Badge;Surname;Phone;Street", "C1;Abel;0123;Quay 1", "C2;Bray;0124;Quay 7")) {
+        PlanDraft draft = new PlanDraft(application, source);
+        Destination singer = draft.draft(application.table("singer")).destination();
+        Set<String> used = Set.of("Badge", "Surname", "Phone");
+        ProposedTable contact = draft.further(application.table("contact"), singer, used);
+        assertThat(contact.destination().parent().destination()).isEqualTo("singer");
+        assertThat(contact.destination().where()).isEqualTo("[Street]<>\"\"");
+        assertThat(contact.destination().fills())
+            .as("no column that feeds something already")
+            .extracting(f -> f.field() + " " + f.origin().column())
+            .containsExactly("street Street");
+        ProposedTable audition = draft.further(application.table("audition"), singer, used);
+        assertThat(audition.destination().parent())
+            .as("nothing fits, it belongs there")
+            .isNotNull();
+        assertThat(audition.destination().fills()).isEmpty();
+        assertThat(audition.destination().where()).isNull();
+        ProposedTable duet = draft.further(application.table("duet"), singer, used);
+        assertThat(duet.destination().parent()).as("two fields point at a singer").isNull();
+        assertThat(duet.destination().fills())
+            .extracting(f -> f.field() + " " + f.origin().column())
+            .contains("street Street");
       }
     }
   }

@@ -49,6 +49,7 @@ import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
 import org.zestyporter.core.value.Problem;
 import org.zestyporter.core.value.Values;
+import org.zestyporter.server.web.Asked;
 
 /** Shows the effect of a plan on real rows, before anything is rehearsed. */
 @Component
@@ -285,6 +286,46 @@ class PlanViewer {
   List<PlanDraft.Lookup> lookups(PlanService.Opened opened, String field, String column) {
     TableInfo table = opened.table();
     return drafting.draft(opened.database(), opened.rows()).lookups(table.field(field), column);
+  }
+
+  /** Tables that could be filled besides, below the one that is shown. */
+  List<PlanViews.FurtherTable> further(PlanService.Opened opened) {
+    return drafting
+        .draft(opened.database(), opened.rows())
+        .children(opened.destination(), used(opened))
+        .stream()
+        .map(t -> named(opened, t))
+        .toList();
+  }
+
+  /** A table that could be filled besides. */
+  PlanViews.FurtherTable further(PlanService.Opened opened, String table) {
+    Asked.text("The name of a table", table, 200);
+    ProposedTable further =
+        drafting
+            .draft(opened.database(), opened.rows())
+            .further(opened.database().table(table), opened.destination(), used(opened));
+    return named(opened, further);
+  }
+
+  private static Set<String> used(PlanService.Opened opened) {
+    return opened.plan().destinations().stream()
+        .flatMap(Destination::columnsRead)
+        .collect(Collectors.toSet());
+  }
+
+  /** A proposal under a name that none of the plan's destinations has. */
+  private static PlanViews.FurtherTable named(PlanService.Opened opened, ProposedTable proposed) {
+    Destination destination = proposed.destination();
+    Set<String> taken =
+        opened.plan().destinations().stream().map(Destination::label).collect(Collectors.toSet());
+    String name = destination.label();
+    for (int i = 2; taken.contains(name); i++) {
+      name = destination.label() + " " + i;
+    }
+    return new PlanViews.FurtherTable(
+        name.equals(destination.label()) ? destination : destination.withName(name),
+        proposed.evidence());
   }
 
   /** Kinds of steps by how many troubled rows of a fill each would free. */

@@ -7,6 +7,7 @@ import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.draft.ProposedTable;
 import org.zestyporter.core.formula.Function;
 import org.zestyporter.core.formula.Kind;
+import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Plan;
 import org.zestyporter.core.plan.PlanCheck;
@@ -97,6 +98,14 @@ public final class PlanViews {
       List<PlanCheck.Matter> matters,
       long troubled,
       long questions) {}
+
+  /**
+   * A table that a plan could fill besides.
+   *
+   * @param destination what would be added to the plan, under a name that is free
+   * @param evidence why its fields are filled so
+   */
+  public record FurtherTable(Destination destination, List<ProposedTable.FillEvidence> evidence) {}
 
   /**
    * Everything that the stops of a plan share.
