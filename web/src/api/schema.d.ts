@@ -3982,9 +3982,7 @@ export interface operations {
     };
     further: {
         parameters: {
-            query?: {
-                destination?: number;
-            };
+            query?: never;
             header?: never;
             path: {
                 id: number;
@@ -4006,9 +4004,7 @@ export interface operations {
     };
     further_1: {
         parameters: {
-            query?: {
-                destination?: number;
-            };
+            query?: never;
             header?: never;
             path: {
                 id: number;

@@ -12,7 +12,7 @@
   let tables = $state.raw<string[]>([]);
   let chosen = $state('');
   let refusal = $state('');
-  const params = $derived({ path: { id: open.view.id }, query: open.into });
+  const params = $derived({ path: { id: open.view.id } });
 
   $effect(() => {
     if (shown) box?.showModal();
@@ -38,9 +38,7 @@
     refusal = '';
     try {
       const path = { id: open.view.id, table: chosen };
-      const further = await got(
-        api.GET('/api/plans/{id}/further/{table}', { params: { path, query: open.into } }),
-      );
+      const further = await got(api.GET('/api/plans/{id}/further/{table}', { params: { path } }));
       await add(further);
     } catch (error) {
       if (error instanceof ApiError) refusal = error.message;
@@ -73,7 +71,7 @@
   {:else}
     <p class="q2 offer">
       {offered
-        ? `No table that belongs to ${open.name} takes the columns that are left.`
+        ? `No table that belongs to ${open.view.tables.length === 1 ? open.name : 'one of these'} takes the columns that are left.`
         : 'Looking for tables that take the columns which are left…'}
     </p>
   {/each}

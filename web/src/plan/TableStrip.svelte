@@ -111,6 +111,7 @@
     box-shadow: inset 0 4px 0 var(--zest);
   }
   .more {
+    flex: none;
     min-width: 0;
     color: var(--ink-2);
   }

@@ -11,6 +11,7 @@ import org.junit.jupiter.api.Test;
 import org.zestyporter.core.plan.PlanJson;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.node.ArrayNode;
+import tools.jackson.databind.node.ObjectNode;
 
 /** The tables that a plan fills besides its first are shown and tried like that one. */
 class OtherTablesTest extends ServerTest {
@@ -152,7 +153,11 @@ class OtherTablesTest extends ServerTest {
     assertThat(stops.path("troubled").asInt())
         .as("what belongs to a tour that is not written")
         .isEqualTo(3);
-    assertThat(get(path + "/match/keys?destination=1").status()).isEqualTo(200);
+    save(plan, document -> ((ObjectNode) document.path("destinations").get(1)).remove("keys"));
+    JsonNode suggested = get(path + "/match/keys?destination=1").body().path("suggested").get(0);
+    assertThat(suggested.path("key").path("fields").toString())
+        .as("unique with the key of the tour, which no column holds")
+        .isEqualTo("[\"tour_id\",\"town_id\"]");
   }
 
   @Test
@@ -170,7 +175,7 @@ class OtherTablesTest extends ServerTest {
         save(
             plan,
             document ->
-                ((tools.jackson.databind.node.ObjectNode) document.path("destinations").get(2))
+                ((ObjectNode) document.path("destinations").get(2))
                     .put("where", "[No such column] ="));
     JsonNode piers = view.path("tables").get(2);
     assertThat(piers.path("matters").get(0).path("code").asString()).isEqualTo("condition");
@@ -196,9 +201,7 @@ class OtherTablesTest extends ServerTest {
     JsonNode view =
         save(
             plan,
-            document ->
-                ((tools.jackson.databind.node.ObjectNode) document.path("destinations").get(2))
-                    .put("table", "jetty"));
+            document -> ((ObjectNode) document.path("destinations").get(2)).put("table", "jetty"));
     assertThat(view.path("tables").get(2).path("matters").get(0).path("code").asString())
         .isEqualTo("no-such-table");
     assertThat(view.path("tables").get(1).path("rows").asInt()).isEqualTo(5);

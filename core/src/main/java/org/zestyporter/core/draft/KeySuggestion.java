@@ -47,9 +47,11 @@ public record KeySuggestion(
   /**
    * What could be a key: first what the application keeps unique and the destination fills, then
    * what hardly any two rows of the file share.
+   *
+   * @param parentField the field that takes the key of a record above; null if there is none
    */
   public static List<KeySuggestion> of(
-      TableInfo table, Destination destination, SourceTable source) {
+      TableInfo table, Destination destination, SourceTable source, @Nullable String parentField) {
     List<KeySuggestion> suggestions = new ArrayList<>();
     KeyDraft drafts = new KeyDraft(source, source::distinct, null);
     Set<Set<String>> had = new HashSet<>();
@@ -62,7 +64,8 @@ public record KeySuggestion(
       // what a key does not find, the same fields with more of them do not find either
       boolean filled =
           !fields.isEmpty()
-              && fills.size() == fields.size()
+              && fills.size() + (parentField != null && fields.contains(parentField) ? 1 : 0)
+                  == fields.size()
               && destination.keys().stream()
                   .noneMatch(k -> !k.isNear() && fields.containsAll(k.fields()));
       if (filled && had.add(new HashSet<>(fields))) {

@@ -33,7 +33,7 @@ class KeySuggestionTest {
       TableInfo table = on.database().table("stück");
       Destination drafted =
           new PlanDraft(on.database(), source).draft(table).destination().withKeys(List.of(keys));
-      return KeySuggestion.of(table, drafted, source);
+      return KeySuggestion.of(table, drafted, source, null);
     }
   }
 
@@ -95,16 +95,16 @@ class KeySuggestionTest {
         Destination drafted = new PlanDraft(on.database(), source).draft(table).destination();
         MatchKey nr = new MatchKey(List.of("nr"), List.of());
         List<KeySuggestion> near =
-            KeySuggestion.of(table, drafted.withKeys(List.of(nr)), source).stream()
+            KeySuggestion.of(table, drafted.withKeys(List.of(nr)), source, null).stream()
                 .filter(s -> s.key().isNear())
                 .toList();
         assertThat(near)
             .singleElement()
             .satisfies(s -> assertThat(s.key().nearIn()).containsOnlyKeys("zunft"));
         MatchKey had = near.get(0).key();
-        assertThat(KeySuggestion.of(table, drafted.withKeys(List.of(nr, had)), source))
+        assertThat(KeySuggestion.of(table, drafted.withKeys(List.of(nr, had)), source, null))
             .noneMatch(s -> s.key().isNear());
-        assertThat(KeySuggestion.of(table, drafted.withKeys(List.of()), source))
+        assertThat(KeySuggestion.of(table, drafted.withKeys(List.of()), source, null))
             .noneMatch(s -> s.key().isNear());
       }
     }

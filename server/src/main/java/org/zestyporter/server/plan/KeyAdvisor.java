@@ -71,7 +71,7 @@ final class KeyAdvisor {
     TableInfo table = opened.database().table(destination.table());
     OpenedPlan now = opened.now(who);
     List<Suggested> suggested =
-        KeySuggestion.of(table, destination, now.source()).stream()
+        KeySuggestion.of(table, destination, now.source(), now.parentField(destination)).stream()
             .map(s -> tried(s, opened, now.context(), remembered))
             .toList();
     return new Keys(suggested, unindexed(opened, table, destination));

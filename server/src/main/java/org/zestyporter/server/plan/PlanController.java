@@ -127,18 +127,14 @@ class PlanController {
 
   /** Tables that could be filled besides, from columns that are left; the plan stays as it is. */
   @GetMapping("/plans/{id}/further")
-  List<PlanViews.FurtherTable> further(
-      @PathVariable long id, @RequestParam(defaultValue = "0") int destination) {
-    return viewer.further(plans.open(id, destination));
+  List<PlanViews.FurtherTable> further(@PathVariable long id) {
+    return viewer.further(plans.open(id));
   }
 
   /** A table that could be filled besides, as a draft would fill it; the plan stays as it is. */
   @GetMapping("/plans/{id}/further/{table}")
-  PlanViews.FurtherTable further(
-      @PathVariable long id,
-      @PathVariable String table,
-      @RequestParam(defaultValue = "0") int destination) {
-    return viewer.further(plans.open(id, destination), table);
+  PlanViews.FurtherTable further(@PathVariable long id, @PathVariable String table) {
+    return viewer.further(plans.open(id), table);
   }
 
   /** How many rows of a column each field of a linked table knows. */

@@ -288,24 +288,29 @@ class PlanViewer {
     return drafting.draft(opened.database(), opened.rows()).lookups(table.field(field), column);
   }
 
-  /** Tables that could be filled besides, below the one that is shown. */
+  /** Tables that could be filled besides, below any of those that are. */
   List<PlanViews.FurtherTable> further(PlanService.Opened opened) {
-    return drafting
-        .draft(opened.database(), opened.rows())
-        .children(opened.destination(), used(opened))
-        .stream()
+    PlanDraft draft = drafting.draft(opened.database(), opened.rows());
+    return opened.plan().destinations().stream()
+        .flatMap(d -> draft.children(d, used(opened)).stream())
         .map(t -> named(opened, t))
         .toList();
   }
 
-  /** A table that could be filled besides. */
-  PlanViews.FurtherTable further(PlanService.Opened opened, String table) {
-    Asked.text("The name of a table", table, 200);
-    ProposedTable further =
-        drafting
-            .draft(opened.database(), opened.rows())
-            .further(opened.database().table(table), opened.destination(), used(opened));
-    return named(opened, further);
+  /** A table that could be filled besides, below the first of those that it belongs to. */
+  PlanViews.FurtherTable further(PlanService.Opened opened, String name) {
+    TableInfo table = opened.database().table(Asked.text("The name of a table", name, 200));
+    PlanDraft draft = drafting.draft(opened.database(), opened.rows());
+    List<ProposedTable> ways =
+        opened.plan().destinations().stream()
+            .map(d -> draft.further(table, d, used(opened)))
+            .toList();
+    return named(
+        opened,
+        ways.stream()
+            .filter(w -> w.destination().parent() != null)
+            .findFirst()
+            .orElseGet(() -> ways.get(0)));
   }
 
   private static Set<String> used(PlanService.Opened opened) {
