@@ -82,6 +82,14 @@ it('writes a table before the one that links to it, once for each key', async ()
   expect(open.view.shown).toBe(0);
 });
 
+it('is unmade like any other change, though its table was in hand', async () => {
+  await open.addTable(coat);
+  expect(open.view.shown).toBe(1);
+  open.unmake();
+  await open.save();
+  expect([names(), open.view.shown, open.saving]).toEqual([['vessel'], 0, 'saved']);
+});
+
 it('says why a table can’t be added', async () => {
   render(AddTable, { open, shown: true });
   await screen.findByText('shade from Colour');

@@ -167,6 +167,11 @@ class OtherTablesTest extends ServerTest {
       assertThat(refused.code()).isEqualTo("no-such-table");
       assertThat(refused.body().path("detail").asString()).contains("fills 3 tables by now");
     }
+    JsonNode view = shown(0);
+    Map<String, Object> saved =
+        Map.of("revision", view.path("revision").asInt(), "plan", view.path("plan"));
+    assertThat(put(path + "?destination=3", saved).code()).isEqualTo("no-such-table");
+    assertThat(shown(0).path("revision")).as("nothing is kept").isEqualTo(view.path("revision"));
   }
 
   @Test

@@ -26,6 +26,7 @@ import org.zestyporter.core.fill.Rules;
 import org.zestyporter.core.fill.RunContext;
 import org.zestyporter.core.fill.Shared;
 import org.zestyporter.core.formula.Condition;
+import org.zestyporter.core.formula.Formula;
 import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Origin;
@@ -224,8 +225,12 @@ public final class OpenedPlan {
   /** The rows that go to a destination, and their parts. */
   Selection selection(Destination destination) {
     Condition where = where(destination);
-    Destination.Split split = destination.split();
-    return new Selection(where, split == null ? -1 : source.column(split.column()), split, context);
+    return new Selection(where, splitColumn(destination), destination.split(), context);
+  }
+
+  /** Index of the column whose cells are parted; -1 if none is. */
+  private int splitColumn(Destination destination) {
+    return destination.split() == null ? -1 : source.column(destination.split().column());
   }
 
   /** What of the file's rows goes to a destination: all of it, some rows, or their parts. */
@@ -233,7 +238,14 @@ public final class OpenedPlan {
     boolean takesAll =
         destination.split() == null
             && (destination.where() == null || destination.where().isBlank());
-    return takesAll ? source : new SelectedRows(source, selection(destination));
+    if (takesAll) {
+      return source;
+    }
+    List<Integer> asked =
+        destination.where() == null
+            ? List.of()
+            : Formula.columnsOf(destination.where()).stream().map(source::column).toList();
+    return new SelectedRows(source, selection(destination), asked, splitColumn(destination));
   }
 
   /** One fill, ready to compute every row. A link knows which records the rows make themselves. */
@@ -297,7 +309,7 @@ public final class OpenedPlan {
   /** Tells fills all that they have to know for the whole source. */
   private void answerAll(Destination destination, List<CompiledFill> fills) {
     Asking asking = new Asking();
-    int split = destination.split() == null ? -1 : source.column(destination.split().column());
+    int split = splitColumn(destination);
     for (CompiledFill fill : fills) {
       fill.ask(asking);
       if (fill.looksUp() && fill.columns().contains(split)) {

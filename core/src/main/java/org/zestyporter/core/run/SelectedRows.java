@@ -1,8 +1,11 @@
 package org.zestyporter.core.run;
 
+import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.stream.IntStream;
+import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.source.Combinations;
 import org.zestyporter.core.source.Rows;
 import org.zestyporter.core.source.SourceTable;
@@ -14,13 +17,24 @@ import org.zestyporter.core.value.DistinctValues;
 final class SelectedRows implements Rows {
   private final SourceTable source;
   private final Selection selection;
+  private final Collection<Integer> asked;
+  private final int splitColumn;
   private final Map<Integer, DistinctValues> distinct = new ConcurrentHashMap<>();
   private final Map<List<Integer>, Combinations> combinations = new ConcurrentHashMap<>();
-  private long count = -1;
 
-  SelectedRows(SourceTable source, Selection selection) {
+  /** By batch, the rows of it that go there, once for each part; null until they are asked for. */
+  private int @Nullable [][] picked;
+
+  /**
+   * @param asked indexes of the columns that the selection's condition reads
+   * @param splitColumn index of the column whose cells are parted; -1 if none
+   */
+  SelectedRows(
+      SourceTable source, Selection selection, Collection<Integer> asked, int splitColumn) {
     this.source = source;
     this.selection = selection;
+    this.asked = asked;
+    this.splitColumn = splitColumn;
   }
 
   @Override
@@ -28,13 +42,25 @@ final class SelectedRows implements Rows {
     return source.columns();
   }
 
-  @Override
-  public synchronized long rowCount() {
-    if (count < 0) {
-      count = 0;
-      for (int i = 0; i < batches(); i++) {
-        count += batch(i).rows();
+  private synchronized int[][] picked() {
+    if (picked == null) {
+      picked = new int[source.batches()][];
+      for (int i = 0; i < picked.length; i++) {
+        // where nothing is parted, no column is read but those that decide
+        picked[i] =
+            splitColumn < 0
+                ? selection.taken(source.batch(i, asked))
+                : selection.of(source.batch(i), null).rows();
       }
+    }
+    return picked;
+  }
+
+  @Override
+  public long rowCount() {
+    long count = 0;
+    for (int[] rows : picked()) {
+      count += rows.length;
     }
     return count;
   }
@@ -61,22 +87,39 @@ final class SelectedRows implements Rows {
 
   private DistinctValues count(int column) {
     DistinctValues values = new DistinctValues();
-    for (int i = 0; i < batches(); i++) {
-      Batch batch = batch(i);
-      ColumnChunk cells = batch.columns()[column];
-      long[] rows = new long[cells.entries()];
-      int[] first = new int[rows.length];
-      for (int r = batch.rows() - 1; r >= 0; r--) {
-        rows[cells.codes()[r]]++;
-        first[cells.codes()[r]] = r;
-      }
-      for (int code = 0; code < rows.length; code++) {
-        if (rows[code] > 0) {
-          values.add(cells.entry(code), rows[code], batch.lines()[first[code]]);
-        }
+    int[][] all = picked();
+    for (int i = 0; i < all.length; i++) {
+      long[] lines = source.batch(i, List.of()).lines();
+      if (column == splitColumn) {
+        ColumnChunk parts = batch(i).columns()[column];
+        count(values, parts, IntStream.range(0, parts.rows()).toArray(), all[i], lines);
+      } else {
+        count(values, source.cells(i, column), all[i], all[i], lines);
       }
     }
     return values;
+  }
+
+  /**
+   * Counts cells of a chunk.
+   *
+   * @param at where each of them stands in the chunk
+   * @param rows the batch's row of each
+   */
+  private static void count(
+      DistinctValues values, ColumnChunk cells, int[] at, int[] rows, long[] lines) {
+    long[] counts = new long[cells.entries()];
+    int[] first = new int[counts.length];
+    for (int r = at.length - 1; r >= 0; r--) {
+      int code = cells.codes()[at[r]];
+      counts[code]++;
+      first[code] = rows[r];
+    }
+    for (int code = 0; code < counts.length; code++) {
+      if (counts[code] > 0) {
+        values.add(cells.entry(code), counts[code], lines[first[code]]);
+      }
+    }
   }
 
   @Override

@@ -3,6 +3,7 @@ package org.zestyporter.core.run;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Objects;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.fill.BatchRow;
@@ -53,8 +54,24 @@ final class Selection {
     if (where == null && splitColumn < 0 && among == null) {
       return new Selected(batch, null, null, null);
     }
+    Problem[] told = new Problem[batch.rows()];
+    int[] rows = taken(batch, among, told);
+    Problem[] problems = Arrays.stream(told).anyMatch(Objects::nonNull) ? told : null;
+    return splitColumn < 0
+        ? new Selected(select(batch, rows, null), rows, null, problems)
+        : split(batch, rows, problems);
+  }
+
+  /** The rows of a batch that go there. */
+  int[] taken(Batch batch) {
+    return taken(batch, null, new Problem[batch.rows()]);
+  }
+
+  /**
+   * @param problems takes why it can't be told of some of those that are taken
+   */
+  private int[] taken(Batch batch, boolean @Nullable [] among, Problem[] problems) {
     int[] rows = new int[batch.rows()];
-    Problem[] problems = null;
     int count = 0;
     BatchRow row = new BatchRow(batch, context);
     for (int r = 0; r < rows.length; r++) {
@@ -63,17 +80,13 @@ final class Selection {
       }
       Object taken = where == null ? Boolean.TRUE : where.of(row.at(r));
       if (taken instanceof Problem problem) {
-        problems = problems == null ? new Problem[rows.length] : problems;
         problems[count] = problem;
       }
       if (taken instanceof Problem || Boolean.TRUE.equals(taken)) {
         rows[count++] = r;
       }
     }
-    rows = Arrays.copyOf(rows, count);
-    return splitColumn < 0
-        ? new Selected(select(batch, rows, null), rows, null, problems)
-        : split(batch, rows, problems);
+    return Arrays.copyOf(rows, count);
   }
 
   private Selected split(Batch batch, int[] taken, Problem @Nullable [] problems) {

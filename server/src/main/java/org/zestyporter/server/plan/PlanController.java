@@ -78,7 +78,7 @@ class PlanController {
       @RequestParam(defaultValue = "0") int destination,
       @RequestBody PlanViews.SavePlan wanted,
       Principal principal) {
-    List<String> followed = plans.save(id, wanted, principal.getName());
+    List<String> followed = plans.save(id, wanted, destination, principal.getName());
     return view(id, destination).withFollowed(followed);
   }
 

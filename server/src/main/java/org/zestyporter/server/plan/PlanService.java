@@ -233,12 +233,16 @@ public class PlanService implements UsesConnections, UsesSources {
     return open(outline, revision(outline.id(), outline.revision()), 0);
   }
 
-  private Opened open(Outline outline, Plan plan, int at) {
+  private static void requireTable(Plan plan, int at) {
     int tables = plan.destinations().size();
     if (at != 0 && (at < 0 || at >= tables)) {
       throw ErrorCode.NO_SUCH_TABLE.error(
           "This plan fills " + tables + (tables == 1 ? " table" : " tables") + " by now.");
     }
+  }
+
+  private Opened open(Outline outline, Plan plan, int at) {
+    requireTable(plan, at);
     return new Opened(
         outline.id(),
         outline.revision(),
@@ -385,15 +389,18 @@ public class PlanService implements UsesConnections, UsesSources {
    * Saves a plan over the revision that it was made from. Where its file is read otherwise than
    * before, fields that nobody has changed since the last draft follow a new one.
    *
+   * @param at number of the destination that is to be shown then
    * @return fields that are filled otherwise than was wanted
-   * @throws PorterException with code {@code changed-meanwhile} if somebody has saved since
+   * @throws PorterException with code {@code changed-meanwhile} if somebody has saved since; with
+   *     {@code no-such-table} if it has fewer destinations
    */
   @Transactional
-  public List<String> save(long id, PlanViews.SavePlan wanted, String who) {
+  public List<String> save(long id, PlanViews.SavePlan wanted, int at, String who) {
     PlanRecord old = record(id);
     if (wanted.plan() == null) {
       throw ErrorCode.NO_PLAN.error("There is no plan in the request.");
     }
+    requireTable(wanted.plan(), at);
     Asked.text("A plan's name", wanted.plan().name(), 120);
     // settings that can't be read are refused before anything is kept
     SourceTable rows = sources.table(old.sourceId(), wanted.plan().reading());

@@ -204,7 +204,7 @@ final class KilledServer {
       long plan = plans.create(new PlanViews.NewPlan(source, CONNECTION, "thing"), WHO);
       Plan made = plans.revision(plan, 1);
       RunSettings settings = made.run().withMode(RunSettings.Mode.BATCHES).withBatchRows(1);
-      plans.save(plan, new PlanViews.SavePlan(1, made.withRun(settings)), WHO);
+      plans.save(plan, new PlanViews.SavePlan(1, made.withRun(settings)), 0, WHO);
       return plan;
     }
     long plan = plans.all().get(0).id();

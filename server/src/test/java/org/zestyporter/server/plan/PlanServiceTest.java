@@ -83,7 +83,7 @@ class PlanServiceTest {
   @Test
   void savingKeepsTheNextRevisionAndWhoAndWhen() {
     when(plans.save(any())).thenReturn(1);
-    service.save(7, new PlanViews.SavePlan(4, PLAN), "odile");
+    service.save(7, new PlanViews.SavePlan(4, PLAN), 0, "odile");
     ArgumentCaptor<PlanRecord> saved = ArgumentCaptor.forClass(PlanRecord.class);
     verify(plans).insertRevision(saved.capture());
     assertThat(saved.getValue().revision()).isEqualTo(5);
@@ -95,7 +95,7 @@ class PlanServiceTest {
   @Test
   void savingOverSomebodyElseTellsWhoAndKeepsNothing() {
     when(plans.save(any())).thenReturn(0);
-    assertThatThrownBy(() -> service.save(7, new PlanViews.SavePlan(3, PLAN), "odile"))
+    assertThatThrownBy(() -> service.save(7, new PlanViews.SavePlan(3, PLAN), 0, "odile"))
         .isInstanceOfSatisfying(
             PorterException.class,
             e -> {
@@ -108,7 +108,7 @@ class PlanServiceTest {
   @Test
   void readingThatCannotBeIsRefusedBeforeAnythingIsKept() {
     when(sources.table(eq(3L), any())).thenThrow(ErrorCode.ENCODING.error("no such encoding"));
-    assertThatThrownBy(() -> service.save(7, new PlanViews.SavePlan(4, PLAN), "odile"))
+    assertThatThrownBy(() -> service.save(7, new PlanViews.SavePlan(4, PLAN), 0, "odile"))
         .hasMessage("no such encoding");
     verify(plans, never()).save(any());
   }
