@@ -61,8 +61,10 @@
       <span class="said">
         <b class="m">{table.name}</b> <span class="q">{place(at)}</span>
         <span class="end">
-          {#if table.matters.length}<span class="o waiting"
-              ><Slip of="waiting" />{many(table.matters.length, 'matter')}</span
+          {#if table.matters.length}<span
+              class="o waiting"
+              title={table.matters.map((m) => m.message).join(' ')}
+              ><Slip of="waiting" />{table.matters.length} to settle</span
             >{:else if guesses}<span class="o waiting"
               ><Slip of="waiting" />{many(guesses, 'guess', 'guesses')}</span
             >{:else}
@@ -98,8 +100,8 @@
     align-content: center;
     border-left: 1px solid var(--rule-firm);
     padding: 4px 14px 4px;
-    min-width: 190px;
-    max-width: 320px;
+    flex: 0 1 260px;
+    min-width: 132px;
     text-align: left;
     cursor: pointer;
   }

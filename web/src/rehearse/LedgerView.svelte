@@ -96,10 +96,12 @@
   const beyond = $derived(others.length ? 280 : 370);
   const RECORD = 70;
   const FATE = 104;
-  /** Those of the other tables for which there is room; the row in hand tells of all. */
-  const shownOthers = $derived(others.slice(0, 3));
   const LEAST = 100;
   let room = $state(0);
+  /** Those of the other tables for which there is room; the row in hand tells of all. */
+  const shownOthers = $derived(
+    others.slice(0, Math.max(0, Math.min(3, Math.floor((room - beyond - LEAST) / FATE)))),
+  );
   const forFields = $derived(room - beyond - (written ? RECORD : 0) - shownOthers.length * FATE);
   const needs = (f: string) => needed(Math.max(letters(f), found.longest[fields.indexOf(f)] ?? 0));
   /** A field of plain text, where the table is known. */
