@@ -144,6 +144,11 @@ class OtherTablesTest extends ServerTest {
             .body();
     assertThat(formula.path("value").asString()).isEqualTo("a");
     assertThat(get(path + "/offers?destination=2&field=pier").body()).isNotEmpty();
+    JsonNode lookup = get(path + "/lookups?destination=1&field=town_id&column=Towns").body().get(0);
+    assertThat(lookup.path("field").asString()).isEqualTo("name");
+    assertThat(List.of(lookup.path("found").asInt(), lookup.path("rows").asInt()))
+        .as("parts of cells, not cells")
+        .containsExactly(4, 5);
   }
 
   @Test

@@ -63,6 +63,11 @@ record CellList(List<String> at, DistinctValues parts, boolean sure) {
     return list == null || list.isLong() ? null : list;
   }
 
+  /** Cells that somebody has said to be lists, parted at certain signs. */
+  static CellList at(List<String> signs, DistinctValues cells) {
+    return parted(cells, signs, true);
+  }
+
   /**
    * The same without the signs that may belong to the values, as the comma in {@code Choir, adults;
    * Dance}; null if there are none beside others.

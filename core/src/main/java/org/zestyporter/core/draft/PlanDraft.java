@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
+import java.util.TreeSet;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
@@ -211,19 +212,28 @@ public final class PlanDraft {
    * The fields of a linked table in which a link could look a column up, the one that knows most of
    * its rows first.
    *
+   * @param split how the cells of a column are parted; null if none are
    * @throws PorterException if the file has no such column
    */
-  public List<Lookup> lookups(FieldInfo link, String column) {
+  public List<Lookup> lookups(FieldInfo link, String column, Destination.@Nullable Split split) {
     int index = source.columns().indexOf(column);
     if (index < 0) {
       throw ErrorCode.NO_SUCH_COLUMN.error("The file has no column “" + column + "”.");
     }
-    return link.link() == null ? List.of() : pairing.links().lookups(link, index);
+    if (link.link() == null) {
+      return List.of();
+    }
+    if (split == null || source.column(split.column()) != index) {
+      return pairing.links().lookups(link, index);
+    }
+    CellList parts = CellList.at(split.at(), source.distinct(index));
+    return new Pairing(known, source, List.of(), Map.of(index, parts)).links().lookups(link, index);
   }
 
   /** Proposals for tables whose records belong to those of a proposed destination. */
   public List<ProposedTable> children(ProposedTable of) {
-    Set<String> used = of.destination().columnsRead().collect(Collectors.toSet());
+    Set<String> used = new TreeSet<>(String.CASE_INSENSITIVE_ORDER);
+    of.destination().columnsRead().forEach(used::add);
     return children(of.destination(), used);
   }
 

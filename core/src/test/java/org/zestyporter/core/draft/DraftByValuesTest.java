@@ -1,15 +1,20 @@
 package org.zestyporter.core.draft;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.tuple;
 
 import java.io.IOException;
 import java.nio.file.Path;
 import java.sql.SQLException;
+import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.stream.Collectors;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
+import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.application.jdbc.Databases;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.source.SourceTable;
@@ -62,6 +67,31 @@ class DraftByValuesTest {
               n % 2 == 0 ? "yes" : "no");
     }
     return lines;
+  }
+
+  /** Though nothing else speaks for it, and other columns could be taken too. */
+  @Test
+  void aRequiredFieldTakesTheColumnThatIsCalledAsItIs() throws SQLException, IOException {
+    try (Databases.Fresh on = Databases.h2()) {
+      on.execute("CREATE TABLE cooper (name VARCHAR(60) NOT NULL, town VARCHAR(20), age INT)");
+      try (SourceTable source =
+          file("Town;Name;Street", "Oban;Hana;Quay 1", "Leith;Odile;Quay 2")) {
+        TableInfo table = on.database().table("cooper");
+        KnownRecords known = new KnownRecords(on.database());
+        Pairing pairing = new Pairing(known, source, List.of(), Map.of());
+        List<Pair> left =
+            new Elimination(pairing, source, table).of(table.fields(), List.of(), Set.of());
+        assertThat(left)
+            .extracting(p -> p.field().name(), Pair::column, Pair::sure)
+            .as("a field that needs no value is left")
+            .containsExactly(tuple("name", 1, Certainty.GUESS));
+        assertThat(
+                new Elimination(pairing, source, table)
+                    .of(table.fields(), List.of(), Set.of("Name")))
+            .as("what feeds something else is not taken")
+            .isEmpty();
+      }
+    }
   }
 
   @ParameterizedTest

@@ -116,7 +116,7 @@ class LinkDraftTest {
           .containsExactly("3 of 4 values are found as klient.imie and nazwisko");
       assertThat(
               new PlanDraft(on.database(), source)
-                  .lookups(on.database().table("umowa").field("klient_id"), "Kontakt"))
+                  .lookups(on.database().table("umowa").field("klient_id"), "Kontakt", null))
           .first()
           .isEqualTo(new PlanDraft.Lookup("imie", List.of("nazwisko"), 3, 4));
     }

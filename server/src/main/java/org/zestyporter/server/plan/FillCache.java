@@ -10,6 +10,8 @@ import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.zestyporter.core.application.Application;
+import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.fill.CompiledFill;
 import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Fill;
@@ -18,6 +20,7 @@ import org.zestyporter.core.run.Remembered;
 import org.zestyporter.core.source.Correction;
 import org.zestyporter.core.source.Rows;
 import org.zestyporter.core.source.SourceTable;
+import org.zestyporter.core.value.PorterException;
 
 /**
  * Remembers compiled fills and their counts for a while, so that an edit of one fill computes that
@@ -102,8 +105,19 @@ class FillCache {
         e -> new Remembered(e.application(), e.rows(), clock));
   }
 
-  /** What of the rows goes to the destination that is shown, the same each time. */
+  /**
+   * What of the rows goes to the destination that is shown, the same each time; all of them where
+   * its condition can't be read, which is a matter of the plan.
+   */
   Rows rows(PlanService.Opened opened, String who) {
+    try {
+      return selected(opened, who);
+    } catch (PorterException e) {
+      return opened.rows();
+    }
+  }
+
+  private Rows selected(PlanService.Opened opened, String who) {
     Destination into = opened.destination();
     if (into.where() == null && into.split() == null) {
       return opened.rows();
@@ -111,6 +125,30 @@ class FillCache {
     String where = into.where() == null ? "" : into.where();
     return selected.get(
         new Selecting(opened.rows(), where, into.split(), who), s -> opened.now(who).rows(into));
+  }
+
+  /** A fill of the destination that is shown, compiled if it is not at hand or too old. */
+  Entry fill(PlanService.Opened opened, Fill fill, String who) {
+    TableInfo table = opened.table();
+    Key key =
+        new Key(
+            rows(opened, who),
+            fill,
+            List.of(String.valueOf(opened.plan().connection()), table.name()),
+            List.of(
+                opened.now(who).books(fill), makers(opened, table, fill), opened.plan().links()),
+            who);
+    return get(key, k -> opened.now(who).fill(opened.destination(), fill));
+  }
+
+  /** The destinations that may make the records which a link looks for. */
+  private static List<Destination> makers(PlanService.Opened opened, TableInfo table, Fill fill) {
+    FieldInfo field = table.field(fill.field());
+    return field.link() == null
+        ? List.of()
+        : opened.plan().destinations().stream()
+            .filter(d -> d.table().equalsIgnoreCase(field.link().table()))
+            .toList();
   }
 
   /** The compiled fill of a key, compiled if it is not at hand or too old. */

@@ -31,11 +31,13 @@ import org.zestyporter.server.web.Deletion;
 class PlanController {
   private final PlanService plans;
   private final PlanViewer viewer;
+  private final PlanOffers offers;
   private final Proposals proposals;
 
-  PlanController(PlanService plans, PlanViewer viewer, Proposals proposals) {
+  PlanController(PlanService plans, PlanViewer viewer, PlanOffers offers, Proposals proposals) {
     this.plans = plans;
     this.viewer = viewer;
+    this.offers = offers;
     this.proposals = proposals;
   }
 
@@ -122,19 +124,19 @@ class PlanController {
       @RequestParam String field,
       @RequestParam(required = false) @Nullable String column,
       Principal principal) {
-    return viewer.offers(plans.open(id, destination), field, column, principal.getName());
+    return offers.offers(plans.open(id, destination), field, column, principal.getName());
   }
 
   /** Tables that could be filled besides, from columns that are left; the plan stays as it is. */
   @GetMapping("/plans/{id}/further")
   List<PlanViews.FurtherTable> further(@PathVariable long id) {
-    return viewer.further(plans.open(id));
+    return offers.further(plans.open(id));
   }
 
   /** A table that could be filled besides, as a draft would fill it; the plan stays as it is. */
   @GetMapping("/plans/{id}/further/{table}")
   PlanViews.FurtherTable further(@PathVariable long id, @PathVariable String table) {
-    return viewer.further(plans.open(id), table);
+    return offers.further(plans.open(id), table);
   }
 
   /** How many rows of a column each field of a linked table knows. */
@@ -144,7 +146,7 @@ class PlanController {
       @RequestParam(defaultValue = "0") int destination,
       @RequestParam String field,
       @RequestParam String column) {
-    return viewer.lookups(plans.open(id, destination), field, column);
+    return offers.lookups(plans.open(id, destination), field, column);
   }
 
   /** Kinds of steps, the one that frees most troubled rows first; the plan stays as it is. */

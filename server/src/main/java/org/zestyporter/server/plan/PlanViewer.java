@@ -3,19 +3,15 @@ package org.zestyporter.server.plan;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
-import java.util.Objects;
 import java.util.Set;
 import java.util.TreeSet;
-import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
-import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.zestyporter.core.application.Ask;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.Records;
 import org.zestyporter.core.application.TableInfo;
-import org.zestyporter.core.draft.PlanDraft;
 import org.zestyporter.core.draft.ProposedTable;
 import org.zestyporter.core.fill.BatchRow;
 import org.zestyporter.core.fill.CompiledFill;
@@ -44,17 +40,14 @@ import org.zestyporter.core.source.reading.Reading;
 import org.zestyporter.core.source.reading.SheetPart;
 import org.zestyporter.core.value.Alike;
 import org.zestyporter.core.value.Cell;
-import org.zestyporter.core.value.ColumnProfile;
 import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
 import org.zestyporter.core.value.Problem;
 import org.zestyporter.core.value.Values;
-import org.zestyporter.server.web.Asked;
 
 /** Shows the effect of a plan on real rows, before anything is rehearsed. */
 @Component
 class PlanViewer {
-  private static final int SAMPLES = 4;
   private static final int MAX_ROWS = 200;
   private static final int MAX_COLUMNS = 120;
   private static final int MAX_VALUES = 100_000;
@@ -151,20 +144,10 @@ class PlanViewer {
         destination.table(),
         parent < 0 ? null : parent,
         parent < 0 ? null : opened.now("").parentField(destination),
-        rows(opened, "").rowCount(),
+        cache.rows(opened, "").rowCount(),
         matters,
         troubles.stream().mapToLong(PlanViews.FieldTrouble::rows).sum(),
         troubles.stream().mapToLong(PlanViews.FieldTrouble::questions).sum());
-  }
-
-  /** What of the file's rows goes to the table that is shown. */
-  private Rows rows(PlanService.Opened opened, String who) {
-    try {
-      return cache.rows(opened, who);
-    } catch (PorterException e) {
-      // a matter says what is wrong with the condition; until then all rows are shown
-      return opened.rows();
-    }
   }
 
   private static List<FileChange> changes(Reading reading, SourceTable rows) {
@@ -187,29 +170,6 @@ class PlanViewer {
     return new PlanViews.ReadingPreview(rows.rowCount(), rows.columns(), records, rows.warnings());
   }
 
-  private FillCache.Entry compiled(
-      PlanService.Opened opened, TableInfo table, Fill fill, String who) {
-    FillCache.Key key =
-        new FillCache.Key(
-            rows(opened, who),
-            fill,
-            List.of(String.valueOf(opened.plan().connection()), table.name()),
-            List.of(
-                opened.now(who).books(fill), makers(opened, table, fill), opened.plan().links()),
-            who);
-    return cache.get(key, k -> opened.now(who).fill(opened.destination(), fill));
-  }
-
-  /** The destinations that may make the records which a link looks for. */
-  private static List<Destination> makers(PlanService.Opened opened, TableInfo table, Fill fill) {
-    FieldInfo field = table.field(fill.field());
-    return field.link() == null
-        ? List.of()
-        : opened.plan().destinations().stream()
-            .filter(d -> d.table().equalsIgnoreCase(field.link().table()))
-            .toList();
-  }
-
   private List<PlanViews.FieldTrouble> troubles(PlanService.Opened opened) {
     List<PlanViews.FieldTrouble> troubles = new ArrayList<>();
     for (FillCache.Entry entry : usable(opened, opened.table(), "")) {
@@ -228,7 +188,7 @@ class PlanViewer {
 
   private List<FillCache.Entry> usable(PlanService.Opened opened, TableInfo table, String who) {
     return opened.now(who).usable(opened.destination()).stream()
-        .map(f -> compiled(opened, table, f, who))
+        .map(f -> cache.fill(opened, f, who))
         .toList();
   }
 
@@ -239,98 +199,9 @@ class PlanViewer {
   StageTable stages(PlanService.Opened opened, PlanViews.FillTrial trial, String who) {
     TableInfo table = opened.table();
     requireUsable(trial.fill());
-    CompiledFill fill = compiled(opened, table, trial.fill(), who).fill();
+    CompiledFill fill = cache.fill(opened, trial.fill(), who).fill();
     return StageTable.of(
-        fill, rows(opened, who), trial.offset(), Math.min(MAX_ROWS, trial.limit()));
-  }
-
-  /** Columns that could feed a field, each with how many of its values the field could take. */
-  List<PlanViews.Offer> offers(
-      PlanService.Opened opened, String name, @Nullable String wanted, String who) {
-    TableInfo table = opened.table();
-    FieldInfo field = table.field(name);
-    if (!field.isFillable()) {
-      return List.of();
-    }
-    List<PlanViews.Offer> offers = new ArrayList<>();
-    Set<String> used =
-        opened.destination().fills().stream()
-            .map(f -> f.origin().column())
-            .filter(Objects::nonNull)
-            .collect(Collectors.toSet());
-    Rows rows = rows(opened, who);
-    PlanDraft draft = drafting.draft(opened.database(), opened.rows());
-    for (PlanDraft.Offer offer :
-        wanted == null
-            ? draft.offers(table, field, used)
-            : List.of(draft.offer(table, field, wanted))) {
-      CompiledFill fill = compiled(opened, table, offer.fill(), who).fill();
-      StageTable stages = StageTable.of(fill, rows, 0, 1);
-      int column = opened.rows().columns().indexOf(offer.column());
-      offers.add(
-          new PlanViews.Offer(
-              offer.column(),
-              offer.fill(),
-              offer.because(),
-              opened.rows().profiles().get(column).samples().stream()
-                  .map(ColumnProfile.ValueCount::text)
-                  .limit(SAMPLES)
-                  .toList(),
-              rows.rowCount() - stages.troubledRows(),
-              rows.rowCount()));
-    }
-    return offers;
-  }
-
-  /** How many rows of a column each field of a linked table knows. */
-  List<PlanDraft.Lookup> lookups(PlanService.Opened opened, String field, String column) {
-    TableInfo table = opened.table();
-    return drafting.draft(opened.database(), opened.rows()).lookups(table.field(field), column);
-  }
-
-  /** Tables that could be filled besides, below any of those that are. */
-  List<PlanViews.FurtherTable> further(PlanService.Opened opened) {
-    PlanDraft draft = drafting.draft(opened.database(), opened.rows());
-    return opened.plan().destinations().stream()
-        .flatMap(d -> draft.children(d, used(opened)).stream())
-        .map(t -> named(opened, t))
-        .toList();
-  }
-
-  /** A table that could be filled besides, below the first of those that it belongs to. */
-  PlanViews.FurtherTable further(PlanService.Opened opened, String name) {
-    TableInfo table = opened.database().table(Asked.text("The name of a table", name, 200));
-    PlanDraft draft = drafting.draft(opened.database(), opened.rows());
-    List<ProposedTable> ways =
-        opened.plan().destinations().stream()
-            .map(d -> draft.further(table, d, used(opened)))
-            .toList();
-    return named(
-        opened,
-        ways.stream()
-            .filter(w -> w.destination().parent() != null)
-            .findFirst()
-            .orElseGet(() -> ways.get(0)));
-  }
-
-  private static Set<String> used(PlanService.Opened opened) {
-    return opened.plan().destinations().stream()
-        .flatMap(Destination::columnsRead)
-        .collect(Collectors.toSet());
-  }
-
-  /** A proposal under a name that none of the plan's destinations has. */
-  private static PlanViews.FurtherTable named(PlanService.Opened opened, ProposedTable proposed) {
-    Destination destination = proposed.destination();
-    Set<String> taken =
-        opened.plan().destinations().stream().map(Destination::label).collect(Collectors.toSet());
-    String name = destination.label();
-    for (int i = 2; taken.contains(name); i++) {
-      name = destination.label() + " " + i;
-    }
-    return new PlanViews.FurtherTable(
-        name.equals(destination.label()) ? destination : destination.withName(name),
-        proposed.evidence());
+        fill, cache.rows(opened, who), trial.offset(), Math.min(MAX_ROWS, trial.limit()));
   }
 
   /** Kinds of steps by how many troubled rows of a fill each would free. */
@@ -344,7 +215,7 @@ class PlanViewer {
             .map(Phrasebook::name)
             .distinct()
             .toList();
-    return new Trials(plan.compiler(), compiled, rows(opened, who)).rank(wanted.at(), books);
+    return new Trials(plan.compiler(), compiled, cache.rows(opened, who)).rank(wanted.at(), books);
   }
 
   /** The application's values that a word may mean: choices of the field, or values of its link. */
@@ -411,7 +282,7 @@ class PlanViewer {
     TableInfo table = opened.table();
     List<CompiledFill> fills = fills(opened, table, who);
     SourceTable rows = opened.rows();
-    Rows taken = rows(opened, who);
+    Rows taken = cache.rows(opened, who);
     Rules rules = opened.now(who).rules(opened.destination());
     List<PlanViews.WindowRow> window = new ArrayList<>();
     long last = Math.min(rows.rowCount(), from + Math.min(MAX_ROWS, count));
@@ -465,7 +336,7 @@ class PlanViewer {
   long nextTroubled(PlanService.Opened opened, long after, String who) {
     TableInfo table = opened.table();
     List<CompiledFill> fills = fills(opened, table, who);
-    Rows rows = rows(opened, who);
+    Rows rows = cache.rows(opened, who);
     long from = Math.min(after, opened.rows().rowCount() - 1);
     long next = Troubles.next(rows, fills, from);
     return next < 0 && from >= 0 ? Troubles.next(rows, fills, -1) : next;
