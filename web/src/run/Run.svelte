@@ -263,10 +263,8 @@
               href={recordsOf(open.plan.connection, table, `?run=${open.run.id}&outcome=changed`)}
               >{count(some.changed)} changed</a
             >
-          {/if}
-          {#if some.table === open.name}; <span class="m">{some.table}</span> now holds {count(
-              open.view.tableRecords,
-            )}{:else}in <span class="m">{some.table}</span>{/if}
+          {/if}{some.table === open.name ? '; ' : ' in '}<span class="m">{some.table}</span
+          >{some.table === open.name ? ` now holds ${count(open.view.tableRecords)}` : ''}
         </p>
       {/each}
       {#if into.fieldsChanged.length}
