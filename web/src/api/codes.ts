@@ -10,3 +10,6 @@ export const OF_MATCH = [
   'matched',
   'contradicted',
 ];
+
+/** What befalls a row because of another record that it makes. */
+export const OF_ANOTHER: readonly string[] = ['parent', 'row-rejected'];

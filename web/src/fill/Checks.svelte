@@ -66,7 +66,7 @@
   }
 </script>
 
-<dialog bind:this={box} aria-labelledby="checks-title" onclose={() => (shown = false)}>
+<dialog class="leaf" bind:this={box} aria-labelledby="checks-title" onclose={() => (shown = false)}>
   <div class="bt">
     <h2 id="checks-title">Checks of <span class="m">{open.view.table.name}</span></h2>
     <span class="q2">a record that breaks one is rejected, and says why</span>
@@ -126,15 +126,7 @@
 <style>
   dialog {
     width: 780px;
-    max-width: 92vw;
-    margin: auto;
-    border: 1px solid var(--ink);
-    background: var(--paper);
-    color: var(--ink);
     padding: 0;
-  }
-  dialog::backdrop {
-    background: color-mix(in srgb, var(--ink) 25%, transparent);
   }
   .check {
     display: grid;

@@ -15,7 +15,12 @@
   }
 </script>
 
-<dialog bind:this={box} aria-labelledby="corrections-title" onclose={() => (shown = false)}>
+<dialog
+  class="leaf"
+  bind:this={box}
+  aria-labelledby="corrections-title"
+  onclose={() => (shown = false)}
+>
   <div class="bt">
     <h2 id="corrections-title">Corrected cells</h2>
     <span class="q2">kept with the Plan; the file stays as it is</span>
@@ -38,15 +43,7 @@
 <style>
   dialog {
     width: 680px;
-    max-width: 92vw;
-    margin: auto;
-    border: 1px solid var(--ink);
-    background: var(--paper);
-    color: var(--ink);
     padding: 0 0 10px;
-  }
-  dialog::backdrop {
-    background: color-mix(in srgb, var(--ink) 25%, transparent);
   }
   .correction {
     display: grid;

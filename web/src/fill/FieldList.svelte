@@ -25,13 +25,12 @@
   const fields = $derived(
     open.view.table.fields.filter((f) => f.name.toLowerCase().includes(search.toLowerCase())),
   );
-  const told = $derived(open.view.tables[open.view.shown]!);
   /** How a field is filled, in a few words. */
   const saidOf = (field: FieldInfo) =>
-    field.name === told.parentField
+    field.name === open.told.parentField
       ? {
           column: '',
-          rest: `its ${open.view.tables[told.parent!]?.name}, made or found in this row`,
+          rest: `its ${open.view.tables[open.told.parent!]?.name}, made or found in this row`,
         }
       : phrase(open.fill(field.name), field);
   const current = $derived(rows.find((r) => r.row === open.cursor));
@@ -41,8 +40,6 @@
     return !!kind && kind !== 'database';
   };
   const filled = $derived(open.view.table.fields.filter((f) => filledSo(f.name)).length);
-  const guessed = (name: string) =>
-    open.guesses.some((g) => g.field === name && g.at === open.view.shown);
   const used = $derived(
     new Set(
       open.plan.destinations.flatMap((d) => [
@@ -134,7 +131,7 @@
           {#if matter}<span class="o waiting" title={matter.message}
               ><Slip of="waiting" />to fill</span
             >
-          {:else if guessed(field.name)}<span
+          {:else if open.isGuess(field.name)}<span
               class="o waiting"
               title="a guess of the draft, which nobody has confirmed"
               ><Slip of="waiting" />to confirm</span

@@ -34,7 +34,7 @@
 
   /** The table whose records those of the one in hand belong to, if this field tells to which. */
   const parent = $derived.by(() => {
-    const told = open.view.tables[open.view.shown]!;
+    const { told } = open;
     return told.parentField === field.name ? open.view.tables[told.parent!] : undefined;
   });
 
@@ -48,9 +48,7 @@
     if (!found || !drafted) return '';
     return `${SURE[found.sure ?? 'likely']}: ${found.because}`;
   });
-  const guessed = $derived(
-    open.guesses.some((g) => g.field === field.name && g.at === open.view.shown),
-  );
+  const guessed = $derived(open.isGuess(field.name));
 
   $effect(() => {
     void stages.fill;

@@ -7,7 +7,7 @@
   let { open }: { open: OpenPlan } = $props();
 
   const into = $derived(open.destination);
-  const told = $derived(open.view.tables[open.view.shown]!);
+  const told = $derived(open.told);
   const parent = $derived(told.parent === undefined ? undefined : open.view.tables[told.parent]);
   const own = $derived(into.keys[0]?.fields.filter((f) => f !== told.parentField) ?? []);
 

@@ -31,7 +31,7 @@
     });
   }
   function share(rows: number) {
-    return `${((100 * rows) / Math.max(1, open.view.tables[open.view.shown]!.rows)).toFixed(1)}%`;
+    return `${((100 * rows) / Math.max(1, open.told.rows)).toFixed(1)}%`;
   }
 </script>
 

@@ -36,7 +36,7 @@
 
   const keys = $derived(open.destination.keys);
   const at = $derived(Math.min(chosen, Math.max(0, keys.length - 1)));
-  const told = $derived(open.view.tables[open.view.shown]!);
+  const told = $derived(open.told);
   const filled = $derived(
     open.view.table.fields.filter((f) => {
       const kind = open.fill(f.name)?.origin.kind;

@@ -19,7 +19,7 @@
   let busy = $state(false);
   let at = $state(0);
   const of = $derived(open.matchClass);
-  const told = $derived(open.view.tables[open.view.shown]!);
+  const told = $derived(open.told);
 
   // anew after each save, and for another class
   $effect(() => {

@@ -53,7 +53,12 @@
       .join(', ');
 </script>
 
-<dialog bind:this={box} aria-labelledby="further-title" onclose={() => (shown = false)}>
+<dialog
+  class="leaf"
+  bind:this={box}
+  aria-labelledby="further-title"
+  onclose={() => (shown = false)}
+>
   <div class="bt">
     <h2 id="further-title">Another table</h2>
     <span class="q2">each row of the file makes records there as well</span>
@@ -97,15 +102,7 @@
 <style>
   dialog {
     width: 620px;
-    max-width: 92vw;
-    margin: auto;
-    border: 1px solid var(--ink);
-    background: var(--paper);
-    color: var(--ink);
     padding: 0 0 8px;
-  }
-  dialog::backdrop {
-    background: color-mix(in srgb, var(--ink) 25%, transparent);
   }
   .offer {
     display: flex;

@@ -41,8 +41,10 @@ export class EditedPlan {
   destination: Destination = $derived(
     this.plan.destinations[this.view.shown] ?? this.plan.destinations[0]!,
   );
+  /** What is told of it beside the others. */
+  told = $derived(this.view.tables[this.view.shown]!);
   /** What the plan calls it. */
-  name = $derived(this.view.tables[this.view.shown]!.name);
+  name = $derived(this.told.name);
   /** Says of a request which destination it is about. */
   into = $derived({ destination: this.view.shown });
   /** Values that can't be taken, and those of them that an answer would free; in all tables. */
@@ -90,6 +92,11 @@ export class EditedPlan {
   private take(view: PlanView) {
     this.view = view;
     this.plan = view.plan;
+  }
+
+  /** True if nobody has confirmed how a field of the table shown is filled. */
+  isGuess(field: string): boolean {
+    return this.guesses.some((g) => g.field === field && g.at === this.view.shown);
   }
 
   /** How a field is filled, in the table shown or another one. */

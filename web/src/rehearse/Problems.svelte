@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { Snippet } from 'svelte';
   import { api, got } from '../api/client';
+  import { OF_ANOTHER } from '../api/codes';
   import type { ProblemGroup, RunReport, StepHelp } from '../api/types';
   import type { OpenPlan } from '../plan/plan.svelte';
   import Slip from '../ui/Slip.svelte';
@@ -38,8 +39,7 @@
   }
 
   const into = $derived(report.destinations[0]!);
-  /** True for what befalls a row because of another record that it makes. */
-  const follows = (p: ProblemGroup) => p.code === 'parent' || p.code === 'row-rejected';
+  const follows = (p: ProblemGroup) => OF_ANOTHER.includes(p.code);
   const rejecting = $derived([
     ...report.problems.filter((p) => !p.softened && !follows(p)),
     ...report.problems.filter((p) => !p.softened && follows(p)),

@@ -77,6 +77,7 @@ public record Destination(
     fills = fills == null ? List.of() : List.copyOf(fills);
     keys = keys == null ? List.of() : List.copyOf(keys);
     decisions = decisions == null ? List.of() : List.copyOf(decisions);
+    where = where == null || where.isBlank() ? null : where;
     among = among == null || among.isBlank() ? null : among;
     policies = policies == null ? Policies.DEFAULT : policies;
     checksOff = checksOff == null ? List.of() : List.copyOf(checksOff);
@@ -100,6 +101,11 @@ public record Destination(
   public Stream<String> columnsRead() {
     Stream<String> ofFills = fills.stream().flatMap(Fill::columnsRead);
     return split == null ? ofFills : Stream.concat(ofFills, Stream.of(split.column()));
+  }
+
+  /** True if every row goes there, whole. */
+  public boolean takesAll() {
+    return where == null && split == null;
   }
 
   /** What it is called. */

@@ -217,7 +217,7 @@ public final class OpenedPlan {
 
   /** Tells which rows go to a destination; null if all do. */
   private @Nullable Condition where(Destination destination) {
-    return destination.where() == null || destination.where().isBlank()
+    return destination.where() == null
         ? null
         : compiler().condition(destination.where(), destination.label());
   }
@@ -235,10 +235,7 @@ public final class OpenedPlan {
 
   /** What of the file's rows goes to a destination: all of it, some rows, or their parts. */
   public Rows rows(Destination destination) {
-    boolean takesAll =
-        destination.split() == null
-            && (destination.where() == null || destination.where().isBlank());
-    if (takesAll) {
+    if (destination.takesAll()) {
       return source;
     }
     List<Integer> asked =

@@ -44,7 +44,7 @@ public final class Remembered {
    */
   static boolean serves(OpenedPlan opened) {
     Destination only = opened.plan().only();
-    if (only == null || only.where() != null || only.split() != null) {
+    if (only == null || !only.takesAll()) {
       return false;
     }
     TableInfo table = opened.table(only);

@@ -47,7 +47,7 @@ class FillCache {
   private record Editing(SourceTable rows, Application application, String who) {}
 
   private record Selecting(
-      SourceTable rows, String where, Destination.@Nullable Split split, String who) {}
+      SourceTable rows, @Nullable String where, Destination.@Nullable Split split, String who) {}
 
   private record Corrected(SourceTable rows, List<Correction> corrections) {}
 
@@ -119,12 +119,12 @@ class FillCache {
 
   private Rows selected(PlanService.Opened opened, String who) {
     Destination into = opened.destination();
-    if (into.where() == null && into.split() == null) {
+    if (into.takesAll()) {
       return opened.rows();
     }
-    String where = into.where() == null ? "" : into.where();
     return selected.get(
-        new Selecting(opened.rows(), where, into.split(), who), s -> opened.now(who).rows(into));
+        new Selecting(opened.rows(), into.where(), into.split(), who),
+        s -> opened.now(who).rows(into));
   }
 
   /** A fill of the destination that is shown, compiled if it is not at hand or too old. */
