@@ -49,7 +49,7 @@
     {@const bad = table.troubled - table.questions}
     {@const guesses = open.guesses.filter((g) => g.at === at).length}
     <button
-      class="table"
+      class="one"
       class:on={at === open.view.shown}
       aria-current={at === open.view.shown}
       title="{table.name}: {table.name === table.table ? '' : `records of ${table.table}, `}{many(
@@ -77,7 +77,7 @@
       {#if report}<Bar tiny parts={parts(table.name)} label="as it was rehearsed" />{/if}
     </button>
   {/each}
-  <button class="table more" onclick={() => (adding = true)}>+ table</button>
+  <button class="one more" onclick={() => (adding = true)}>+ table</button>
 </nav>
 {#if adding}<AddTable {open} bind:shown={adding} />{/if}
 
@@ -94,7 +94,7 @@
     padding: 0 16px;
     align-self: center;
   }
-  .table {
+  .one {
     display: grid;
     gap: 3px;
     align-content: center;
@@ -105,10 +105,10 @@
     text-align: left;
     cursor: pointer;
   }
-  .table:last-child {
+  .one:last-child {
     border-right: 1px solid var(--rule-firm);
   }
-  .table.on {
+  .one.on {
     background: var(--sheet);
     box-shadow: inset 0 4px 0 var(--zest);
   }
@@ -117,7 +117,7 @@
     min-width: 0;
     color: var(--ink-2);
   }
-  .table:focus-visible {
+  .one:focus-visible {
     outline-offset: -3px;
   }
   .said {

@@ -38,7 +38,8 @@ export class OpenPlan extends EditedPlan {
       this.rehearsal.source === this.view.source.name &&
       this.saving === 'saved' &&
       this.answersKnown === this.answers &&
-      Math.max(this.newestRun, this.run?.id ?? 0) < this.rehearsal.id,
+      // what was taken back has changed the records too
+      Math.max(this.newestRun, this.run?.id ?? 0, this.run?.undoneBy?.id ?? 0) < this.rehearsal.id,
   );
   /** What became of the rows that answers touch, if the figures of the last rehearsal count them. */
   recounted = $derived(

@@ -398,6 +398,15 @@ describe('runs of old', () => {
     expect(open.run?.id).toBe(3);
   });
 
+  it('takes no rehearsal for today’s once a run before it is taken back', () => {
+    const open = anOpenPlan();
+    open.rehearsal = aRun({ id: 5, kind: 'rehearsal', report: aReport() });
+    open.run = aRun({ id: 4, kind: 'run' });
+    expect(open.rehearsed).toBe(true);
+    open.run = { ...open.run, undoneBy: { id: 6, state: 'done' } };
+    expect(open.rehearsed).toBe(false);
+  });
+
   it('knows that a rehearsal was run also where an older run is shown', async () => {
     const open = anOpenPlan();
     open.rehearsal = aRun({ id: 5, kind: 'rehearsal', report: aReport() });
