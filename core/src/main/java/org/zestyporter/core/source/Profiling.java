@@ -143,6 +143,7 @@ final class Profiling {
     int[] counts = new int[cells.entries()];
     int[] first = new int[counts.length];
     int[] codes = cells.codes();
+    int[] rows = records.rows();
     byte[] bytes = cells.bytes();
     int[] starts = cells.starts();
     int[] ends = cells.ends();
@@ -153,24 +154,24 @@ final class Profiling {
     }
     long[] hashes = new long[counts.length];
     for (int code = 0; code < counts.length; code++) {
+      if (counts[code] > 0 && cells.isBlank(code)) {
+        values.addBlank(counts[code]);
+        counts[code] = 0;
+      }
       hashes[code] = DistinctValues.hash(cells.kind(code), bytes, starts[code], ends[code]);
     }
-    boolean[] lacking = new boolean[counts.length];
-    values.lacks(hashes, lacking);
+    boolean[] other = new boolean[counts.length];
+    boolean full = values.isFull();
+    values.addKept(hashes, counts, other);
     for (int code = 0; code < counts.length; code++) {
-      if (counts[code] == 0) {
+      if (!other[code]) {
         continue;
       }
       Cell.Kind kind = cells.kind(code);
       int from = starts[code];
       int to = ends[code];
-      long line = lines[records.rows()[first[code]]];
-      if (cells.isBlank(code)) {
-        values.addBlank(counts[code]);
-      } else if (lacking[code]) {
-        values.addBeyond(counts[code]);
-        profiler.add(kind, bytes, from, to, counts[code], line);
-      } else if (!values.add(hashes[code], kind, bytes, from, to, counts[code], line)) {
+      long line = lines[rows[first[code]]];
+      if (full || !values.add(hashes[code], kind, bytes, from, to, counts[code], line)) {
         profiler.add(kind, bytes, from, to, counts[code], line);
       }
     }

@@ -340,8 +340,8 @@ public final class SourceReader {
     }
 
     @Override
-    public void text(int column, char[] chars, int from, int to, boolean whole) {
-      writer.text(column, chars, from, to, whole);
+    public void text(int column, byte[] bytes, int from, int to, boolean whole) {
+      writer.text(column, bytes, from, to, whole);
     }
 
     @Override

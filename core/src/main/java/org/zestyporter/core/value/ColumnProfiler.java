@@ -7,6 +7,7 @@ import java.time.LocalDateTime;
 import java.time.LocalTime;
 import java.time.OffsetDateTime;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Comparator;
 import java.util.EnumMap;
 import java.util.HashSet;
@@ -53,7 +54,7 @@ public final class ColumnProfiler {
 
   private final LocaleSettings locale;
   private final long[] fits = new long[ValueType.values().length];
-  private final Map<ValueType, Examples> examples = new EnumMap<>(ValueType.class);
+  private final Examples[] examples = new Examples[ValueType.values().length];
   private final Ranges ranges = new Ranges();
   private final Map<FindingCode, Finding> findings = new EnumMap<>(FindingCode.class);
   private final Map<String, long[]> currencies = new LinkedHashMap<>();
@@ -106,7 +107,12 @@ public final class ColumnProfiler {
     }
     fits[type.ordinal()] += count;
     ranges.add(type, value);
-    examples.computeIfAbsent(type, t -> new Examples(SHOWN * 4)).count(text, count, line);
+    Examples known = examples[type.ordinal()];
+    if (known == null) {
+      known = new Examples(SHOWN * 4);
+      examples[type.ordinal()] = known;
+    }
+    known.count(text, count, line);
   }
 
   /** The same for a cell given by its text in UTF-8. */
@@ -125,7 +131,7 @@ public final class ColumnProfiler {
     PlainText plain = this.plain.look(bytes, from, to, locale.decimal().charAt(0));
     ValueType type = plain.type();
     // what stands for a type is counted by its text, as long as there are few
-    Examples known = type == null ? null : examples.get(type);
+    Examples known = type == null ? null : examples[type.ordinal()];
     if (known == null || known.isOpen() || known.has(bytes, from, to)) {
       return false;
     }
@@ -544,9 +550,9 @@ public final class ColumnProfiler {
     if (type == ValueType.TEXT) {
       return List.of();
     }
-    return examples.entrySet().stream()
-        .filter(e -> !fits(e.getKey(), type))
-        .flatMap(e -> e.getValue().counts().entrySet().stream())
+    return Arrays.stream(ValueType.values())
+        .filter(t -> examples[t.ordinal()] != null && !fits(t, type))
+        .flatMap(t -> examples[t.ordinal()].counts().entrySet().stream())
         .map(e -> new ColumnProfile.ValueCount(e.getKey(), e.getValue()[0], e.getValue()[1]))
         .sorted(
             Comparator.comparingLong((ColumnProfile.ValueCount v) -> -v.rows())

@@ -144,27 +144,46 @@ public final class DistinctValues {
   }
 
   /**
-   * Tells for many cells at once which are surely not among those kept, and are not kept if they
-   * are added: what a processor has to fetch for them is fetched for many together.
+   * Counts rows of many cells at once, as far as the cells are among those kept: what a processor
+   * has to fetch for them is fetched for many together. If no more are kept, the rows of the others
+   * are counted too.
    *
    * @param hashes by {@link #hash}
+   * @param rows rows of each cell; 0 for one that is not to be counted
+   * @param other set to true for each cell that is to be counted and is not among those kept
    */
-  public void lacks(long[] hashes, boolean[] lacking) {
-    if (signs == null) {
-      return;
-    }
+  public void addKept(long[] hashes, int[] rows, boolean[] other) {
+    int mask = slots.length - 2;
+    long missed = 0;
     for (int i = 0; i < hashes.length; i++) {
-      lacking[i] = lacks(hashes[i]);
+      if (rows[i] == 0) {
+        continue;
+      }
+      long hash = hashes[i];
+      int at = (int) hash << 1 & mask;
+      if (signs == null || !lacks(hash)) {
+        while (slots[at] != 0 && slots[at] != hash) {
+          at = at + 2 & mask;
+        }
+        if (slots[at] != 0) {
+          slots[at + 1] += rows[i];
+          continue;
+        }
+      }
+      other[i] = true;
+      missed += rows[i];
     }
+    beyond += full ? missed : 0;
+    tallies = null;
+  }
+
+  /** True if no more cells are kept: the rows of others are only counted. */
+  public boolean isFull() {
+    return full;
   }
 
   private boolean lacks(long hash) {
     return (signs[sign(hash)] >>> hash & 1) == 0;
-  }
-
-  /** Counts rows of a cell that is {@link #lacks lacking}. */
-  public void addBeyond(long rows) {
-    beyond += rows;
   }
 
   /** The same as {@link #add}, of a cell whose {@link #hash} is known. */

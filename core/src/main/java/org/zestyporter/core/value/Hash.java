@@ -8,6 +8,8 @@ import java.nio.ByteOrder;
 public final class Hash {
   private static final VarHandle LONGS =
       MethodHandles.byteArrayViewVarHandle(long[].class, ByteOrder.LITTLE_ENDIAN);
+  private static final VarHandle INTS =
+      MethodHandles.byteArrayViewVarHandle(int[].class, ByteOrder.LITTLE_ENDIAN);
   private static final long A = 0x9E3779B97F4A7C15L;
   private static final long B = 0xD1B54A32D192ED03L;
 
@@ -24,14 +26,21 @@ public final class Hash {
 
   /** The hash of some bytes; never 0. */
   public long of(byte[] bytes, int from, int to) {
-    long hash = seed ^ mix(to - from ^ A, B);
-    int at = from;
-    for (; at + 8 <= to; at += 8) {
+    int length = to - from;
+    long hash = seed ^ mix(length ^ A, B);
+    for (int at = from; at < to - Long.BYTES; at += Long.BYTES) {
       hash = mix(hash ^ (long) LONGS.get(bytes, at), A);
     }
+    // the last ones at once, some of them for the second time
     long rest = 0;
-    for (; at < to; at++) {
-      rest = rest << 8 | bytes[at] & 0xFF;
+    if (length >= Long.BYTES) {
+      rest = (long) LONGS.get(bytes, to - Long.BYTES);
+    } else if (length >= Integer.BYTES) {
+      rest = (long) (int) INTS.get(bytes, from) << 32 ^ (int) INTS.get(bytes, to - Integer.BYTES);
+    } else {
+      for (int at = from; at < to; at++) {
+        rest = rest << 8 | bytes[at] & 0xFF;
+      }
     }
     hash = mix(hash ^ rest, B);
     hash = mix(hash ^ seed, A);

@@ -1,5 +1,8 @@
 package org.zestyporter.core.value;
 
+import java.lang.invoke.MethodHandles;
+import java.lang.invoke.VarHandle;
+import java.nio.ByteOrder;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -23,6 +26,14 @@ final class PlainText {
   private static final int LEAD = 32;
   private static final int OTHER = 64;
   private static final byte[] SIGNS = signs();
+
+  private static final VarHandle LONGS =
+      MethodHandles.byteArrayViewVarHandle(long[].class, ByteOrder.nativeOrder());
+  private static final long ONES = 0x0101010101010101L;
+  private static final long HIGHEST = 0x80 * ONES;
+
+  /** For each pair of letters whether it is short for a currency: 1, -1, or 0 if not yet asked. */
+  private static final byte[] MONEY = new byte[32 * 32];
 
   private @Nullable ValueType type;
   private long number;
@@ -114,14 +125,25 @@ final class PlainText {
     int first = 0;
     int before = 0;
     int seen = 0;
-    int length = 0;
-    boolean words = false;
-    for (int at = from; at < to; at++) {
+    int at = from;
+    boolean words = beginsWithWords(bytes, from, to);
+    int length = words ? LONG_WORD : 0;
+    at += length;
+    while (at < to) {
+      // words once found can be nothing else, but for what is not plain
+      if (words && at + Long.BYTES <= to) {
+        int eight = plainSigns((long) LONGS.get(bytes, at));
+        if (eight != 0) {
+          seen |= eight;
+          length += Long.BYTES;
+          at += Long.BYTES;
+          continue;
+        }
+      }
       int sign = SIGNS[bytes[at] & 0xFF];
       if (sign == 0) {
         return;
       }
-      // words once found can be nothing else, but for what is not plain
       if (!words) {
         if ((sign & before & SPACE) != 0) {
           return;
@@ -134,11 +156,12 @@ final class PlainText {
       }
       seen |= sign;
       length++;
+      at++;
       if (sign == LEAD + WORD) {
-        at++;
         if (at == to) {
           return;
         }
+        at++;
       }
     }
     boolean digits = (seen & DIGIT) != 0;
@@ -151,6 +174,41 @@ final class PlainText {
     }
   }
 
+  /** True for a long word and another one behind it, all in letters of ASCII. */
+  private static boolean beginsWithWords(byte[] bytes, int from, int to) {
+    int at = from;
+    while (at < to && SIGNS[bytes[at] & 0xFF] == LETTER + WORD) {
+      at++;
+    }
+    return at - from >= LONG_WORD
+        && at + 1 < to
+        && bytes[at] == ' '
+        && SIGNS[bytes[at + 1] & 0xFF] == LETTER + WORD;
+  }
+
+  /**
+   * The digits and points among eight bytes as their signs, and that all are plain signs of ASCII;
+   * 0 if any needs a closer look.
+   */
+  private static int plainSigns(long eight) {
+    if ((eight & HIGHEST) != 0) {
+      return 0;
+    }
+    // a byte's highest bit tells whether it is at least so large
+    long control = ~(eight + (0x80 - ' ') * ONES) | eight + (0x80 - 0x7F) * ONES;
+    if (((control | equal(eight, ':') | equal(eight, '+')) & HIGHEST) != 0) {
+      return 0;
+    }
+    long digits = eight + (0x80 - '0') * ONES & ~(eight + (0x80 - '9' - 1) * ONES);
+    long points = equal(eight, '.') | equal(eight, ',');
+    return OTHER | ((digits & HIGHEST) != 0 ? DIGIT : 0) | ((points & HIGHEST) != 0 ? POINT : 0);
+  }
+
+  /** The highest bit of each byte that is a sign; all of them have to be of ASCII. */
+  private static long equal(long eight, int sign) {
+    return ~((eight ^ sign * ONES) + 0x7F * ONES);
+  }
+
   /** True for a text that begins with its only letters, and these are short for no money. */
   private static boolean isCode(byte[] bytes, int from, int letters) {
     int first = bytes[from] | 0x20;
@@ -159,10 +217,19 @@ final class PlainText {
       return begins;
     }
     int second = bytes[from + 1] | 0x20;
-    return letters == 2
-        && second >= 'a'
-        && second <= 'z'
-        && !CurrencySigns.isKnown(String.valueOf(new char[] {(char) first, (char) second}));
+    return letters == 2 && second >= 'a' && second <= 'z' && !isMoney(first, second);
+  }
+
+  /** True if two small letters are short for a currency. */
+  private static boolean isMoney(int first, int second) {
+    int pair = (first & 31) << 5 | second & 31;
+    byte known = MONEY[pair];
+    if (known == 0) {
+      String letters = String.valueOf(new char[] {(char) first, (char) second});
+      known = (byte) (CurrencySigns.isKnown(letters) ? 1 : -1);
+      MONEY[pair] = known;
+    }
+    return known > 0;
   }
 
   /** What it is; null if that is not plain to see. */

@@ -10,6 +10,8 @@ import org.jspecify.annotations.Nullable;
 
 /** The least and the greatest value of each type; whole and decimal numbers are one. */
 final class Ranges {
+  private static final double[] POWERS = {1, 1e1, 1e2, 1e3, 1e4, 1e5, 1e6, 1e7, 1e8, 1e9};
+
   private final Map<ValueType, Range> ranges = new EnumMap<>(ValueType.class);
 
   // what is surely inside these need not be made a value of
@@ -40,9 +42,9 @@ final class Ranges {
     ranges.computeIfAbsent(shared(type), t -> new Range()).add(value);
   }
 
-  /** Adds a number, given without its decimal sign. */
+  /** Adds a number, given without its decimal sign; at most nine digits stand behind that. */
   void addNumber(long unscaled, int scale) {
-    double size = unscaled / Math.pow(10, scale);
+    double size = unscaled / POWERS[scale];
     if (size <= least || size >= greatest) {
       least = Math.min(least, size);
       greatest = Math.max(greatest, size);

@@ -84,26 +84,6 @@ public final class Utf8 {
     return this;
   }
 
-  /** Characters. */
-  public Utf8 put(char[] chars, int from, int to) {
-    room(to - from);
-    int all = 0;
-    for (int i = from; i < to; i++) {
-      all |= chars[i];
-    }
-    if (all >= 0x80) {
-      byte[] encoded = new String(chars, from, to - from).getBytes(StandardCharsets.UTF_8);
-      return put(encoded, 0, encoded.length);
-    }
-    byte[] into = bytes;
-    int shift = size - from;
-    for (int i = from; i < to; i++) {
-      into[shift + i] = (byte) chars[i];
-    }
-    size += to - from;
-    return this;
-  }
-
   /** The lowest so many bytes of a number, the highest of them first. */
   public Utf8 putBytes(long number, int count) {
     room(count);

@@ -35,7 +35,7 @@ import org.zestyporter.core.value.Utf8;
  * Writes the rows of a file into a {@link SourceCache}.
  *
  * <p>Layout: chunks of at most {@link SourceCache#CHUNK_ROWS} rows, each a block of line numbers
- * and one block a column (its distinct cells, then one code a row); at the end an index of where
+ * and one block a column ({@link ColumnBlock}); at the end an index of where
  * each block stands and what is told of each column, and 8 bytes that say where it begins. A block
  * is its length, then its bytes, in the LZ4 block format if that is shorter; a blank column has an
  * empty block.
@@ -44,7 +44,7 @@ import org.zestyporter.core.value.Utf8;
  */
 public final class CacheWriter implements RowSink, Closeable {
   /** A chunk of long texts, or of very many columns, ends early, so that memory stays bounded. */
-  private static final int CHUNK_CHARACTERS = 4_000_000;
+  private static final int CHUNK_BYTES = 4_000_000;
 
   private static final int CHUNK_CELLS = 1_000_000;
 
@@ -59,8 +59,11 @@ public final class CacheWriter implements RowSink, Closeable {
 
   private int width;
 
-  /** The columns of the chunk before. */
-  private ColumnBuilder[] before = {};
+  /** The columns of the chunk that is packed. */
+  private ColumnBuilder[] packed = {};
+
+  /** Columns that may be used again. */
+  private ColumnBuilder[] spare = {};
 
   private final long[] lines = new long[SourceCache.CHUNK_ROWS];
   private final Map<NoteCode, Map<Integer, CellNote>> notes = new EnumMap<>(NoteCode.class);
@@ -82,7 +85,7 @@ public final class CacheWriter implements RowSink, Closeable {
   private Future<?> packing;
   private int rows;
   private long allRows;
-  private int characters;
+  private int bytes;
   private long position;
 
   /**
@@ -101,12 +104,12 @@ public final class CacheWriter implements RowSink, Closeable {
 
   @Override
   public void cell(int column, Cell cell) {
-    characters += builder(column).cell(rows, cell);
+    bytes += builder(column).cell(rows, cell);
   }
 
   @Override
-  public void text(int column, char[] chars, int from, int to, boolean whole) {
-    characters += builder(column).text(rows, chars, from, to, whole);
+  public void text(int column, byte[] text, int from, int to, boolean whole) {
+    bytes += builder(column).text(rows, text, from, to, whole);
   }
 
   private ColumnBuilder builder(int column) {
@@ -123,10 +126,15 @@ public final class CacheWriter implements RowSink, Closeable {
               SourceCache.MOST_COLUMNS));
     }
     if (column >= columns.length) {
-      columns = Arrays.copyOf(columns, Math.max(before.length, column + column / 2 + 1));
+      columns = Arrays.copyOf(columns, column + column / 2 + 1);
     }
     for (; width <= column; width++) {
-      columns[width] = new ColumnBuilder(width < before.length ? before[width] : null);
+      if (width < spare.length) {
+        columns[width] = spare[width];
+        columns[width].clear();
+      } else {
+        columns[width] = new ColumnBuilder();
+      }
     }
     return columns[column];
   }
@@ -150,7 +158,7 @@ public final class CacheWriter implements RowSink, Closeable {
     lines[rows++] = line;
     allRows++;
     if (rows == SourceCache.CHUNK_ROWS
-        || characters > CHUNK_CHARACTERS
+        || bytes > CHUNK_BYTES
         || (long) rows * width > CHUNK_CELLS) {
       flush();
     }
@@ -210,9 +218,10 @@ public final class CacheWriter implements RowSink, Closeable {
     progress.check();
     progress.rows(allRows);
     ColumnBuilder[] chunk = Arrays.copyOf(columns, width);
-    before = chunk;
     long[] chunkLines = Arrays.copyOf(lines, rows);
     await();
+    spare = packed;
+    packed = chunk;
     packing =
         packer.submit(
             () -> {
@@ -221,7 +230,7 @@ public final class CacheWriter implements RowSink, Closeable {
             });
     width = 0;
     rows = 0;
-    characters = 0;
+    bytes = 0;
   }
 
   private void await() throws IOException {

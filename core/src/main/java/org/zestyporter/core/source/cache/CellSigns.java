@@ -23,4 +23,13 @@ public interface CellSigns {
    * @param from where the text begins with something that is no space
    */
   int of(Cell.Kind kind, byte[] bytes, int from, int to);
+
+  /**
+   * False if no cell has a sign whose text begins so.
+   *
+   * @param first a byte of UTF-8
+   */
+  default boolean mayBegin(int first) {
+    return true;
+  }
 }

@@ -1,7 +1,10 @@
 package org.zestyporter.core.source.cache;
 
+import java.lang.invoke.MethodHandles;
+import java.lang.invoke.VarHandle;
+import java.nio.ByteOrder;
+import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
-import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.value.Cell;
 import org.zestyporter.core.value.Utf8;
 
@@ -12,6 +15,15 @@ import org.zestyporter.core.value.Utf8;
  * cell. Where nearly every cell is another one, they are no longer looked for among those before.
  */
 final class ColumnBuilder {
+  private static final VarHandle LONGS =
+      MethodHandles.byteArrayViewVarHandle(long[].class, ByteOrder.nativeOrder());
+
+  /** Bytes that are copied at once. */
+  private static final int STEP = Long.BYTES;
+
+  /** Longer texts are copied in the usual way. */
+  private static final int SHORT = 40;
+
   private static final int FIRST_SIZE = 16;
   private static final Cell.Kind[] KINDS = Cell.Kind.values();
   private static final byte TEXT = (byte) Cell.Kind.TEXT.ordinal();
@@ -20,45 +32,77 @@ final class ColumnBuilder {
   /** Cells after which it is told whether they repeat. */
   private static final int TRIED = 128;
 
-  private final Utf8 texts;
-  private int[] ends;
-  private byte[] kinds;
+  /** The texts of the entries, one behind the other, with room for {@link #STEP} bytes more. */
+  private byte[] texts = new byte[256];
+
+  private int size;
+  private int[] ends = new int[FIRST_SIZE];
+  private byte[] kinds = new byte[FIRST_SIZE];
   private int[] hashes = new int[FIRST_SIZE];
   private int count = 1;
   private int[] table = new int[FIRST_SIZE * 2];
-  private int[] codes;
+  private int[] codes = new int[FIRST_SIZE];
   private int lastCode;
   private int filled;
+  private int longest;
+  /** All kinds of its cells, by their bits: none if all are texts. */
+  private byte kindsSeen;
+
+  /** A bit for each byte with which an entry begins; one without text begins with a space. */
+  private final long[] firsts = new long[4];
+
   private boolean looks = true;
 
-  /**
-   * @param before the same column of the chunk before; null if there is none
-   */
-  ColumnBuilder(@Nullable ColumnBuilder before) {
-    texts = new Utf8(before == null ? 256 : before.texts.size() + before.texts.size() / 8 + 64);
-    int entries = before == null ? FIRST_SIZE : Math.max(FIRST_SIZE, before.count + 64);
-    ends = new int[entries];
-    kinds = new byte[entries];
-    codes = new int[before == null ? FIRST_SIZE : before.codes.length];
+  /** Makes it ready for another chunk; its arrays stay as large as they have become. */
+  void clear() {
+    size = 0;
+    Arrays.fill(table, 0);
+    Arrays.fill(codes, 0);
+    count = 1;
+    lastCode = 0;
+    filled = 0;
+    longest = 0;
+    kindsSeen = 0;
+    Arrays.fill(firsts, 0);
+    looks = true;
   }
 
-  /** Puts a cell of text; returns the characters that are new here. */
-  int text(int row, char[] chars, int from, int to, boolean whole) {
+  /** Puts a cell of text; returns the bytes that are new here. */
+  int text(int row, byte[] bytes, int from, int to, boolean whole) {
     if (from == to) {
       return 0;
     }
-    texts.put(chars, from, to);
+    append(bytes, from, to);
     return put(row, whole ? TEXT : ERROR);
   }
 
-  /** Puts a cell; returns the characters that are new here. */
+  /** Puts a cell; returns the bytes that are new here. */
   int cell(int row, Cell cell) {
     String text = cell.text();
     if (text.isEmpty() && cell.kind() == Cell.Kind.TEXT) {
       return 0;
     }
-    texts.put(text);
+    byte[] bytes = text.getBytes(StandardCharsets.UTF_8);
+    append(bytes, 0, bytes.length);
     return put(row, (byte) cell.kind().ordinal());
+  }
+
+  private void append(byte[] bytes, int from, int to) {
+    int at = size;
+    int end = at + to - from;
+    if (end + STEP > texts.length) {
+      texts = Arrays.copyOf(texts, Math.max(end + STEP, texts.length * 2));
+    }
+    size = end;
+    if (end - at > SHORT || to + STEP > bytes.length) {
+      System.arraycopy(bytes, from, texts, at, to - from);
+      return;
+    }
+    // a few bytes too many do no harm: they are written over by the next text
+    byte[] into = texts;
+    for (int i = from; i < to; i += STEP, at += STEP) {
+      LONGS.set(into, at, (long) LONGS.get(bytes, i));
+    }
   }
 
   /** Puts the cell whose text has just been added. */
@@ -68,14 +112,14 @@ final class ColumnBuilder {
     }
     filled++;
     int from = ends[count - 1];
-    int to = texts.size();
+    int to = size;
     if (!looks) {
       return add(row, kind, 0, from, to);
     }
     if (lastCode != 0 && is(lastCode, kind, from, to)) {
       return known(row, lastCode, from);
     }
-    int hash = hash(texts.array(), from, to);
+    int hash = hash(texts, from, to);
     int slot = spread(hash) & (table.length - 1);
     for (int code = table[slot]; code != 0; code = table[slot]) {
       if (hashes[code] == hash && is(code, kind, from, to)) {
@@ -90,7 +134,7 @@ final class ColumnBuilder {
   }
 
   private int known(int row, int code, int from) {
-    texts.cut(from);
+    size = from;
     codes[row] = code;
     lastCode = code;
     return 0;
@@ -107,7 +151,7 @@ final class ColumnBuilder {
   private boolean is(int code, byte kind, int from, int to) {
     int start = ends[code - 1];
     int end = ends[code];
-    byte[] bytes = texts.array();
+    byte[] bytes = texts;
     // most others have another length, or begin with another sign
     return end - start == to - from
         && kinds[code] == kind
@@ -134,6 +178,10 @@ final class ColumnBuilder {
       hashes[count] = hash;
     }
     ends[count] = to;
+    longest = Math.max(longest, to - from);
+    kindsSeen |= kind;
+    int first = from == to ? ' ' : texts[from] & 0xFF;
+    firsts[first >>> 6] |= 1L << first;
     kinds[count++] = kind;
     if (looks && count * 2 > table.length) {
       grow();
@@ -152,22 +200,11 @@ final class ColumnBuilder {
     }
   }
 
-  /** Writes the column over so many rows: entries with their kinds and texts, then the codes. */
+  /** Writes the column over so many rows. */
   void encode(int rows, Utf8 out) {
-    out.putUnsigned(count);
-    byte[] bytes = texts.array();
-    for (int code = 0; code < count; code++) {
-      int from = code == 0 ? 0 : ends[code - 1];
-      out.put(kinds[code]).putUnsigned(ends[code] - from).put(bytes, from, ends[code]);
-    }
-    boolean narrow = count <= 256;
-    for (int row = 0; row < rows; row++) {
-      int code = row < codes.length ? codes[row] : 0;
-      if (!narrow) {
-        out.put(code >>> 8);
-      }
-      out.put(code);
-    }
+    boolean inOrder = count == rows + 1 && filled == rows;
+    ColumnBlock.write(
+        out, texts, size, ends, kinds, count, codes, rows, kindsSeen == TEXT, inOrder, longest);
   }
 
   /**
@@ -176,19 +213,25 @@ final class ColumnBuilder {
    * @param rows rows of the chunk
    */
   long signs(int rows, CellSigns signs) {
-    byte[] bytes = texts.array();
     long told = filled < rows ? ColumnSigns.BLANK : 0;
-    for (int code = 1; code < count; code++) {
+    boolean asks = false;
+    for (int first = 0; first < 256; first++) {
+      if ((firsts[first >>> 6] >>> first & 1) != 0) {
+        // plain signs can't be blanks
+        told |= first <= ' ' || first >= 0x80 ? ColumnSigns.BLANK : 0;
+        told |= first == ' ' ? 0 : ColumnSigns.beginning(first);
+        asks |= first == ' ' || signs.mayBegin(first);
+      }
+    }
+    for (int code = 1; asks && code < count; code++) {
       int from = ends[code - 1];
       int to = ends[code];
-      // plain signs can't be blanks
-      told |= from == to || bytes[from] <= ' ' ? ColumnSigns.BLANK : 0;
       int at = from;
-      while (at < to && bytes[at] == ' ') {
+      while (at < to && texts[at] == ' ') {
         at++;
       }
-      if (at < to) {
-        told |= ColumnSigns.beginning(bytes[at]) | signs.of(KINDS[kinds[code]], bytes, at, to);
+      if (at < to && (at > from || signs.mayBegin(texts[at] & 0xFF))) {
+        told |= ColumnSigns.beginning(texts[at]) | signs.of(KINDS[kinds[code]], texts, at, to);
       }
     }
     return told;

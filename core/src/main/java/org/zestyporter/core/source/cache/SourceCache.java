@@ -29,7 +29,7 @@ public final class SourceCache implements Closeable {
   public static final int CHUNK_ROWS = 4096;
 
   /** Changes whenever the file format does, so that an older cache is not opened. */
-  public static final int VERSION = 4;
+  public static final int VERSION = 5;
 
   private static final long LEAST_KEPT = 48L << 20;
 
@@ -196,11 +196,15 @@ public final class SourceCache implements Closeable {
       return lines;
     }
     try {
-      Block block = new Block(index[chunk][3], index[chunk][4]);
-      long line = index[chunk][1];
+      byte[] steps = block(index[chunk][3], index[chunk][4]);
+      int at = 0;
       for (int i = 0; i < lines.length; i++) {
-        line += block.varint();
-        lines[i] = line;
+        long step = 0;
+        for (int shift = 0, b = -1; b < 0; shift += 7) {
+          b = steps[at++];
+          step |= (long) (b & 0x7F) << shift;
+        }
+        lines[i] = (i == 0 ? first : lines[i - 1]) + step;
       }
       return lines;
     } catch (IOException e) {
@@ -224,26 +228,7 @@ public final class SourceCache implements Closeable {
       return ColumnChunk.blank(rows(chunk));
     }
     try {
-      Block block = new Block(from, to);
-      int entries = (int) block.varint();
-      int[] starts = new int[entries];
-      int[] ends = new int[entries];
-      byte[] kinds = new byte[entries];
-      boolean texts = true;
-      for (int i = 0; i < entries; i++) {
-        kinds[i] = (byte) block.next();
-        texts &= kinds[i] == 0;
-        int length = (int) block.varint();
-        starts[i] = block.at;
-        block.at += length;
-        ends[i] = block.at;
-      }
-      int[] codes = new int[rows(chunk)];
-      boolean narrow = entries <= 256;
-      for (int i = 0; i < codes.length; i++) {
-        codes[i] = narrow ? block.next() : block.next() << 8 | block.next();
-      }
-      return new ColumnChunk(block.bytes, starts, ends, texts ? null : kinds, codes);
+      return ColumnBlock.read(block(from, to), rows(chunk));
     } catch (IOException e) {
       throw new UncheckedIOException(e);
     }
@@ -265,35 +250,16 @@ public final class SourceCache implements Closeable {
     return buffer.flip();
   }
 
-  private final class Block {
-    private final byte[] bytes;
-    private int at;
-
-    Block(long from, long to) throws IOException {
-      ByteBuffer packed = read(channel, from, (int) (to - from));
-      int size = packed.getInt();
-      int held = packed.capacity() - 4;
-      bytes = new byte[size];
-      if (held == size) {
-        packed.get(bytes);
-      } else {
-        UNPACK.decompress(packed.array(), 4, held, bytes, 0);
-      }
+  private byte[] block(long from, long to) throws IOException {
+    ByteBuffer packed = read(channel, from, (int) (to - from));
+    int size = packed.getInt();
+    int held = packed.capacity() - 4;
+    byte[] bytes = new byte[size];
+    if (held == size) {
+      packed.get(bytes);
+    } else {
+      UNPACK.decompress(packed.array(), 4, held, bytes, 0);
     }
-
-    int next() {
-      return bytes[at++] & 0xFF;
-    }
-
-    long varint() {
-      long value = 0;
-      for (int shift = 0; ; shift += 7) {
-        int b = next();
-        value |= (long) (b & 0x7F) << shift;
-        if (b < 0x80) {
-          return value;
-        }
-      }
-    }
+    return bytes;
   }
 }

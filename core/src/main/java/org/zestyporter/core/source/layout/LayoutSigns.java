@@ -7,6 +7,19 @@ import org.zestyporter.core.value.ColumnProfiler;
 
 /** The signs by which lines are left out, and words for a blank are looked for. */
 public final class LayoutSigns implements CellSigns {
+  private static final boolean[] BEGINS = new boolean[256];
+
+  static {
+    for (int first = 0; first < BEGINS.length; first++) {
+      BEGINS[first] = TotalWords.mayBegin(first) || ColumnProfiler.mayBeBlankWord(first);
+    }
+  }
+
+  @Override
+  public boolean mayBegin(int first) {
+    return BEGINS[first];
+  }
+
   @Override
   public int of(Cell.Kind kind, byte[] bytes, int from, int to) {
     boolean total = TotalWords.mayBegin(bytes, from, to);

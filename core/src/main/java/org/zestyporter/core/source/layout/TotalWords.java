@@ -92,20 +92,26 @@ final class TotalWords {
   /** A bit for the first three letters of one, by {@link #plain}. */
   private static final long[] BEGINNINGS = new long[LETTERS * LETTERS * LETTERS / Long.SIZE];
 
+  /** A bit for the first letter of each, by {@link #plain}. */
+  private static final long FIRSTS;
+
   /** The first letters of those that begin with no letter of ASCII. */
   private static final char[] OTHERS;
 
   static {
     StringBuilder others = new StringBuilder();
+    long firsts = 1L << plain('g') | 1L << plain('s');
     for (String word : WORDS) {
       if (word.charAt(0) < 0x80) {
         learn(word);
+        firsts |= 1L << plain(word.charAt(0));
       } else {
         others.append(word.charAt(0)).append(Character.toUpperCase(word.charAt(0)));
       }
     }
     learn("grand");
     learn("sub");
+    FIRSTS = firsts;
     OTHERS = others.toString().toCharArray();
     Arrays.sort(OTHERS);
   }
@@ -138,6 +144,11 @@ final class TotalWords {
   static boolean mayBegin(byte[] bytes, int from, int to) {
     return to - from > 2
         && (bytes[from] < 0 || mayBegin(bytes[from], bytes[from + 1], bytes[from + 2]));
+  }
+
+  /** False if no such word begins with a byte of UTF-8. */
+  static boolean mayBegin(int first) {
+    return first >= 0x80 || (FIRSTS >>> plain(first) & 1) != 0;
   }
 
   private static boolean mayBegin(int first, int second, int third) {

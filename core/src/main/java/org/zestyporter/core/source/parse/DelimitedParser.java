@@ -1,8 +1,8 @@
 package org.zestyporter.core.source.parse;
 
 import java.io.IOException;
-import java.io.Reader;
 import java.nio.charset.Charset;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -30,13 +30,17 @@ public final class DelimitedParser implements RowParser {
   static final int LONGEST_CELL = 10_000_000;
 
   private static final int BUFFER = 1 << 16;
+
+  /** Bytes that there is room for, at least, when the file is read on. */
+  private static final int ROOM = 1 << 10;
+
   private static final int SHOWN_LINES = 50;
 
   @Override
   public Told parse(Path file, Reading reading, RowSink sink, ReadProgress progress)
       throws IOException {
     Charset charset = TextFiles.charset(reading.encoding());
-    try (Reader in = TextFiles.reader(file, charset, progress)) {
+    try (Utf8Input in = new Utf8Input(file, charset, progress)) {
       Scan scan = new Scan(in, reading, sink);
       scan.all();
       return new Told(List.of(), List.of(), List.of(), scan.widths());
@@ -67,19 +71,23 @@ public final class DelimitedParser implements RowParser {
     }
   }
 
+  /**
+   * Works on bytes of UTF-8, in which no byte of one character can be taken for another character.
+   */
   private static final class Scan {
-    private final Reader in;
+    private static final byte[] UNDECODABLE = utf8(String.valueOf(Cell.UNDECODABLE));
+
+    private final Utf8Input in;
     private final RowSink sink;
-    private final String delimiter;
-    private final char first;
+    private final byte[] delimiter;
+    private final byte first;
     private final boolean single;
-    private final String quoteText;
-    private final char quote;
+    private final byte[] quote;
     private final boolean quoted;
     private final boolean backslash;
-    private final String comment;
+    private final byte[] comment;
 
-    private char[] buffer = new char[BUFFER];
+    private byte[] buffer = new byte[BUFFER];
     private int end;
     private int at;
 
@@ -91,10 +99,16 @@ public final class DelimitedParser implements RowParser {
     /** False if the cell at hand holds bytes that could not be decoded. */
     private boolean whole;
 
-    /** Characters at which a cell may end, or that need a closer look. */
-    private final boolean[] special = new boolean[Character.MAX_VALUE + 1];
+    /** Bytes at which a cell may end, or that need a closer look. */
+    private final ByteStops special;
 
-    private char[] unescaped = new char[64];
+    /** The same of a cell in quotes. */
+    private final ByteStops quotes;
+
+    /** Bytes at which a quoted cell may begin. */
+    private final boolean[] opening = new boolean[256];
+
+    private byte[] unescaped = new byte[64];
     private final Map<Integer, Width> widths = new HashMap<>();
     private Width lastWidth = new Width(-1);
 
@@ -123,29 +137,34 @@ public final class DelimitedParser implements RowParser {
       return widths.values().stream().map(w -> new RowWidth(w.cells, w.rows, w.lines)).toList();
     }
 
-    Scan(Reader in, Reading reading, RowSink sink) {
+    Scan(Utf8Input in, Reading reading, RowSink sink) {
       this.in = in;
       this.sink = sink;
-      this.delimiter = reading.delimiter();
-      this.first = delimiter.charAt(0);
-      this.single = delimiter.length() == 1;
-      this.quoteText = reading.quote();
+      this.delimiter = utf8(reading.delimiter());
+      this.first = delimiter[0];
+      this.single = delimiter.length == 1;
       this.quoted = !reading.quote().isEmpty();
-      this.quote = quoted ? reading.quote().charAt(0) : 0;
+      this.quote = utf8(reading.quote());
       this.backslash = reading.escape() == Escape.BACKSLASH;
-      this.comment = reading.comment() == null ? "" : reading.comment();
-      special['\n'] = true;
-      special['\r'] = true;
-      special[first] = true;
-      special['\\'] = backslash || first == '\\';
-      special[Cell.UNDECODABLE] = true;
+      this.comment = utf8(reading.comment() == null ? "" : reading.comment());
+      this.special = new ByteStops(first, UNDECODABLE[0], backslash ? (byte) '\\' : first);
+      byte closing = quoted ? quote[0] : first;
+      this.quotes = new ByteStops(closing, UNDECODABLE[0], backslash ? (byte) '\\' : closing);
+      if (quoted) {
+        opening[quote[0] & 0xFF] = true;
+        opening[' '] = true;
+      }
+    }
+
+    private static byte[] utf8(String text) {
+      return text.getBytes(StandardCharsets.UTF_8);
     }
 
     void all() throws IOException {
       skipSeparatorLine();
       while (more()) {
         start = at;
-        if (!comment.isEmpty() && follows(comment)) {
+        if (comment.length > 0 && follows(comment)) {
           skipLine();
         } else {
           row();
@@ -157,28 +176,74 @@ public final class DelimitedParser implements RowParser {
       long rowLine = line;
       int column = 0;
       while (true) {
+        column = plainCells(column);
         start = at;
         if (quoted && more() && opensQuote()) {
           quotedCell(column);
         } else {
           plainCell(column);
         }
-        if (at - start > LONGEST_CELL) {
-          refuseLongCell();
-        }
+        refuseLongCell();
         if (!more()) {
           endRow(rowLine, column + 1);
           return;
         }
-        char c = buffer[at];
+        byte c = buffer[at];
         if (c == '\n' || c == '\r') {
           lineEnd();
           endRow(rowLine, column + 1);
           return;
         }
-        at += delimiter.length();
+        at += delimiter.length;
         column++;
       }
+    }
+
+    /**
+     * Passes on the cells that lie in the buffer with their delimiter, and need no closer look.
+     *
+     * @return the column of the next cell, at whose beginning {@code at} is left
+     */
+    private int plainCells(int column) {
+      byte[] bytes = buffer;
+      ByteStops stops = special;
+      boolean[] opens = opening;
+      byte delimiting = first;
+      int to = single ? end : at;
+      int from = at;
+      int next = column;
+      while (from < to) {
+        int start = from;
+        int stop;
+        int close;
+        if (opens[bytes[from] & 0xFF]) {
+          start++;
+          stop = closingQuote(from, to);
+          close = stop + 1;
+        } else {
+          stop = stops.next(bytes, from, to);
+          close = stop;
+        }
+        if (close >= to || bytes[close] != delimiting || stop - start > LONGEST_CELL) {
+          break;
+        }
+        if (stop > start) {
+          sink.text(next, bytes, start, stop, true);
+        }
+        next++;
+        from = close + 1;
+      }
+      at = from;
+      return next;
+    }
+
+    /** Where the quote stands that ends a cell which begins with one; {@code to} if it is not plain to see. */
+    private int closingQuote(int from, int to) {
+      if (buffer[from] != quote[0] || quote.length > 1) {
+        return to;
+      }
+      int stop = quotes.next(buffer, from + 1, to);
+      return stop < to && buffer[stop] == quote[0] ? stop : to;
     }
 
     /** True if a quote is next; spaces before it, which RFC 4180 does not know, are dropped. */
@@ -190,7 +255,7 @@ public final class DelimitedParser implements RowParser {
           return false;
         }
       }
-      if (buffer[at + spaces] != quote) {
+      if (!follows(spaces, quote)) {
         return false;
       }
       at += spaces;
@@ -203,13 +268,9 @@ public final class DelimitedParser implements RowParser {
       int escapes = 0;
       whole = true;
       while (true) {
-        char[] chars = buffer;
-        boolean[] stops = special;
+        byte[] bytes = buffer;
         int to = end;
-        int i = at;
-        while (i < to && !stops[chars[i]]) {
-          i++;
-        }
+        int i = special.next(bytes, at, to);
         at = i;
         if (i == to) {
           if (!more()) {
@@ -217,11 +278,11 @@ public final class DelimitedParser implements RowParser {
           }
           continue;
         }
-        char c = chars[i];
+        byte c = bytes[i];
         if (c == '\n' || c == '\r' || c == first && (single || follows(delimiter))) {
           break;
         }
-        whole &= c != Cell.UNDECODABLE;
+        whole &= !isUndecodable(c);
         at++;
         if (c == '\\' && backslash) {
           escapes++;
@@ -237,19 +298,19 @@ public final class DelimitedParser implements RowParser {
 
     private void quotedCell(int column) throws IOException {
       long openLine = line;
-      at++;
+      at += quote.length;
       boolean plain = true;
       whole = true;
       while (true) {
         if (!more()) {
-          throw new UnclosedQuoteException(quoteText, openLine, false);
+          throw new UnclosedQuoteException(text(quote), openLine, false);
         }
-        char c = buffer[at];
-        if (c == quote) {
-          at++;
-          if (!backslash && more() && buffer[at] == quote) {
+        byte c = buffer[at];
+        if (c == quote[0] && follows(quote)) {
+          at += quote.length;
+          if (!backslash && more() && follows(quote)) {
             plain = false;
-            at++;
+            at += quote.length;
             continue;
           }
           break;
@@ -266,13 +327,13 @@ public final class DelimitedParser implements RowParser {
           lineEnd();
           continue;
         }
-        whole &= c != Cell.UNDECODABLE;
+        whole &= !isUndecodable(c);
         at++;
       }
-      int closeOffset = at - 1 - start;
+      int closeOffset = at - quote.length - start;
       boolean stray = false;
       while (more()) {
-        char c = buffer[at];
+        byte c = buffer[at];
         if (c == '\n' || c == '\r' || c == first && (single || follows(delimiter))) {
           break;
         }
@@ -280,21 +341,26 @@ public final class DelimitedParser implements RowParser {
         at++;
       }
       if (stray) {
-        String text = new String(buffer, start, at - start);
-        sink.note(NoteCode.STRAY_QUOTE, column, text);
+        sink.note(NoteCode.STRAY_QUOTE, column, text(Arrays.copyOfRange(buffer, start, at)));
         strayCell(column, closeOffset);
       } else if (plain) {
-        sink.text(column, buffer, start + 1, start + closeOffset, whole);
+        sink.text(column, buffer, start + quote.length, start + closeOffset, whole);
       } else {
-        emitUnescaped(column, start + 1, start + closeOffset, true);
+        emitUnescaped(column, start + quote.length, start + closeOffset, true);
       }
+    }
+
+    /** True if a byte that is at hand begins what could not be decoded. */
+    private boolean isUndecodable(byte b) throws IOException {
+      return b == UNDECODABLE[0] && follows(UNDECODABLE);
     }
 
     /** The cell and what stands behind its closing quote, without the two quotes. */
     private void strayCell(int column, int close) {
-      int n = unescape(start + 1, start + close, true, at - start - close - 1);
-      int tail = at - start - close - 1;
-      System.arraycopy(buffer, start + close + 1, unescaped, n, tail);
+      int behind = start + close + quote.length;
+      int tail = at - behind;
+      int n = unescape(start + quote.length, start + close, true, tail);
+      System.arraycopy(buffer, behind, unescaped, n, tail);
       sink.text(column, unescaped, 0, n + tail, whole);
     }
 
@@ -304,19 +370,19 @@ public final class DelimitedParser implements RowParser {
       sink.text(column, unescaped, 0, length, whole);
     }
 
-    /** Puts the characters that are meant into {@code unescaped}, with room for more; how many. */
+    /** Puts the bytes that are meant into {@code unescaped}, with room for more; how many. */
     private int unescape(int from, int to, boolean inQuotes, int room) {
       if (unescaped.length < to - from + room) {
-        unescaped = new char[(to - from + room) * 2];
+        unescaped = new byte[(to - from + room) * 2];
       }
       int n = 0;
       for (int i = from; i < to; i++) {
-        char c = buffer[i];
+        byte c = buffer[i];
         if (backslash && c == '\\' && i + 1 < to) {
-          char next = buffer[++i];
-          c = next == 'n' ? '\n' : next == 't' ? '\t' : next == 'r' ? '\r' : next;
-        } else if (inQuotes && !backslash && c == quote) {
-          i++;
+          byte next = buffer[++i];
+          c = (byte) (next == 'n' ? '\n' : next == 't' ? '\t' : next == 'r' ? '\r' : next);
+        } else if (inQuotes && !backslash && is(buffer, i, quote)) {
+          i += quote.length;
         }
         unescaped[n++] = c;
       }
@@ -324,7 +390,7 @@ public final class DelimitedParser implements RowParser {
     }
 
     private void lineEnd() throws IOException {
-      char c = buffer[at++];
+      byte c = buffer[at++];
       if (c == '\r' && more() && buffer[at] == '\n') {
         at++;
       }
@@ -346,35 +412,53 @@ public final class DelimitedParser implements RowParser {
       while (end < 16 && fill()) {
         // until the line is whole
       }
-      int length = DelimitedSniffer.separatorLine(new String(buffer, 0, Math.min(end, 16)));
+      String head = text(Arrays.copyOf(buffer, Math.min(end, 16)));
+      int length = DelimitedSniffer.separatorLine(head);
       if (length > 0) {
-        at = length;
+        at = utf8(head.substring(0, length)).length;
         line = 2;
       }
     }
 
-    private boolean follows(String text) throws IOException {
-      while (at + text.length() > end) {
+    private boolean follows(byte[] text) throws IOException {
+      return follows(0, text);
+    }
+
+    /** True if a text stands so many bytes behind the place at hand. */
+    private boolean follows(int behind, byte[] text) throws IOException {
+      while (at + behind + text.length > end) {
         if (!fill()) {
           return false;
         }
       }
-      for (int i = 0; i < text.length(); i++) {
-        if (buffer[at + i] != text.charAt(i)) {
+      return is(buffer, at + behind, text);
+    }
+
+    /** True if a text stands at a place; what is behind the array is none. */
+    private static boolean is(byte[] bytes, int at, byte[] text) {
+      for (int i = 0; i < text.length; i++) {
+        if (at + i >= bytes.length || bytes[at + i] != text[i]) {
           return false;
         }
       }
       return true;
     }
 
+    private static String text(byte[] bytes) {
+      return new String(bytes, StandardCharsets.UTF_8);
+    }
+
     private boolean more() throws IOException {
       return at < end || fill();
     }
 
-    private void refuseLongCell() {
-      boolean open = quoted && buffer[start] == quote;
+    private void refuseLongCell() throws IOException {
+      if (end - start <= LONGEST_CELL || characters() <= LONGEST_CELL) {
+        return;
+      }
+      boolean open = quoted && is(buffer, start, quote);
       throw open
-          ? new UnclosedQuoteException(quoteText, line, true)
+          ? new UnclosedQuoteException(text(quote), line, true)
           : ErrorCode.TOO_LONG_CELL.error(
               String.format(
                   Locale.ROOT,
@@ -383,21 +467,29 @@ public final class DelimitedParser implements RowParser {
                   line));
     }
 
+    /** Characters of the cell so far. */
+    private int characters() {
+      int characters = 0;
+      for (int i = start; i < at; i++) {
+        characters += (buffer[i] & 0xC0) == 0x80 ? 0 : 1;
+      }
+      return characters;
+    }
+
     /** Reads on, keeping all from the start of the cell. */
     private boolean fill() throws IOException {
-      if (end - start > LONGEST_CELL) {
-        refuseLongCell();
+      if (end + ROOM > buffer.length) {
+        if (start > buffer.length / 2) {
+          System.arraycopy(buffer, start, buffer, 0, end - start);
+          at -= start;
+          end -= start;
+          start = 0;
+        } else {
+          refuseLongCell();
+          buffer = Arrays.copyOf(buffer, buffer.length * 2);
+        }
       }
-      if (start > 0 && end == buffer.length) {
-        System.arraycopy(buffer, start, buffer, 0, end - start);
-        at -= start;
-        end -= start;
-        start = 0;
-      }
-      if (end == buffer.length) {
-        buffer = Arrays.copyOf(buffer, buffer.length * 2);
-      }
-      int n = in.read(buffer, end, buffer.length - end);
+      int n = in.read(buffer, end, buffer.length - end - ByteStops.ROOM);
       end += Math.max(0, n);
       return n > 0;
     }

@@ -3,7 +3,10 @@ package org.zestyporter.core.source.parse;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
+import java.lang.invoke.MethodHandles;
+import java.lang.invoke.VarHandle;
 import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
 import java.nio.CharBuffer;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -24,6 +27,13 @@ import org.zestyporter.core.source.reading.Evidence;
  * each of the encodings that some language was written in ({@link Alphabets}).
  */
 public final class Encodings {
+  /** Bytes of the longest character in UTF-8. */
+  static final int LONGEST = 4;
+
+  private static final VarHandle LONGS =
+      MethodHandles.byteArrayViewVarHandle(long[].class, ByteOrder.nativeOrder());
+  private static final long NOT_ASCII = 0x8080808080808080L;
+
   private static final Map<String, int[]> MARKS = new LinkedHashMap<>();
   private static final int SAMPLE_BYTES = 48 * 1024;
   private static final int LONGEST_SAMPLE = 2000;
@@ -188,11 +198,11 @@ public final class Encodings {
   }
 
   private static int scan(byte[] b, int end, boolean last, Scan scan) {
-    int i = 0;
     int sampled = 0;
+    int i = plainUntil(b, 0, end);
     while (i < end) {
       if (b[i] >= 0) {
-        i++;
+        i = plainUntil(b, i, end);
         continue;
       }
       int length = sequence(b, i, end);
@@ -221,6 +231,31 @@ public final class Encodings {
       i += Math.max(1, length);
     }
     return i;
+  }
+
+  /** Where the first byte stands that is not one of ASCII; the end if all are. */
+  static int plainUntil(byte[] bytes, int from, int end) {
+    int at = from;
+    while (at + Long.BYTES <= end && ((long) LONGS.get(bytes, at) & NOT_ASCII) == 0) {
+      at += Long.BYTES;
+    }
+    while (at < end && bytes[at] >= 0) {
+      at++;
+    }
+    return at;
+  }
+
+  /** Where the first sequence stands that is none in UTF-8, or cut; the end if all are whole. */
+  static int validUntil(byte[] bytes, int from, int end) {
+    int at = from;
+    while (at < end) {
+      int length = bytes[at] >= 0 ? 1 : sequence(bytes, at, end);
+      if (length <= 0) {
+        return at;
+      }
+      at += length;
+    }
+    return end;
   }
 
   /** Length of the UTF-8 sequence here; 0 if it is none, -1 if it is cut. */

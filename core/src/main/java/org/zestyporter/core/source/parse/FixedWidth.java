@@ -111,22 +111,19 @@ public final class FixedWidth implements RowParser {
       long number = 0;
       for (String line = line(in); line != null; line = line(in)) {
         number++;
-        char[] chars = line.toCharArray();
         for (int c = 0; c <= borders.length; c++) {
           int from = c == 0 ? 0 : borders[c - 1];
-          int to = c == borders.length ? chars.length : Math.min(borders[c], chars.length);
-          while (from < to && chars[from] == ' ') {
+          int to = c == borders.length ? line.length() : Math.min(borders[c], line.length());
+          while (from < to && line.charAt(from) == ' ') {
             from++;
           }
-          while (to > from && chars[to - 1] == ' ') {
+          while (to > from && line.charAt(to - 1) == ' ') {
             to--;
           }
           if (from < to) {
-            boolean whole = true;
-            for (int i = from; i < to; i++) {
-              whole &= chars[i] != Cell.UNDECODABLE;
-            }
-            sink.text(c, chars, from, to, whole);
+            String text = line.substring(from, to);
+            boolean whole = text.indexOf(Cell.UNDECODABLE) < 0;
+            sink.cell(c, whole ? Cell.text(text) : new Cell(Cell.Kind.ERROR, text));
           }
         }
         sink.endRow(number);

@@ -1,6 +1,7 @@
 package org.zestyporter.core.source.parse;
 
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import org.zestyporter.core.source.reading.SheetMarks;
 import org.zestyporter.core.value.Cell;
 
@@ -17,10 +18,11 @@ public interface RowSink {
   /**
    * A cell of text, taken out of a buffer.
    *
+   * @param bytes holds it in UTF-8
    * @param whole false if it holds bytes that could not be decoded
    */
-  default void text(int column, char[] chars, int from, int to, boolean whole) {
-    String text = new String(chars, from, to - from);
+  default void text(int column, byte[] bytes, int from, int to, boolean whole) {
+    String text = new String(bytes, from, to - from, StandardCharsets.UTF_8);
     cell(column, whole ? Cell.text(text) : new Cell(Cell.Kind.ERROR, text));
   }
 

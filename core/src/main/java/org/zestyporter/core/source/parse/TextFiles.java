@@ -9,6 +9,7 @@ import java.io.Reader;
 import java.nio.ByteBuffer;
 import java.nio.CharBuffer;
 import java.nio.charset.Charset;
+import java.nio.charset.CharsetDecoder;
 import java.nio.charset.CodingErrorAction;
 import java.nio.charset.IllegalCharsetNameException;
 import java.nio.charset.UnsupportedCharsetException;
@@ -53,14 +54,28 @@ public final class TextFiles {
 
   /** The characters of a file, without its byte order mark; what can't be decoded is U+FFFD. */
   static Reader reader(Path file, Charset charset, ReadProgress progress) throws IOException {
+    return new InputStreamReader(
+        new BufferedInputStream(unmarked(file, progress), 1 << 16), decoder(charset));
+  }
+
+  /** Decodes as files are decoded: to U+FFFD what can't be. */
+  static CharsetDecoder decoder(Charset charset) {
+    return charset
+        .newDecoder()
+        .onMalformedInput(CodingErrorAction.REPLACE)
+        .onUnmappableCharacter(CodingErrorAction.REPLACE);
+  }
+
+  /** The bytes of a file, without its byte order mark. */
+  static InputStream unmarked(Path file, ReadProgress progress) throws IOException {
     progress.total(Files.size(file));
     InputStream in = progress.counting(Files.newInputStream(file));
-    return new InputStreamReader(
-        withoutMark(new BufferedInputStream(in, 1 << 16)),
-        charset
-            .newDecoder()
-            .onMalformedInput(CodingErrorAction.REPLACE)
-            .onUnmappableCharacter(CodingErrorAction.REPLACE));
+    try {
+      return withoutMark(in);
+    } catch (IOException e) {
+      in.close();
+      throw e;
+    }
   }
 
   private static InputStream withoutMark(InputStream in) throws IOException {

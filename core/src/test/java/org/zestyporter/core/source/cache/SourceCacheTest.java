@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.io.IOException;
 import java.nio.file.Files;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -35,7 +36,8 @@ class SourceCacheTest {
     for (int c = 0; c < row.size(); c++) {
       Cell cell = row.get(c);
       if (cell.kind() == Cell.Kind.TEXT) {
-        writer.text(c, cell.text().toCharArray(), 0, cell.text().length(), true);
+        byte[] text = cell.text().getBytes(StandardCharsets.UTF_8);
+        writer.text(c, text, 0, text.length, true);
       } else {
         writer.cell(c, cell);
       }
