@@ -1,10 +1,12 @@
 package org.zestyporter.core.application;
 
 import java.math.BigDecimal;
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import org.zestyporter.core.value.LongIndex;
+import org.zestyporter.core.value.ValueColumn;
 
 /**
  * A map from primary keys, in the form in which keys are compared, to places from 0 on. 20 bytes a
@@ -41,6 +43,35 @@ public final class KeyIndex {
   /** Gives a key a place that is a whole number of up to 18 digits. */
   public int put(long key, int place) {
     return byNumber.put(mixed(key), place);
+  }
+
+  /**
+   * Gives the primary keys of some records places one after the other.
+   *
+   * @param records a column for each field of the table
+   * @param first the place of the first of them
+   */
+  public void putAll(TableInfo table, ValueColumn[] records, int first) {
+    List<FieldInfo> fields = table.fields(table.primaryKey());
+    ValueColumn[] keys =
+        fields.stream().map(f -> records[table.fields().indexOf(f)]).toArray(ValueColumn[]::new);
+    int count = keys.length == 0 ? 0 : keys[0].rows();
+    boolean areNumbers = keys.length == 1 && isWhole(keys[0]);
+    for (int at = 0; at < count; at++) {
+      if (areNumbers) {
+        put(keys[0].number(at), first + at);
+        continue;
+      }
+      List<Object> parts = new ArrayList<>(keys.length);
+      for (int i = 0; i < keys.length; i++) {
+        parts.add(fields.get(i).storage().canonical(keys[i].value(at)));
+      }
+      put(parts, first + at);
+    }
+  }
+
+  private static boolean isWhole(ValueColumn column) {
+    return column.form() == ValueColumn.Form.NUMBER && column.scale() == 0;
   }
 
   /** The number that a key is, as it is held; 0 if it is something else. */

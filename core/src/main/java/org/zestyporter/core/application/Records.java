@@ -1,6 +1,5 @@
 package org.zestyporter.core.application;
 
-import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
@@ -45,7 +44,7 @@ public final class Records {
       columns[f] = makers[f].column();
     }
     Records records = new Records(columns, makers.length == 0 ? 0 : makers[0].count());
-    records.index(table.fields(table.primaryKey()), table.fields());
+    records.places.putAll(table, columns, 0);
     return records;
   }
 
@@ -56,26 +55,6 @@ public final class Records {
    */
   public static Records of(ValueColumn[] columns, int count) {
     return new Records(columns, count);
-  }
-
-  private void index(List<FieldInfo> keyFields, List<FieldInfo> fields) {
-    int[] key = keyFields.stream().mapToInt(fields::indexOf).toArray();
-    boolean areNumbers = key.length == 1 && isWhole(columns[key[0]]);
-    for (int at = 0; at < count; at++) {
-      if (areNumbers) {
-        places.put(columns[key[0]].number(at), at);
-      } else if (key.length > 0) {
-        List<Object> parts = new ArrayList<>(key.length);
-        for (int i = 0; i < key.length; i++) {
-          parts.add(keyFields.get(i).storage().canonical(columns[key[i]].value(at)));
-        }
-        places.put(parts, at);
-      }
-    }
-  }
-
-  private static boolean isWhole(ValueColumn column) {
-    return column.form() == ValueColumn.Form.NUMBER && column.scale() == 0;
   }
 
   /** Takes records one by one, their values in the order of the asked fields. */

@@ -59,7 +59,8 @@ public final class Pipeline {
         claim(own, session, progress);
       }
       LastStage last = tries ? LastStage.trying(session) : LastStage.REHEARSAL;
-      RunReport report = go(opened.through(own, session), null, last, ledger, progress, null, null);
+      Lookups lookups = tries ? session : new SeenRecords(session, own, written(own));
+      RunReport report = go(opened.through(own, lookups), null, last, ledger, progress, null, null);
       if (tries) {
         session.check();
       }
@@ -155,6 +156,11 @@ public final class Pipeline {
               + String.join(", ", altered)
               + ". The plan says that this is not accepted.");
     }
+  }
+
+  /** The tables of the plan's destinations. */
+  private List<TableInfo> written(Application own) {
+    return plan.destinations().stream().map(d -> own.table(d.table())).distinct().toList();
   }
 
   /** Has the tables that the plan writes into for itself, waiting for others if need be. */

@@ -17,6 +17,9 @@ final class PlainText {
   /** Letters at the beginning, with more words behind them, that no currency and no date has. */
   private static final int LONG_WORD = 4;
 
+  /** Letters of two words at the beginning that no currency and no date has. */
+  private static final int SHORT_WORD = 3;
+
   // what a byte of UTF-8 is; 0 for what is not plain, or speaks of a time or a power
   private static final int LETTER = 1;
   private static final int WORD = 2;
@@ -127,7 +130,7 @@ final class PlainText {
     int seen = 0;
     int at = from;
     boolean words = beginsWithWords(bytes, from, to);
-    int length = words ? LONG_WORD : 0;
+    int length = words ? SHORT_WORD : 0;
     at += length;
     while (at < to) {
       // words once found can be nothing else, but for what is not plain
@@ -166,7 +169,7 @@ final class PlainText {
     }
     boolean digits = (seen & DIGIT) != 0;
     boolean points = (seen & POINT) != 0;
-    boolean code = letters <= 2 && runs == 1 && !points && isCode(bytes, from, letters);
+    boolean code = letters <= 2 && runs == 1 && !points && isCode(bytes, from, to, letters);
     if (length > MANY_LETTERS && (!digits || words || code)) {
       characters = length;
       signed = digits && points;
@@ -174,16 +177,23 @@ final class PlainText {
     }
   }
 
-  /** True for a long word and another one behind it, all in letters of ASCII. */
+  /**
+   * True for two words of ASCII's letters that are too long to stand before an amount together: no
+   * currency has two of them, and the word for many, {@code Mio} or {@code Mrd}, begins with an M.
+   */
   private static boolean beginsWithWords(byte[] bytes, int from, int to) {
+    int end = endOfWord(bytes, from, to);
+    int next = end < to && bytes[end] == ' ' ? endOfWord(bytes, end + 1, to) - end - 1 : 0;
+    boolean isShort = end - from < SHORT_WORD || next < SHORT_WORD || (bytes[from] | 32) == 'm';
+    return end - from >= LONG_WORD ? next > 0 : !isShort;
+  }
+
+  private static int endOfWord(byte[] bytes, int from, int to) {
     int at = from;
     while (at < to && SIGNS[bytes[at] & 0xFF] == LETTER + WORD) {
       at++;
     }
-    return at - from >= LONG_WORD
-        && at + 1 < to
-        && bytes[at] == ' '
-        && SIGNS[bytes[at + 1] & 0xFF] == LETTER + WORD;
+    return at;
   }
 
   /**
@@ -210,14 +220,26 @@ final class PlainText {
   }
 
   /** True for a text that begins with its only letters, and these are short for no money. */
-  private static boolean isCode(byte[] bytes, int from, int letters) {
+  private static boolean isCode(byte[] bytes, int from, int to, int letters) {
     int first = bytes[from] | 0x20;
     boolean begins = first >= 'a' && first <= 'z';
     if (!begins || letters == 1) {
       return begins;
     }
     int second = bytes[from + 1] | 0x20;
-    return letters == 2 && second >= 'a' && second <= 'z' && !isMoney(first, second);
+    return letters == 2
+        && second >= 'a'
+        && second <= 'z'
+        && (!isMoney(first, second) || isNumbered(bytes, from + 2, to));
+  }
+
+  /** True for nothing but digits, with a hyphen before them or none: no amount is written so. */
+  private static boolean isNumbered(byte[] bytes, int from, int to) {
+    int at = from < to && bytes[from] == '-' ? from + 1 : from;
+    while (at < to && bytes[at] >= '0' && bytes[at] <= '9') {
+      at++;
+    }
+    return at == to;
   }
 
   /** True if two small letters are short for a currency. */

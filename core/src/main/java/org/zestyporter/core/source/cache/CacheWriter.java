@@ -35,10 +35,9 @@ import org.zestyporter.core.value.Utf8;
  * Writes the rows of a file into a {@link SourceCache}.
  *
  * <p>Layout: chunks of at most {@link SourceCache#CHUNK_ROWS} rows, each a block of line numbers
- * and one block a column ({@link ColumnBlock}); at the end an index of where
- * each block stands and what is told of each column, and 8 bytes that say where it begins. A block
- * is its length, then its bytes, in the LZ4 block format if that is shorter; a blank column has an
- * empty block.
+ * and one block a column ({@link ColumnBlock}); at the end an index of where each block stands and
+ * what is told of each column, and 8 bytes that say where it begins. A block is its length, then
+ * its bytes, in the LZ4 block format if that is shorter; a blank column has an empty block.
  *
  * <p>The parser's thread collects a chunk while another one packs and writes the chunk before it.
  */

@@ -111,8 +111,7 @@ final class ColumnBlock {
     }
     int[] codes = new int[rows];
     for (int row = 0; row < rows; row++) {
-      codes[row] =
-          isNarrow(entries) ? bytes[from + row] & 0xFF : number(bytes, from + 2 * row, 2);
+      codes[row] = isNarrow(entries) ? bytes[from + row] & 0xFF : number(bytes, from + 2 * row, 2);
     }
     return codes;
   }

@@ -45,6 +45,7 @@ final class ColumnBuilder {
   private int lastCode;
   private int filled;
   private int longest;
+
   /** All kinds of its cells, by their bits: none if all are texts. */
   private byte kindsSeen;
 

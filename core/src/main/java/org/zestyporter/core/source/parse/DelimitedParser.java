@@ -237,7 +237,10 @@ public final class DelimitedParser implements RowParser {
       return next;
     }
 
-    /** Where the quote stands that ends a cell which begins with one; {@code to} if it is not plain to see. */
+    /**
+     * Where the quote stands that ends a cell which begins with one; {@code to} if it is not plain
+     * to see.
+     */
     private int closingQuote(int from, int to) {
       if (buffer[from] != quote[0] || quote.length > 1) {
         return to;
