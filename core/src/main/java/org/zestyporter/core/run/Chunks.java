@@ -56,6 +56,13 @@ final class Chunks implements ChunkSource, AutoCloseable {
     this.room = room(Runtime.getRuntime().maxMemory());
   }
 
+  /**
+   * What kept chunks of so many rows and their keys, a match key and a unique one, take at most.
+   */
+  static long weight(long rows) {
+    return MOST_KEPT + rows * 2 * KEY_WEIGHT;
+  }
+
   private long room(long memory) {
     long keys = targets.stream().mapToInt(t -> t.matcher.size() + t.guard.size()).sum();
     long left = memory / SHARE_WITH_KEYS - source.rowCount() * keys * KEY_WEIGHT;

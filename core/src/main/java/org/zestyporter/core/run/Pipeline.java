@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.TreeMap;
+import java.util.function.Predicate;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Application;
@@ -55,15 +56,16 @@ public final class Pipeline {
     try (Watch watch = Watch.over(progress, own::cancel);
         WriteSession session = own.begin("a rehearsal of “" + plan.name() + "”")) {
       boolean tries = plan.run().tryInDatabase() && own.abilities().trial();
-      if (tries) {
-        claim(own, session, progress);
+      if (!tries) {
+        try (SeenRecords seen = seen(session, own)) {
+          LastStage last = LastStage.REHEARSAL;
+          return go(opened.through(own, seen), null, last, ledger, progress, null, null);
+        }
       }
-      LastStage last = tries ? LastStage.trying(session) : LastStage.REHEARSAL;
-      Lookups lookups = tries ? session : new SeenRecords(session, own, written(own));
-      RunReport report = go(opened.through(own, lookups), null, last, ledger, progress, null, null);
-      if (tries) {
-        session.check();
-      }
+      claim(own, session, progress);
+      LastStage last = LastStage.trying(session);
+      RunReport report = go(opened.through(own, session), null, last, ledger, progress, null, null);
+      session.check();
       return report;
     } catch (WriteSession.RefusedException e) {
       throw refused(e).and(Standing.told(0, 0));
@@ -158,9 +160,12 @@ public final class Pipeline {
     }
   }
 
-  /** The tables of the plan's destinations. */
-  private List<TableInfo> written(Application own) {
-    return plan.destinations().stream().map(d -> own.table(d.table())).distinct().toList();
+  /** Keeps the records of the plan's tables that are gone through, if there is room. */
+  private SeenRecords seen(Lookups through, Application own) {
+    Predicate<TableInfo> filled =
+        table -> plan.destinations().stream().anyMatch(d -> own.table(d.table()).equals(table));
+    long room = Runtime.getRuntime().maxMemory() / 2 - Chunks.weight(source.rowCount());
+    return new SeenRecords(through, own, filled, room, SeenRecords.LEFT);
   }
 
   /** Has the tables that the plan writes into for itself, waiting for others if need be. */

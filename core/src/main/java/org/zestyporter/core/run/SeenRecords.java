@@ -8,8 +8,9 @@ import java.util.Collections;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
+import java.util.concurrent.atomic.AtomicLong;
 import java.util.function.Consumer;
+import java.util.function.Predicate;
 import org.zestyporter.core.application.Application;
 import org.zestyporter.core.application.Ask;
 import org.zestyporter.core.application.KeyIndex;
@@ -24,25 +25,59 @@ import org.zestyporter.core.value.ValueColumn;
  * them, so that none of them has to be asked for again: a database finds a record by its key in the
  * time in which it sends several one after the other. To be used only while nothing is written.
  */
-final class SeenRecords implements Lookups {
-  /** The part of the memory that the records of a table may take. */
-  private static final int SHARE = 6;
+final class SeenRecords implements Lookups, AutoCloseable {
+  /** The part of the memory that all of them may take together. */
+  private static final int SHARE = 5;
 
   private static final long MOST = 128L << 20;
+
+  /** What is left of it. */
+  static final AtomicLong LEFT =
+      new AtomicLong(Math.min(MOST, Runtime.getRuntime().maxMemory() / SHARE));
 
   /** About how many bytes the key of a record takes in an index. */
   private static final int KEY_WEIGHT = 24;
 
   private final Lookups through;
   private final Application application;
-  private final Set<TableInfo> tables;
+  private final Predicate<TableInfo> kept;
   private final Map<TableInfo, Seen> seen = new HashMap<>();
-  private long room = Math.min(MOST, Runtime.getRuntime().maxMemory() / SHARE);
+  private final long room;
+  private final AtomicLong left;
+  private long taken;
 
-  SeenRecords(Lookups through, Application application, Collection<TableInfo> tables) {
+  /**
+   * @param kept tells of which tables records are kept
+   * @param room bytes that they may take here
+   * @param left bytes that are left for all that are open at a time
+   */
+  SeenRecords(
+      Lookups through,
+      Application application,
+      Predicate<TableInfo> kept,
+      long room,
+      AtomicLong left) {
     this.through = through;
     this.application = application;
-    this.tables = Set.copyOf(tables);
+    this.kept = kept;
+    this.room = room;
+    this.left = left;
+  }
+
+  private long left() {
+    return Math.min(left.get(), room - taken);
+  }
+
+  private void take(long bytes) {
+    taken += bytes;
+    left.addAndGet(-bytes);
+  }
+
+  /** Gives back the room that it has taken. */
+  @Override
+  public void close() {
+    seen.clear();
+    take(-taken);
   }
 
   /** All records of a table, some in each piece, and where each of them is. */
@@ -50,7 +85,7 @@ final class SeenRecords implements Lookups {
     private final TableInfo table;
     private final List<ValueColumn[]> pieces = new ArrayList<>();
     private final List<Integer> firsts = new ArrayList<>();
-    private final KeyIndex places = new KeyIndex();
+    private KeyIndex places = new KeyIndex();
     private int count;
     private long weight;
 
@@ -58,13 +93,23 @@ final class SeenRecords implements Lookups {
       this.table = table;
     }
 
-    void add(ValueColumn[] records) {
+    /** Adds some; returns the bytes that they take. */
+    long add(ValueColumn[] records) {
       pieces.add(records);
       firsts.add(count);
-      weight += Arrays.stream(records).mapToLong(ValueColumn::weight).sum();
       places.putAll(table, records, count);
       count += records[0].rows();
-      weight += (long) KEY_WEIGHT * records[0].rows();
+      long more = (long) KEY_WEIGHT * records[0].rows();
+      more += Arrays.stream(records).mapToLong(ValueColumn::weight).sum();
+      weight += more;
+      return more;
+    }
+
+    /** Lets all go; returns the bytes that they took. */
+    long forget() {
+      pieces.clear();
+      places = new KeyIndex();
+      return weight;
     }
 
     Records of(Collection<List<Object>> wanted) {
@@ -104,25 +149,26 @@ final class SeenRecords implements Lookups {
   }
 
   private boolean isWorthSeeing(TableInfo table) {
-    return tables.contains(table)
+    return kept.test(table)
         && !table.primaryKey().isEmpty()
-        && application.count(table) * (KEY_WEIGHT + 8L * table.fields().size()) < room;
+        && application.count(table) * (KEY_WEIGHT + 8L * table.fields().size()) < left();
   }
 
   private void see(TableInfo table, Consumer<ValueColumn[]> some) {
-    Seen[] all = {new Seen(table)};
+    Seen all = new Seen(table);
+    boolean[] fits = {true};
     through.look(
         Ask.all(table, table.fields()),
         records -> {
-          if (all[0] != null) {
-            all[0].add(records);
-            all[0] = all[0].weight > room ? null : all[0];
+          if (fits[0]) {
+            take(all.add(records));
+            fits[0] = left() >= 0;
+            take(fits[0] ? 0 : -all.forget());
           }
           some.accept(records);
         });
-    if (all[0] != null) {
-      room -= all[0].weight;
-      seen.put(table, all[0]);
+    if (fits[0]) {
+      seen.put(table, all);
     }
   }
 

@@ -324,7 +324,8 @@ public final class ValueColumn {
     long weight = codes == null ? 64 : 64 + 4L * codes.length;
     return switch (form) {
       case TEXT -> weight + 8L * entries + bytes.length;
-      case ANY -> weight + 48L * entries;
+      // yes and no are the same two objects each time
+      case ANY -> weight + (entries > 0 && objects[0] instanceof Boolean ? 4L : 48L) * entries;
       default -> weight + 8L * entries;
     };
   }

@@ -1,0 +1,161 @@
+package org.zestyporter.core.run;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.mockito.ArgumentMatchers.any;
+import static org.mockito.Mockito.doAnswer;
+import static org.mockito.Mockito.mock;
+import static org.mockito.Mockito.never;
+import static org.mockito.Mockito.times;
+import static org.mockito.Mockito.verify;
+import static org.mockito.Mockito.when;
+
+import java.math.BigDecimal;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.atomic.AtomicLong;
+import java.util.function.Consumer;
+import java.util.function.Predicate;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.zestyporter.core.application.Application;
+import org.zestyporter.core.application.Ask;
+import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.FieldType;
+import org.zestyporter.core.application.Lookups;
+import org.zestyporter.core.application.Records;
+import org.zestyporter.core.application.TableInfo;
+import org.zestyporter.core.value.ValueColumn;
+
+class SeenRecordsTest {
+  private static final FieldInfo ID = FieldInfo.of("id", FieldType.WHOLE);
+  private static final FieldInfo NAME = FieldInfo.of("name", FieldType.TEXT);
+  private static final FieldInfo SAILS = FieldInfo.of("sails", FieldType.BOOLEAN);
+  private static final TableInfo BOATS =
+      new TableInfo(null, "boat", null, List.of(ID, NAME, SAILS), List.of("id"), List.of());
+  private static final TableInfo KEYLESS =
+      new TableInfo(null, "log", null, List.of(ID, NAME, SAILS), List.of(), List.of());
+  private static final int PIECE = 100;
+  private static final int RECORDS = 250;
+  private static final long ROOM = 1 << 20;
+
+  private final Lookups through = mock(Lookups.class);
+  private final Application application = mock(Application.class);
+
+  private static Object value(FieldInfo field, int number) {
+    if (field.equals(ID)) {
+      return BigDecimal.valueOf(number * 3L);
+    }
+    return field.equals(NAME) ? number % 7 == 0 ? null : "Boat " + number : number % 2 == 0;
+  }
+
+  /** Answers in pieces of a hundred records. */
+  @BeforeEach
+  void answer() {
+    when(application.count(any(TableInfo.class))).thenReturn((long) RECORDS);
+    doAnswer(
+            call -> {
+              Ask ask = call.getArgument(0);
+              Consumer<ValueColumn[]> found = call.getArgument(1);
+              for (int from = 0; from < RECORDS; from += PIECE) {
+                int count = Math.min(PIECE, RECORDS - from);
+                ValueColumn[] columns = new ValueColumn[ask.fields().size()];
+                for (int f = 0; f < columns.length; f++) {
+                  Object[] values = new Object[count];
+                  for (int i = 0; i < count; i++) {
+                    values[i] = value(ask.fields().get(f), from + i);
+                  }
+                  columns[f] = ValueColumn.of(values, null);
+                }
+                found.accept(columns);
+              }
+              return null;
+            })
+        .when(through)
+        .look(any(), any());
+    when(through.fetch(any(), any())).thenReturn(Records.none());
+  }
+
+  private SeenRecords seen(Predicate<TableInfo> kept, long room, AtomicLong left) {
+    return new SeenRecords(through, application, kept, room, left);
+  }
+
+  private static List<String> names(Lookups lookups, TableInfo table) {
+    List<String> told = new ArrayList<>();
+    lookups.look(
+        Ask.all(table, List.of(NAME, ID)),
+        found -> {
+          for (int at = 0; at < found[0].rows(); at++) {
+            told.add(found[0].value(at) + " " + found[1].value(at));
+          }
+        });
+    return told;
+  }
+
+  private static List<Object> key(int number) {
+    return List.of(ID.storage().canonical(BigDecimal.valueOf(number * 3L)));
+  }
+
+  @Test
+  void recordsThatWereGoneThroughAreNotAskedForAgain() {
+    try (SeenRecords seen = seen(BOATS::equals, ROOM, new AtomicLong(ROOM))) {
+      assertThat(names(seen, BOATS)).hasSize(RECORDS).contains("Boat 8 24", "null 21");
+      List<List<Object>> keys =
+          List.of(key(249), key(0), key(100), key(99), key(100), List.of(BigDecimal.ONE));
+      Records found = seen.fetch(BOATS, keys);
+      assertThat(found.count()).isEqualTo(4);
+      assertThat(found.values(key(249))).containsExactly(new BigDecimal("747"), "Boat 249", false);
+      assertThat(found.values(key(100))).containsExactly(new BigDecimal("300"), "Boat 100", true);
+      assertThat(found.values(key(99))).containsExactly(new BigDecimal("297"), "Boat 99", false);
+      assertThat(found.values(key(0))).containsExactly(new BigDecimal("0"), null, true);
+      assertThat(found.values(List.of(BigDecimal.ONE))).isNull();
+      assertThat(names(seen, BOATS)).hasSize(RECORDS).contains("Boat 8 24");
+    }
+    verify(through, times(1)).look(any(), any());
+    verify(through, never()).fetch(any(), any());
+  }
+
+  @Test
+  void whatHasNoRoomIsAskedFor() {
+    // the first is seen beforehand to need more, the second while it is read
+    for (long room : new long[] {8_000, 12_500}) {
+      try (SeenRecords seen = seen(BOATS::equals, room, new AtomicLong(ROOM))) {
+        assertThat(names(seen, BOATS)).hasSize(RECORDS);
+        assertThat(seen.fetch(BOATS, List.of(key(1)))).isSameAs(Records.none());
+      }
+    }
+    verify(through, times(2)).fetch(any(), any());
+  }
+
+  @Test
+  void allThatAreOpenShareTheirRoomAndGiveItBack() {
+    AtomicLong left = new AtomicLong(20_000);
+    try (SeenRecords first = seen(BOATS::equals, ROOM, left)) {
+      names(first, BOATS);
+      assertThat(first.fetch(BOATS, List.of(key(1))).count()).isEqualTo(1);
+      try (SeenRecords second = seen(BOATS::equals, ROOM, left)) {
+        assertThat(names(second, BOATS)).hasSize(RECORDS);
+        assertThat(second.fetch(BOATS, List.of(key(1)))).isSameAs(Records.none());
+      }
+    }
+    try (SeenRecords third = seen(BOATS::equals, ROOM, left)) {
+      names(third, BOATS);
+      assertThat(third.fetch(BOATS, List.of(key(1))).count()).isEqualTo(1);
+    }
+    assertThat(left).hasValue(20_000);
+  }
+
+  @Test
+  void otherTablesAndSomeRecordsAreAskedForAsEver() {
+    try (SeenRecords seen = seen(t -> true, ROOM, new AtomicLong(ROOM))) {
+      names(seen, KEYLESS);
+      seen.fetch(KEYLESS, List.of(key(1)));
+      seen.look(Ask.keyed(BOATS, List.of(NAME), List.of(ID), List.of(key(1))), found -> {});
+      seen.fetch(BOATS, List.of(key(1)));
+    }
+    try (SeenRecords seen = seen(t -> false, ROOM, new AtomicLong(ROOM))) {
+      names(seen, BOATS);
+      seen.fetch(BOATS, List.of(key(1)));
+    }
+    verify(through, times(3)).fetch(any(), any());
+  }
+}
