@@ -55,7 +55,7 @@ public interface Application extends Lookups {
     return null;
   }
 
-  /** Number of records in a table. */
+  @Override
   default long count(TableInfo table) {
     return count(table, null);
   }

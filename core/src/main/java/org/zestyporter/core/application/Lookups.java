@@ -21,4 +21,7 @@ public interface Lookups {
    * @param keys in the form in which keys are compared
    */
   Records fetch(TableInfo table, Collection<List<Object>> keys);
+
+  /** Number of records in a table. */
+  long count(TableInfo table);
 }

@@ -182,4 +182,9 @@ final class AsBefore implements Lookups {
     own.forEach(key -> touched.put(key, makers));
     return Records.of(table, makers);
   }
+
+  @Override
+  public long count(TableInfo table) {
+    return now.count(table);
+  }
 }

@@ -133,4 +133,9 @@ final class KeptAnswers implements Lookups {
   public Records fetch(TableInfo table, Collection<List<Object>> keys) {
     return through.fetch(table, keys);
   }
+
+  @Override
+  public long count(TableInfo table) {
+    return through.count(table);
+  }
 }

@@ -165,7 +165,7 @@ public final class Pipeline {
     Predicate<TableInfo> filled =
         table -> plan.destinations().stream().anyMatch(d -> own.table(d.table()).equals(table));
     long room = Runtime.getRuntime().maxMemory() / 2 - Chunks.weight(source.rowCount());
-    return new SeenRecords(through, own, filled, room, SeenRecords.LEFT);
+    return new SeenRecords(through, filled, room, SeenRecords.LEFT);
   }
 
   /** Has the tables that the plan writes into for itself, waiting for others if need be. */

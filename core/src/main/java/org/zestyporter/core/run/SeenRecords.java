@@ -11,7 +11,6 @@ import java.util.Map;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.function.Consumer;
 import java.util.function.Predicate;
-import org.zestyporter.core.application.Application;
 import org.zestyporter.core.application.Ask;
 import org.zestyporter.core.application.KeyIndex;
 import org.zestyporter.core.application.Lookups;
@@ -39,7 +38,6 @@ final class SeenRecords implements Lookups, AutoCloseable {
   private static final int KEY_WEIGHT = 24;
 
   private final Lookups through;
-  private final Application application;
   private final Predicate<TableInfo> kept;
   private final Map<TableInfo, Seen> seen = new HashMap<>();
   private final long room;
@@ -51,14 +49,8 @@ final class SeenRecords implements Lookups, AutoCloseable {
    * @param room bytes that they may take here
    * @param left bytes that are left for all that are open at a time
    */
-  SeenRecords(
-      Lookups through,
-      Application application,
-      Predicate<TableInfo> kept,
-      long room,
-      AtomicLong left) {
+  SeenRecords(Lookups through, Predicate<TableInfo> kept, long room, AtomicLong left) {
     this.through = through;
-    this.application = application;
     this.kept = kept;
     this.room = room;
     this.left = left;
@@ -151,7 +143,7 @@ final class SeenRecords implements Lookups, AutoCloseable {
   private boolean isWorthSeeing(TableInfo table) {
     return kept.test(table)
         && !table.primaryKey().isEmpty()
-        && application.count(table) * (KEY_WEIGHT + 8L * table.fields().size()) < left();
+        && through.count(table) * (KEY_WEIGHT + 8L * table.fields().size()) < left();
   }
 
   private void see(TableInfo table, Consumer<ValueColumn[]> some) {
@@ -176,5 +168,10 @@ final class SeenRecords implements Lookups, AutoCloseable {
   public Records fetch(TableInfo table, Collection<List<Object>> keys) {
     Seen known = seen.get(table);
     return known == null ? through.fetch(table, keys) : known.of(keys);
+  }
+
+  @Override
+  public long count(TableInfo table) {
+    return through.count(table);
   }
 }

@@ -17,7 +17,6 @@ import java.util.function.Consumer;
 import java.util.function.Predicate;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
-import org.zestyporter.core.application.Application;
 import org.zestyporter.core.application.Ask;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.FieldType;
@@ -39,7 +38,6 @@ class SeenRecordsTest {
   private static final long ROOM = 1 << 20;
 
   private final Lookups through = mock(Lookups.class);
-  private final Application application = mock(Application.class);
 
   private static Object value(FieldInfo field, int number) {
     if (field.equals(ID)) {
@@ -51,7 +49,7 @@ class SeenRecordsTest {
   /** Answers in pieces of a hundred records. */
   @BeforeEach
   void answer() {
-    when(application.count(any(TableInfo.class))).thenReturn((long) RECORDS);
+    when(through.count(any())).thenReturn((long) RECORDS);
     doAnswer(
             call -> {
               Ask ask = call.getArgument(0);
@@ -76,7 +74,7 @@ class SeenRecordsTest {
   }
 
   private SeenRecords seen(Predicate<TableInfo> kept, long room, AtomicLong left) {
-    return new SeenRecords(through, application, kept, room, left);
+    return new SeenRecords(through, kept, room, left);
   }
 
   private static List<String> names(Lookups lookups, TableInfo table) {

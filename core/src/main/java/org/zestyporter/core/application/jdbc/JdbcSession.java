@@ -261,6 +261,11 @@ final class JdbcSession implements WriteSession {
   }
 
   @Override
+  public long count(TableInfo table) {
+    return use(() -> answers.count(connection, table));
+  }
+
+  @Override
   public Records fetch(TableInfo table, Collection<List<Object>> keys) {
     return fetch(table, table.fields(), keys);
   }
