@@ -12,6 +12,8 @@ import java.util.concurrent.atomic.AtomicLong;
 import java.util.function.Consumer;
 import java.util.function.Predicate;
 import org.zestyporter.core.application.Ask;
+import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.FieldType;
 import org.zestyporter.core.application.KeyIndex;
 import org.zestyporter.core.application.Lookups;
 import org.zestyporter.core.application.Records;
@@ -36,6 +38,10 @@ final class SeenRecords implements Lookups, AutoCloseable {
 
   /** About how many bytes the key of a record takes in an index. */
   private static final int KEY_WEIGHT = 24;
+
+  private static final int VALUE_WEIGHT = 8;
+
+  private static final int LONG_TEXT = 80;
 
   private final Lookups through;
   private final Predicate<TableInfo> kept;
@@ -143,7 +149,18 @@ final class SeenRecords implements Lookups, AutoCloseable {
   private boolean isWorthSeeing(TableInfo table) {
     return kept.test(table)
         && !table.primaryKey().isEmpty()
-        && through.count(table) * (KEY_WEIGHT + 8L * table.fields().size()) < left();
+        && through.count(table) * weight(table) < left();
+  }
+
+  /** About how many bytes a record takes: texts are mostly shorter than they may be. */
+  private static long weight(TableInfo table) {
+    long weight = KEY_WEIGHT;
+    for (FieldInfo field : table.fields()) {
+      boolean isText = field.type() == FieldType.TEXT;
+      int length = field.length() == null ? LONG_TEXT : Math.min(field.length(), LONG_TEXT);
+      weight += isText ? VALUE_WEIGHT + length / 4 : VALUE_WEIGHT;
+    }
+    return weight;
   }
 
   private void see(TableInfo table, Consumer<ValueColumn[]> some) {
