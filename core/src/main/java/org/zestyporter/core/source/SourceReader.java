@@ -122,7 +122,8 @@ public final class SourceReader {
    */
   public static SourceTable open(Path file, Path cacheFile, Reading wanted) throws IOException {
     ReadProgress progress = new ReadProgress().forOnce();
-    return reopen(cacheFile, parse(file, cacheFile, wanted, progress));
+    Parsed parsed = parse(file, cacheFile, wanted, progress);
+    return table(SourceCache.openOnce(cacheFile), parsed);
   }
 
   /** Parses a file into a cache. */
@@ -370,7 +371,10 @@ public final class SourceReader {
 
   /** Opens a file that is already parsed. */
   public static SourceTable reopen(Path cacheFile, Parsed parsed) throws IOException {
-    SourceCache cache = SourceCache.open(cacheFile);
+    return table(SourceCache.open(cacheFile), parsed);
+  }
+
+  private static SourceTable table(SourceCache cache, Parsed parsed) throws IOException {
     try {
       SourceTable table = new SourceTable(cache, parsed);
       if (table.columns().isEmpty()

@@ -9,8 +9,10 @@ import java.nio.ByteBuffer;
 import java.nio.channels.FileChannel;
 import java.nio.file.Path;
 import java.util.Arrays;
+import java.util.concurrent.atomic.AtomicReferenceArray;
 import net.jpountz.lz4.LZ4Factory;
 import net.jpountz.lz4.LZ4SafeDecompressor;
+import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.source.parse.SheetErrors;
 import org.zestyporter.core.value.Cell;
 
@@ -18,8 +20,8 @@ import org.zestyporter.core.value.Cell;
  * The cells of a file, parsed once and kept by column, so that nothing is parsed again.
  *
  * <p>Reading a chunk of a column touches only its own block, wherever it stands in the file. Safe
- * for use by several threads; memory holds the index, and what was used last of all open caches: an
- * eighth of it at most.
+ * for use by several threads; memory holds the index, and what was used last of all open caches (an
+ * eighth of it at most), or of each column.
  */
 public final class SourceCache implements Closeable {
   /** Columns that a file may have at most, whatever its format. */
@@ -33,10 +35,7 @@ public final class SourceCache implements Closeable {
 
   private static final long LEAST_KEPT = 48L << 20;
 
-  /**
-   * What a server keeps; a command, which goes through a file once or twice, is told to keep less.
-   */
-  private static final long MOST_KEPT = Long.getLong("porter.recent.megabytes", 384) << 20;
+  private static final long MOST_KEPT = 384L << 20;
 
   private static final int SHARE = 8;
   private static final LZ4SafeDecompressor UNPACK =
@@ -62,17 +61,33 @@ public final class SourceCache implements Closeable {
           .executor(Runnable::run)
           .build();
 
-  private SourceCache(FileChannel channel, long[][] index) {
+  /** Of one that is gone through once or twice, from beginning to end, what was read last. */
+  private final @Nullable AtomicReferenceArray<Last> last;
+
+  /** What was read last of a column. */
+  private record Last(int chunk, ColumnChunk read) {}
+
+  private SourceCache(FileChannel channel, long[][] index, boolean once) {
     this.channel = channel;
     this.index = index;
+    this.last = once ? new AtomicReferenceArray<>(MOST_COLUMNS) : null;
     this.firstRow = new long[index.length + 1];
     for (int i = 0; i < index.length; i++) {
       firstRow[i + 1] = firstRow[i] + index[i][0];
     }
   }
 
-  /** Opens a cache that was written to the end. */
+  /** Opens a cache that was written to the end, to be asked for this and that. */
   public static SourceCache open(Path file) throws IOException {
+    return open(file, false);
+  }
+
+  /** Opens one that is gone through once or twice, so that hardly anything is kept of it. */
+  public static SourceCache openOnce(Path file) throws IOException {
+    return open(file, true);
+  }
+
+  private static SourceCache open(Path file, boolean once) throws IOException {
     FileChannel channel = FileChannel.open(file);
     try {
       long size = channel.size();
@@ -85,7 +100,7 @@ public final class SourceCache implements Closeable {
           index[i][j] = in.getLong();
         }
       }
-      return new SourceCache(channel, index);
+      return new SourceCache(channel, index, once);
     } catch (IOException | RuntimeException e) {
       channel.close();
       throw e;
@@ -217,8 +232,20 @@ public final class SourceCache implements Closeable {
     if (column >= width(chunk)) {
       return ColumnChunk.blank(rows(chunk));
     }
+    if (last != null) {
+      return lately(chunk, column);
+    }
     Key key = new Key(this, ((long) chunk << 20) | column);
     return RECENT.get(key, k -> readColumn(chunk, column));
+  }
+
+  private ColumnChunk lately(int chunk, int column) {
+    Last known = last.get(column);
+    if (known == null || known.chunk != chunk) {
+      known = new Last(chunk, readColumn(chunk, column));
+      last.set(column, known);
+    }
+    return known.read;
   }
 
   private ColumnChunk readColumn(int chunk, int column) {
@@ -236,7 +263,9 @@ public final class SourceCache implements Closeable {
 
   @Override
   public void close() throws IOException {
-    RECENT.asMap().keySet().removeIf(key -> key.of == this);
+    if (last == null) {
+      RECENT.asMap().keySet().removeIf(key -> key.of == this);
+    }
     channel.close();
   }
 
