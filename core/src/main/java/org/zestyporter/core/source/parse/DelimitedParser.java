@@ -289,7 +289,9 @@ public final class DelimitedParser implements RowParser {
         at++;
         if (c == '\\' && backslash) {
           escapes++;
-          at += more() ? 1 : 0;
+          if (more()) {
+            at++;
+          }
         }
       }
       if (escapes > 0) {

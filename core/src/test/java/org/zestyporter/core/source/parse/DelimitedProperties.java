@@ -10,6 +10,7 @@ import java.util.ArrayList;
 import java.util.List;
 import net.jqwik.api.Arbitraries;
 import net.jqwik.api.Arbitrary;
+import net.jqwik.api.Example;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import net.jqwik.api.Provide;
@@ -128,6 +129,21 @@ class DelimitedProperties {
       text.append("\r\n");
     }
     assertThat(read(text.toString(), ",", "UTF-8", Escape.DOUBLED)).isEqualTo(rows);
+  }
+
+  /** Whatever stands at the end of the parser's buffer. */
+  @Example
+  void escapesComeBackWhereverTheyStand() throws IOException {
+    String line = "a\\,é,\"b\\\"c\",\\\\\n";
+    List<String> row = List.of("a,é", "b\"c", "\\");
+    for (int shift = 1; shift <= line.length() + 1; shift++) {
+      String first = "x".repeat(shift);
+      String text = first + "\n" + line.repeat(10_000);
+      List<List<String>> read = read(text, ",", "UTF-8", Escape.BACKSLASH);
+      assertThat(read).hasSize(10_001);
+      assertThat(read.get(0)).containsExactly(first);
+      assertThat(read.subList(1, read.size())).allMatch(row::equals);
+    }
   }
 
   @Provide
