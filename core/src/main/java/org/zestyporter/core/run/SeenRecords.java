@@ -6,11 +6,14 @@ import java.util.BitSet;
 import java.util.Collection;
 import java.util.Collections;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.function.Consumer;
 import java.util.function.Predicate;
+import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Ask;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.FieldType;
@@ -46,6 +49,7 @@ final class SeenRecords implements Lookups, AutoCloseable {
   private final Lookups through;
   private final Predicate<TableInfo> kept;
   private final Map<TableInfo, Seen> seen = new HashMap<>();
+  private final Set<TableInfo> tooLarge = new HashSet<>();
   private final long room;
   private final AtomicLong left;
   private long taken;
@@ -83,7 +87,7 @@ final class SeenRecords implements Lookups, AutoCloseable {
     private final TableInfo table;
     private final List<ValueColumn[]> pieces = new ArrayList<>();
     private final List<Integer> firsts = new ArrayList<>();
-    private KeyIndex places = new KeyIndex();
+    private final KeyIndex places = new KeyIndex();
     private int count;
     private long weight;
 
@@ -101,13 +105,6 @@ final class SeenRecords implements Lookups, AutoCloseable {
       more += Arrays.stream(records).mapToLong(ValueColumn::weight).sum();
       weight += more;
       return more;
-    }
-
-    /** Lets all go; returns the bytes that they took. */
-    long forget() {
-      pieces.clear();
-      places = new KeyIndex();
-      return weight;
     }
 
     Records of(Collection<List<Object>> wanted) {
@@ -132,24 +129,43 @@ final class SeenRecords implements Lookups, AutoCloseable {
 
   @Override
   public void look(Ask ask, Consumer<ValueColumn[]> found) {
-    TableInfo table = ask.table();
-    int[] asked = ask.fields().stream().mapToInt(table.fields()::indexOf).toArray();
-    Consumer<ValueColumn[]> some =
-        all -> found.accept(Arrays.stream(asked).mapToObj(f -> all[f]).toArray(ValueColumn[]::new));
-    Seen known = seen.get(table);
-    if (ask.wanted() != null || known == null && !isWorthSeeing(table)) {
+    Seen known = ask.wanted() == null ? seen(ask.table()) : null;
+    if (known == null) {
       through.look(ask, found);
-    } else if (known != null) {
-      known.pieces.forEach(some);
-    } else {
-      see(table, some);
+      return;
+    }
+    int[] asked = ask.fields().stream().mapToInt(ask.table().fields()::indexOf).toArray();
+    for (ValueColumn[] all : known.pieces) {
+      found.accept(Arrays.stream(asked).mapToObj(f -> all[f]).toArray(ValueColumn[]::new));
     }
   }
 
+  /** All records of a table; null if there is no room for them. */
+  private @Nullable Seen seen(TableInfo table) {
+    Seen known = seen.get(table);
+    if (known == null && isWorthSeeing(table)) {
+      known = see(table);
+      if (known != null) {
+        seen.put(table, known);
+      }
+    }
+    return known;
+  }
+
   private boolean isWorthSeeing(TableInfo table) {
-    return kept.test(table)
+    return !tooLarge.contains(table)
+        && kept.test(table)
         && !table.primaryKey().isEmpty()
+        && table.fields().stream().allMatch(SeenRecords::isShort)
         && through.count(table) * weight(table) < left();
+  }
+
+  /** False for a field whose values may be as large as files. */
+  private static boolean isShort(FieldInfo field) {
+    return switch (field.storage().kind()) {
+      case BINARY, JSON, LIST, OTHER -> false;
+      default -> true;
+    };
   }
 
   /** About how many bytes a record takes: texts are mostly shorter than they may be. */
@@ -163,21 +179,31 @@ final class SeenRecords implements Lookups, AutoCloseable {
     return weight;
   }
 
-  private void see(TableInfo table, Consumer<ValueColumn[]> some) {
+  private @Nullable Seen see(TableInfo table) {
     Seen all = new Seen(table);
-    boolean[] fits = {true};
-    through.look(
-        Ask.all(table, table.fields()),
-        records -> {
-          if (fits[0]) {
+    try {
+      through.look(
+          Ask.all(table, table.fields()),
+          records -> {
             take(all.add(records));
-            fits[0] = left() >= 0;
-            take(fits[0] ? 0 : -all.forget());
-          }
-          some.accept(records);
-        });
-    if (fits[0]) {
-      seen.put(table, all);
+            if (left() < 0) {
+              throw new NoRoomException();
+            }
+          });
+      return all;
+    } catch (NoRoomException e) {
+      take(-all.weight);
+      tooLarge.add(table);
+      return null;
+    }
+  }
+
+  /** Ends the reading of records that take more room than there is. */
+  private static final class NoRoomException extends RuntimeException {
+    private static final long serialVersionUID = 1L;
+
+    NoRoomException() {
+      super("more records than there is room for", null, false, false);
     }
   }
 

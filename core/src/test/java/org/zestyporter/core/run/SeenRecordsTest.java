@@ -2,6 +2,7 @@ package org.zestyporter.core.run;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.mockito.ArgumentMatchers.any;
+import static org.mockito.ArgumentMatchers.eq;
 import static org.mockito.Mockito.doAnswer;
 import static org.mockito.Mockito.mock;
 import static org.mockito.Mockito.never;
@@ -23,6 +24,7 @@ import org.zestyporter.core.application.FieldType;
 import org.zestyporter.core.application.Lookups;
 import org.zestyporter.core.application.Records;
 import org.zestyporter.core.application.TableInfo;
+import org.zestyporter.core.value.Storage;
 import org.zestyporter.core.value.ValueColumn;
 
 class SeenRecordsTest {
@@ -144,6 +146,17 @@ class SeenRecordsTest {
       assertThat(third.fetch(BOATS, List.of(key(1))).count()).isEqualTo(1);
     }
     assertThat(left).hasValue(40_000);
+  }
+
+  @Test
+  void recordsThatMayHoldFilesAreNotReadAsAWhole() {
+    FieldInfo photo = ID.withStorage(Storage.of(Storage.Kind.BINARY)).withName("photo");
+    TableInfo table =
+        new TableInfo(null, "boat", null, List.of(ID, photo), List.of("id"), List.of());
+    try (SeenRecords seen = seen(t -> true, ROOM, new AtomicLong(ROOM))) {
+      seen.look(Ask.all(table, List.of(ID)), found -> {});
+    }
+    verify(through).look(eq(Ask.all(table, List.of(ID))), any());
   }
 
   @Test
