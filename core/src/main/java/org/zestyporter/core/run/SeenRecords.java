@@ -129,7 +129,8 @@ final class SeenRecords implements Lookups, AutoCloseable {
 
   @Override
   public void look(Ask ask, Consumer<ValueColumn[]> found) {
-    Seen known = ask.wanted() == null ? seen(ask.table()) : null;
+    boolean ofAll = ask.wanted() == null && ask.table().fields().containsAll(ask.fields());
+    Seen known = ofAll ? seen(ask.table()) : null;
     if (known == null) {
       through.look(ask, found);
       return;

@@ -6,8 +6,6 @@ import java.nio.ByteOrder;
 
 /** Hashes bytes to 64 bits, with a seed, so that nobody can make keys that collide. */
 public final class Hash {
-  private static final VarHandle LONGS =
-      MethodHandles.byteArrayViewVarHandle(long[].class, ByteOrder.LITTLE_ENDIAN);
   private static final VarHandle INTS =
       MethodHandles.byteArrayViewVarHandle(int[].class, ByteOrder.LITTLE_ENDIAN);
   private static final long A = 0x9E3779B97F4A7C15L;
@@ -29,12 +27,12 @@ public final class Hash {
     int length = to - from;
     long hash = seed ^ mix(length ^ A, B);
     for (int at = from; at < to - Long.BYTES; at += Long.BYTES) {
-      hash = mix(hash ^ (long) LONGS.get(bytes, at), A);
+      hash = mix(hash ^ EightBytes.get(bytes, at), A);
     }
     // the last ones at once, some of them for the second time
     long rest = 0;
     if (length >= Long.BYTES) {
-      rest = (long) LONGS.get(bytes, to - Long.BYTES);
+      rest = EightBytes.get(bytes, to - Long.BYTES);
     } else if (length >= Integer.BYTES) {
       rest = (long) (int) INTS.get(bytes, from) << 32 ^ (int) INTS.get(bytes, to - Integer.BYTES);
     } else {

@@ -1,8 +1,5 @@
 package org.zestyporter.core.value;
 
-import java.lang.invoke.MethodHandles;
-import java.lang.invoke.VarHandle;
-import java.nio.ByteOrder;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -29,11 +26,6 @@ final class PlainText {
   private static final int LEAD = 32;
   private static final int OTHER = 64;
   private static final byte[] SIGNS = signs();
-
-  private static final VarHandle LONGS =
-      MethodHandles.byteArrayViewVarHandle(long[].class, ByteOrder.nativeOrder());
-  private static final long ONES = 0x0101010101010101L;
-  private static final long HIGHEST = 0x80 * ONES;
 
   /** For each pair of letters whether it is short for a currency: 1, -1, or 0 if not yet asked. */
   private static final byte[] MONEY = new byte[32 * 32];
@@ -135,7 +127,7 @@ final class PlainText {
     while (at < to) {
       // words once found can be nothing else, but for what is not plain
       if (words && at + Long.BYTES <= to) {
-        int eight = plainSigns((long) LONGS.get(bytes, at));
+        int eight = plainSigns(EightBytes.get(bytes, at));
         if (eight != 0) {
           seen |= eight;
           length += Long.BYTES;
@@ -201,22 +193,26 @@ final class PlainText {
    * 0 if any needs a closer look.
    */
   private static int plainSigns(long eight) {
-    if ((eight & HIGHEST) != 0) {
+    if ((eight & EightBytes.HIGHEST) != 0) {
       return 0;
     }
     // a byte's highest bit tells whether it is at least so large
-    long control = ~(eight + (0x80 - ' ') * ONES) | eight + (0x80 - 0x7F) * ONES;
-    if (((control | equal(eight, ':') | equal(eight, '+')) & HIGHEST) != 0) {
+    long control =
+        ~(eight + (0x80 - ' ') * EightBytes.ONES) | eight + (0x80 - 0x7F) * EightBytes.ONES;
+    if (((control | equal(eight, ':') | equal(eight, '+')) & EightBytes.HIGHEST) != 0) {
       return 0;
     }
-    long digits = eight + (0x80 - '0') * ONES & ~(eight + (0x80 - '9' - 1) * ONES);
+    long digits =
+        eight + (0x80 - '0') * EightBytes.ONES & ~(eight + (0x80 - '9' - 1) * EightBytes.ONES);
     long points = equal(eight, '.') | equal(eight, ',');
-    return OTHER | ((digits & HIGHEST) != 0 ? DIGIT : 0) | ((points & HIGHEST) != 0 ? POINT : 0);
+    return OTHER
+        | ((digits & EightBytes.HIGHEST) != 0 ? DIGIT : 0)
+        | ((points & EightBytes.HIGHEST) != 0 ? POINT : 0);
   }
 
   /** The highest bit of each byte that is a sign; all of them have to be of ASCII. */
   private static long equal(long eight, int sign) {
-    return ~((eight ^ sign * ONES) + 0x7F * ONES);
+    return ~((eight ^ sign * EightBytes.ONES) + 0x7F * EightBytes.ONES);
   }
 
   /** True for a text that begins with its only letters, and these are short for no money. */

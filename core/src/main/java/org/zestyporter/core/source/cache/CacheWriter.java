@@ -276,16 +276,16 @@ public final class CacheWriter implements RowSink, Closeable {
   private void write() throws IOException {
     int size = block.size();
     out.writeInt(size);
-    int packed = size;
+    int length = size;
     if (packs) {
       int most = compressor.maxCompressedLength(size);
       if (pack.length < most) {
         pack = new byte[most];
       }
-      packed = compressor.compress(block.array(), 0, size, pack, 0, most);
+      length = compressor.compress(block.array(), 0, size, pack, 0, most);
     }
-    out.write(packed < size ? pack : block.array(), 0, Math.min(packed, size));
-    position += 4 + Math.min(packed, size);
+    out.write(length < size ? pack : block.array(), 0, Math.min(length, size));
+    position += 4 + Math.min(length, size);
   }
 
   /** Drops what was written if {@link #finish} was not reached. */

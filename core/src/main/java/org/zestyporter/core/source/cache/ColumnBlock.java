@@ -57,7 +57,7 @@ final class ColumnBlock {
       boolean inOrder,
       int longest) {
     boolean wide = longest > 255;
-    out.putUnsigned(entries);
+    out.putBytes(entries, 4);
     out.put((texts ? TEXTS : 0) | (inOrder ? IN_ORDER : 0) | (wide ? LONG : 0));
     if (!texts) {
       out.put(kinds, 0, entries);
@@ -81,12 +81,8 @@ final class ColumnBlock {
 
   /** Reads a column of so many rows. */
   static ColumnChunk read(byte[] bytes, int rows) {
-    int at = 0;
-    int entries = 0;
-    for (int shift = 0, b = -1; b < 0; shift += 7) {
-      b = bytes[at++];
-      entries |= (b & 0x7F) << shift;
-    }
+    int entries = number(bytes, 0, 4);
+    int at = 4;
     int signs = bytes[at++];
     byte[] kinds = null;
     if ((signs & TEXTS) == 0) {

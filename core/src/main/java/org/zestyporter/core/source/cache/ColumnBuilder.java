@@ -1,11 +1,9 @@
 package org.zestyporter.core.source.cache;
 
-import java.lang.invoke.MethodHandles;
-import java.lang.invoke.VarHandle;
-import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import org.zestyporter.core.value.Cell;
+import org.zestyporter.core.value.EightBytes;
 import org.zestyporter.core.value.Utf8;
 
 /**
@@ -15,8 +13,6 @@ import org.zestyporter.core.value.Utf8;
  * cell. Where nearly every cell is another one, they are no longer looked for among those before.
  */
 final class ColumnBuilder {
-  private static final VarHandle LONGS =
-      MethodHandles.byteArrayViewVarHandle(long[].class, ByteOrder.nativeOrder());
 
   /** Bytes that are copied at once. */
   private static final int STEP = Long.BYTES;
@@ -102,7 +98,7 @@ final class ColumnBuilder {
     // a few bytes too many do no harm: they are written over by the next text
     byte[] into = texts;
     for (int i = from; i < to; i += STEP, at += STEP) {
-      LONGS.set(into, at, (long) LONGS.get(bytes, i));
+      EightBytes.put(into, at, EightBytes.get(bytes, i));
     }
   }
 

@@ -3,10 +3,7 @@ package org.zestyporter.core.source.parse;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
-import java.lang.invoke.MethodHandles;
-import java.lang.invoke.VarHandle;
 import java.nio.ByteBuffer;
-import java.nio.ByteOrder;
 import java.nio.CharBuffer;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -18,6 +15,7 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.zestyporter.core.source.parse.Alphabets.Language;
 import org.zestyporter.core.source.reading.Evidence;
+import org.zestyporter.core.value.EightBytes;
 
 /**
  * Tells in which encoding a text is written, and by what.
@@ -29,10 +27,6 @@ import org.zestyporter.core.source.reading.Evidence;
 public final class Encodings {
   /** Bytes of the longest character in UTF-8. */
   static final int LONGEST = 4;
-
-  private static final VarHandle LONGS =
-      MethodHandles.byteArrayViewVarHandle(long[].class, ByteOrder.nativeOrder());
-  private static final long NOT_ASCII = 0x8080808080808080L;
 
   private static final Map<String, int[]> MARKS = new LinkedHashMap<>();
   private static final int SAMPLE_BYTES = 48 * 1024;
@@ -236,7 +230,7 @@ public final class Encodings {
   /** Where the first byte stands that is not one of ASCII; the end if all are. */
   static int plainUntil(byte[] bytes, int from, int end) {
     int at = from;
-    while (at + Long.BYTES <= end && ((long) LONGS.get(bytes, at) & NOT_ASCII) == 0) {
+    while (at + Long.BYTES <= end && (EightBytes.get(bytes, at) & EightBytes.HIGHEST) == 0) {
       at += Long.BYTES;
     }
     while (at < end && bytes[at] >= 0) {
