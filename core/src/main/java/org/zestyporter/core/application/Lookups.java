@@ -16,7 +16,7 @@ public interface Lookups {
   void look(Ask ask, Consumer<ValueColumn[]> found);
 
   /**
-   * The records of a set of primary keys; keys without a record are left out.
+   * The records of a set of primary keys, and perhaps more; keys without a record are left out.
    *
    * @param keys in the form in which keys are compared
    */

@@ -17,16 +17,17 @@ import org.zestyporter.core.value.ValueColumn;
  * }</pre>
  */
 public final class Records {
-  private static final Records NONE = new Records(new ValueColumn[0], 0);
+  private static final Records NONE = of(new ValueColumn[0], 0);
 
   private final ValueColumn[] columns;
   private final int count;
 
-  private final KeyIndex places = new KeyIndex();
+  private final KeyIndex places;
 
-  private Records(ValueColumn[] columns, int count) {
+  private Records(ValueColumn[] columns, int count, KeyIndex places) {
     this.columns = columns;
     this.count = count;
+    this.places = places;
   }
 
   public static Records none() {
@@ -43,9 +44,9 @@ public final class Records {
     for (int f = 0; f < columns.length; f++) {
       columns[f] = makers[f].column();
     }
-    Records records = new Records(columns, makers.length == 0 ? 0 : makers[0].count());
-    records.places.putAll(table, columns, 0);
-    return records;
+    KeyIndex places = new KeyIndex();
+    places.putAll(table, columns, 0);
+    return of(columns, makers.length == 0 ? 0 : makers[0].count(), places);
   }
 
   /**
@@ -54,7 +55,16 @@ public final class Records {
    * @param columns one a field of the table; none if there are none
    */
   public static Records of(ValueColumn[] columns, int count) {
-    return new Records(columns, count);
+    return of(columns, count, new KeyIndex());
+  }
+
+  /**
+   * Records as they are kept elsewhere, with their keys.
+   *
+   * @param places where in the columns each of them is
+   */
+  public static Records of(ValueColumn[] columns, int count, KeyIndex places) {
+    return new Records(columns, count, places);
   }
 
   /** Takes records one by one, their values in the order of the asked fields. */

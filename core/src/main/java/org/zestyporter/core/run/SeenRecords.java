@@ -2,9 +2,7 @@ package org.zestyporter.core.run;
 
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.BitSet;
 import java.util.Collection;
-import java.util.Collections;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -21,7 +19,6 @@ import org.zestyporter.core.application.KeyIndex;
 import org.zestyporter.core.application.Lookups;
 import org.zestyporter.core.application.Records;
 import org.zestyporter.core.application.TableInfo;
-import org.zestyporter.core.value.ColumnMaker;
 import org.zestyporter.core.value.ValueColumn;
 
 /**
@@ -82,12 +79,14 @@ final class SeenRecords implements Lookups, AutoCloseable {
     take(-taken);
   }
 
-  /** All records of a table, some in each piece, and where each of them is. */
+  /** All records of a table, and where each of them is. */
   private static final class Seen {
     private final TableInfo table;
-    private final List<ValueColumn[]> pieces = new ArrayList<>();
-    private final List<Integer> firsts = new ArrayList<>();
     private final KeyIndex places = new KeyIndex();
+
+    /** Some in each, as they were read, until the first of them is fetched. */
+    private final List<ValueColumn[]> pieces = new ArrayList<>();
+
     private int count;
     private long weight;
 
@@ -98,7 +97,6 @@ final class SeenRecords implements Lookups, AutoCloseable {
     /** Adds some; returns the bytes that they take. */
     long add(ValueColumn[] records) {
       pieces.add(records);
-      firsts.add(count);
       places.putAll(table, records, count);
       count += records[0].rows();
       long more = (long) KEY_WEIGHT * records[0].rows();
@@ -107,23 +105,22 @@ final class SeenRecords implements Lookups, AutoCloseable {
       return more;
     }
 
-    Records of(Collection<List<Object>> wanted) {
-      ColumnMaker[] made = new ColumnMaker[table.fields().size()];
-      Arrays.setAll(made, f -> new ColumnMaker());
-      BitSet taken = new BitSet(count);
-      for (List<Object> key : wanted) {
-        int place = places.get(key);
-        if (place >= 0 && !taken.get(place)) {
-          taken.set(place);
-          int piece = Collections.binarySearch(firsts, place);
-          piece = piece < 0 ? -piece - 2 : piece;
-          ValueColumn[] records = pieces.get(piece);
-          for (int f = 0; f < made.length; f++) {
-            made[f].put(records[f], place - firsts.get(piece));
+    /** All of them. */
+    Records all() {
+      if (pieces.size() > 1) {
+        ValueColumn[] joined = new ValueColumn[table.fields().size()];
+        for (int f = 0; f < joined.length; f++) {
+          List<ValueColumn> parts = new ArrayList<>(pieces.size());
+          for (ValueColumn[] piece : pieces) {
+            parts.add(piece[f]);
+            piece[f] = null;
           }
+          joined[f] = ValueColumn.joined(parts);
         }
+        pieces.clear();
+        pieces.add(joined);
       }
-      return Records.of(table, made);
+      return pieces.isEmpty() ? Records.none() : Records.of(pieces.get(0), count, places);
     }
   }
 
@@ -211,7 +208,7 @@ final class SeenRecords implements Lookups, AutoCloseable {
   @Override
   public Records fetch(TableInfo table, Collection<List<Object>> keys) {
     Seen known = seen.get(table);
-    return known == null ? through.fetch(table, keys) : known.of(keys);
+    return known == null ? through.fetch(table, keys) : known.all();
   }
 
   @Override

@@ -6,6 +6,7 @@ import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.ZoneOffset;
 import java.util.Arrays;
+import java.util.List;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
@@ -317,6 +318,55 @@ public final class ValueColumn {
       }
     }
     return new ValueColumn(form, entries, scale, longs, bytes, starts, ends, objects, picked);
+  }
+
+  /** The rows of several columns, one after the other. */
+  public static ValueColumn joined(List<ValueColumn> columns) {
+    ValueColumn first = columns.get(0);
+    int rows = columns.stream().mapToInt(ValueColumn::rows).sum();
+    if (columns.stream().anyMatch(c -> !c.continues(first))) {
+      ColumnMaker maker = new ColumnMaker();
+      for (ValueColumn column : columns) {
+        for (int row = 0; row < column.rows(); row++) {
+          maker.put(column, row);
+        }
+      }
+      return maker.column();
+    }
+    if (first.form == Form.TEXT) {
+      return joinedTexts(columns, rows);
+    }
+    Object joined = first.form == Form.ANY ? new Object[rows] : new long[rows];
+    int at = 0;
+    for (ValueColumn column : columns) {
+      Object own = first.form == Form.ANY ? column.objects : column.longs;
+      System.arraycopy(own, 0, joined, at, column.entries);
+      at += column.entries;
+    }
+    return joined instanceof long[] longs
+        ? longs(first.form, longs, first.scale, null)
+        : new ValueColumn(Form.ANY, rows, 0, null, null, null, null, (Object[]) joined, null);
+  }
+
+  private static ValueColumn joinedTexts(List<ValueColumn> columns, int rows) {
+    byte[] bytes = new byte[columns.stream().mapToInt(c -> c.bytes.length).sum()];
+    int[] starts = new int[rows];
+    int[] ends = new int[rows];
+    int row = 0;
+    int at = 0;
+    for (ValueColumn column : columns) {
+      System.arraycopy(column.bytes, 0, bytes, at, column.bytes.length);
+      for (int entry = 0; entry < column.entries; entry++) {
+        starts[row] = at + column.starts[entry];
+        ends[row++] = column.ends[entry] < 0 ? -1 : at + column.ends[entry];
+      }
+      at += column.bytes.length;
+    }
+    return texts(bytes, starts, ends, null);
+  }
+
+  private boolean continues(ValueColumn other) {
+    return form == other.form && scale == other.scale && codes == null;
   }
 
   /** About how many bytes of memory it takes. */

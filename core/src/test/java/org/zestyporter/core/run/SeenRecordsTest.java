@@ -106,7 +106,6 @@ class SeenRecordsTest {
       List<List<Object>> keys =
           List.of(key(249), key(0), key(100), key(99), key(100), List.of(BigDecimal.ONE));
       Records found = seen.fetch(BOATS, keys);
-      assertThat(found.count()).isEqualTo(4);
       assertThat(found.values(key(249))).containsExactly(new BigDecimal("747"), name(249), false);
       assertThat(found.values(key(100))).containsExactly(new BigDecimal("300"), name(100), true);
       assertThat(found.values(key(99))).containsExactly(new BigDecimal("297"), name(99), false);
@@ -135,7 +134,7 @@ class SeenRecordsTest {
     AtomicLong left = new AtomicLong(40_000);
     try (SeenRecords first = seen(BOATS::equals, ROOM, left)) {
       names(first, BOATS);
-      assertThat(first.fetch(BOATS, List.of(key(1))).count()).isEqualTo(1);
+      assertThat(first.fetch(BOATS, List.of(key(1))).values(key(1))).contains(name(1));
       try (SeenRecords second = seen(BOATS::equals, ROOM, left)) {
         assertThat(names(second, BOATS)).hasSize(RECORDS);
         assertThat(second.fetch(BOATS, List.of(key(1)))).isSameAs(Records.none());
@@ -143,7 +142,7 @@ class SeenRecordsTest {
     }
     try (SeenRecords third = seen(BOATS::equals, ROOM, left)) {
       names(third, BOATS);
-      assertThat(third.fetch(BOATS, List.of(key(1))).count()).isEqualTo(1);
+      assertThat(third.fetch(BOATS, List.of(key(1))).values(key(1))).contains(name(1));
     }
     assertThat(left).hasValue(40_000);
   }

@@ -10,6 +10,7 @@ import java.time.LocalTime;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
+import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 
 class ColumnMakerTest {
@@ -58,6 +59,37 @@ class ColumnMakerTest {
       for (int i = 0; i < size; i++) {
         assertThat(column.value(i)).as("round %d, value %d", round, i).isEqualTo(values.get(i));
         assertThat(column.isBlank(i)).isEqualTo(values.get(i) == null);
+      }
+    }
+  }
+
+  /** Columns of one kind, of several kinds and of nothing but blanks are joined, coded ones too. */
+  @Test
+  void joinedColumnsHoldTheirRowsOneAfterTheOther() {
+    Random random = new Random(5);
+    for (int round = 0; round < 400; round++) {
+      int kinds = 1 + random.nextInt(2);
+      int first = random.nextInt(8);
+      List<Object> values = new ArrayList<>();
+      List<ValueColumn> columns = new ArrayList<>();
+      for (int c = 1 + random.nextInt(4); c > 0; c--) {
+        ColumnMaker maker = new ColumnMaker();
+        int blanks = random.nextInt(4);
+        for (int i = random.nextInt(30); i >= 0; i--) {
+          boolean blank = random.nextInt(3) < blanks;
+          maker.put(blank ? null : any(random, (first + random.nextInt(kinds)) % 8));
+        }
+        int[] rows = IntStream.range(0, maker.count()).map(i -> random.nextInt(i + 1)).toArray();
+        ValueColumn column = maker.column();
+        columns.add(random.nextInt(4) == 0 ? column.pick(rows) : column);
+        for (int row = 0; row < column.rows(); row++) {
+          values.add(columns.get(columns.size() - 1).value(row));
+        }
+      }
+      ValueColumn joined = ValueColumn.joined(columns);
+      assertThat(joined.rows()).isEqualTo(values.size());
+      for (int i = 0; i < values.size(); i++) {
+        assertThat(joined.value(i)).as("round %d, value %d", round, i).isEqualTo(values.get(i));
       }
     }
   }
