@@ -33,7 +33,7 @@ final class Settling {
     List<Evidence> evidence = new ArrayList<>(start.evidence());
     SourceFormat found = FileFormat.find(file, head);
     if (found.isWorkbook()) {
-      SheetParser parser = (SheetParser) SourceReader.PARSERS.get(found);
+      SheetParser parser = (SheetParser) SourceReader.parser(found);
       List<SheetInfo> sheets = SourceReader.unbroken(() -> parser.sheets(file));
       Reading reading =
           wanted.with(b -> b.format(found).encoding(null).delimiter(null).quote(null));

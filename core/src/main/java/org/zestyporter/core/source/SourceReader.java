@@ -7,7 +7,6 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
-import java.util.Map;
 import java.util.concurrent.CancellationException;
 import org.zestyporter.core.source.cache.CacheException;
 import org.zestyporter.core.source.cache.CacheWriter;
@@ -48,18 +47,22 @@ import org.zestyporter.core.value.PorterException;
  * like later works on the cache alone.
  */
 public final class SourceReader {
-  static final Map<SourceFormat, RowParser> PARSERS =
-      Map.of(
-          SourceFormat.DELIMITED, new DelimitedParser(),
-          SourceFormat.FIXED, new FixedWidth(),
-          SourceFormat.XLSX, new WorkbookParser(),
-          SourceFormat.XLS, new OldWorkbookParser(),
-          SourceFormat.ODS, new OpenDocumentParser(),
-          SourceFormat.JSON, new JsonParser());
   static final long PEEKED_BYTES = 8 << 20;
   private static final int LONGEST_LINE = 2_000;
 
   private SourceReader() {}
+
+  /** Reads the rows of a format. */
+  static RowParser parser(SourceFormat format) {
+    return switch (format) {
+      case DELIMITED -> new DelimitedParser();
+      case FIXED -> new FixedWidth();
+      case XLSX -> new WorkbookParser();
+      case XLS -> new OldWorkbookParser();
+      case ODS -> new OpenDocumentParser();
+      case JSON -> new JsonParser();
+    };
+  }
 
   /**
    * How a file's bytes were turned into cells, and why so.
@@ -292,7 +295,7 @@ public final class SourceReader {
       RowSink sink = rows == Long.MAX_VALUE ? writer : new FirstRows(writer, rows);
       try {
         Reading reading = parsed.reading();
-        RowParser parser = PARSERS.get(reading.format());
+        RowParser parser = parser(reading.format());
         told =
             reading.format().isWorkbook()
                 ? unbroken(() -> parser.parse(file, reading, sink, progress))

@@ -1,7 +1,5 @@
 package org.zestyporter.core.source;
 
-import com.github.benmanes.caffeine.cache.Cache;
-import com.github.benmanes.caffeine.cache.Caffeine;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collection;
@@ -28,6 +26,7 @@ import org.zestyporter.core.source.reading.SheetPart;
 import org.zestyporter.core.value.ColumnProfile;
 import org.zestyporter.core.value.DistinctValues;
 import org.zestyporter.core.value.ErrorCode;
+import org.zestyporter.core.value.Lately;
 import org.zestyporter.core.value.LocaleSettings;
 import org.zestyporter.core.value.ValueType;
 
@@ -68,8 +67,7 @@ public final class SourceTable implements Columns, Rows, AutoCloseable {
   private DistinctValues @Nullable [] correctedValues;
 
   /** The combinations that were asked for last; more would take too much memory. */
-  private final Cache<List<Integer>, Combinations> combinations =
-      Caffeine.newBuilder().maximumSize(COMBINATIONS_KEPT).executor(Runnable::run).build();
+  private final Lately<List<Integer>, Combinations> combinations = new Lately<>(COMBINATIONS_KEPT);
 
   /** What the columns hold: found out once somebody asks. */
   private record Profiled(

@@ -1,10 +1,7 @@
 package org.zestyporter.core.application.jdbc;
 
-import com.github.benmanes.caffeine.cache.Cache;
-import com.github.benmanes.caffeine.cache.Caffeine;
 import java.sql.Connection;
 import java.sql.DatabaseMetaData;
-import java.sql.DriverManager;
 import java.sql.PreparedStatement;
 import java.sql.SQLException;
 import java.sql.Statement;
@@ -12,6 +9,7 @@ import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
 import java.util.Map;
+import java.util.Properties;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Consumer;
 import java.util.stream.Collectors;
@@ -27,6 +25,7 @@ import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.application.ToldLink;
 import org.zestyporter.core.application.WriteSession;
 import org.zestyporter.core.value.ErrorCode;
+import org.zestyporter.core.value.Lately;
 import org.zestyporter.core.value.PorterException;
 import org.zestyporter.core.value.ValueColumn;
 
@@ -60,7 +59,7 @@ public final class Database implements Application {
   private final LinkedTables tables;
 
   /** The same for the same purpose, with other links, each once. */
-  private final Cache<List<ToldLink>, Database> others;
+  private final Lately<List<ToldLink>, Database> others;
 
   private Database(
       Connections connections,
@@ -78,7 +77,7 @@ public final class Database implements Application {
     this.claims = claims;
     this.answers = new Answers(dialect, going);
     this.tables = new LinkedTables(List.of(), this::declared);
-    this.others = Caffeine.newBuilder().maximumSize(OTHERS).build();
+    this.others = new Lately<>(OTHERS);
   }
 
   /** The same for the same purpose, with other links. */
@@ -122,11 +121,11 @@ public final class Database implements Application {
 
   /** The same, with an address that was parsed. */
   public static Database connect(Address address, String user, String password, Patience patience) {
-    return new Database(
-        () -> DriverManager.getConnection(address.url(), user, password),
-        address,
-        patience,
-        Offer.ALL);
+    Dialect dialect = Dialect.of(address.product());
+    Properties told = new Properties();
+    told.put("user", user);
+    told.put("password", password);
+    return new Database(() -> dialect.connect(address.url(), told), address, patience, Offer.ALL);
   }
 
   @Override
@@ -250,7 +249,7 @@ public final class Database implements Application {
   public void forget() {
     known.clear();
     tables.forget();
-    others.invalidateAll();
+    others.clear();
   }
 
   @Override

@@ -1,6 +1,7 @@
 package org.zestyporter.core.application.jdbc;
 
 import java.sql.Connection;
+import java.sql.Driver;
 import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
@@ -11,6 +12,7 @@ import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Properties;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Abilities;
@@ -362,6 +364,18 @@ interface Dialect {
    *
    * @throws PorterException if it is not a supported one
    */
+  /** What its connections are made by: no other driver has to be there, or sees the address. */
+  Driver driver() throws SQLException;
+
+  /** Makes a connection. */
+  default Connection connect(String url, Properties told) throws SQLException {
+    Connection connection = driver().connect(url, told);
+    if (connection == null) {
+      throw new SQLException("the driver does not know what to do with " + url, "08001");
+    }
+    return connection;
+  }
+
   static Dialect of(String product) {
     return switch (product) {
       case "PostgreSQL" -> new PostgresDialect();

@@ -7,6 +7,8 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.sql.Connection;
+import java.sql.Driver;
+import java.sql.DriverManager;
 import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
@@ -39,6 +41,12 @@ final class H2Dialect implements Dialect {
               Failing.numbers(ErrorCode.DATABASE_SLOW, DatabaseErrors.SLOW, 57_014),
               Failing.numbers(ErrorCode.DATABASE_READ_ONLY, DatabaseErrors.READ_ONLY, 90_097),
               Failing.numbers(ErrorCode.DATABASE_RIGHTS, DatabaseErrors.RIGHTS, 90_096)));
+
+  @Override
+  public Driver driver() throws SQLException {
+    // it comes with the server
+    return DriverManager.getDriver("jdbc:h2:mem:");
+  }
 
   @Override
   public DatabaseErrors errors() {

@@ -2,6 +2,7 @@ package org.zestyporter.core.application.jdbc;
 
 import java.sql.Connection;
 import java.sql.DatabaseMetaData;
+import java.sql.Driver;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.DateTimeException;
@@ -62,6 +63,11 @@ final class MariaDialect implements Dialect {
       Pattern.compile("(?:CONSTRAINT|constraint) [`'](?:[^.`']+\\.)?(?<rule>[^`']+)[`']");
   private static final Pattern MALFORMED =
       Pattern.compile("value: '(?<value>.*)' for column [^ ]*?`?(?<fields>[^`'. ]+)[`']? at");
+
+  @Override
+  public Driver driver() {
+    return new org.mariadb.jdbc.Driver();
+  }
 
   @Override
   public DatabaseErrors errors() {

@@ -1,6 +1,7 @@
 package org.zestyporter.core.application.jdbc;
 
 import java.sql.Connection;
+import java.sql.Driver;
 import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
@@ -53,6 +54,11 @@ final class PostgresDialect implements Dialect {
   private static final Pattern DETAIL =
       Pattern.compile("Key \\((?<fields>[^()]*)\\)=\\((?<value>.*)\\) ");
   private static final Pattern MALFORMED = Pattern.compile(": \"(?<value>.*)\"");
+
+  @Override
+  public Driver driver() {
+    return new org.postgresql.Driver();
+  }
 
   @Override
   public DatabaseErrors errors() {

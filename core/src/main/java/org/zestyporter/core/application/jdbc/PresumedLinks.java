@@ -86,7 +86,7 @@ final class PresumedLinks {
 
   private @Nullable LinkInfo byKey(Metadata.Named own, String field, NativeType type)
       throws SQLException {
-    if (TELL_NOTHING.containsAll(Words.split(field))) {
+    if (TELL_NOTHING.contains(field.toLowerCase(Locale.ROOT))) {
       return null;
     }
     String schema = String.valueOf(own.schema());
@@ -111,7 +111,8 @@ final class PresumedLinks {
         links.add(link);
       }
     }
-    return links.size() == 1 ? links.get(0) : null;
+    boolean isOne = links.size() == 1 && !TELL_NOTHING.containsAll(Words.split(field));
+    return isOne ? links.get(0) : null;
   }
 
   /** A link to a table's key, if that is one field of such a type; otherwise null. */

@@ -3,6 +3,7 @@ package org.zestyporter.core.application.jdbc;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
+import java.sql.Driver;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
@@ -45,6 +46,11 @@ final class SqliteDialect implements Dialect {
   private static final Pattern FIELDS =
       Pattern.compile("failed: [^.]*\\.(?<fields>[^,.]*(?:, [^.]*\\.[^,.]*)*)$");
   private static final Pattern CHECK = Pattern.compile("failed: (?<rule>.*)");
+
+  @Override
+  public Driver driver() {
+    return new org.sqlite.JDBC();
+  }
 
   @Override
   public DatabaseErrors errors() {

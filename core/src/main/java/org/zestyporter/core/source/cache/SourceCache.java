@@ -52,14 +52,16 @@ public final class SourceCache implements Closeable {
    */
   private record Key(SourceCache of, long at) {}
 
-  /** Columns of chunks, as many as there is room for. */
-  private static final Cache<Key, ColumnChunk> RECENT =
-      Caffeine.newBuilder()
-          .maximumWeight(
-              Math.max(LEAST_KEPT, Math.min(MOST_KEPT, Runtime.getRuntime().maxMemory() / SHARE)))
-          .weigher((Key key, ColumnChunk column) -> Math.toIntExact(column.weight()))
-          .executor(Runnable::run)
-          .build();
+  /** Columns of chunks, as many as there is room for; made ready once somebody asks for one. */
+  private static final class Recent {
+    static final Cache<Key, ColumnChunk> COLUMNS =
+        Caffeine.newBuilder()
+            .maximumWeight(
+                Math.max(LEAST_KEPT, Math.min(MOST_KEPT, Runtime.getRuntime().maxMemory() / SHARE)))
+            .weigher((Key key, ColumnChunk column) -> Math.toIntExact(column.weight()))
+            .executor(Runnable::run)
+            .build();
+  }
 
   /** Of one that is gone through once or twice, from beginning to end, what was read last. */
   private final @Nullable AtomicReferenceArray<Last> last;
@@ -236,7 +238,7 @@ public final class SourceCache implements Closeable {
       return lately(chunk, column);
     }
     Key key = new Key(this, ((long) chunk << 20) | column);
-    return RECENT.get(key, k -> readColumn(chunk, column));
+    return Recent.COLUMNS.get(key, k -> readColumn(chunk, column));
   }
 
   private ColumnChunk lately(int chunk, int column) {
@@ -264,7 +266,7 @@ public final class SourceCache implements Closeable {
   @Override
   public void close() throws IOException {
     if (last == null) {
-      RECENT.asMap().keySet().removeIf(key -> key.of == this);
+      Recent.COLUMNS.asMap().keySet().removeIf(key -> key.of == this);
     }
     channel.close();
   }
