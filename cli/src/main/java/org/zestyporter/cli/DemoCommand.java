@@ -3,33 +3,26 @@ package org.zestyporter.cli;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.sql.SQLException;
-import java.util.concurrent.Callable;
 import org.zestyporter.core.source.Temporary;
-import picocli.CommandLine.Command;
-import picocli.CommandLine.Option;
 
-@Command(
-    name = "demo",
-    description = "Starts the server with the made-up marina and its files.",
-    mixinStandardHelpOptions = true)
-final class DemoCommand implements Callable<Integer> {
-  @Option(names = "--port", defaultValue = "8080", description = "default ${DEFAULT-VALUE}")
-  int port;
+final class DemoCommand extends Command {
+  private int port = Server.PORT;
+  private Path home;
+  private int rows;
 
-  @Option(
-      names = "--home",
-      paramLabel = "DIR",
-      description = "where to keep it; a fresh folder, gone at the end, if left out")
-  Path home;
-
-  @Option(
-      names = "--rows",
-      paramLabel = "N",
-      description = "also write a large file of so many rows")
-  int rows;
+  DemoCommand() {
+    super("demo", "Starts the server with the made-up marina and its files.");
+    option("port", "N", "where it answers (" + Server.PORT + ")", word -> port = number(word));
+    option(
+        "home",
+        "DIR",
+        "where to keep it; a fresh folder, gone at the end, if left out",
+        word -> home = path(word));
+    option("rows", "N", "also write a large file of so many rows", word -> rows = number(word));
+  }
 
   @Override
-  public Integer call() throws IOException, SQLException, InterruptedException {
+  int call() throws IOException, SQLException, InterruptedException {
     Path folder = home != null ? home : Temporary.folder("demo");
     Demo demo = Demo.start(folder, port);
     if (rows > 0) {

@@ -8,7 +8,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
 import java.util.TreeSet;
-import java.util.concurrent.Callable;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.zestyporter.core.application.FieldType;
@@ -27,55 +26,41 @@ import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.source.reading.Reading;
 import org.zestyporter.core.value.ColumnProfile;
 import org.zestyporter.core.value.LocaleSettings;
-import picocli.CommandLine.Command;
-import picocli.CommandLine.Model.CommandSpec;
-import picocli.CommandLine.Option;
-import picocli.CommandLine.ParameterException;
-import picocli.CommandLine.Parameters;
-import picocli.CommandLine.Spec;
 
-@Command(
-    name = "draft",
-    description = "Proposes a plan for a file and a table; without a table, ranks the tables.",
-    mixinStandardHelpOptions = true)
-final class DraftCommand implements Callable<Integer> {
+final class DraftCommand extends Command {
   private static final Pattern LINK =
       Pattern.compile(
           "(?:(?<table>[^=]+)\\.)?(?<field>[^=.]+)=(?<to>[^=()]+)(?:\\((?<key>[^()]+)\\))?");
 
-  @Spec CommandSpec spec;
+  private Path file;
+  private String to;
+  private String table;
+  private String sheet;
+  private Path reading;
+  private Path outFile;
+  private boolean withChildren;
+  private final List<String> told = new ArrayList<>();
+  private boolean json;
 
-  @Parameters(paramLabel = "FILE")
-  Path file;
-
-  @Option(names = "--to", required = true, paramLabel = "URL", description = "JDBC address")
-  String to;
-
-  @Option(names = "--table", paramLabel = "T", description = "left out to rank the tables")
-  String table;
-
-  @Option(names = "--sheet", paramLabel = "S", description = "the sheet to read")
-  String sheet;
-
-  @Option(names = "--reading", paramLabel = "R.json", description = "how to read the file")
-  Path reading;
-
-  @Option(names = "--out", paramLabel = "PLAN.json", description = "where to write the plan")
-  Path outFile;
-
-  @Option(
-      names = "--children",
-      description = "also fill the tables that belong to it, from columns that are left")
-  boolean withChildren;
-
-  @Option(
-      names = "--link",
-      paramLabel = "[T.]FIELD=TO[(KEY)]",
-      description = "a field holds the key of another table, though the database does not say so")
-  List<String> told = List.of();
-
-  @Option(names = "--json", description = "print the plan")
-  boolean json;
+  DraftCommand() {
+    super("draft", "Proposes a plan for a file and a table; without a table, ranks the tables.");
+    parameter("FILE", word -> file = path(word));
+    option("to", "URL", "JDBC address", word -> to = word);
+    option("table", "T", "left out to rank the tables", word -> table = word);
+    option("sheet", "S", "the sheet to read", word -> sheet = word);
+    option("reading", "R.json", "how to read the file", word -> reading = path(word));
+    option("out", "PLAN.json", "where to write the plan", word -> outFile = path(word));
+    option(
+        "children",
+        "also fill the tables that belong to it, from columns that are left",
+        () -> withChildren = true);
+    options(
+        "link",
+        "[T.]FIELD=TO[(KEY)]",
+        "a field holds the key of another table, though the database does not say so",
+        told::add);
+    option("json", "print the plan", () -> json = true);
+  }
 
   /**
    * What is proposed, and what is left.
@@ -100,7 +85,7 @@ final class DraftCommand implements Callable<Integer> {
   private record Ranked(String table, long columns, int of) {}
 
   @Override
-  public Integer call() throws IOException {
+  int call() throws IOException {
     List<ToldLink> links = told.stream().map(this::link).toList();
     Database database = Target.open(to, System.getenv()).with(links);
     links.forEach(l -> l.link(database.table(l.table()), database.table(l.to())));
@@ -109,7 +94,6 @@ final class DraftCommand implements Callable<Integer> {
     try (OpenedFile opened =
         OpenedFile.open(file, sheet == null ? wanted : wanted.withSheet(sheet))) {
       PlanDraft draft = new PlanDraft(database, opened.table());
-      PrintWriter out = spec.commandLine().getOut();
       if (table == null) {
         rank(draft.rank(), opened.table(), out);
       } else {
@@ -124,12 +108,11 @@ final class DraftCommand implements Callable<Integer> {
   private ToldLink link(String text) {
     Matcher parts = LINK.matcher(text);
     if (!parts.matches() || parts.group("table") == null && table == null) {
-      throw new ParameterException(
-          spec.commandLine(),
+      throw mistake(
           "--link says FIELD=TABLE or FIELD=TABLE(KEY), with --table or the field's table and a"
               + " point before it, not “"
               + text
-              + "”.");
+              + "”");
     }
     String own = parts.group("table") == null ? table : parts.group("table");
     return new ToldLink(own, parts.group("field"), parts.group("to"), parts.group("key"));

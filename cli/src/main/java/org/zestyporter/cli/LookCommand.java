@@ -4,39 +4,27 @@ import java.io.IOException;
 import java.io.PrintWriter;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.concurrent.Callable;
 import org.zestyporter.core.plan.PlanJson;
 import org.zestyporter.core.source.reading.Reading;
-import picocli.CommandLine.Command;
-import picocli.CommandLine.Model.CommandSpec;
-import picocli.CommandLine.Option;
-import picocli.CommandLine.Parameters;
-import picocli.CommandLine.Spec;
 
-@Command(
-    name = "look",
-    description = "Shows how a file is read, and why.",
-    mixinStandardHelpOptions = true)
-final class LookCommand implements Callable<Integer> {
-  @Spec CommandSpec spec;
+final class LookCommand extends Command {
+  private Path file;
+  private String sheet;
+  private Path reading;
+  private int rows = 20;
+  private boolean json;
 
-  @Parameters(paramLabel = "FILE")
-  Path file;
-
-  @Option(names = "--sheet", description = "the sheet to read")
-  String sheet;
-
-  @Option(names = "--reading", description = "a JSON file with a plan's reading")
-  Path reading;
-
-  @Option(names = "--rows", defaultValue = "20", description = "how many rows to show")
-  int rows;
-
-  @Option(names = "--json", description = "print one JSON document")
-  boolean json;
+  LookCommand() {
+    super("look", "Shows how a file is read, and why.");
+    parameter("FILE", word -> file = path(word));
+    option("sheet", "S", "the sheet to read", word -> sheet = word);
+    option("reading", "R.json", "a plan's reading", word -> reading = path(word));
+    option("rows", "N", "how many rows to show (20)", word -> rows = number(word));
+    option("json", "print one JSON document", () -> json = true);
+  }
 
   @Override
-  public Integer call() throws IOException {
+  int call() throws IOException {
     Reading wanted =
         reading == null ? Reading.FIND : PlanJson.readReading(Files.readString(reading));
     if (sheet != null) {
@@ -45,7 +33,6 @@ final class LookCommand implements Callable<Integer> {
     try (OpenedFile opened = OpenedFile.open(file, wanted)) {
       LookReport report =
           LookReport.of(file.getFileName().toString(), opened.table(), Math.max(0, rows));
-      PrintWriter out = spec.commandLine().getOut();
       if (json) {
         Json.print(out, report);
       } else {

@@ -8,7 +8,6 @@ import java.nio.file.Path;
 import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.concurrent.Callable;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
@@ -22,43 +21,34 @@ import org.zestyporter.core.run.OpenedPlan;
 import org.zestyporter.core.run.Pipeline;
 import org.zestyporter.core.run.Progress;
 import org.zestyporter.core.run.RunReport;
-import picocli.CommandLine.Model.CommandSpec;
-import picocli.CommandLine.Option;
-import picocli.CommandLine.Parameters;
-import picocli.CommandLine.Spec;
 
 /** What rehearse and run share: a plan, a file, a database, a ledger. */
-abstract class PlanCommand implements Callable<Integer> {
+abstract class PlanCommand extends Command {
   /** Words of one question, and records of one table, that people are told; the others count. */
   private static final int MOST_TOLD = 10;
 
-  @Spec CommandSpec spec;
-
-  @Parameters(index = "0", paramLabel = "PLAN.json")
   Path planFile;
-
-  @Parameters(index = "1", paramLabel = "FILE")
   Path file;
-
-  @Option(names = "--to", paramLabel = "URL", description = "JDBC address")
   String to;
-
-  @Option(
-      names = "--ledger",
-      paramLabel = "OUT.csv",
-      description = "where to write each row's fate")
-  Path ledgerFile;
-
-  @Option(
-      names = "--raw-cells",
-      description = "write cells of the ledger as they are, even if they begin like formulas")
-  boolean rawCells;
-
-  @Option(names = "--json", description = "print one JSON document")
-  boolean json;
+  private Path ledgerFile;
+  private boolean rawCells;
+  private boolean json;
 
   /** The plan, once it is read, with what the command line says otherwise. */
   Plan plan;
+
+  PlanCommand(String name, String description) {
+    super(name, description);
+    parameter("PLAN.json", word -> planFile = path(word));
+    parameter("FILE", word -> file = path(word));
+    option("to", "URL", "JDBC address", word -> to = word);
+    option("ledger", "OUT.csv", "where to write each row's fate", word -> ledgerFile = path(word));
+    option(
+        "raw-cells",
+        "write cells of the ledger as they are, even if they begin like formulas",
+        () -> rawCells = true);
+    option("json", "print one JSON document", () -> json = true);
+  }
 
   /**
    * Takes the rows through the plan.
@@ -85,7 +75,7 @@ abstract class PlanCommand implements Callable<Integer> {
   }
 
   @Override
-  public Integer call() throws IOException {
+  int call() throws IOException {
     if (!Files.isRegularFile(planFile)) {
       throw new NoSuchFileException(planFile.toString());
     }
@@ -112,7 +102,6 @@ abstract class PlanCommand implements Callable<Integer> {
       if (ledger != null) {
         ledger.close();
       }
-      PrintWriter out = spec.commandLine().getOut();
       if (json) {
         Json.print(out, report);
       } else {

@@ -1,86 +1,131 @@
 package org.zestyporter.cli;
 
+import java.io.PrintWriter;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
+import java.util.function.Supplier;
 import org.zestyporter.core.source.Temporary;
 import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
-import picocli.CommandLine;
-import picocli.CommandLine.Command;
 
 /** The entry point: {@code ./porter COMMAND}. */
-@Command(
-    name = "porter",
-    description = "Brings records from files into the tables of a business application.",
-    mixinStandardHelpOptions = true,
-    version = "Zesty Porter 0.1.0")
-public final class Porter implements Runnable {
+public final class Porter {
   static final int DONE = 0;
   static final int REJECTED = 1;
   static final int UNUSABLE = 2;
   static final int DATABASE = 3;
 
-  private static final List<Class<?>> COMMANDS =
-      List.of(
-          DemoCommand.class,
-          ServeCommand.class,
-          LookCommand.class,
-          DraftCommand.class,
-          RehearseCommand.class,
-          RunCommand.class,
-          UndoCommand.class,
-          ReadyCommand.class);
+  private static final String VERSION = "Zesty Porter 0.1.0";
+
+  private static final Map<String, Supplier<Command>> COMMANDS = new LinkedHashMap<>();
+
+  static {
+    COMMANDS.put("demo", DemoCommand::new);
+    COMMANDS.put("serve", ServeCommand::new);
+    COMMANDS.put("look", LookCommand::new);
+    COMMANDS.put("draft", DraftCommand::new);
+    COMMANDS.put("rehearse", RehearseCommand::new);
+    COMMANDS.put("run", RunCommand::new);
+    COMMANDS.put("undo", UndoCommand::new);
+  }
+
+  /** For the launcher. */
+  private static final String READY = "ready";
 
   /** Those that log what they do. */
-  private static final List<String> SERVERS =
-      List.of(name(DemoCommand.class), name(ServeCommand.class));
+  private static final List<String> SERVERS = List.of("demo", "serve");
 
-  @CommandLine.Spec CommandLine.Model.CommandSpec spec;
+  private Porter() {}
 
   public static void main(String[] args) {
     Temporary.sweep();
     if (args.length > 0 && !SERVERS.contains(args[0])) {
       // what drivers and libraries log is told by the command itself, and standard output is its
       // own
-      System.setProperty("logback.configurationFile", "org/zestyporter/cli/silent.xml");
+      System.setProperty("slf4j.internal.verbosity", "WARN");
+      System.setProperty("slf4j.provider", "org.slf4j.helpers.NOP_FallbackServiceProvider");
     }
-    System.exit(commandLine(args).execute(args));
+    // whatever the locale is: no letter is lost in it
+    System.exit(
+        execute(
+            new PrintWriter(System.out, true, StandardCharsets.UTF_8),
+            new PrintWriter(System.err, true, StandardCharsets.UTF_8),
+            args));
   }
 
   /**
-   * @param args what was typed: if a command is the first of it, the others aren't made ready
+   * Does what was typed.
+   *
+   * @return the exit code
    */
-  static CommandLine commandLine(String... args) {
-    CommandLine all = new CommandLine(new Porter());
-    List<Class<?>> asked =
-        COMMANDS.stream().filter(c -> args.length > 0 && name(c).equals(args[0])).toList();
-    (asked.isEmpty() ? COMMANDS : asked).forEach(all::addSubcommand);
-    return all.setExecutionStrategy(Porter::execute)
-        .setExitCodeExceptionMapper(Porter::exitCode)
-        .setExecutionExceptionHandler(
-            (e, command, parsed) -> {
-              command.getErr().println(e instanceof PorterException ? e.getMessage() : plain(e));
-              return exitCode(e);
-            });
-  }
-
-  private static String name(Class<?> command) {
-    return command.getAnnotation(Command.class).name();
-  }
-
-  /** What asks for more memory than there is ends with a sentence, not with a trace. */
-  private static int execute(CommandLine.ParseResult parsed) {
-    try {
-      return new CommandLine.RunLast().execute(parsed);
-    } catch (OutOfMemoryError | StackOverflowError e) {
-      parsed
-          .commandSpec()
-          .commandLine()
-          .getErr()
-          .println(
-              "There is not enough memory for this: the file or the plan asks for more than this"
-                  + " machine gives (Java's option -Xmx).");
-      return UNUSABLE;
+  static int execute(PrintWriter out, PrintWriter err, String... typed) {
+    List<String> words = new ArrayList<>(List.of(typed));
+    String name = words.isEmpty() ? "" : words.remove(0);
+    switch (name) {
+      case "" -> {
+        help(err);
+        return UNUSABLE;
+      }
+      case "--help", "-h", "help" -> {
+        help(out);
+        return DONE;
+      }
+      case "--version", "-V" -> {
+        out.println(VERSION);
+        return DONE;
+      }
+      default -> {
+        Supplier<Command> known = name.equals(READY) ? ReadyCommand::new : COMMANDS.get(name);
+        if (known == null) {
+          err.println("There is no command “" + name + "”; ./porter --help tells them.");
+          return UNUSABLE;
+        }
+        return execute(known.get(), words, out, err);
+      }
     }
+  }
+
+  private static int execute(
+      Command command, List<String> words, PrintWriter out, PrintWriter err) {
+    command.out = out;
+    command.err = err;
+    try {
+      if (Command.asksForHelp(words)) {
+        command.help();
+        return DONE;
+      }
+      command.take(words);
+      return command.call();
+    } catch (Command.WordsException e) {
+      err.println(e.getMessage());
+      return UNUSABLE;
+    } catch (OutOfMemoryError | StackOverflowError e) {
+      err.println(
+          "There is not enough memory for this: the file or the plan asks for more than this"
+              + " machine gives (Java's option -Xmx).");
+      return UNUSABLE;
+    } catch (Exception e) {
+      err.println(e instanceof PorterException ? e.getMessage() : plain(e));
+      return exitCode(e);
+    } finally {
+      out.flush();
+      err.flush();
+    }
+  }
+
+  private static void help(PrintWriter out) {
+    out.println("Brings records from files into the tables of a business application.");
+    out.println();
+    for (Supplier<Command> made : COMMANDS.values()) {
+      Command command = made.get();
+      out.printf("  ./porter %-9s %s%n", command.name(), command.description());
+    }
+    out.println();
+    out.println("./porter COMMAND --help tells what a command takes; --version, which this is.");
+    out.flush();
   }
 
   private static String plain(Exception e) {
@@ -103,10 +148,5 @@ public final class Porter implements Runnable {
     return e instanceof PorterException p && p.code().kind() == ErrorCode.Kind.DATABASE
         ? DATABASE
         : UNUSABLE;
-  }
-
-  @Override
-  public void run() {
-    spec.commandLine().usage(System.err);
   }
 }

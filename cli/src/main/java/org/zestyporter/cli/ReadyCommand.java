@@ -13,26 +13,26 @@ import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.List;
 import java.util.Locale;
-import java.util.concurrent.Callable;
 import java.util.jar.JarFile;
-import picocli.CommandLine.Command;
-import picocli.CommandLine.Parameters;
 
 /**
  * Goes through the other commands once, with made-up berths and a database in memory, so that the
  * launcher can have the classes they need kept for every later start (class data sharing).
  */
-@Command(name = "ready", hidden = true, description = "Uses each command once; for the launcher.")
-final class ReadyCommand implements Callable<Integer> {
+final class ReadyCommand extends Command {
   private static final int ROWS = 200;
 
   private static final String URL = "jdbc:h2:mem:berths;DATABASE_TO_LOWER=TRUE";
 
-  @Parameters(paramLabel = "FOLDER", description = "Takes what is made; an empty one.")
   private Path folder;
 
+  ReadyCommand() {
+    super("ready", "Uses each command once; for the launcher.");
+    parameter("FOLDER", word -> folder = path(word));
+  }
+
   @Override
-  public Integer call() throws IOException, SQLException, URISyntaxException {
+  int call() throws IOException, SQLException, URISyntaxException {
     Path file = folder.resolve("berths.csv");
     Files.writeString(file, berths());
     Path plan = folder.resolve("plan.json");
@@ -67,11 +67,8 @@ final class ReadyCommand implements Callable<Integer> {
   private static void go(Object... words) {
     StringWriter said = new StringWriter();
     String[] args = List.of(words).stream().map(Object::toString).toArray(String[]::new);
-    int code =
-        Porter.commandLine(args)
-            .setOut(new PrintWriter(said))
-            .setErr(new PrintWriter(said))
-            .execute(args);
+    PrintWriter out = new PrintWriter(said);
+    int code = Porter.execute(out, out, args);
     if (code != Porter.DONE) {
       throw new IllegalStateException(args[0] + " ended with " + code + ": " + said);
     }

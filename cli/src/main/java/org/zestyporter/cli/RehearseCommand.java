@@ -8,13 +8,12 @@ import org.zestyporter.core.run.Ledger;
 import org.zestyporter.core.run.Pipeline;
 import org.zestyporter.core.run.Progress;
 import org.zestyporter.core.run.RunReport;
-import picocli.CommandLine.Command;
 
-@Command(
-    name = "rehearse",
-    description = "Goes through every row and writes nothing.",
-    mixinStandardHelpOptions = true)
 final class RehearseCommand extends PlanCommand {
+  RehearseCommand() {
+    super("rehearse", "Goes through every row and writes nothing.");
+  }
+
   @Override
   RunReport go(
       Database database,

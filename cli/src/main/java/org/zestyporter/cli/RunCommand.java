@@ -27,57 +27,53 @@ import org.zestyporter.core.run.RunReport;
 import org.zestyporter.core.run.Standing;
 import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
-import picocli.CommandLine.Command;
-import picocli.CommandLine.Option;
 
-@Command(
-    name = "run",
-    description = "Brings every row in: all or nothing, or in batches.",
-    mixinStandardHelpOptions = true)
 final class RunCommand extends PlanCommand {
   private static final int TRIES = 30;
   private static final long PAUSE_MILLIS = 1_000;
 
-  @Option(
-      names = "--mode",
-      paramLabel = "M",
-      description =
-          "if the database refuses a row: all-or-nothing, set-aside, or batches, which sets it aside"
-              + " and makes some thousand rows lasting at a time")
-  String mode;
-
-  @Option(
-      names = "--batch",
-      paramLabel = "ROWS",
-      description = "rows that are made lasting together, at least (10,000)")
-  Integer batch;
-
-  @Option(
-      names = "--stop-after",
-      paramLabel = "N",
-      description = "end the run if more than N rows, or N%% of them, are rejected")
-  String stopAfter;
-
-  @Option(
-      names = "--resume",
-      paramLabel = "RUN",
-      description = "go on with a run in batches that was cut off, such as 2026-0007")
-  String resume;
-
-  @Option(
-      names = "--home",
-      paramLabel = "DIR",
-      description = "the data folder, which keeps what undo and resume need (PORTER_HOME)")
-  Path home;
-
-  @Option(
-      names = "--returns",
-      paramLabel = "OUT.xlsx",
-      description =
-          "where to write the rejected rows, to be corrected and brought back (.xlsx or .csv)")
-  Path returnsFile;
-
+  private String mode;
+  private Integer batch;
+  private String stopAfter;
+  private String resume;
+  private Path home;
+  private Path returnsFile;
   private KeptRun kept;
+
+  RunCommand() {
+    super("run", "Brings every row in: all or nothing, or in batches.");
+    option(
+        "mode",
+        "M",
+        "if the database refuses a row: all-or-nothing, set-aside, or batches, which sets it aside"
+            + " and makes some thousand rows lasting at a time",
+        word -> mode = word);
+    option(
+        "batch",
+        "ROWS",
+        "rows that are made lasting together, at least (10,000)",
+        word -> batch = number(word));
+    option(
+        "stop-after",
+        "N",
+        "end the run if more than N rows, or N% of them, are rejected",
+        word -> stopAfter = word);
+    option(
+        "resume",
+        "RUN",
+        "go on with a run in batches that was cut off, such as 2026-0007",
+        word -> resume = word);
+    option(
+        "home",
+        "DIR",
+        "the data folder, which keeps what undo and resume need (PORTER_HOME)",
+        word -> home = path(word));
+    option(
+        "returns",
+        "OUT.xlsx",
+        "where to write the rejected rows, to be corrected and brought back (.xlsx or .csv)",
+        word -> returnsFile = path(word));
+  }
 
   @Override
   @Nullable Path returns() {
@@ -85,7 +81,7 @@ final class RunCommand extends PlanCommand {
   }
 
   @Override
-  public Integer call() throws IOException {
+  int call() throws IOException {
     try {
       return super.call();
     } finally {

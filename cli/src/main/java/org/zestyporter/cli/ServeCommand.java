@@ -1,23 +1,19 @@
 package org.zestyporter.cli;
 
 import java.nio.file.Path;
-import java.util.concurrent.Callable;
-import picocli.CommandLine.Command;
-import picocli.CommandLine.Option;
 
-@Command(
-    name = "serve",
-    description = "Starts the server on a data folder of your own.",
-    mixinStandardHelpOptions = true)
-final class ServeCommand implements Callable<Integer> {
-  @Option(names = "--port", defaultValue = "8080", description = "default ${DEFAULT-VALUE}")
-  int port;
+final class ServeCommand extends Command {
+  private int port = Server.PORT;
+  private Path home;
 
-  @Option(names = "--home", paramLabel = "DIR", description = "the data folder (PORTER_HOME)")
-  Path home;
+  ServeCommand() {
+    super("serve", "Starts the server on a data folder of your own.");
+    option("port", "N", "where it answers (" + Server.PORT + ")", word -> port = number(word));
+    option("home", "DIR", "the data folder (PORTER_HOME)", word -> home = path(word));
+  }
 
   @Override
-  public Integer call() throws InterruptedException {
+  int call() throws InterruptedException {
     Path folder = home != null ? home : Server.defaultHome();
     Server server = Server.start(folder, port);
     server

@@ -18,6 +18,9 @@ import org.zestyporter.server.connection.ConnectionService;
 
 /** The server, started from the command line. */
 final class Server {
+  /** Where it answers if nothing else is said. */
+  static final int PORT = 8080;
+
   private static final int H2_IN_USE = 90_020;
 
   private final ConfigurableApplicationContext context;

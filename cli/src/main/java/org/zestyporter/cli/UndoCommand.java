@@ -4,7 +4,6 @@ import java.io.IOException;
 import java.io.PrintWriter;
 import java.nio.file.Path;
 import java.time.Clock;
-import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.jdbc.Database;
 import org.zestyporter.core.run.Ledger;
@@ -15,47 +14,35 @@ import org.zestyporter.core.undo.Edited;
 import org.zestyporter.core.undo.Prospect;
 import org.zestyporter.core.undo.Undo;
 import org.zestyporter.core.value.ErrorCode;
-import picocli.CommandLine.ArgGroup;
-import picocli.CommandLine.Command;
-import picocli.CommandLine.Model.CommandSpec;
-import picocli.CommandLine.Option;
-import picocli.CommandLine.Parameters;
-import picocli.CommandLine.Spec;
 
-@Command(
-    name = "undo",
-    description = "Takes a run of the command line back, all or nothing; an undo too.",
-    mixinStandardHelpOptions = true)
-final class UndoCommand implements Callable<Integer> {
-  @Spec CommandSpec spec;
+final class UndoCommand extends Command {
+  private String number;
 
-  @Parameters(index = "0", paramLabel = "RUN", description = "its number, such as 2026-0007")
-  String number;
+  /** What is done with records that were edited since the run; null if it is not said. */
+  private @Nullable Edited choice;
 
-  /** What is done with records that were edited since the run. */
-  static final class Choice {
-    @Option(names = "--keep-edited", description = "records that were edited since stay")
-    boolean keep;
+  private Path home;
+  private boolean json;
 
-    @Option(names = "--put-back", description = "they are put back as they were before the run")
-    boolean putBack;
-
-    @Option(
-        names = "--put-back-fields",
-        description = "only the fields that the run had changed are put back")
-    boolean fields;
+  UndoCommand() {
+    super("undo", "Takes a run of the command line back, all or nothing; an undo too.");
+    parameter("RUN", word -> number = word);
+    oneOf(
+        flag("keep-edited", "records that were edited since stay", () -> choice = Edited.KEEP),
+        flag(
+            "put-back",
+            "they are put back as they were before the run",
+            () -> choice = Edited.PUT_BACK),
+        flag(
+            "put-back-fields",
+            "only the fields that the run had changed are put back",
+            () -> choice = Edited.FIELDS));
+    option("home", "DIR", "the data folder (PORTER_HOME)", word -> home = path(word));
+    option("json", "print one JSON document", () -> json = true);
   }
 
-  @ArgGroup Choice choice;
-
-  @Option(names = "--home", paramLabel = "DIR", description = "the data folder (PORTER_HOME)")
-  Path home;
-
-  @Option(names = "--json", description = "print one JSON document")
-  boolean json;
-
   @Override
-  public Integer call() throws IOException {
+  int call() throws IOException {
     Path folder = home != null ? home : Server.defaultHome();
     KeptRun run = KeptRun.find(folder, number);
     try {
@@ -80,7 +67,6 @@ final class UndoCommand implements Callable<Integer> {
         }
       }
       RunReport report = go(folder, run, undo);
-      PrintWriter out = spec.commandLine().getOut();
       if (json) {
         Json.print(out, report);
       } else {
@@ -106,7 +92,11 @@ final class UndoCommand implements Callable<Integer> {
     RunReport report;
     try (FolderLedger ledger = new FolderLedger(kept, Ledger.NONE)) {
       report =
-          undo.go(kept.description().number(), Decisions.all(decision()), ledger, Progress.NONE);
+          undo.go(
+              kept.description().number(),
+              Decisions.all(choice == null ? Edited.KEEP : choice),
+              ledger,
+              Progress.NONE);
     } catch (RuntimeException e) {
       kept.failed(e);
       throw e;
@@ -126,12 +116,6 @@ final class UndoCommand implements Callable<Integer> {
     }
   }
 
-  private Edited decision() {
-    return choice == null || choice.keep
-        ? Edited.KEEP
-        : choice.putBack ? Edited.PUT_BACK : Edited.FIELDS;
-  }
-
   private static void requireStanding(KeptRun run) {
     RunDescription of = run.description();
     if (of.undoneBy() != null) {
@@ -146,20 +130,19 @@ final class UndoCommand implements Callable<Integer> {
   }
 
   private void ask(Prospect prospect) {
-    PrintWriter out = spec.commandLine().getErr();
     long edited = prospect.parts().stream().mapToLong(Prospect.Part::edited).sum();
-    out.printf("%,d of its records were edited since, so nothing was taken back yet:%n", edited);
+    err.printf("%,d of its records were edited since, so nothing was taken back yet:%n", edited);
     for (Prospect.EditedRecord record : prospect.edited().stream().limit(10).toList()) {
       for (Prospect.Versions v : record.fields()) {
         if (!java.util.Objects.equals(v.left(), v.now())) {
-          out.printf(
+          err.printf(
               "  %s %s (line %d), %s: left as %s, now %s%n",
               record.destination(), record.key(), record.line(), v.field(), v.left(), v.now());
         }
       }
     }
-    out.println("Say --keep-edited, --put-back or --put-back-fields.");
-    out.flush();
+    err.println("Say --keep-edited, --put-back or --put-back-fields.");
+    err.flush();
   }
 
   private static void people(RunReport report, PrintWriter out) {

@@ -18,7 +18,6 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.io.TempDir;
 import org.zestyporter.core.plan.PlanJson;
 import org.zestyporter.demo.Marina;
-import picocli.CommandLine;
 import tools.jackson.databind.JsonNode;
 
 /** A marina, its file of arrivals, and the commands as a shell would see them. */
@@ -54,14 +53,13 @@ abstract class CommandLineTest {
   Ended go(Object... words) {
     StringWriter out = new StringWriter();
     StringWriter err = new StringWriter();
-    CommandLine line =
-        Porter.commandLine().setOut(new PrintWriter(out)).setErr(new PrintWriter(err));
     List<String> all = new ArrayList<>(List.of(words).stream().map(Object::toString).toList());
     if (words[0].equals("run") || words[0].equals("undo")) {
       all.addAll(List.of("--home", folder.resolve("home").toString()));
     }
     String[] arguments = all.toArray(String[]::new);
-    return new Ended(line.execute(arguments), out.toString(), err.toString());
+    int code = Porter.execute(new PrintWriter(out), new PrintWriter(err), arguments);
+    return new Ended(code, out.toString(), err.toString());
   }
 
   Path draft() {

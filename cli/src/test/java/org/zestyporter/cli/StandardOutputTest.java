@@ -12,9 +12,11 @@ import java.net.Socket;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.zestyporter.core.plan.PlanJson;
 
 /** Standard output is the command's own, as a whole process: no library writes there. */
 class StandardOutputTest {
@@ -27,18 +29,8 @@ class StandardOutputTest {
     try (ServerSocket server = new ServerSocket(0, 50, InetAddress.getLoopbackAddress())) {
       Thread refusing = new Thread(() -> refuse(server));
       refusing.start();
-      ProcessBuilder builder =
-          new ProcessBuilder(
-              List.of(
-                  Path.of(System.getProperty("java.home"), "bin", "java").toString(),
-                  "-cp",
-                  System.getProperty("java.class.path"),
-                  Porter.class.getName(),
-                  "draft",
-                  file.toString(),
-                  "--to",
-                  "jdbc:mariadb://127.0.0.1:" + server.getLocalPort() + "/boats",
-                  "--json"));
+      String to = "jdbc:mariadb://127.0.0.1:" + server.getLocalPort() + "/boats";
+      ProcessBuilder builder = porter("draft", file.toString(), "--to", to, "--json");
       builder.environment().put("PORTER_DB_USER", "ann");
       Process process = builder.redirectError(folder.resolve("err").toFile()).start();
       String out = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
@@ -46,6 +38,27 @@ class StandardOutputTest {
       assertThat(out).isEmpty();
       assertThat(Files.readString(folder.resolve("err")).lines()).hasSize(1);
     }
+  }
+
+  private static ProcessBuilder porter(String... words) {
+    List<String> command = new ArrayList<>();
+    command.add(Path.of(System.getProperty("java.home"), "bin", "java").toString());
+    command.addAll(List.of("-cp", System.getProperty("java.class.path"), Porter.class.getName()));
+    command.addAll(List.of(words));
+    return new ProcessBuilder(command);
+  }
+
+  /** As a scheduler starts it, whose locale has no letters but English ones. */
+  @Test
+  void lettersArePrintedWhateverTheLocaleIs() throws IOException, InterruptedException {
+    Path file = Files.writeString(folder.resolve("boats.csv"), "Name\nÅsa 李\n");
+    ProcessBuilder builder = porter("look", file.toString(), "--json");
+    builder.environment().put("LC_ALL", "C");
+    Process process = builder.redirectError(folder.resolve("err").toFile()).start();
+    String out = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
+    assertThat(process.waitFor()).isZero();
+    assertThat(PlanJson.MAPPER.readTree(out).path("rows").get(0).get(0).asString())
+        .isEqualTo("Åsa 李");
   }
 
   /** Answers as a database does that has too many connections. */
