@@ -6,6 +6,7 @@ import java.util.BitSet;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.Records;
@@ -299,12 +300,17 @@ final class TargetRows {
 
   /** True if a decided row is written. */
   boolean isWritten(int r) {
-    return outcomes[r] == Outcome.NEW.ordinal() || outcomes[r] == Outcome.CHANGED.ordinal();
+    return isNew(r) || outcomes[r] == Outcome.CHANGED.ordinal();
+  }
+
+  /** True if a row makes a new record. */
+  boolean isNew(int r) {
+    return outcomes[r] == Outcome.NEW.ordinal();
   }
 
   /** What is written of a row's record; only of rows that are written. */
   WriteSession.Change change(int r) {
-    return outcomes[r] == Outcome.NEW.ordinal() ? insert(r) : updates[r];
+    return isNew(r) ? insert(r) : updates[r];
   }
 
   private WriteSession.Change insert(int r) {
@@ -330,12 +336,16 @@ final class TargetRows {
   }
 
   /**
-   * The columns of the table's fields, as they are written: with keys in the place of records that
-   * were pending; null where nothing is given. Without meaning for rows of which values were
-   * replaced.
+   * The columns of the table's fields, as they are written: with what was replaced, and with keys
+   * in the place of records that were pending; null where nothing is given.
    */
   ValueColumn[] given() {
     ValueColumn[] given = byField.clone();
+    for (int fill : settled == null ? Set.<Integer>of() : settled.keySet()) {
+      Object[] values = new Object[count()];
+      Arrays.setAll(values, r -> value(fill, r));
+      given[target.fills.get(fill).fieldIndex()] = ValueColumn.of(values, null);
+    }
     for (int f = 0; f < given.length; f++) {
       if (given[f] != null && given[f].form() == ValueColumn.Form.ANY) {
         given[f] = linked(given[f]);

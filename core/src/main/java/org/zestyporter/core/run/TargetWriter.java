@@ -1,7 +1,7 @@
 package org.zestyporter.core.run;
 
 import java.util.ArrayList;
-import java.util.BitSet;
+import java.util.Arrays;
 import java.util.Collection;
 import java.util.Collections;
 import java.util.HashSet;
@@ -111,21 +111,20 @@ final class TargetWriter {
   private Sent sendAll(TargetRows rows, List<Integer> written) {
     List<List<Object>> keys = new ArrayList<>(Collections.nCopies(rows.count(), null));
     boolean inOrder = written.stream().anyMatch(r -> rows.waits[r]);
-    BitSet byColumns = inOrder ? new BitSet() : byColumns(rows, written);
-    List<Integer> others = written.stream().filter(r -> !byColumns.get(r)).toList();
-    List<WriteSession.Change> planned = others.stream().map(rows::change).toList();
-    make(planned);
-    List<WriteSession.Change> changes = planned.stream().map(TargetWriter::linked).toList();
+    List<Integer> fresh = inOrder ? List.of() : written.stream().filter(rows::isNew).toList();
+    List<Integer> others =
+        inOrder ? written : written.stream().filter(r -> !rows.isNew(r)).toList();
+    make(pending(rows, written).stream().map(rows::change).toList());
+    List<WriteSession.Change> changes = others.stream().map(r -> linked(rows.change(r))).toList();
     List<List<Object>> made = last.write(target.table, changes, inOrder);
     for (int i = 0; i < made.size(); i++) {
       keys.set(others.get(i), made.get(i));
     }
-    if (!byColumns.isEmpty()) {
-      int[] places = byColumns.stream().toArray();
-      long[] lines = byColumns.stream().mapToLong(rows::line).toArray();
-      made = last.insert(new NewRecords(target.table, rows.given(), places, lines));
-      for (int i = 0; i < places.length; i++) {
-        keys.set(places[i], made.get(i));
+    if (!fresh.isEmpty()) {
+      pending(rows, fresh).forEach(r -> linked(rows.change(r)));
+      made = last.insert(newRecords(rows, fresh));
+      for (int i = 0; i < made.size(); i++) {
+        keys.set(fresh.get(i), made.get(i));
       }
     }
     List<List<Object>> all = new ArrayList<>(written.size());
@@ -158,24 +157,29 @@ final class TargetWriter {
     return new Sent(this, rows, written, keys, stands, places, false);
   }
 
-  /** New records of which all is known, so that they can go by columns. */
-  private BitSet byColumns(TargetRows rows, List<Integer> written) {
+  /** Rows that point at records which have no key yet. */
+  private List<Integer> pending(TargetRows rows, List<Integer> places) {
+    int[] all = IntStream.range(0, target.fills.size()).toArray();
     int[] open =
-        IntStream.range(0, target.fills.size())
+        Arrays.stream(all)
             .filter(f -> rows.filled.column(f).values().form() == ValueColumn.Form.ANY)
             .toArray();
-    BitSet places = new BitSet();
-    for (int r : written) {
-      boolean isKnown =
-          rows.outcomes[r] == Outcome.NEW.ordinal()
-              && !rows.isSettled(r)
-              && !isPending(rows.parent(r));
-      for (int f = 0; isKnown && f < open.length; f++) {
-        isKnown = !isPending(rows.value(open[f], r));
-      }
-      places.set(r, isKnown);
-    }
-    return places;
+    return places.stream()
+        .filter(
+            r ->
+                isPending(rows.parent(r))
+                    || Arrays.stream(rows.isSettled(r) ? all : open)
+                        .anyMatch(f -> isPending(rows.value(f, r))))
+        .toList();
+  }
+
+  /** New records, in the order of their rows: so are the numbers that the database gives them. */
+  private NewRecords newRecords(TargetRows rows, List<Integer> places) {
+    return new NewRecords(
+        target.table,
+        rows.given(),
+        places.stream().mapToInt(Integer::intValue).toArray(),
+        places.stream().mapToLong(rows::line).toArray());
   }
 
   private static boolean isPending(@Nullable Object value) {
