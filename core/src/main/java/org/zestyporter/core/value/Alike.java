@@ -25,7 +25,7 @@ public final class Alike {
   public static List<String> ranked(String word, Collection<String> values, int most) {
     String wanted = fold(word);
     return values.stream()
-        .map(v -> new Ranked(v, SameWords.are(word, v) ? MEANT : likeness(wanted, fold(v))))
+        .map(v -> new Ranked(v, SameWords.are(word, v) ? MEANT : likeness(word, wanted, v)))
         .sorted(
             Comparator.comparingDouble((Ranked r) -> -r.likeness()).thenComparing(Ranked::value))
         .limit(most)
@@ -35,7 +35,22 @@ public final class Alike {
 
   /** True if a word is probably a value that is spelt otherwise, or means the same. */
   public static boolean isNear(String word, String value) {
-    return SameWords.are(word, value) || likeness(fold(word), fold(value)) >= NEAR;
+    return SameWords.are(word, value) || likeness(word, fold(word), value) >= NEAR;
+  }
+
+  /** As they are spelt, or as they sound if they are written in two scripts: Боје and Boje. */
+  private static double likeness(String word, String folded, String value) {
+    double spelt = likeness(folded, fold(value));
+    if (spelt >= NEAR || isOther(word) == isOther(value)) {
+      return spelt;
+    }
+    String one = LatinSounds.of(Texts.small(word));
+    String other = LatinSounds.of(Texts.small(value));
+    return one.isEmpty() || other.isEmpty() ? spelt : Math.max(spelt, likeness(one, other) * MEANT);
+  }
+
+  private static boolean isOther(String text) {
+    return !text.isEmpty() && LatinSounds.isOther(text);
   }
 
   /** Without accents, capitals and marks; words parted by one space. */

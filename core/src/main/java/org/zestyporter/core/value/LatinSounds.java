@@ -1,8 +1,10 @@
 package org.zestyporter.core.value;
 
+import java.text.Normalizer;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.regex.Pattern;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What a Cyrillic or Greek word is in Latin letters, in a form that is the same however it is
@@ -51,7 +53,7 @@ final class LatinSounds {
         "а a б b в v г h ґ h д d е e є ye ж zh з z и i й i і i ї i к k л l м m н n о o п p р r с s т t у u ў u"
             + " ф f х kh ц ts ч ch ш sh щ shch ъ - ы y ь - э e ю yu я ya ј j љ l њ n ђ dj ћ ch џ dzh"
             + " α a β v γ g δ d ε e ζ z η i θ th ι i κ k λ l μ m ν n ξ x ο o π p ρ r σ s ς s τ t υ y"
-            + " φ f χ h ψ ps ω o";
+            + " φ f χ h ψ ps ω o č ch ć ch š sh ž zh đ dj";
     String[] pairs = from.split(" ");
     Map<Character, String> letters = new HashMap<>();
     for (int i = 0; i < pairs.length; i += 2) {
@@ -75,8 +77,7 @@ final class LatinSounds {
     StringBuilder latin = new StringBuilder();
     String spoken = word.replace("ου", "u");
     for (int i = 0; i < spoken.length(); i++) {
-      char c = spoken.charAt(i);
-      String letter = c < 0x80 ? String.valueOf(c) : LETTERS.get(c);
+      String letter = letter(spoken.charAt(i));
       if (letter == null) {
         return "";
       }
@@ -85,6 +86,13 @@ final class LatinSounds {
     String form = replaced(latin.toString(), SOUNDS);
     form = YE.matcher(YU.matcher(YA.matcher(form).replaceAll("A")).replaceAll("U")).replaceAll("e");
     return TWICE.matcher(replaced(Y.matcher(form).replaceAll("i"), VOWELS)).replaceAll("$1");
+  }
+
+  /** With its accent if that makes another letter of it, as in Serbian; null of a third script. */
+  private static @Nullable String letter(char c) {
+    String letter = c < 0x80 ? String.valueOf(c) : LETTERS.get(c);
+    char plain = Normalizer.normalize(String.valueOf(c), Normalizer.Form.NFD).charAt(0);
+    return letter != null || plain == c ? letter : letter(plain);
   }
 
   private static String replaced(String text, String[][] pairs) {

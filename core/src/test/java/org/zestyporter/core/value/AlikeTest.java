@@ -24,6 +24,36 @@ class AlikeTest {
     assertThat(Alike.isNear(word, meant)).isTrue();
   }
 
+  /** Files of one script come to applications of the other. */
+  @ParameterizedTest
+  @CsvSource({
+    "Боје,Boje",
+    "БОЈЕ И ЛАКОВИ,Boje i lakovi",
+    "Ужице,Užice",
+    "Чекић,Čekić",
+    "Nizza,Ница",
+    "Севлиево,Sevlievo",
+    "Αθήνα,Athina",
+    "Thessaloniki,Θεσσαλονίκη"
+  })
+  void aWordIsFoundByItsSoundInAnotherScript(String word, String meant) {
+    List<String> places =
+        List.of(
+            "Alat",
+            "Boje i lakovi",
+            "Boje",
+            "Užice",
+            "Čekić",
+            "Ница",
+            "Sevlievo",
+            "Athina",
+            "Θεσσαλονίκη",
+            "Niš");
+    assertThat(Alike.ranked(word, places, 3).get(0)).isEqualTo(meant);
+    assertThat(Alike.isNear(word, meant)).isTrue();
+    assertThat(Alike.isNear(word, "Alat")).isFalse();
+  }
+
   /** A list in which a word stood twice would mean the one by chance. */
   @Test
   void aWordMeansOneThing() {
