@@ -72,6 +72,8 @@ class AddressesTest extends ServerTest {
         "jdbc:oracle:thin:@127.0.0.1/x",
         "jdbc:mariadb://127.0.0.1/x?allowLocalInfile=true",
         "jdbc:mariadb://127.0.0.1/x?permitRedirect=true",
+        "jdbc:mariadb://127.0.0.1/x%3FallowLocalInfile=true",
+        "jdbc:mariadb://127.0.0.1/x?user=y%26permitRedirect=true",
         "jdbc:mariadb://127.0.0.1/x?serverSslCert=/etc/passwd",
         "jdbc:mariadb://127.0.0.1/x?socketFactory=org.example.Factory",
         "jdbc:mariadb://127.0.0.1/x?localSocket=/tmp/x",

@@ -13,6 +13,9 @@ final class LinkPairing {
   private static final double MOSTLY = 0.5;
   private static final double NEARLY_ALL = 0.9;
 
+  /** A title that says what a field is called, and hardly anything else. */
+  private static final int SAID = 70;
+
   private final SourceTable source;
   private final LinkValues linkValues;
   private final FewWords words;
@@ -47,8 +50,8 @@ final class LinkPairing {
   @Nullable Pair of(FieldInfo field, int column, Likeness name) {
     Overlap overlap = best(field, column, name);
     // a few known words are enough where the names agree, for the others may be spelt otherwise
-    if (overlap == null || overlap.share() < (name.score() >= 70 ? 0.1 : 0.4)) {
-      return name.score() >= 70 && isOnly(field) ? sparse(field, column, name, overlap) : null;
+    if (overlap == null || overlap.share() < (name.score() >= SAID ? 0.1 : 0.4)) {
+      return isOnly(field) ? sparse(field, column, name, overlap) : null;
     }
     int score = name.score() / 2 + (int) Math.round(40 + 40 * overlap.weight());
     boolean mostly = overlap.isCall() && overlap.share() >= MOSTLY;
@@ -76,34 +79,35 @@ final class LinkPairing {
    */
   private @Nullable Pair sparse(
       FieldInfo field, int column, Likeness name, @Nullable Overlap some) {
-    if (source.profiles().get(column).type() != ValueType.TEXT) {
-      return null;
-    }
-    Overlap label = linkValues.label(field, column, linkValues.values(column).tallies().size() / 2);
-    return label == null
-        ? called(field, column, name, some)
-        : new Pair(
-            field,
-            column,
-            name.score() * 8 / 10,
-            label,
-            name.because()
-                + "; "
-                + field.link().table()
-                + " holds only "
-                + label.rows()
-                + " records to look in yet",
-            Certainty.LIKELY);
-  }
-
-  /** A link by its name alone, where hardly any of the words is found yet. */
-  private @Nullable Pair called(
-      FieldInfo field, int column, Likeness name, @Nullable Overlap some) {
-    Overlap by = some == null ? linkValues.label(field, column, Integer.MAX_VALUE) : some;
     String few =
         some == null
             ? "none of its values is found in " + field.link().table()
             : "only " + found(field, some);
-    return by == null ? null : words.pair(field, column, name, by, few);
+    Overlap named = name.score() < Pairing.ENOUGH ? null : linkValues.named(field, column);
+    if (named != null) {
+      String because = name.because() + ", and so does " + named.field() + "; " + few;
+      int score = Math.max(name.score(), SAID) * 8 / 10;
+      return new Pair(field, column, score, named, because, Certainty.LIKELY);
+    }
+    if (name.score() < SAID || source.profiles().get(column).type() != ValueType.TEXT) {
+      return null;
+    }
+    Overlap label = linkValues.label(field, column, linkValues.values(column).tallies().size() / 2);
+    if (label == null) {
+      Overlap by = some == null ? linkValues.label(field, column, Integer.MAX_VALUE) : some;
+      return by == null ? null : words.pair(field, column, name, by, few);
+    }
+    return new Pair(
+        field,
+        column,
+        name.score() * 8 / 10,
+        label,
+        name.because()
+            + "; "
+            + field.link().table()
+            + " holds only "
+            + label.rows()
+            + " records to look in yet",
+        Certainty.LIKELY);
   }
 }

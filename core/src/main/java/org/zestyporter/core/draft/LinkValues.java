@@ -230,6 +230,22 @@ final class LinkValues {
     return label == null || held > most ? null : new Overlap(label.name(), 0, held, true);
   }
 
+  /**
+   * The field that a column's title says beside what the link is called: Reader SSN.
+   *
+   * @return null if it says none by which records are told apart
+   */
+  @Nullable Overlap named(FieldInfo link, int column) {
+    String title = source.columns().get(column);
+    Map<String, Set<String>> values = known.names(link.link().table()).values();
+    return application.table(link.link().table()).fields().stream()
+        .filter(f -> f.unique() && values.containsKey(f.name()))
+        .filter(f -> Words.split(f.name()).stream().allMatch(w -> Words.says(title, w)))
+        .map(f -> new Overlap(f.name(), 0, values.get(f.name()).size(), true))
+        .findFirst()
+        .orElse(null);
+  }
+
   private boolean holdsWholeNames(int column) {
     return NameParts.areWhole(HeldValues.some(values(column), ASKED_FOR));
   }

@@ -182,7 +182,9 @@ final class DateReader {
         return false;
       }
     }
-    return digits >= 3 && digits < length && (letters == 0 || letters > 2);
+    return digits >= 3
+        && digits < length
+        && (letters == 0 || letters > 2 || letters == 1 && WORD_BEHIND.matcher(text).find());
   }
 
   private static boolean beginsWithMonth(String text) {

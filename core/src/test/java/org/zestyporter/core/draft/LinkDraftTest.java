@@ -5,8 +5,10 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.sql.SQLException;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
+import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -44,6 +46,32 @@ class LinkDraftTest {
       assertThat(origin.link().by()).isEqualTo("name");
       assertThat(proposal.evidence().get(0).because())
           .isEqualTo("the names agree; orchard holds only 0 records to look in yet");
+    }
+  }
+
+  /** A title that says the link and a unique field of what it points at needs no more. */
+  @ParameterizedTest
+  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
+  void aLinkIsFoundByTheFieldThatTheTitleSays(Databases.Fresh on) throws SQLException, IOException {
+    on.execute(
+        "CREATE TABLE reader (id INTEGER PRIMARY KEY, card CHAR(8) UNIQUE, tax_no CHAR(10) UNIQUE)",
+        "CREATE TABLE loan (id INTEGER PRIMARY KEY, reader INTEGER NOT NULL REFERENCES reader (id),"
+            + " sum NUMERIC(8,2))",
+        "INSERT INTO reader (id, tax_no) VALUES (1, '8001014321')");
+    List<String> lines = new ArrayList<>(List.of("Sum;Tax no. of the reader"));
+    IntStream.range(0, 60).forEach(i -> lines.add(i + ",50;80010143" + (21 + i)));
+    try (on;
+        SourceTable source = PlanDraftTest.file(folder, lines.toArray(String[]::new))) {
+      ProposedTable draft = new PlanDraft(on.database(), source).draft(on.database().table("loan"));
+      assertThat(DraftByValuesTest.columns(draft))
+          .containsEntry("reader", "Tax no. of the reader")
+          .containsEntry("sum", "Sum");
+      assertThat(PlanDraftTest.fill(draft, "reader").origin().link().by()).isEqualTo("tax_no");
+      assertThat(draft.evidence())
+          .filteredOn(e -> e.field().equals("reader"))
+          .extracting(ProposedTable.FillEvidence::because)
+          .containsExactly(
+              "the names agree, and so does tax_no; only 1 of 60 values are found as reader.tax_no");
     }
   }
 

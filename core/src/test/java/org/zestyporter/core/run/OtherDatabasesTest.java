@@ -17,6 +17,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
+import org.junit.jupiter.params.provider.ValueSource;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.application.WriteSession;
@@ -56,6 +57,19 @@ class OtherDatabasesTest {
     Runs.run(on, folder, plan, file, run);
     assertThat(run.fates).isEqualTo(rehearsed.fates);
     return run;
+  }
+
+  /** Whether the address has its letters as they are or as signs. */
+  @ParameterizedTest
+  @ValueSource(strings = {"Våra båtar", "V%C3%A5ra%20b%C3%A5tar"})
+  void aDatabaseMayHaveAnyName(String written) throws SQLException {
+    try (Databases.Fresh on = Databases.maria()) {
+      String url = on.connection().getMetaData().getURL().replaceFirst("[^/]*$", "");
+      on.execute(
+          "CREATE DATABASE IF NOT EXISTS \"Våra båtar\"",
+          "CREATE TABLE IF NOT EXISTS \"Våra båtar\".\"båt\" (nr integer PRIMARY KEY)");
+      assertThat(Database.connect(url + written, "root", "").tableNames()).containsExactly("båt");
+    }
   }
 
   @ParameterizedTest

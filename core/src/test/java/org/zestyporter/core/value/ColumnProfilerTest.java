@@ -55,6 +55,13 @@ class ColumnProfilerTest {
   }
 
   @Test
+  void aWordForTheYearMayStandBehindDays() {
+    assertThat(profile("31.10.1980 г.", "1.2.1981г.").type()).isEqualTo(ValueType.DATE);
+    assertThat(profile("31.10.1980 r.", "1.2.1981 r.").type()).isEqualTo(ValueType.DATE);
+    assertThat(profile("31.10.1980 x", "1.2.1981 x").type()).isEqualTo(ValueType.TEXT);
+  }
+
+  @Test
   void aTenthMayBeOddAndIsListed() {
     String[] texts =
         IntStream.range(0, 20).mapToObj(i -> i == 0 ? "tbc" : i + ",5").toArray(String[]::new);

@@ -5,6 +5,7 @@ import java.net.URLEncoder;
 import java.nio.charset.StandardCharsets;
 import java.util.Map;
 import java.util.TreeMap;
+import java.util.function.UnaryOperator;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
@@ -21,8 +22,13 @@ final class ServerAddress implements Address.Form {
   private static final Pattern TRUTH = Pattern.compile("true|false");
   private static final Pattern NAME = Pattern.compile("[^\\p{Cntrl}]{1,200}");
 
+  private static final Pattern PARTING = Pattern.compile("[?&/\\\\#\\p{Cntrl}]");
+
   private final String product;
   private final String prefix;
+
+  /** How the driver wants names to be written. */
+  private final UnaryOperator<String> names;
 
   /** How the driver calls it. */
   private final String given;
@@ -35,12 +41,19 @@ final class ServerAddress implements Address.Form {
   /** Settings by name, with what their values look like. */
   private final Map<String, Pattern> allowed = new TreeMap<>(String.CASE_INSENSITIVE_ORDER);
 
-  private ServerAddress(String product, String prefix, String given, int port, String always) {
+  private ServerAddress(
+      String product,
+      String prefix,
+      String given,
+      int port,
+      UnaryOperator<String> names,
+      String always) {
     this.product = product;
     this.prefix = prefix;
     this.given = given;
     this.port = port;
     this.always = always;
+    this.names = names;
     allowed.put("user", NAME);
     allowed.put("connectTimeout", NUMBER);
     allowed.put("socketTimeout", NUMBER);
@@ -49,7 +62,8 @@ final class ServerAddress implements Address.Form {
 
   static ServerAddress postgres() {
     String prefix = "jdbc:postgresql:";
-    ServerAddress form = new ServerAddress("PostgreSQL", prefix, prefix, 5432, "");
+    ServerAddress form =
+        new ServerAddress("PostgreSQL", prefix, prefix, 5432, ServerAddress::encode, "");
     form.allowed.put("currentSchema", NAME);
     form.allowed.put("ApplicationName", NAME);
     form.allowed.put("ssl", TRUTH);
@@ -67,7 +81,8 @@ final class ServerAddress implements Address.Form {
   static ServerAddress maria(String prefix) {
     // values come as they are held, and nobody but the address says where they come from
     String always = "useServerPrepStmts=true&allowLocalInfile=false&permitRedirect=false";
-    ServerAddress form = new ServerAddress("MariaDB", prefix, "jdbc:mariadb:", 3306, always);
+    ServerAddress form =
+        new ServerAddress("MariaDB", prefix, "jdbc:mariadb:", 3306, ServerAddress::plain, always);
     form.allowed.put("sslMode", Pattern.compile("disable|trust|verify-ca|verify-full"));
     form.allowed.put("allowPublicKeyRetrieval", TRUTH);
     return form;
@@ -96,18 +111,37 @@ final class ServerAddress implements Address.Form {
               + ".");
     }
     String host = m.group("host") == null ? "localhost" : m.group("host");
-    StringBuilder rest = new StringBuilder("//").append(host);
-    if (m.group("port") != null) {
-      rest.append(':').append(Integer.parseInt(m.group("port")));
-    }
-    rest.append('/').append(encode(decode(m.group("database"))));
+    String number = m.group("port") == null ? "" : ":" + Integer.parseInt(m.group("port"));
+    String database = decode(m.group("database"));
+    Map<String, String> settings = settings(m.group("settings"));
+    String server = "//" + host + number + "/";
+    String rest = server + written(database, settings, ServerAddress::encode);
+    String url = given + server + written(database, settings, names);
+    url += always.isEmpty() ? "" : (settings.isEmpty() ? "?" : "&") + always;
+    return new Address(product, host, null, prefix + rest, url);
+  }
+
+  private static String written(
+      String database, Map<String, String> settings, UnaryOperator<String> as) {
+    StringBuilder written = new StringBuilder(as.apply(database));
     char sign = '?';
-    for (Map.Entry<String, String> setting : settings(m.group("settings")).entrySet()) {
-      rest.append(sign).append(setting.getKey()).append('=').append(encode(setting.getValue()));
+    for (Map.Entry<String, String> setting : settings.entrySet()) {
+      written
+          .append(sign)
+          .append(setting.getKey())
+          .append('=')
+          .append(as.apply(setting.getValue()));
       sign = '&';
     }
-    String url = given + rest + (always.isEmpty() ? "" : sign + always);
-    return new Address(product, host, null, prefix + rest, url);
+    return written.toString();
+  }
+
+  /** A name for a driver that takes it as it stands: it must not end there, for what follows. */
+  private static String plain(String name) {
+    if (PARTING.matcher(name).find()) {
+      throw Address.refused("“" + name + "” can't stand in an address: it has one of ? & / \\ #.");
+    }
+    return name;
   }
 
   private Map<String, String> settings(String text) {
