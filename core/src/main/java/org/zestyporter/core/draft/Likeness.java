@@ -22,6 +22,9 @@ record Likeness(int score, String because, boolean isSame) {
   /** Letters that the plural of a word has more. */
   private static final int ENDING = 3;
 
+  /** Likeness of words whose last letters differ. */
+  private static final double INFLECTED = 0.8;
+
   /** Of a column and a field of a table, by its name and its comment. */
   static Likeness of(TableInfo table, FieldInfo field, String column) {
     return new Title(table, column, column).to(field);
@@ -133,6 +136,10 @@ record Likeness(int score, String because, boolean isSame) {
         last.startsWith(word) && word.length() > 2 && last.length() - word.length() <= ENDING;
     // contracts in a title are several of them, in another language it is hardly ever so
     boolean isMeant = !word.startsWith(last) && Words.says(last, word);
-    return isPlural || isMeant || Words.alike(word, last) == 1;
+    double alike = Words.alike(word, last);
+    // Sklypo Nr. of sklypas: the same word with another ending
+    boolean isInflected =
+        alike >= INFLECTED && !word.startsWith(last) && word.length() <= last.length();
+    return isPlural || isMeant || isInflected || alike == 1;
   }
 }

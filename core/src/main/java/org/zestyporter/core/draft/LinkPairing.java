@@ -83,11 +83,10 @@ final class LinkPairing {
         some == null
             ? "none of its values is found in " + field.link().table()
             : "only " + found(field, some);
-    Overlap named = name.score() < Pairing.ENOUGH ? null : linkValues.named(field, column);
+    Overlap named = linkValues.named(field, column, SAID);
     if (named != null) {
-      String because = name.because() + ", and so does " + named.field() + "; " + few;
-      int score = Math.max(name.score(), SAID) * 8 / 10;
-      return new Pair(field, column, score, named, because, Certainty.LIKELY);
+      String because = "the names of the link and of " + named.field() + " agree; " + few;
+      return new Pair(field, column, SAID * 8 / 10, named, because, Certainty.LIKELY);
     }
     if (name.score() < SAID || source.profiles().get(column).type() != ValueType.TEXT) {
       return null;

@@ -38,6 +38,9 @@ final class LinkValues {
   /** How codes are compared, whatever signs they are written with. */
   static final Comparison OF_CODES = Comparison.ignoring(SIGNS_TOO);
 
+  /** How alike words of titles and fields are that mean the same. */
+  private static final double ALIKE = 0.8;
+
   /** So many of a column's values are asked for. */
   private static final int ASKED_FOR = 300;
 
@@ -233,17 +236,33 @@ final class LinkValues {
   /**
    * The field that a column's title says beside what the link is called: Reader SSN.
    *
+   * @param least how well the rest of the title has to agree with the link's name, 0 to 100
    * @return null if it says none by which records are told apart
    */
-  @Nullable Overlap named(FieldInfo link, int column) {
-    String title = source.columns().get(column);
+  @Nullable Overlap named(FieldInfo link, int column, int least) {
+    List<String> title = Words.of(source.columns().get(column));
     Map<String, Set<String>> values = known.names(link.link().table()).values();
     return application.table(link.link().table()).fields().stream()
         .filter(f -> f.unique() && values.containsKey(f.name()))
-        .filter(f -> Words.split(f.name()).stream().allMatch(w -> Words.says(title, w)))
+        .filter(f -> says(title, Words.of(f.name()), Words.of(link.name()), least))
         .map(f -> new Overlap(f.name(), 0, values.get(f.name()).size(), true))
         .findFirst()
         .orElse(null);
+  }
+
+  /** True if all words of a field are among those of a title, and its others say another's name. */
+  private static boolean says(
+      List<String> title, List<String> field, List<String> other, int least) {
+    List<String> others = new ArrayList<>(title);
+    for (String word : field) {
+      String said =
+          others.stream().filter(w -> Words.alike(w, word) >= ALIKE).findFirst().orElse(null);
+      if (said == null) {
+        return false;
+      }
+      others.remove(said);
+    }
+    return !field.isEmpty() && Words.agreement(others, other) >= least;
   }
 
   private boolean holdsWholeNames(int column) {

@@ -32,7 +32,7 @@ final class DateReader {
           DAY
               + "(?:[ /-]|[.] ?| de | d['’]| of )("
               + MONTH
-              + ")(?:\\.|\\.? de |\\.?[ ,/-]{1,2})(\\d{2}|\\d{4})");
+              + ")(?:\\.|\\.? de |\\.?[ ,/-]{1,2})(\\d{2}|\\d{4})\\.?");
 
   /** 03NOV2026. */
   private static final Pattern TOGETHER = Pattern.compile("(\\d{1,2})(\\p{L}{3})(\\d{4})");
@@ -41,9 +41,13 @@ final class DateReader {
   private static final Pattern NAMED_DAY =
       Pattern.compile("(" + MONTH + ")\\.? " + DAY + ",? (\\d{2}|\\d{4})");
 
-  /** 2026. november 3., 2026-Nov-03. */
+  /** 2026. november 3., 2026-Nov-03, 2026 m. lapkričio 3 d. */
   private static final Pattern YEAR_NAMED =
-      Pattern.compile("(\\d{4})\\.?[ -](" + MONTH + ")\\.?[ -](\\d{1,2})\\.?");
+      Pattern.compile("(\\d{4})(?:\\.| m\\.)?[ -](" + MONTH + ")\\.?[ -](\\d{1,2})(?:\\.| d\\.)?");
+
+  /** 2026. gada 3. novembrī. */
+  private static final Pattern YEAR_DAY_NAMED =
+      Pattern.compile("(\\d{4})\\. gada (\\d{1,2})\\. (" + MONTH + ")");
 
   /** 2026年11月3日, 令和8年11月3日, 民國115年11月3日, 2026년 11월 3일; R8.11.3. */
   private static final Pattern EAST_ASIAN =
@@ -119,6 +123,10 @@ final class DateReader {
     m = YEAR_NAMED.matcher(trimmed);
     if (m.matches() && month(m.group(2)) != null) {
       return date(text, m.group(1), month(m.group(2)), m.group(3), century);
+    }
+    m = YEAR_DAY_NAMED.matcher(trimmed);
+    if (m.matches() && month(m.group(3)) != null) {
+      return date(text, m.group(1), month(m.group(3)), m.group(2), century);
     }
     return none(text, trimmed);
   }

@@ -139,6 +139,9 @@ class LikenessTest {
 
   @ParameterizedTest
   @CsvSource({
+    "Sklypo Nr.,sklypas,true",
+    "Savininko kodas,sklypas,false",
+    "Sklep,sklypas,false",
     "Produto,produtos,true",
     "Boat,shop.boats,true",
     "Boot,boote,true",

@@ -71,7 +71,7 @@ class LinkDraftTest {
           .filteredOn(e -> e.field().equals("reader"))
           .extracting(ProposedTable.FillEvidence::because)
           .containsExactly(
-              "the names agree, and so does tax_no; only 1 of 60 values are found as reader.tax_no");
+              "the names of the link and of tax_no agree; only 1 of 60 values are found as reader.tax_no");
     }
   }
 
