@@ -114,14 +114,16 @@ final class TargetWriter {
     List<Integer> fresh = inOrder ? List.of() : written.stream().filter(rows::isNew).toList();
     List<Integer> others =
         inOrder ? written : written.stream().filter(r -> !rows.isNew(r)).toList();
-    make(pending(rows, written).stream().map(rows::change).toList());
+    List<Integer> linking = pending(rows, written);
+    make(linking.stream().map(rows::change).toList());
     List<WriteSession.Change> changes = others.stream().map(r -> linked(rows.change(r))).toList();
     List<List<Object>> made = last.write(target.table, changes, inOrder);
     for (int i = 0; i < made.size(); i++) {
       keys.set(others.get(i), made.get(i));
     }
     if (!fresh.isEmpty()) {
-      pending(rows, fresh).forEach(r -> linked(rows.change(r)));
+      // what points at a record that was refused is refused too
+      linking.stream().filter(rows::isNew).forEach(r -> linked(rows.change(r)));
       made = last.insert(newRecords(rows, fresh));
       for (int i = 0; i < made.size(); i++) {
         keys.set(fresh.get(i), made.get(i));
