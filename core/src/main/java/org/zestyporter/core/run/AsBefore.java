@@ -172,11 +172,12 @@ final class AsBefore implements Lookups {
     }
     ColumnMaker[] makers = new ColumnMaker[table.fields().size()];
     Arrays.setAll(makers, f -> new ColumnMaker());
-    List<List<Object>> others = keys.stream().filter(k -> !touched.knows(k)).toList();
+    List<List<Object>> others = keys.stream().filter(k -> !touched.knows(k)).distinct().toList();
     Records found = others.isEmpty() ? Records.none() : now.fetch(table, others);
-    for (int at = 0; at < found.count(); at++) {
-      for (int f = 0; f < makers.length; f++) {
-        makers[f].put(found.columns()[f].value(at));
+    for (List<Object> key : others) {
+      int at = found.at(key);
+      for (int f = 0; at >= 0 && f < makers.length; f++) {
+        makers[f].put(found.columns()[f], at);
       }
     }
     own.forEach(key -> touched.put(key, makers));

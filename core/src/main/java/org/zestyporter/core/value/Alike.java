@@ -41,16 +41,12 @@ public final class Alike {
   /** As they are spelt, or as they sound if they are written in two scripts: Боје and Boje. */
   private static double likeness(String word, String folded, String value) {
     double spelt = likeness(folded, fold(value));
-    if (spelt >= NEAR || isOther(word) == isOther(value)) {
+    if (spelt >= NEAR || LatinSounds.isOther(word) == LatinSounds.isOther(value)) {
       return spelt;
     }
     String one = LatinSounds.of(Texts.small(word));
     String other = LatinSounds.of(Texts.small(value));
     return one.isEmpty() || other.isEmpty() ? spelt : Math.max(spelt, likeness(one, other) * MEANT);
-  }
-
-  private static boolean isOther(String text) {
-    return !text.isEmpty() && LatinSounds.isOther(text);
   }
 
   /** Without accents, capitals and marks; words parted by one space. */

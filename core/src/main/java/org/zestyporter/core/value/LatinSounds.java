@@ -64,7 +64,7 @@ final class LatinSounds {
 
   /** True for a word that another script writes than the Latin one. */
   static boolean isOther(String word) {
-    char first = word.charAt(0);
+    char first = word.isEmpty() ? 0 : word.charAt(0);
     return first >= FIRST && first <= LAST;
   }
 

@@ -4,7 +4,6 @@ import com.zaxxer.hikari.HikariConfig;
 import com.zaxxer.hikari.HikariDataSource;
 import jakarta.annotation.PreDestroy;
 import java.nio.file.Files;
-import java.sql.DriverManager;
 import java.sql.SQLException;
 import java.sql.SQLTransientConnectionException;
 import java.time.Clock;
@@ -149,11 +148,7 @@ public class ConnectionService {
     told.put("user", user);
     told.put("password", password);
     Database database =
-        new Database(
-            () -> DriverManager.getConnection(address.url(), told),
-            address,
-            how.patience(settings.patience()),
-            how.offer());
+        Database.connect(address, told, how.patience(settings.patience()), how.offer());
     return new Tried(database.product(), database.tableNames().size());
   }
 

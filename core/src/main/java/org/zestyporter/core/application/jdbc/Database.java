@@ -121,11 +121,21 @@ public final class Database implements Application {
 
   /** The same, with an address that was parsed. */
   public static Database connect(Address address, String user, String password, Patience patience) {
-    Dialect dialect = Dialect.of(address.product());
     Properties told = new Properties();
     told.put("user", user);
     told.put("password", password);
-    return new Database(() -> dialect.connect(address.url(), told), address, patience, Offer.ALL);
+    return connect(address, told, patience, Offer.ALL);
+  }
+
+  /**
+   * The same.
+   *
+   * @param told what its driver is told, user and password among it
+   * @param offer what of it may be had
+   */
+  public static Database connect(Address address, Properties told, Patience patience, Offer offer) {
+    Dialect dialect = Dialect.of(address.product());
+    return new Database(() -> dialect.connect(address.url(), told), address, patience, offer);
   }
 
   @Override

@@ -111,6 +111,7 @@ final class PresumedLinks {
         links.add(link);
       }
     }
+    // the list of words is long, and hardly a field comes that far
     boolean isOne = links.size() == 1 && !TELL_NOTHING.containsAll(Words.split(field));
     return isOne ? links.get(0) : null;
   }
