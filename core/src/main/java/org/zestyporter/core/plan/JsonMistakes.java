@@ -11,6 +11,7 @@ import java.lang.reflect.Type;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collection;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -27,11 +28,14 @@ final class JsonMistakes {
   private static final int LISTED = 60;
 
   private final List<String> mistakes = new ArrayList<>();
+  private final Map<Class<?>, Map<String, Type>> parts = new HashMap<>();
+  private final Map<Class<?>, List<String>> words = new HashMap<>();
+  private final Map<Class<?>, Type> written = new HashMap<>();
 
   private JsonMistakes() {}
 
   /** What is written for a type that is not written as it is. */
-  private static Type written(Class<?> type) {
+  private static Type writtenFor(Class<?> type) {
     return Arrays.stream(type.getMethods())
         .filter(m -> m.isAnnotationPresent(JsonCreator.class))
         .map(m -> m.getGenericParameterTypes()[0])
@@ -68,11 +72,11 @@ final class JsonMistakes {
       }
       node.properties().forEach(p -> check(p.getValue(), argument(type, 1), at(place, p.getKey())));
     } else if (raw.isInterface()) {
-      check(node, written(raw), place);
+      check(node, written.computeIfAbsent(raw, JsonMistakes::writtenFor), place);
     } else if (raw.isRecord()) {
       checkRecord(node, raw, place);
     } else if (raw.isEnum()) {
-      checkWord(node, words(raw), place);
+      checkWord(node, words.computeIfAbsent(raw, JsonMistakes::wordsOf), place);
     } else {
       checkValue(node, raw, place);
     }
@@ -87,12 +91,7 @@ final class JsonMistakes {
       say(place, "names with values in { } belong here, not " + shown(node));
       return;
     }
-    Map<String, Type> parts = new LinkedHashMap<>();
-    for (RecordComponent part : type.getRecordComponents()) {
-      if (part.getAccessor().getAnnotation(JsonIgnore.class) == null) {
-        parts.put(part.getName(), part.getGenericType());
-      }
-    }
+    Map<String, Type> parts = this.parts.computeIfAbsent(type, JsonMistakes::partsOf);
     node.properties()
         .forEach(
             p -> {
@@ -103,6 +102,17 @@ final class JsonMistakes {
                 check(p.getValue(), part, at(place, p.getKey()));
               }
             });
+  }
+
+  /** The types of a record's parts by their names in documents. */
+  private static Map<String, Type> partsOf(Class<?> type) {
+    Map<String, Type> parts = new LinkedHashMap<>();
+    for (RecordComponent part : type.getRecordComponents()) {
+      if (part.getAccessor().getAnnotation(JsonIgnore.class) == null) {
+        parts.put(part.getName(), part.getGenericType());
+      }
+    }
+    return parts;
   }
 
   private void checkWord(JsonNode node, List<String> words, String place) {
@@ -150,7 +160,7 @@ final class JsonMistakes {
   }
 
   /** The words of an enumeration, as they stand in documents. */
-  private static List<String> words(Class<?> type) {
+  private static List<String> wordsOf(Class<?> type) {
     Method word =
         Arrays.stream(type.getMethods())
             .filter(m -> m.isAnnotationPresent(JsonValue.class))

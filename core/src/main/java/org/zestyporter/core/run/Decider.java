@@ -398,15 +398,14 @@ final class Decider {
     }
 
     private void add() {
-      for (int f = 0; f < required.length; f++) {
-        if (required[f] && rows.isBlank(f, r)) {
-          reject(
-              ProblemCode.REQUIRED,
-              target.fills.get(f).field().name(),
-              "",
-              "blank, and a new record needs a value");
-          return;
-        }
+      int blank = rows.firstBlank(required, r);
+      if (blank >= 0) {
+        reject(
+            ProblemCode.REQUIRED,
+            target.fills.get(blank).field().name(),
+            "",
+            "blank, and a new record needs a value");
+        return;
       }
       boolean settled = rows.isSettled(r);
       Object[] values = null;

@@ -127,9 +127,11 @@ final class FarOff {
       }
       ValueColumn column = rows.column(one.fill).values();
       double unit = unit(column);
+      boolean isHeld = isHeld(column);
+      boolean isSize = column.form() == ValueColumn.Form.NUMBER;
       Spread own = one.spread.empty();
       for (int r = 0; r < rows.rows(); r++) {
-        own.add(value(column, r, unit));
+        own.add(isHeld ? value(column.number(r), unit, isSize) : value(column.value(r)));
       }
       one.spread.addAll(own);
     }
@@ -144,16 +146,26 @@ final class FarOff {
     };
   }
 
+  /** True if a column holds its values as numbers or days. */
+  private static boolean isHeld(ValueColumn column) {
+    return switch (column.form()) {
+      case NUMBER, DATE, MOMENT -> true;
+      default -> false;
+    };
+  }
+
   /** A number without its sign, or a day; none if it is blank, zero, or anything else. */
-  private static double value(ValueColumn column, int row, double unit) {
-    if (column.isBlank(row)) {
+  private static double value(ValueColumn column, int row) {
+    return isHeld(column)
+        ? value(column.number(row), unit(column), column.form() == ValueColumn.Form.NUMBER)
+        : value(column.value(row));
+  }
+
+  private static double value(long held, double unit, boolean isSize) {
+    if (held == ValueColumn.BLANK) {
       return Double.NaN;
     }
-    return switch (column.form()) {
-      case NUMBER -> size(column.number(row) * unit);
-      case DATE, MOMENT -> Math.floor(column.number(row) * unit);
-      default -> value(column.value(row));
-    };
+    return isSize ? size(held * unit) : Math.floor(held * unit);
   }
 
   private static double value(@Nullable Object value) {
@@ -183,7 +195,7 @@ final class FarOff {
   boolean isFar(FilledChunk rows, int r) {
     for (Watched one : watched) {
       ValueColumn column = rows.column(one.fill).values();
-      if (one.spread.isFar(value(column, r, unit(column)))) {
+      if (one.spread.isFar(value(column, r))) {
         return true;
       }
     }
@@ -194,7 +206,7 @@ final class FarOff {
   void tell(TargetRows rows, int r) {
     for (Watched one : watched) {
       ValueColumn column = rows.filled.column(one.fill).values();
-      double size = value(column, r, unit(column));
+      double size = value(column, r);
       if (one.spread.isFar(size) && rows.odd(one.fill, r) == null) {
         Object value = column.value(r);
         if (!one.right.contains(same(value))) {

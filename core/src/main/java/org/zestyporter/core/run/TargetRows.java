@@ -47,6 +47,9 @@ final class TargetRows {
 
   private @Nullable List<Matcher.Hashes> guarded;
 
+  /** The fills that gave nothing for any row; null until somebody asks. */
+  private @Nullable BitSet withBlanks;
+
   /** Rows of which a unique value is held by a record. */
   private @Nullable BitSet held;
 
@@ -210,6 +213,22 @@ final class TargetRows {
   /** True if a fill gave nothing for a row. */
   boolean isBlank(int fill, int r) {
     return settled == null ? filled.column(fill).values().isBlank(r) : value(fill, r) == null;
+  }
+
+  /** The first of some fills that gave nothing for a row; -1 if each gave something. */
+  int firstBlank(boolean[] some, int r) {
+    if (withBlanks == null) {
+      withBlanks = new BitSet();
+      for (int f = 0; f < some.length; f++) {
+        withBlanks.set(f, filled.column(f).values().hasBlanks());
+      }
+    }
+    for (int f = 0; f < some.length; f++) {
+      if (some[f] && (settled != null || withBlanks.get(f)) && isBlank(f, r)) {
+        return f;
+      }
+    }
+    return -1;
   }
 
   private @Nullable Filled settledOf(int fill, int r) {

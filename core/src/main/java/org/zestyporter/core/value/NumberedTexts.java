@@ -1,9 +1,6 @@
 package org.zestyporter.core.value;
 
-import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
-import java.util.LinkedHashMap;
-import java.util.Map;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -14,6 +11,7 @@ import org.jspecify.annotations.Nullable;
  * #NUMBER}, then how many digits it has if it begins with a zero, otherwise 0.
  */
 final class NumberedTexts {
+  private static final Hash HASH = new Hash(0);
   private static final byte NUMBER = (byte) 0xFF;
 
   /** Digits of a number at most; those after them are another number. */
@@ -25,7 +23,13 @@ final class NumberedTexts {
   /** Texts that there have to be for each shape. */
   private static final int TEXTS_PER_SHAPE = 3;
 
-  private final Map<String, Integer> known = new LinkedHashMap<>();
+  /** The shapes, one behind the other, where each ends, and their numbers by what they hash to. */
+  private final Utf8 shapes = new Utf8(256);
+
+  private final int[] shapeEnds;
+  private final LongIndex known = new LongIndex();
+  private int shapeCount;
+
   private final int most;
   private final int[] shapeOf;
   private final long[][] numbers = new long[PLACES][];
@@ -35,6 +39,7 @@ final class NumberedTexts {
 
   private NumberedTexts(int texts) {
     this.most = texts / TEXTS_PER_SHAPE;
+    this.shapeEnds = new int[most + 1];
     this.shapeOf = new int[texts];
   }
 
@@ -61,15 +66,18 @@ final class NumberedTexts {
     shape.clear();
     int place = 0;
     for (int at = start; at < end; ) {
-      if (bytes[at] == NUMBER) {
-        // not UTF-8 after all, as a database without an encoding may hold
-        return false;
-      }
+      int from = at;
       if (place == PLACES || !isDigit(bytes[at])) {
-        shape.put(bytes[at++]);
+        do {
+          if (bytes[at] == NUMBER) {
+            // not UTF-8 after all, as a database without an encoding may hold
+            return false;
+          }
+          at++;
+        } while (at < end && (place == PLACES || !isDigit(bytes[at])));
+        shape.put(bytes, from, at);
         continue;
       }
-      int from = at;
       long number = 0;
       for (; at < end && at - from < DIGITS && isDigit(bytes[at]); at++) {
         number = number * 10 + bytes[at] - '0';
@@ -77,11 +85,32 @@ final class NumberedTexts {
       shape.put(NUMBER).put(bytes[from] == '0' ? at - from : 0);
       add(place++, number);
     }
-    // one byte a character, since a shape is no UTF-8
-    String key = new String(shape.array(), 0, shape.size(), StandardCharsets.ISO_8859_1);
-    Integer code = known.putIfAbsent(key, known.size());
-    shapeOf[texts++] = code == null ? known.size() - 1 : code;
-    return known.size() <= most;
+    int code = code();
+    shapeOf[texts++] = code;
+    return code >= 0;
+  }
+
+  /** The number of the shape; under 0 if there are too many, or it can't be told from another. */
+  private int code() {
+    byte[] bytes = shape.array();
+    long hash = HASH.of(bytes, shape.size());
+    int code = known.get(hash);
+    if (code >= 0) {
+      return Arrays.equals(shapes.array(), start(code), shapeEnds[code], bytes, 0, shape.size())
+          ? code
+          : -1;
+    }
+    if (shapeCount == most) {
+      return -1;
+    }
+    shapes.put(bytes, 0, shape.size());
+    shapeEnds[shapeCount] = shapes.size();
+    known.put(hash, shapeCount);
+    return shapeCount++;
+  }
+
+  private int start(int code) {
+    return code == 0 ? 0 : shapeEnds[code - 1];
   }
 
   private void add(int place, long number) {
@@ -98,10 +127,10 @@ final class NumberedTexts {
   }
 
   void write(Utf8 out) {
-    out.putVarint(known.size());
-    for (String text : known.keySet()) {
-      byte[] bytes = text.getBytes(StandardCharsets.ISO_8859_1);
-      out.putVarint(bytes.length).put(bytes, 0, bytes.length);
+    out.putVarint(shapeCount);
+    for (int code = 0; code < shapeCount; code++) {
+      int length = shapeEnds[code] - start(code);
+      out.putVarint(length).put(shapes.array(), start(code), shapeEnds[code]);
     }
     for (int code : shapeOf) {
       out.putUnsigned(code);

@@ -80,16 +80,17 @@ final class PackedNumbers {
     private void add(long part, int width, Utf8 out) {
       held |= part << count;
       count += width;
-      while (count >= 8) {
-        out.put((int) held);
-        held >>>= 8;
-        count -= 8;
+      if (count >= 32) {
+        out.putBytes(Integer.reverseBytes((int) held), 4);
+        held >>>= 32;
+        count -= 32;
       }
     }
 
     void end(Utf8 out) {
-      if (count > 0) {
+      for (; count > 0; count -= 8) {
         out.put((int) held);
+        held >>>= 8;
       }
     }
 

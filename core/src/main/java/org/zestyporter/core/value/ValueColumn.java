@@ -203,11 +203,20 @@ public final class ValueColumn {
   }
 
   boolean isBlankEntry(int entry) {
-    return switch (form) {
-      case TEXT -> ends[entry] < 0;
-      case ANY -> objects[entry] == null;
-      default -> longs[entry] == BLANK;
-    };
+    if (longs != null) {
+      return longs[entry] == BLANK;
+    }
+    return ends == null ? objects[entry] == null : ends[entry] < 0;
+  }
+
+  /** True if any of its values is blank, used by a row or not. */
+  public boolean hasBlanks() {
+    for (int entry = 0; entry < entries(); entry++) {
+      if (isBlankEntry(entry)) {
+        return true;
+      }
+    }
+    return false;
   }
 
   /** The number, day or microsecond of a row; {@link #BLANK} if it has none. */

@@ -21,7 +21,7 @@ final class PostgresBinary implements PostgresRows {
   /** Days and microseconds are counted from here. */
   private static final LocalDate EPOCH = LocalDate.of(2000, 1, 1);
 
-  private static final long MICROS_OF_DAY = 86_400_000_000L;
+  static final long MICROS_OF_DAY = 86_400_000_000L;
 
   /** A digit of a number is four of ours. */
   private static final int DIGITS = 4;
@@ -32,10 +32,15 @@ final class PostgresBinary implements PostgresRows {
 
   private final ValueColumn[] columns;
   private final Put[] puts;
+  private final boolean[] withBlanks;
 
   private PostgresBinary(ValueColumn[] columns, Put[] puts) {
     this.columns = columns;
     this.puts = puts;
+    this.withBlanks = new boolean[columns.length];
+    for (int f = 0; f < columns.length; f++) {
+      withBlanks[f] = columns[f].hasBlanks();
+    }
   }
 
   /** Writes the value of a row that is not blank, its length first. */
@@ -173,7 +178,7 @@ final class PostgresBinary implements PostgresRows {
   public void row(int row, Utf8 out) {
     out.putBytes(columns.length, 2);
     for (int f = 0; f < columns.length; f++) {
-      if (columns[f].isBlank(row)) {
+      if (withBlanks[f] && columns[f].isBlank(row)) {
         out.putBytes(-1, 4);
       } else {
         puts[f].put(columns[f], row, out);

@@ -4,13 +4,15 @@ import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.OffsetDateTime;
+import java.util.Arrays;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.value.Utf8;
 import org.zestyporter.core.value.ValueColumn;
 
 /** The text format of {@code COPY}, which takes values of all types. */
 final class PostgresText implements PostgresRows {
-  private static final int LAST_YEAR = 9_999;
+  private static final LocalDate FIRST_DAY = LocalDate.of(1, 1, 1);
+  private static final LocalDate LAST_DAY = LocalDate.of(9_999, 12, 31);
 
   private final ValueColumn[] columns;
 
@@ -21,28 +23,41 @@ final class PostgresText implements PostgresRows {
   /** True if all values have a text that the database reads as that very value. */
   static boolean canTell(ValueColumn[] columns, int[] rows) {
     for (ValueColumn column : columns) {
-      if (column.form() == ValueColumn.Form.NUMBER || column.form() == ValueColumn.Form.TEXT) {
-        continue;
+      boolean can =
+          switch (column.form()) {
+            case NUMBER, TEXT -> true;
+            case DATE -> isBetween(column, rows, 1);
+            case MOMENT -> isBetween(column, rows, PostgresBinary.MICROS_OF_DAY);
+            case ANY -> Arrays.stream(rows).allMatch(row -> canTell(column.value(row)));
+          };
+      if (!can) {
+        return false;
       }
-      for (int row : rows) {
-        if (!canTell(column.value(row))) {
-          return false;
-        }
+    }
+    return true;
+  }
+
+  /** True if days or moments, of which there are so many in a day, are of years of four digits. */
+  private static boolean isBetween(ValueColumn column, int[] rows, long ofDay) {
+    long first = FIRST_DAY.toEpochDay() * ofDay;
+    long end = (LAST_DAY.toEpochDay() + 1) * ofDay;
+    for (int row : rows) {
+      long held = column.number(row);
+      if (held != ValueColumn.BLANK && (held < first || held >= end)) {
+        return false;
       }
     }
     return true;
   }
 
   private static boolean canTell(@Nullable Object value) {
-    int year = 1;
-    if (value instanceof LocalDate day) {
-      year = day.getYear();
-    } else if (value instanceof LocalDateTime moment) {
-      year = moment.getYear();
-    } else if (value instanceof OffsetDateTime moment) {
-      year = moment.getYear();
-    }
-    return year >= 1 && year <= LAST_YEAR;
+    LocalDate day =
+        value instanceof LocalDate date
+            ? date
+            : value instanceof LocalDateTime moment
+                ? moment.toLocalDate()
+                : value instanceof OffsetDateTime moment ? moment.toLocalDate() : FIRST_DAY;
+    return !day.isBefore(FIRST_DAY) && !day.isAfter(LAST_DAY);
   }
 
   @Override
