@@ -21,7 +21,7 @@ export function heading(asked: Asked, table: string): string {
     case 'columns':
       return `${many(asked.rows, 'column')} unlike last time`;
     case 'guess':
-      return `${asked.name} is filled by a guess, from ${asked.words[0]?.value}`;
+      return `${asked.name} is filled by a guess: ${asked.words[0]?.value}`;
     default:
       return '';
   }

@@ -211,7 +211,7 @@ abstract class PlanCommand extends Command {
           case CONTRADICTED -> "which of the lines that say different things is right?";
           case NO_MATCH -> "no record has it, is it new?";
           case MATCHED -> "a record has it, is it the same?";
-          case GUESS -> "a guess, is it filled from “" + q.value() + "”?";
+          case GUESS -> "a guess, is “" + q.value() + "” right for it?";
           default -> "what does “" + q.value() + "” mean?";
         };
     out.printf("%,8d %s: %s%n", q.rows(), place(q, several), asked);

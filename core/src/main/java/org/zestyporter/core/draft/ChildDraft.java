@@ -19,6 +19,7 @@ import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Origin;
 import org.zestyporter.core.source.SourceTable;
+import org.zestyporter.core.value.Words;
 
 /**
  * Proposes destinations for the columns that a destination leaves: tables that point at its table.
@@ -28,6 +29,11 @@ import org.zestyporter.core.source.SourceTable;
  * town}. What their titles begin with may be the value of a choice, such as the kind of address.
  */
 final class ChildDraft {
+  /** Letters of a word that stands with another ending, and of that, in titles. */
+  private static final int STEM = 4;
+
+  private static final int ENDING = 3;
+
   /** Columns that a child must have a field for, unless one is all that it needs. */
   private static final int COLUMNS_LEAST = 2;
 
@@ -162,6 +168,11 @@ final class ChildDraft {
       List<PlanDraft.Title> titles) {
     List<FieldInfo> open = open(table, link);
     List<Pair> chosen = new PairTable(pairing, table, open, titles).best();
+    if (!chosen.isEmpty()) {
+      Set<String> others = new HashSet<>(source.columns());
+      titles.forEach(t -> others.remove(source.columns().get(t.column())));
+      chosen.addAll(new Elimination(pairing, source, table).of(open, chosen, others));
+    }
     long required = open.stream().filter(FieldInfo::required).count();
     boolean allRequired =
         required > 0
@@ -181,7 +192,15 @@ final class ChildDraft {
     Set<String> given = new HashSet<>(Set.of(link.name()));
     open.stream().filter(f -> choice(f, word) != null).map(FieldInfo::name).forEach(given::add);
     ProposedTable made =
-        drafts.proposal(table, open, chosen, given, field -> ofTheWord(field, word));
+        drafts.proposal(
+            table,
+            open,
+            chosen,
+            given,
+            field -> {
+              PlanDraft.Own own = ofTheWord(field, word);
+              return own == null && field.required() ? ofATitle(field, chosen) : own;
+            });
     Destination destination =
         made.destination()
             .withName(word.isEmpty() ? null : word.toLowerCase(Locale.ROOT) + " " + table.name())
@@ -302,6 +321,37 @@ final class ChildDraft {
         ? null
         : new PlanDraft.Own(
             Fill.of(field.name(), Origin.fixed(choice)), "the titles begin with “" + word + "”", 0);
+  }
+
+  /** The only choice of a field that the titles of its table's columns say: Home address. */
+  private PlanDraft.@Nullable Own ofATitle(FieldInfo field, List<Pair> chosen) {
+    Map<String, String> said = new LinkedHashMap<>();
+    for (Pair pair : chosen) {
+      String title = source.columns().get(pair.column());
+      for (String choice : field.choices() == null ? List.<String>of() : field.choices()) {
+        if (Words.split(title).stream().anyMatch(word -> isSaid(choice, word))) {
+          said.putIfAbsent(choice, title);
+        }
+      }
+    }
+    if (said.size() != 1) {
+      return null;
+    }
+    Map.Entry<String, String> only = said.entrySet().iterator().next();
+    return new PlanDraft.Own(
+        Fill.of(field.name(), Origin.fixed(only.getKey())).withGuess(true),
+        "the title “" + only.getValue() + "” says so",
+        0);
+  }
+
+  /** True if a word is a choice, also with another ending. */
+  private static boolean isSaid(String choice, String word) {
+    List<String> words = Words.split(choice);
+    return words.size() == 1
+        && (word.equals(words.get(0))
+            || words.get(0).length() >= STEM
+                && word.startsWith(words.get(0))
+                && word.length() - words.get(0).length() <= ENDING);
   }
 
   /** The choice of a field that a word means; null if there is none. */

@@ -36,6 +36,9 @@ public final class KnownRecords {
 
   private static final int CELLS_READ = 600_000;
 
+  /** So many texts of a record may be names, though nothing says so. */
+  private static final int MAYBE_NAMES = 4;
+
   /** One of so many values may stand twice. */
   private static final int REPEATED_AT_MOST = 20;
 
@@ -52,8 +55,14 @@ public final class KnownRecords {
    * @param whole true if these are all that the table holds
    * @param people its people by their whole names; without and with a middle name or that of the
    *     father, if it has a field for it
+   * @param maybePeople the same by two fields of which nobody knows that they hold names; only
+   *     values that are found tell it
    */
-  record Names(Map<String, Set<String>> values, boolean whole, List<People> people) {}
+  record Names(
+      Map<String, Set<String>> values,
+      boolean whole,
+      List<People> people,
+      List<People> maybePeople) {}
 
   /**
    * The people of a table whose names stand in several fields.
@@ -131,7 +140,7 @@ public final class KnownRecords {
             .filter(i -> mayName(table.fields().get(i)))
             .toArray();
     if (places.length == 0) {
-      return new Names(values, true, List.of());
+      return new Names(values, true, List.of(), List.of());
     }
     for (int place : places) {
       values.put(table.fields().get(place).name(), new HashSet<>());
@@ -152,7 +161,24 @@ public final class KnownRecords {
         .entrySet()
         .removeIf(
             e -> repeats.getOrDefault(e.getKey(), 0) * REPEATED_AT_MOST > e.getValue().size());
-    return new Names(values, records.size() <= most, people(table, records));
+    boolean whole = records.size() <= most;
+    List<People> people = people(table, records);
+    return new Names(
+        values, whole, people, whole && people.isEmpty() ? maybePeople(table, records) : List.of());
+  }
+
+  /** By each text with the next one, where a record needs both. */
+  private static List<People> maybePeople(TableInfo table, List<Object[]> records) {
+    List<FieldInfo> texts =
+        table.fields().stream()
+            .filter(f -> f.type() == FieldType.TEXT && f.required())
+            .filter(f -> !f.unique() && f.link() == null && f.choices() == null)
+            .toList();
+    List<People> people = new ArrayList<>();
+    for (int i = 1; i < Math.min(texts.size(), MAYBE_NAMES); i++) {
+      people.add(people(table, texts.subList(i - 1, i + 1), records));
+    }
+    return people;
   }
 
   private static List<People> people(TableInfo table, List<Object[]> records) {

@@ -136,6 +136,9 @@ final class LinkValues {
     for (KnownRecords.People people : names.people()) {
       all.add(names.whole() ? people(people, column) : askedPeople(table, people.fields(), column));
     }
+    if (!names.maybePeople().isEmpty() && holdsWholeNames(column)) {
+      names.maybePeople().forEach(people -> all.add(people(people, column)));
+    }
     return all;
   }
 

@@ -107,6 +107,22 @@ record NameParts(
     return most(texts, NameParts::looksLikeName);
   }
 
+  /**
+   * The sign at which two parts of cells are parted: that of their title, or the space between two
+   * words; null if it is neither.
+   */
+  static @Nullable String between(String sign, List<String> texts) {
+    if (most(texts, t -> t.indexOf(sign) > 0 && t.indexOf(sign) == t.lastIndexOf(sign))) {
+      return sign;
+    }
+    return most(texts, t -> t.split(" ").length == 2) ? " " : null;
+  }
+
+  /** The steps that take one of several parts. */
+  static List<Step> part(String sign, int which) {
+    return List.of(TIDY, at(sign, which));
+  }
+
   private static boolean isFamilyFirst(String title, List<String> names) {
     int name = place(title, "name");
     int forename = Words.says(title, "forename") ? place(title, "forename") : name;

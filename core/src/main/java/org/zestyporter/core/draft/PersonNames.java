@@ -6,6 +6,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.function.Predicate;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Called;
@@ -35,6 +37,9 @@ final class PersonNames {
       Set.of(
           "and", "und", "et", "e", "y", "en", "og", "och", "ja", "i", "a", "ve", "es", "si", "и",
           "та", "και", "ו", "va", "dan", "ir", "un", "และ", "और");
+
+  private static final Pattern TWO_PARTS =
+      Pattern.compile("(?<first>[^,/&+;]+?)\\s*(?<sign>[,/&+;])\\s*(?<second>[^,/&+;]+)");
 
   /** What a title of people's names may say, so that no names of boats or companies are parted. */
   private static final List<String> OF_PEOPLE =
@@ -183,7 +188,7 @@ final class PersonNames {
   private @Nullable Whole whole(TableInfo table, List<Pair> chosen) {
     List<FieldInfo> fields = Called.people(table);
     if (fields.isEmpty()) {
-      return null;
+      return told(table, chosen);
     }
     FieldInfo first = fields.get(0);
     FieldInfo last = fields.get(1);
@@ -213,6 +218,46 @@ final class PersonNames {
             + column
             + "” holds whole names; that of the family seems to stand "
             + parts.familyStands());
+  }
+
+  /**
+   * A column whose title says two fields of texts, in whatever language: {@code Mbiemri, emri}. Its
+   * cells are parted where the title is, or between their two words.
+   */
+  private @Nullable Whole told(TableInfo table, List<Pair> chosen) {
+    for (int c = 0; c < Math.min(PlanDraft.COLUMNS_DRAFTED, source.columns().size()); c++) {
+      String title = source.columns().get(c);
+      Matcher parted = TWO_PARTS.matcher(title);
+      if (!parted.matches() || source.profiles().get(c).type() != ValueType.TEXT) {
+        continue;
+      }
+      FieldInfo first = called(table, parted.group("first"));
+      FieldInfo second = called(table, parted.group("second"));
+      int column = c;
+      boolean isSpoken =
+          chosen.stream()
+              .filter(p -> p.column() == column || p.field() == first || p.field() == second)
+              .anyMatch(p -> p.remembered() != null || p.column() != column);
+      if (first == null || second == null || first == second || isSpoken) {
+        continue;
+      }
+      String sign = NameParts.between(parted.group("sign"), values(title));
+      if (sign != null) {
+        return new Whole(
+            title,
+            Map.of(first, NameParts.part(sign, 1), second, NameParts.part(sign, 2)),
+            "“" + title + "” says " + first.name() + " and " + second.name());
+      }
+    }
+    return null;
+  }
+
+  private static @Nullable FieldInfo called(TableInfo table, String part) {
+    return table.fillable().stream()
+        .filter(f -> f.type() == FieldType.TEXT && f.choices() == null && f.link() == null)
+        .filter(f -> Likeness.of(table, f, part).isSame())
+        .findFirst()
+        .orElse(null);
   }
 
   /** True for a title of a first or of a last name. */

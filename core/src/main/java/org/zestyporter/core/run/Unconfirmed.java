@@ -84,15 +84,17 @@ public final class Unconfirmed {
   }
 
   private static Supposed guess(Destination destination, Fill fill, long rows) {
-    String column = fill.origin().column();
+    boolean isFixed = fill.origin() instanceof Origin.Fixed;
+    String from =
+        fill.origin() instanceof Origin.Fixed fixed ? fixed.value() : fill.origin().column();
     return new Supposed(
-        new Question(ProblemCode.GUESS, destination.label(), fill.field(), column, rows),
+        new Question(ProblemCode.GUESS, destination.label(), fill.field(), from, rows),
         ErrorCode.GUESS.error(
             fill.field()
                 + " of "
                 + destination.label()
-                + " is filled from “"
-                + column
+                + (isFixed ? " is always “" : " is filled from “")
+                + from
                 + "” by a guess that nobody has confirmed.",
             "Confirm it at Fill, or fill it otherwise. In the plan's document, take its"
                 + " \"guess\" away once you have looked at it."));

@@ -48,8 +48,9 @@ final class CurrencySigns {
       VND ₫ đ vnđ
       KZT ₸ тг тенге
       EGP جنيه
-      GEL ₾
-      AMD ֏
+      ALL lek lekë
+      GEL ₾ ლარი
+      AMD ֏ դրամ
       AZN ₼
       LKR රු
       BRL r$

@@ -91,10 +91,10 @@ public record Votes(
     }
     boolean whole = currency != null && hasNoPlaces(currency) && ONE_SIGN.matcher(bare).matches();
     boolean decimalComma =
-        comma && COMMA_DECIMAL.matcher(text).matches()
+        comma && COMMA_DECIMAL.matcher(bare).matches()
             || !comma && (whole || GROUPED_POINT.matcher(bare).matches());
     boolean decimalPoint =
-        point && POINT_DECIMAL.matcher(text).matches()
+        point && POINT_DECIMAL.matcher(bare).matches()
             || !point
                 && (whole
                     || GROUPED_COMMA.matcher(bare).matches()

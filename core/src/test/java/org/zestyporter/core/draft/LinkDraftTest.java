@@ -150,6 +150,27 @@ class LinkDraftTest {
     }
   }
 
+  /** The names of people also stand in two fields of which no word is known. */
+  @ParameterizedTest
+  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
+  void peopleAreFoundByFieldsOfWhichNobodyKnowsThatTheyHoldNames(Databases.Fresh on)
+      throws SQLException, IOException {
+    on.execute(
+        "CREATE TABLE irakasle (id INTEGER PRIMARY KEY, izena VARCHAR(30) NOT NULL,"
+            + " abizena VARCHAR(30) NOT NULL, gaia VARCHAR(30) NOT NULL, oharra VARCHAR(90))",
+        "CREATE TABLE saio (nr INTEGER PRIMARY KEY, nork INTEGER REFERENCES irakasle (id))",
+        "INSERT INTO irakasle VALUES (1, 'Ane', 'Etxeberria', 'musika', NULL),"
+            + " (2, 'Jon', 'Agirre', 'dantza', NULL), (3, 'Miren', 'Agirre', 'musika', NULL)");
+    try (on;
+        SourceTable source =
+            PlanDraftTest.file(
+                folder, "nr;Nork", "1;Etxeberria, Ane", "2;Jon Agirre", "3;Agirre Jon")) {
+      ProposedTable draft = new PlanDraft(on.database(), source).draft(on.database().table("saio"));
+      assertThat(PlanDraftTest.fill(draft, "nork").origin().link().together())
+          .containsExactly("izena", "abizena");
+    }
+  }
+
   /** Codes are found whatever signs they are written with. */
   @ParameterizedTest
   @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")

@@ -22,6 +22,8 @@ import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.MatchKey;
 import org.zestyporter.core.plan.Origin;
 import org.zestyporter.core.plan.PlanJson;
+import org.zestyporter.core.run.Ledger;
+import org.zestyporter.core.run.Runs;
 import org.zestyporter.core.source.SourceReader;
 import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.source.reading.Reading;
@@ -342,6 +344,32 @@ class PlanDraftTest {
       assertThat(proposal.destination().fills().stream().anyMatch(f -> f.field().equals(field)))
           .isEqualTo(isAlone);
       on.execute("DROP SCHEMA buero CASCADE");
+    }
+  }
+
+  /** A title that says two fields is parted as its cells are, in whatever language. */
+  @ParameterizedTest
+  @CsvSource({
+    "'Abizena, izena','Agirre, Jon','Agirre Goi, Ane',Agirre Goi",
+    "Abizena / Izena,Agirre / Jon,Goi / Ane,Goi",
+    "Abizena & izena,Agirre Jon,Goi Ane,Goi"
+  })
+  void aTitleThatSaysTwoFieldsIsParted(String title, String first, String second, String family)
+      throws SQLException, IOException {
+    Databases.Fresh on = Databases.h2();
+    on.execute(
+        "CREATE TABLE kide (id INTEGER PRIMARY KEY, izena VARCHAR(40) NOT NULL,"
+            + " abizena VARCHAR(40) NOT NULL)");
+    String[] lines = {"Id;" + title, "1;" + first, "2;" + second};
+    try (on;
+        SourceTable source = file(lines)) {
+      ProposedTable drafted =
+          new PlanDraft(on.database(), source).draft(on.database().table("kide"));
+      assertThat(fill(drafted, "abizena").awaitsConfirmation()).isTrue();
+      Runs.run(on, folder, drafted.destination(), Ledger.NONE, lines);
+      assertThat(on.rows("SELECT izena, abizena FROM kide ORDER BY id"))
+          .contains("Ane;" + family + ";")
+          .hasSize(2);
     }
   }
 

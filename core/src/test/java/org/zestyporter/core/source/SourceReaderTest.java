@@ -103,6 +103,14 @@ class SourceReaderTest {
   }
 
   @Test
+  void quotedCellsCountWhateverStandsInThem() throws IOException {
+    try (SourceTable table = text("a;b\n1;\"Rr. \"\"Dibra\"\" 2\"\n2;\"x;y\"\n")) {
+      assertThat(table.evidence())
+          .contains(new Evidence("quote", "\"", "2 cells stand between them"));
+    }
+  }
+
+  @Test
   void aQuoteThatNeverClosesIsTakenAsTextAndNamed() throws IOException {
     try (SourceTable table = text("a,b\n1,\"2\n3,4\n")) {
       assertThat(table.reading().quote()).isEmpty();

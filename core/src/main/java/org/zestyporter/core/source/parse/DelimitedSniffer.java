@@ -251,9 +251,12 @@ public final class DelimitedSniffer {
         Pattern.compile(
                 "(?:^|[;,\\t|^~:\\n\\r])"
                     + quote
-                    + "[^"
+                    + "(?:[^"
                     + quote
-                    + "\\n\\r]{0,200}"
+                    + "\\n\\r]|"
+                    + quote
+                    + quote
+                    + "){0,200}+"
                     + quote
                     + "(?=[;,\\t|^~:\\n\\r]|$)")
             .matcher(text.substring(0, Math.min(text.length(), 64 * 1024)));

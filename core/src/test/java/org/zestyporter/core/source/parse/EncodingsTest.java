@@ -104,6 +104,11 @@ class EncodingsTest {
               "Número|Nome|Cidade|Observações",
               "windows-1252 x-MacRoman"),
           Words.of(
+              "Gëzim Çela|Ndriçim Kërçuku|Shpëtim Hoxha",
+              "Tiranë|Durrës|Gjirokastër",
+              "Numri|Emri|Datëlindja|Adresa e shtëpisë",
+              "windows-1252"),
+          Words.of(
               "Þórunn Guðmundsdóttir|Ásgeir Sæmundsson|Örn Ýr",
               "Reykjavík|Ísafjörður|Höfn",
               "Númer|Nafn|Höfn|Athugasemd",
