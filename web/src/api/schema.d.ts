@@ -1770,6 +1770,7 @@ export interface components {
             source: number;
             connection: string;
             table: string;
+            besides?: boolean;
         };
         Created: {
             /** Format: int64 */
@@ -1962,6 +1963,11 @@ export interface components {
             /** Format: int64 */
             limit: number;
         };
+        Besides: {
+            tables: string[];
+            /** Format: int32 */
+            columns: number;
+        };
         Proposal: {
             /** Format: int64 */
             plan?: number;
@@ -1973,6 +1979,7 @@ export interface components {
             /** Format: int32 */
             of: number;
             because: string;
+            besides?: components["schemas"]["Besides"];
         };
         Reached: {
             /** @enum {string} */

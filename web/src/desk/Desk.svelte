@@ -13,6 +13,8 @@
   import { region } from '../ui/region';
 
   const desk = new DeskState();
+  // a proposal with tables that take columns which it leaves
+  const further = $derived(desk.proposals.find((p) => p.besides));
   // how many elements a dragged file is over
   let over = $state(0);
   let chooser = $state<HTMLInputElement>();
@@ -28,8 +30,8 @@
   // what has ended stands among the runs
   onMount(() => work.whenEnded(() => void desk.loadRuns()));
 
-  async function begin(proposal: { plan?: number; table: string; connection?: string }) {
-    const begun = await desk.begin(proposal);
+  async function begin(...chosen: Parameters<typeof desk.begin>) {
+    const begun = await desk.begin(...chosen);
     if (begun)
       void navigate('/plans/:id/:stop', {
         params: { id: String(begun.plan), stop: begun.stop },
@@ -56,6 +58,15 @@
       say: 'begin with the first proposal',
       act: () => desk.proposals[0] && void begin(desk.proposals[0]),
     },
+    ...(further
+      ? [
+          {
+            keys: ['w'],
+            say: 'begin with further tables',
+            act: () => void begin(further, true),
+          },
+        ]
+      : []),
   ]);
 </script>
 

@@ -1,4 +1,4 @@
-import { fireEvent, render, screen, within } from '@testing-library/svelte';
+import { fireEvent, render, screen, waitFor, within } from '@testing-library/svelte';
 import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { api, ApiError } from '../api/client';
@@ -70,6 +70,25 @@ describe('the Desk', () => {
     answers['/api/connections'] = [];
     render(Desk);
     expect(await screen.findByRole('link', { name: 'Add a connection' })).toBeInTheDocument();
+  });
+
+  it('begins with the tables that take what the first one leaves', async () => {
+    const made = vi.spyOn(api, 'POST').mockResolvedValue({ data: { id: 9 } } as never);
+    answers['/api/sources/{source}/proposals'] = [
+      { ...proposals[1], besides: { tables: ['postal address', 'vessel'], columns: 3 } },
+    ];
+    render(Desk);
+    await screen.findByText('Nothing has been brought in yet.');
+    await drop();
+    const more = await screen.findByText(/3 more columns go to/);
+    expect(more).toHaveTextContent('3 more columns go to postal address and vessel');
+    await userEvent.click(screen.getByRole('button', { name: 'With these too' }));
+    expect(made.mock.calls[0]?.[1]).toMatchObject({ body: { table: 'owner', besides: true } });
+    await waitFor(() =>
+      expect(navigate).toHaveBeenCalledWith('/plans/:id/:stop', {
+        params: { id: '9', stop: 'fill' },
+      }),
+    );
   });
 
   it('proposes what can be done with a file, the plan that fits it first', async () => {

@@ -8,7 +8,10 @@
     proposals: Proposal[];
     tables: string[];
     elsewhere: (connection: string | undefined) => string | null;
-    begin: (proposal: { plan?: number; table: string; connection?: string }) => void;
+    begin: (
+      proposal: { plan?: number; table: string; connection?: string },
+      besides?: boolean,
+    ) => void;
   }
   let { source, proposals, tables, elsewhere, begin }: Props = $props();
 
@@ -44,6 +47,20 @@
       <button class="button" class:main={i === 0} onclick={() => begin(proposal)}>
         {proposal.plan ? 'Open' : 'Begin'}
       </button>
+      {#if proposal.besides}
+        {@const { tables: names, columns } = proposal.besides}
+        <div class="besides">
+          {columns === 1 ? '1 more column goes' : `${many(columns, 'more column')} go`} to
+          {#each names as name, n (name)}<b class="m">{name}</b>{n < names.length - 2
+              ? ', '
+              : n === names.length - 2
+                ? ' and '
+                : ''}{/each}
+        </div>
+        <button class="button" onclick={() => begin(proposal, true)}
+          >With {names.length === 1 ? 'it' : 'these'} too <kbd aria-hidden="true">W</kbd></button
+        >
+      {/if}
     </div>
   {/each}
   <div class="proposal other">
@@ -77,6 +94,13 @@
     padding: 8px 12px;
     border-top: 1px solid var(--rule);
     line-height: 21px;
+  }
+  .besides {
+    grid-column: 2;
+    color: var(--ink-2);
+  }
+  .proposal > .button {
+    justify-self: end;
   }
   .proposal.other {
     grid-template-columns: 1fr auto;

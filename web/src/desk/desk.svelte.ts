@@ -146,12 +146,15 @@ export class DeskState {
     }
   }
 
-  /** Takes a proposal up; null if that did not come about, which is told. */
-  async begin(proposal: {
-    plan?: number;
-    table: string;
-    connection?: string;
-  }): Promise<Begun | null> {
+  /**
+   * Takes a proposal up; null if that did not come about, which is told.
+   *
+   * @param besides true if the tables that belong to it are filled as well
+   */
+  async begin(
+    proposal: { plan?: number; table: string; connection?: string },
+    besides = false,
+  ): Promise<Begun | null> {
     if (!this.source) return null;
     const source = this.source.id;
     try {
@@ -166,7 +169,7 @@ export class DeskState {
         return { plan: proposal.plan, stop: view.source.changes.length ? 'read' : 'fill' };
       }
       const connection = proposal.connection ?? this.connection;
-      const body = { source, connection, table: proposal.table };
+      const body = { source, connection, table: proposal.table, besides };
       const made = await got(api.POST('/api/plans', { body }));
       return { plan: made.id, stop: 'fill' };
     } catch (error) {

@@ -7,6 +7,8 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Set;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
@@ -60,6 +62,23 @@ class Drafting {
   ProposedTable draft(
       Database database, SourceTable rows, String connection, String table, @Nullable Long but) {
     return draft(database, rows, memory(connection, table, but)).draft(database.table(table));
+  }
+
+  /** Destinations of tables that belong to a drafted one and take columns which it leaves. */
+  List<Destination> besides(Database database, SourceTable rows, ProposedTable draft) {
+    List<Destination> all = new ArrayList<>(List.of(draft.destination()));
+    draft(database, rows).children(draft).forEach(c -> all.add(named(c.destination(), all)));
+    return all.subList(1, all.size());
+  }
+
+  /** A destination under a name that none of some others has. */
+  static Destination named(Destination destination, List<Destination> others) {
+    Set<String> taken = others.stream().map(Destination::label).collect(Collectors.toSet());
+    String name = destination.label();
+    for (int i = 2; taken.contains(name); i++) {
+      name = destination.label() + " " + i;
+    }
+    return name.equals(destination.label()) ? destination : destination.withName(name);
   }
 
   /** Forgets what is known: records have changed. */

@@ -111,15 +111,7 @@ class PlanOffers {
 
   /** A proposal under a name that none of the plan's destinations has. */
   private static PlanViews.FurtherTable named(PlanService.Opened opened, ProposedTable proposed) {
-    Destination destination = proposed.destination();
-    Set<String> taken =
-        opened.plan().destinations().stream().map(Destination::label).collect(Collectors.toSet());
-    String name = destination.label();
-    for (int i = 2; taken.contains(name); i++) {
-      name = destination.label() + " " + i;
-    }
-    return new PlanViews.FurtherTable(
-        name.equals(destination.label()) ? destination : destination.withName(name),
-        proposed.evidence());
+    Destination named = Drafting.named(proposed.destination(), opened.plan().destinations());
+    return new PlanViews.FurtherTable(named, proposed.evidence());
   }
 }

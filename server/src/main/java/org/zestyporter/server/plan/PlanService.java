@@ -316,12 +316,16 @@ public class PlanService implements UsesConnections, UsesSources {
     TableInfo table = database.table(wanted.table());
     List<ToldLink> links = database.links().stream().filter(l -> l.isOf(table)).toList();
     ProposedTable draft = drafting.draft(database, rows, wanted.connection(), wanted.table(), null);
+    List<Destination> destinations = new ArrayList<>(List.of(draft.destination()));
+    if (Boolean.TRUE.equals(wanted.besides())) {
+      destinations.addAll(drafting.besides(database, rows, draft));
+    }
     Plan plan =
         new Plan(
                 title(source.name()),
                 wanted.connection(),
                 Reading.FIND.withColumns(FileChange.shape(rows)),
-                List.of(draft.destination()),
+                destinations,
                 null)
             .withLinks(links);
     PlanRecord record =

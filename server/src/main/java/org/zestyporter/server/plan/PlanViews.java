@@ -164,6 +164,8 @@ public final class PlanViews {
    * What can be done with a file: a plan that fits it, or a new plan for a table.
    *
    * @param connection where the table is; null for a plan, which knows it
+   * @param besides tables that belong to it and take columns which it leaves; null if there are
+   *     none
    */
   public record Proposal(
       @Nullable Long plan,
@@ -172,7 +174,16 @@ public final class PlanViews {
       String table,
       int columns,
       int of,
-      String because) {}
+      String because,
+      @Nullable Besides besides) {}
+
+  /**
+   * What further tables would take of a file.
+   *
+   * @param tables their names in the plan
+   * @param columns how many columns they take together
+   */
+  public record Besides(List<String> tables, int columns) {}
 
   /**
    * A row before and after its fills.
@@ -228,7 +239,7 @@ public final class PlanViews {
   public record SavePlan(int revision, Plan plan) {}
 
   /** A plan to be made for a file. */
-  public record NewPlan(long source, String connection, String table) {}
+  public record NewPlan(long source, String connection, String table, @Nullable Boolean besides) {}
 
   /**
    * A column that could feed a field.

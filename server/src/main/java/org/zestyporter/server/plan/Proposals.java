@@ -11,6 +11,7 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.beans.factory.ObjectProvider;
 import org.springframework.stereotype.Component;
 import org.zestyporter.core.application.jdbc.Database;
+import org.zestyporter.core.draft.PlanDraft;
 import org.zestyporter.core.draft.ProposedTable;
 import org.zestyporter.core.plan.Plan;
 import org.zestyporter.core.plan.PlanJson;
@@ -104,7 +105,8 @@ class Proposals {
             PlanJson.read(record.document()).shownTable(),
             columns.size(),
             columns.size(),
-            "brings back what " + run + " rejected");
+            "brings back what " + run + " rejected",
+            null);
       }
     }
     return null;
@@ -140,14 +142,26 @@ class Proposals {
       String connection, List<Plan> earlier, SourceTable rows, int most) {
     int columns = rows.columns().size();
     Database database = drafting.database(connection, earlier);
-    List<ProposedTable> ranked = drafting.draft(database, rows).rank(most);
-    return new ArrayList<>(
-        ProposedTable.worthwhile(ranked, columns).stream()
-            .map(draft -> proposal(connection, draft, columns))
-            .toList());
+    PlanDraft drafts = drafting.draft(database, rows);
+    List<PlanViews.Proposal> proposals = new ArrayList<>();
+    for (ProposedTable draft : ProposedTable.worthwhile(drafts.rank(most), columns)) {
+      boolean isBest = proposals.isEmpty();
+      List<ProposedTable> children = isBest ? drafts.children(draft) : List.of();
+      proposals.add(proposal(connection, draft, besides(children), columns));
+    }
+    return proposals;
   }
 
-  private static PlanViews.Proposal proposal(String connection, ProposedTable draft, int columns) {
+  private static PlanViews.@Nullable Besides besides(List<ProposedTable> children) {
+    return children.isEmpty()
+        ? null
+        : new PlanViews.Besides(
+            children.stream().map(c -> c.destination().label()).toList(),
+            children.stream().mapToInt(c -> (int) c.columnsUsed()).sum());
+  }
+
+  private static PlanViews.Proposal proposal(
+      String connection, ProposedTable draft, PlanViews.@Nullable Besides besides, int columns) {
     return new PlanViews.Proposal(
         null,
         "New plan",
@@ -155,7 +169,8 @@ class Proposals {
         draft.destination().table(),
         (int) draft.columnsUsed(),
         columns,
-        draft.columnsUsed() + " of " + columns + " columns find a field");
+        draft.columnsUsed() + " of " + columns + " columns find a field",
+        besides);
   }
 
   private List<PlanViews.Proposal> plansThatFit(SourceService.Source source) {
@@ -174,7 +189,8 @@ class Proposals {
                 PlanJson.read(record.document()).shownTable(),
                 same,
                 columns.size(),
-                same + " of " + columns.size() + " headings the same as last time"));
+                same + " of " + columns.size() + " headings the same as last time",
+                null));
       }
     }
     proposals.sort(Comparator.comparingInt(p -> -p.columns()));

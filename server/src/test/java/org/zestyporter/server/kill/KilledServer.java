@@ -139,7 +139,7 @@ final class KilledServer {
       List<PlanViews.PlanSummary> known = plans.all();
       long plan =
           known.isEmpty()
-              ? plans.create(new PlanViews.NewPlan(source, CONNECTION, "thing"), WHO)
+              ? plans.create(new PlanViews.NewPlan(source, CONNECTION, "thing", null), WHO)
               : known.get(0).id();
       if (!known.isEmpty()) {
         plans.useSource(plan, source);
@@ -201,7 +201,7 @@ final class KilledServer {
   private long planOf(int file) throws Exception {
     long source = bring(file, BATCH_ROWS);
     if (plans.all().isEmpty()) {
-      long plan = plans.create(new PlanViews.NewPlan(source, CONNECTION, "thing"), WHO);
+      long plan = plans.create(new PlanViews.NewPlan(source, CONNECTION, "thing", null), WHO);
       Plan made = plans.revision(plan, 1);
       RunSettings settings = made.run().withMode(RunSettings.Mode.BATCHES).withBatchRows(1);
       plans.save(plan, new PlanViews.SavePlan(1, made.withRun(settings)), 0, WHO);
