@@ -6,6 +6,7 @@ import java.util.Locale;
 import java.util.Set;
 import java.util.function.UnaryOperator;
 import java.util.regex.Pattern;
+import java.util.stream.Stream;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.FieldType;
 import org.zestyporter.core.application.TableInfo;
@@ -69,6 +70,9 @@ final class FillDraft {
                   made(pair, column),
                   null));
       steps.add(Step.of(StepKind.TRIM));
+      if (pair.link().isAddressed()) {
+        steps.add(Salutations.step());
+      }
     } else {
       addSteps(steps, table, field, pair.column(), column);
     }
@@ -82,25 +86,30 @@ final class FillDraft {
   /** How somebody's names are taken from a whole one, if a record is made of it one day. */
   private List<Fill> made(Pair pair, String column) {
     List<String> with = pair.link().with();
-    NameParts parts =
-        with.isEmpty()
-            ? null
-            : NameParts.of(
-                column, PersonNames.values(pairing.values(pair.column())), with.size() > 1);
+    boolean isAddressed = pair.link().isAddressed();
+    List<String> names =
+        PersonNames.values(pairing.values(pair.column())).stream()
+            .map(name -> isAddressed ? Salutations.without(name) : name)
+            .toList();
+    NameParts parts = with.isEmpty() ? null : NameParts.of(column, names, with.size() > 1);
     if (parts == null) {
       return List.of();
     }
+    List<Step> before = isAddressed ? List.of(Salutations.step()) : List.of();
     List<Fill> made = new ArrayList<>();
-    made.add(taking(pair.link().field(), column, parts.first()));
-    made.add(taking(with.get(0), column, parts.last()));
+    made.add(taking(pair.link().field(), column, before, parts.first()));
+    made.add(taking(with.get(0), column, before, parts.last()));
     if (parts.middle() != null) {
-      made.add(taking(with.get(1), column, parts.middle()));
+      made.add(taking(with.get(1), column, before, parts.middle()));
     }
     return made;
   }
 
-  private static Fill taking(String field, String column, List<Step> steps) {
-    return Fill.of(field, Origin.column(column), steps.toArray(Step[]::new));
+  private static Fill taking(String field, String column, List<Step> before, List<Step> steps) {
+    return Fill.of(
+        field,
+        Origin.column(column),
+        Stream.concat(before.stream(), steps.stream()).toArray(Step[]::new));
   }
 
   private void addSteps(

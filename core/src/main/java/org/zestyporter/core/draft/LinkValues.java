@@ -9,6 +9,7 @@ import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Application;
 import org.zestyporter.core.application.FieldInfo;
@@ -51,9 +52,12 @@ final class LinkValues {
   private final Map<Integer, CellList> lists;
   private final Map<Asked, Overlap> asked = new ConcurrentHashMap<>();
   private final Map<Integer, Compared> prepared = new ConcurrentHashMap<>();
-  private final Map<Integer, Compared> inWords = new ConcurrentHashMap<>();
+  private final Map<Integer, WholeNames> inWords = new ConcurrentHashMap<>();
   private final Map<Loosely, Compared> inLoose = new ConcurrentHashMap<>();
   private final Map<LooselyHeld, Set<String>> heldLoosely = new ConcurrentHashMap<>();
+
+  /** Names by their words, as they are written and without what stands before them. */
+  private record WholeNames(Compared written, Compared bare) {}
 
   private record Asked(String table, String field, int column) {}
 
@@ -158,7 +162,7 @@ final class LinkValues {
               new Loosely(how, column), key -> prepared(column).more(how.prepare));
       long found = own.in(there);
       if (found > best.found()) {
-        best = new Overlap(field.name(), List.of(), how.ignoring, found, own.rows(), true);
+        best = new Overlap(field.name(), List.of(), how.ignoring, found, own.rows(), true, false);
       }
     }
     return best;
@@ -176,29 +180,41 @@ final class LinkValues {
         new Asked(table.name(), fields.size() + " fields", column),
         key -> {
           List<String> some = HeldValues.some(values(column), ASKED_FOR);
+          List<String> asked =
+              Stream.concat(some.stream(), some.stream().map(Salutations::without))
+                  .distinct()
+                  .toList();
           Set<String> there =
-              NameParts.areWhole(some) ? held.people(table, fields, some) : Set.of();
-          return people(fields, there, Compared.of(values(column), ASKED_FOR, COMPARISON::words));
+              NameParts.areWhole(some) ? held.people(table, fields, asked) : Set.of();
+          return people(fields, there, words(column, ASKED_FOR));
         });
   }
 
   /** How many of a column's rows hold the whole name of somebody in a table. */
   private Overlap people(KnownRecords.People people, int column) {
-    return people(people.fields(), people.words(), inWords.computeIfAbsent(column, this::words));
+    return people(
+        people.fields(),
+        people.words(),
+        inWords.computeIfAbsent(column, c -> words(c, Integer.MAX_VALUE)));
   }
 
-  private static Overlap people(List<FieldInfo> fields, Set<String> people, Compared words) {
+  private static Overlap people(List<FieldInfo> fields, Set<String> people, WholeNames names) {
+    long found = names.written.in(people);
+    long bare = names.bare.in(people);
     return new Overlap(
         fields.get(0).name(),
         fields.stream().skip(1).map(FieldInfo::name).toList(),
         IGNORED,
-        words.in(people),
-        words.rows(),
-        true);
+        Math.max(found, bare),
+        names.written.rows(),
+        true,
+        bare > found);
   }
 
-  private Compared words(int column) {
-    return Compared.of(values(column), Integer.MAX_VALUE, COMPARISON::words);
+  private WholeNames words(int column, int most) {
+    return new WholeNames(
+        Compared.of(values(column), most, COMPARISON::words),
+        Compared.of(values(column), most, name -> COMPARISON.words(Salutations.without(name))));
   }
 
   /** The same of a large table, told by some of the column's values, which are asked for. */

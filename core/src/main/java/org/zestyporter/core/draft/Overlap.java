@@ -12,6 +12,7 @@ import org.zestyporter.core.value.Comparison;
  * @param ignoring what has to be ignored for it
  * @param isCall true if records are called by the field, false if it only says something of them,
  *     as the country says of a company
+ * @param isAddressed true if what stands before people's names has to be left out for it
  */
 record Overlap(
     String field,
@@ -19,9 +20,10 @@ record Overlap(
     List<Comparison.Ignore> ignoring,
     long found,
     long rows,
-    boolean isCall) {
+    boolean isCall,
+    boolean isAddressed) {
   Overlap(String field, long found, long rows, boolean isCall) {
-    this(field, List.of(), LinkValues.IGNORED, found, rows, isCall);
+    this(field, List.of(), LinkValues.IGNORED, found, rows, isCall, false);
   }
 
   double share() {
@@ -29,7 +31,7 @@ record Overlap(
   }
 
   Overlap ofNoCall() {
-    return new Overlap(field, with, ignoring, found, rows, false);
+    return new Overlap(field, with, ignoring, found, rows, false, isAddressed);
   }
 
   /** The names of all fields that hold a part of the value. */
