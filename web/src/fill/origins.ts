@@ -110,7 +110,9 @@ export const required = (f: FieldInfo) => !f.nullable && !f.hasDefault && !f.gen
 
 /** Fields that a new record of a linked table needs, and nothing gives yet. */
 export function lacking(linked: FieldInfo[], link: Link): FieldInfo[] {
-  const given = [...lookedUp(link), ...link.create.map((c) => c.field)];
+  const isOpen = ({ origin }: Fill) => origin.kind === 'fixed' && !origin.value?.trim();
+  const made = link.create.filter((c) => !isOpen(c)).map((c) => c.field);
+  const given = [...lookedUp(link), ...made];
   return linked.filter((f) => needs(f, link) && !given.includes(f.name));
 }
 

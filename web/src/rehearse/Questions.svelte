@@ -1,6 +1,6 @@
 <script lang="ts">
   // What the file and the plan leave open: one answer serves all rows of a question.
-  import { untrack } from 'svelte';
+  import { tick, untrack } from 'svelte';
   import type { Question } from '../api/types';
   import CreateFields from '../fill/CreateFields.svelte';
   import type { MatchClass } from '../match/keys';
@@ -155,6 +155,27 @@
   const inPlan = $derived(
     ['add one', 'add', 'reject'].includes(asking.choices[asking.chosen]?.kind ?? ''),
   );
+  const answerable = $derived(
+    !asking.busy &&
+      asking.chosen >= 0 &&
+      !(asking.choices[asking.chosen]?.kind.startsWith('add') && asking.needed.length > 0),
+  );
+
+  /** Answers once Enter is pressed in what a new record gets. */
+  function answersOnEnter(node: HTMLElement) {
+    const listen = async (event: KeyboardEvent) => {
+      const typed = event.target;
+      if (event.key !== 'Enter' || !(typed instanceof HTMLInputElement)) return;
+      event.preventDefault();
+      // what was typed is taken once the entry is left
+      typed.blur();
+      await tick();
+      if (answerable) void asking.answer();
+    };
+    node.addEventListener('keydown', listen);
+    return () => node.removeEventListener('keydown', listen);
+  }
+
   const forAll = $derived(['add', 'reject'].includes(asking.choices[asking.chosen]?.kind ?? ''));
   const all = (asked: Asked) =>
     asked.words.length === 1 ? 'it' : `all ${count(asked.words.length)} words`;
@@ -257,7 +278,7 @@
                       >{/if}
                   </button>
                   {#if (choice.kind === 'add one' || choice.kind === 'add') && c === asking.chosen && asking.link && asking.linked.length}
-                    <div class="made scroll">
+                    <div class="made scroll" {@attach answersOnEnter}>
                       <CreateFields
                         link={asking.link}
                         table={asking.info?.link?.table ?? ''}
@@ -278,10 +299,7 @@
               <button class="go q2" onclick={() => mend(asked.field, asked.at)}>in Fill</button>
               <button
                 class="button small main end"
-                disabled={asking.busy ||
-                  asking.chosen < 0 ||
-                  (asking.choices[asking.chosen]?.kind.startsWith('add') &&
-                    asking.needed.length > 0)}
+                disabled={!answerable}
                 onclick={() => void asking.answer()}
                 >Answer {count(forAll ? asked.rows : word.rows)}</button
               >

@@ -404,6 +404,9 @@ describe('questions, answered where they are asked', () => {
     const answer = screen.getByRole('button', { name: 'Answer 41' });
     await vi.waitFor(() => expect(answer).toBeDisabled());
     await userEvent.selectOptions(await screen.findByLabelText('New vessel_type: code'), 'always…');
+    expect(answer).toBeDisabled();
+    await userEvent.type(screen.getByLabelText('Value of code'), 'Y');
+    await userEvent.tab();
     expect(answer).toBeEnabled();
     await userEvent.click(answer);
     const link = open.fill('type_id')!.origin.link!;
@@ -419,7 +422,7 @@ describe('questions, answered where they are asked', () => {
     });
     await userEvent.click(await screen.findByRole('button', { name: /Add it to vessel_type/ }));
     await userEvent.selectOptions(await screen.findByLabelText('New vessel_type: code'), 'always…');
-    await userEvent.click(screen.getByRole('button', { name: 'Answer 37' }));
+    await userEvent.type(screen.getByLabelText('Value of code'), 'Y{Enter}');
     await vi.waitFor(() => expect(screen.getByText('cat', { selector: '.word' })).toBeVisible());
     await userEvent.click(await screen.findByRole('button', { name: /Add it to vessel_type/ }));
     const answer = screen.getByRole('button', { name: 'Answer 4' });
