@@ -1,6 +1,7 @@
 package org.zestyporter.core.draft;
 
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -13,10 +14,12 @@ import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Application;
 import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.FieldType;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.formula.Formula;
 import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Fill;
+import org.zestyporter.core.plan.MatchKey;
 import org.zestyporter.core.plan.Origin;
 import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.value.Words;
@@ -189,24 +192,44 @@ final class ChildDraft {
   private ProposedTable under(
       Destination parent, TableInfo table, FieldInfo link, String word, List<Pair> chosen) {
     List<FieldInfo> open = open(table, link);
+    Map<FieldInfo, PlanDraft.Own> said = new HashMap<>();
+    for (FieldInfo field : open) {
+      PlanDraft.Own own = ofTheWord(field, word);
+      boolean isOpen = field.required() && chosen.stream().noneMatch(p -> p.field() == field);
+      own = own == null && isOpen ? ofATitle(field, chosen) : own;
+      if (own != null) {
+        said.put(field, own);
+      }
+    }
     Set<String> given = new HashSet<>(Set.of(link.name()));
-    open.stream().filter(f -> choice(f, word) != null).map(FieldInfo::name).forEach(given::add);
-    ProposedTable made =
-        drafts.proposal(
-            table,
-            open,
-            chosen,
-            given,
-            field -> {
-              PlanDraft.Own own = ofTheWord(field, word);
-              return own == null && field.required() ? ofATitle(field, chosen) : own;
-            });
+    said.keySet().forEach(field -> given.add(field.name()));
+    ProposedTable made = drafts.proposal(table, open, chosen, given, said::get);
     Destination destination =
         made.destination()
             .withName(word.isEmpty() ? null : word.toLowerCase(Locale.ROOT) + " " + table.name())
             .withParent(new Destination.Parent(parent.label(), null))
             .withWhere(anyFilled(chosen));
+    if (destination.keys().isEmpty()) {
+      destination = destination.withKeys(List.of(key(table, link, destination)));
+    }
     return new ProposedTable(destination, made.evidence(), made.score());
+  }
+
+  /**
+   * What tells the records of one parent apart where nothing has to be unique: their days, or what
+   * each needs, or all that is filled. Without a key the same file once more would add them again.
+   */
+  private static MatchKey key(TableInfo table, FieldInfo link, Destination destination) {
+    List<FieldInfo> filled =
+        destination.fills().stream().map(fill -> table.field(fill.field())).toList();
+    List<FieldInfo> days =
+        filled.stream()
+            .filter(f -> f.type() == FieldType.DATE || f.type() == FieldType.DATETIME)
+            .toList();
+    List<FieldInfo> needed = filled.stream().filter(FieldInfo::required).toList();
+    List<FieldInfo> by = !days.isEmpty() ? days : !needed.isEmpty() ? needed : filled;
+    return new MatchKey(
+        Stream.concat(Stream.of(link), by.stream()).map(FieldInfo::name).toList(), List.of());
   }
 
   private static List<FieldInfo> open(TableInfo table, FieldInfo link) {
