@@ -100,8 +100,9 @@
     align-content: center;
     border-left: 1px solid var(--rule-firm);
     padding: 4px 14px 4px;
-    flex: 0 1 260px;
+    flex: 0 1 auto;
     min-width: 132px;
+    max-width: 340px;
     text-align: left;
     cursor: pointer;
   }
@@ -127,12 +128,17 @@
     white-space: nowrap;
     overflow: hidden;
   }
-  .said .q {
+  .said > * {
+    min-width: 0;
     overflow: hidden;
     text-overflow: ellipsis;
   }
-  .end {
+  .said .q {
+    flex-shrink: 1000;
+  }
+  .said .end {
     margin-left: auto;
+    flex: none;
     display: flex;
     gap: 8px;
     padding-left: 8px;

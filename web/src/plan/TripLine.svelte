@@ -38,7 +38,7 @@
   .stop {
     flex: 1;
     position: relative;
-    padding: 17px 0 0 0;
+    padding: 17px 12px 0 0;
     white-space: nowrap;
     display: flex;
     gap: 9px;
@@ -81,6 +81,11 @@
   }
   .stop small {
     font-size: 13px;
+    min-width: 0;
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
+  .stop small span {
     min-width: 0;
     overflow: hidden;
     text-overflow: ellipsis;

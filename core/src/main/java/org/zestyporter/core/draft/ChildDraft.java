@@ -106,7 +106,7 @@ final class ChildDraft {
   }
 
   private List<Integer> left(Set<String> used) {
-    return IntStream.range(0, source.columns().size())
+    return IntStream.range(0, Math.min(PlanDraft.COLUMNS_DRAFTED, source.columns().size()))
         .filter(c -> !used.contains(source.columns().get(c)))
         .boxed()
         .toList();
