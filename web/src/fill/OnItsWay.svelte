@@ -44,7 +44,7 @@
     const kind = kept?.origin.kind;
     const drafted = found?.column
       ? found.column === kept?.origin.column
-      : kind === 'generated' || kind === 'joined';
+      : kind === 'generated' || kind === 'joined' || kind === 'fixed';
     if (!found || !drafted) return '';
     return `${SURE[found.sure ?? 'likely']}: ${found.because}`;
   });
@@ -149,7 +149,7 @@
     {#if guessed}
       <p class="guess">
         <span class="o waiting"><Slip of="waiting" /><b>To confirm</b></span>
-        {because}. It is rehearsed so, but nothing is written before you say so.
+        {because || SURE.guess}. It is rehearsed so, but nothing is written before you say so.
         <span class="end">
           <button class="button small" onclick={() => open.confirm(field.name)}
             >Yes, fill it so <kbd>Y</kbd></button

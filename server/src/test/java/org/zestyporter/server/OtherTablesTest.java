@@ -129,6 +129,8 @@ class OtherTablesTest extends ServerTest {
     assertThat(tables).hasSize(3);
     assertThat(tables.get(1).path("name").asString()).isEqualTo("mooring");
     assertThat(tables.get(1).path("parentField").asString()).isEqualTo("tour_id");
+    String told = get("/api/plans/" + whole + "?destination=1").body().path("evidence").toString();
+    assertThat(told).contains("\"field\":\"pier\"").doesNotContain("\"state\"");
     long rehearsal =
         post("/api/plans/" + whole + "/rehearsals", Map.of()).body().path("id").asLong();
     assertThat(finished(rehearsal).path("report").path("destinations")).hasSize(3);

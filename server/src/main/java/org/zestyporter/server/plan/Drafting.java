@@ -64,11 +64,16 @@ class Drafting {
     return draft(database, rows, memory(connection, table, but)).draft(database.table(table));
   }
 
-  /** Destinations of tables that belong to a drafted one and take columns which it leaves. */
-  List<Destination> besides(Database database, SourceTable rows, ProposedTable draft) {
+  /** What is proposed for tables that belong to a drafted one and take columns which it leaves. */
+  List<ProposedTable> besides(Database database, SourceTable rows, ProposedTable draft) {
     List<Destination> all = new ArrayList<>(List.of(draft.destination()));
-    draft(database, rows).children(draft).forEach(c -> all.add(named(c.destination(), all)));
-    return all.subList(1, all.size());
+    List<ProposedTable> besides = new ArrayList<>();
+    for (ProposedTable child : draft(database, rows).children(draft)) {
+      Destination named = named(child.destination(), all);
+      all.add(named);
+      besides.add(new ProposedTable(named, child.evidence(), child.score()));
+    }
+    return besides;
   }
 
   /** A destination under a name that none of some others has. */
@@ -155,7 +160,7 @@ class Drafting {
     return new Drafted(
         wanted.withDestinations(destinations),
         followed.fields(),
-        PlanJson.MAPPER.writeValueAsString(anew.evidence()),
+        DraftEvidence.read(old.evidenceJson()).withFirst(anew.evidence()).write(),
         PlanJson.MAPPER.writeValueAsString(anew.destination()));
   }
 

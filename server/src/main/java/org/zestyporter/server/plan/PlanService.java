@@ -317,8 +317,12 @@ public class PlanService implements UsesConnections, UsesSources {
     List<ToldLink> links = database.links().stream().filter(l -> l.isOf(table)).toList();
     ProposedTable draft = drafting.draft(database, rows, wanted.connection(), wanted.table(), null);
     List<Destination> destinations = new ArrayList<>(List.of(draft.destination()));
+    DraftEvidence evidence = DraftEvidence.of(draft.evidence());
     if (Boolean.TRUE.equals(wanted.besides())) {
-      destinations.addAll(drafting.besides(database, rows, draft));
+      for (ProposedTable further : drafting.besides(database, rows, draft)) {
+        destinations.add(further.destination());
+        evidence = evidence.with(further.destination().label(), further.evidence());
+      }
     }
     Plan plan =
         new Plan(
@@ -335,7 +339,7 @@ public class PlanService implements UsesConnections, UsesSources {
             source.id(),
             1,
             PlanJson.write(plan),
-            PlanJson.MAPPER.writeValueAsString(draft.evidence()),
+            evidence.write(),
             PlanJson.MAPPER.writeValueAsString(draft.destination()),
             PlanJson.MAPPER.writeValueAsString(source.columns()),
             who,

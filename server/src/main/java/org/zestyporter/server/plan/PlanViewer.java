@@ -12,7 +12,6 @@ import org.zestyporter.core.application.Ask;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.Records;
 import org.zestyporter.core.application.TableInfo;
-import org.zestyporter.core.draft.ProposedTable;
 import org.zestyporter.core.fill.BatchRow;
 import org.zestyporter.core.fill.CompiledFill;
 import org.zestyporter.core.fill.FillCompiler;
@@ -24,7 +23,6 @@ import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Phrasebook;
 import org.zestyporter.core.plan.PlanCheck;
-import org.zestyporter.core.plan.PlanJson;
 import org.zestyporter.core.preview.MatchSurvey;
 import org.zestyporter.core.preview.StageTable;
 import org.zestyporter.core.preview.Trials;
@@ -65,8 +63,7 @@ class PlanViewer {
     SourceTable rows = opened.rows();
     TableInfo table = opened.table();
     int drafted = drafting.drafted(record, opened.plan());
-    ProposedTable.FillEvidence[] evidence =
-        PlanJson.MAPPER.readValue(record.evidenceJson(), ProposedTable.FillEvidence[].class);
+    DraftEvidence evidence = DraftEvidence.read(record.evidenceJson());
     List<PlanViews.FieldTrouble> troubles = troubles(opened);
     List<PlanCheck.Matter> matters = opened.now("").matters(opened.destination());
     return new PlanViews.PlanView(
@@ -97,7 +94,7 @@ class PlanViewer {
         table,
         opened.database().count(table),
         matters,
-        opened.at() == drafted ? List.of(evidence) : List.of(),
+        opened.at() == drafted ? evidence.first() : evidence.of(opened.destination().label()),
         troubles,
         opened.shared().checksOf(table.name()),
         rows.lapsed(),
