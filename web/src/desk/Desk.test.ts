@@ -217,7 +217,7 @@ describe('the Desk', () => {
     expect(screen.queryByText('in Quillhaven Marina')).not.toBeInTheDocument();
     await userEvent.click(screen.getAllByRole('button', { name: 'Begin' })[0]!);
     expect(post).toHaveBeenCalledWith('/api/plans', {
-      body: { source: source.id, connection: 'yard', table: 'hull' },
+      body: { source: source.id, connection: 'yard', table: 'hull', besides: false },
     });
   });
 
