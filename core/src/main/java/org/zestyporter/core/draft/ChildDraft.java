@@ -209,7 +209,8 @@ final class ChildDraft {
             .withName(word.isEmpty() ? null : word.toLowerCase(Locale.ROOT) + " " + table.name())
             .withParent(new Destination.Parent(parent.label(), null))
             .withWhere(anyFilled(chosen));
-    if (destination.keys().isEmpty()) {
+    // records that nothing tells apart can only be added
+    if (destination.keys().isEmpty() && !table.primaryKey().isEmpty()) {
       destination = destination.withKeys(List.of(key(table, link, destination)));
     }
     return new ProposedTable(destination, made.evidence(), made.score());
