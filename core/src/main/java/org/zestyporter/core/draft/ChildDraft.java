@@ -32,10 +32,8 @@ import org.zestyporter.core.value.Words;
  * town}. What their titles begin with may be the value of a choice, such as the kind of address.
  */
 final class ChildDraft {
-  /** Letters of a word that stands with another ending, and of that, in titles. */
+  /** Letters of a choice that may stand with another ending in titles. */
   private static final int STEM = 4;
-
-  private static final int ENDING = 3;
 
   /** Columns that a child must have a field for, unless one is all that it needs. */
   private static final int COLUMNS_LEAST = 2;
@@ -373,9 +371,7 @@ final class ChildDraft {
     List<String> words = Words.split(choice);
     return words.size() == 1
         && (word.equals(words.get(0))
-            || words.get(0).length() >= STEM
-                && word.startsWith(words.get(0))
-                && word.length() - words.get(0).length() <= ENDING);
+            || words.get(0).length() >= STEM && Likeness.hasEnding(word, words.get(0)));
   }
 
   /** The choice of a field that a word means; null if there is none. */

@@ -123,6 +123,11 @@ record Likeness(int score, String because, boolean isSame) {
     return field.type() == FieldType.DATE || field.type() == FieldType.DATETIME;
   }
 
+  /** True if a word is another one with a few letters behind it, as in the plural. */
+  static boolean hasEnding(String word, String stem) {
+    return word.startsWith(stem) && word.length() - stem.length() <= ENDING;
+  }
+
   /** True if a column is called what the table holds, which may be called by its plural. */
   static boolean isTheTable(TableInfo table, String column) {
     List<String> tableWords = Words.of(table.name());
@@ -132,8 +137,7 @@ record Likeness(int score, String because, boolean isSame) {
     }
     String last = tableWords.get(tableWords.size() - 1);
     String word = words.get(0);
-    boolean isPlural =
-        last.startsWith(word) && word.length() > 2 && last.length() - word.length() <= ENDING;
+    boolean isPlural = word.length() > 2 && hasEnding(last, word);
     // contracts in a title are several of them, in another language it is hardly ever so
     boolean isMeant = !word.startsWith(last) && Words.says(last, word);
     double alike = Words.alike(word, last);

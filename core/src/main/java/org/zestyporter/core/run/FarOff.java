@@ -2,8 +2,6 @@ package org.zestyporter.core.run;
 
 import java.math.BigDecimal;
 import java.time.LocalDate;
-import java.time.LocalDateTime;
-import java.time.OffsetDateTime;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
@@ -172,12 +170,7 @@ final class FarOff {
     if (value instanceof BigDecimal number) {
       return size(number.doubleValue());
     }
-    LocalDate day =
-        value instanceof LocalDate date
-            ? date
-            : value instanceof LocalDateTime moment
-                ? moment.toLocalDate()
-                : value instanceof OffsetDateTime moment ? moment.toLocalDate() : null;
+    LocalDate day = Values.day(value);
     return day == null ? Double.NaN : day.toEpochDay();
   }
 

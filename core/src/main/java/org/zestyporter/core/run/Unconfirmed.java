@@ -84,16 +84,15 @@ public final class Unconfirmed {
   }
 
   private static Supposed guess(Destination destination, Fill fill, long rows) {
-    boolean isFixed = fill.origin() instanceof Origin.Fixed;
-    String from =
-        fill.origin() instanceof Origin.Fixed fixed ? fixed.value() : fill.origin().column();
+    String always = fill.origin() instanceof Origin.Fixed fixed ? fixed.value() : null;
+    String from = always == null ? fill.origin().column() : always;
     return new Supposed(
         new Question(ProblemCode.GUESS, destination.label(), fill.field(), from, rows),
         ErrorCode.GUESS.error(
             fill.field()
                 + " of "
                 + destination.label()
-                + (isFixed ? " is always “" : " is filled from “")
+                + (always == null ? " is filled from “" : " is always “")
                 + from
                 + "” by a guess that nobody has confirmed.",
             "Confirm it at Fill, or fill it otherwise. In the plan's document, take its"

@@ -1,6 +1,7 @@
 package org.zestyporter.core.value;
 
 import java.math.BigDecimal;
+import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.OffsetDateTime;
 import java.time.format.DateTimeFormatter;
@@ -21,6 +22,16 @@ public final class Values {
   private static final int MOST_ZEROS = 1_000;
 
   private Values() {}
+
+  /** The day of a date or a moment; null for anything else. */
+  public static @Nullable LocalDate day(@Nullable Object value) {
+    if (value instanceof LocalDate day) {
+      return day;
+    }
+    return value instanceof LocalDateTime moment
+        ? moment.toLocalDate()
+        : value instanceof OffsetDateTime moment ? moment.toLocalDate() : null;
+  }
 
   /** Values side by side as one text; empty if all are blank. */
   public static String together(Stream<? extends @Nullable Object> values) {

@@ -2,12 +2,11 @@ package org.zestyporter.core.application.jdbc;
 
 import java.math.BigDecimal;
 import java.time.LocalDate;
-import java.time.LocalDateTime;
-import java.time.OffsetDateTime;
 import java.util.Arrays;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.value.Utf8;
 import org.zestyporter.core.value.ValueColumn;
+import org.zestyporter.core.value.Values;
 
 /** The text format of {@code COPY}, which takes values of all types. */
 final class PostgresText implements PostgresRows {
@@ -51,13 +50,8 @@ final class PostgresText implements PostgresRows {
   }
 
   private static boolean canTell(@Nullable Object value) {
-    LocalDate day =
-        value instanceof LocalDate date
-            ? date
-            : value instanceof LocalDateTime moment
-                ? moment.toLocalDate()
-                : value instanceof OffsetDateTime moment ? moment.toLocalDate() : FIRST_DAY;
-    return !day.isBefore(FIRST_DAY) && !day.isAfter(LAST_DAY);
+    LocalDate day = Values.day(value);
+    return day == null || !day.isBefore(FIRST_DAY) && !day.isAfter(LAST_DAY);
   }
 
   @Override
