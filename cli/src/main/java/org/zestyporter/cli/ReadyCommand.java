@@ -14,6 +14,7 @@ import java.sql.Statement;
 import java.util.List;
 import java.util.Locale;
 import java.util.jar.JarFile;
+import org.zestyporter.core.plan.PlanJson;
 
 /**
  * Goes through the other commands once, with made-up berths and a database in memory, so that the
@@ -39,14 +40,20 @@ final class ReadyCommand extends Command {
     try (Connection held = DriverManager.getConnection(URL, "", "");
         Statement statement = held.createStatement()) {
       statement.execute(
-          "create table berth (id bigint generated always as identity primary key, no int not null,"
+          "create table berth (id bigint generated always as identity primary key, no int not null unique,"
               + " name varchar(80), due decimal(10, 2), paid boolean, since date)");
       go("look", file);
       go("look", file, "--json");
       go("draft", file, "--to", URL, "--table", "berth", "--out", plan);
       go("rehearse", plan, file, "--to", URL, "--json");
       go("run", plan, file, "--to", URL, "--home", folder.resolve("home"), "--json");
+      go("rehearse", plan, file, "--to", URL);
     }
+    // nobody answers there: each driver is used as far as that
+    for (String kind : List.of("postgresql", "mariadb")) {
+      said("rehearse", plan, file, "--to", "jdbc:" + kind + "://127.0.0.1:1/berths");
+    }
+    load(PlanJson.class);
     for (Driver driver : DriverManager.drivers().toList()) {
       load(driver.getClass());
     }
@@ -65,26 +72,35 @@ final class ReadyCommand extends Command {
   }
 
   private static void go(Object... words) {
-    StringWriter said = new StringWriter();
-    String[] args = List.of(words).stream().map(Object::toString).toArray(String[]::new);
-    PrintWriter out = new PrintWriter(said);
-    int code = Porter.execute(out, out, args);
-    if (code != Porter.DONE) {
-      throw new IllegalStateException(args[0] + " ended with " + code + ": " + said);
+    Said said = said(words);
+    if (said.code != Porter.DONE) {
+      throw new IllegalStateException(words[0] + " ended with " + said.code + ": " + said.text);
     }
   }
 
-  /** All that comes with a driver: the database that will be asked for is not here to be used. */
-  private static void load(Class<?> driver) throws IOException, URISyntaxException {
-    Path file = Path.of(driver.getProtectionDomain().getCodeSource().getLocation().toURI());
-    if (driver.getName().startsWith("org.h2.") || !Files.isRegularFile(file)) {
+  private record Said(int code, String text) {}
+
+  private static Said said(Object... words) {
+    StringWriter said = new StringWriter();
+    String[] args = List.of(words).stream().map(Object::toString).toArray(String[]::new);
+    PrintWriter out = new PrintWriter(said);
+    return new Said(Porter.execute(out, out, args), said.toString());
+  }
+
+  /**
+   * All that comes with a class, such as a driver: what is made for a database that is not here is
+   * not used here.
+   */
+  private static void load(Class<?> one) throws IOException, URISyntaxException {
+    Path file = Path.of(one.getProtectionDomain().getCodeSource().getLocation().toURI());
+    if (one.getName().startsWith("org.h2.") || !Files.isRegularFile(file)) {
       return;
     }
     try (JarFile jar = new JarFile(file.toFile())) {
       jar.stream()
           .map(entry -> entry.getName())
           .filter(name -> name.endsWith(".class") && !name.startsWith("META-INF/"))
-          .forEach(name -> load(name, driver.getClassLoader()));
+          .forEach(name -> load(name, one.getClassLoader()));
     }
   }
 

@@ -65,6 +65,12 @@ final class KeySet {
     this.isPlaced = placeOf != null;
     bits = Math.max(Long.SIZE - REST, 28 - Integer.numberOfLeadingZeros(Math.max(1, count)));
     ends = new int[1 << bits];
+    if (count == 0) {
+      this.placeOf = null;
+      highs = new int[0];
+      lows = new short[0];
+      return;
+    }
     int shares =
         count < WORTH_PARTS ? 1 : Math.min(MOST_SHARES, Runtime.getRuntime().availableProcessors());
     // by share of the hashes, how many have each beginning; then where the next of them goes

@@ -9,6 +9,7 @@ import tools.jackson.databind.DeserializationFeature;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.SerializationFeature;
 import tools.jackson.databind.json.JsonMapper;
+import tools.jackson.databind.module.SimpleModule;
 
 /** Plans as JSON. */
 public final class PlanJson {
@@ -22,6 +23,13 @@ public final class PlanJson {
           .enable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)
           .disable(DeserializationFeature.FAIL_ON_NULL_FOR_PRIMITIVES)
           .enable(SerializationFeature.INDENT_OUTPUT)
+          .addModule(
+              new SimpleModule() {
+                @Override
+                public void setupModule(SetupContext context) {
+                  context.addValueInstantiators(new PlainConstructors());
+                }
+              })
           .build();
 
   private PlanJson() {}

@@ -1,14 +1,9 @@
 package org.zestyporter.core.run;
 
-import java.io.ByteArrayOutputStream;
-import java.io.IOException;
-import java.io.UncheckedIOException;
+import java.nio.ByteBuffer;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
-import java.util.zip.DataFormatException;
-import java.util.zip.Deflater;
-import java.util.zip.Inflater;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.value.ColumnCodec;
 import org.zestyporter.core.value.ProblemCode;
@@ -18,15 +13,20 @@ import org.zestyporter.core.value.ValueColumn;
 /**
  * Writes chunks of a ledger as bytes and reads them back: a version, the length of what follows,
  * then columns of lines, outcomes, keys, values and records before (only where they differ from the
- * values), packed by the DEFLATE format (RFC 1951). What is not there takes no room.
+ * values), packed. What is not there takes no room.
  */
 public final class LedgerCodec {
-  private static final byte VERSION = 2;
+  private static final byte VERSION = 3;
 
-  /** The version that did not hold the records as they were left. */
+  /** The version that was always packed by the DEFLATE format. */
+  private static final byte DEFLATED = 2;
+
+  /** The version before, that did not hold the records as they were left. */
   private static final byte WITHOUT_LEFT = 1;
 
-  private static final int LEVEL = 3;
+  /** The version and the length of what is packed. */
+  private static final int HEAD = 5;
+
   private static final int SOFTENED = 1;
   private static final int QUESTION = 2;
 
@@ -34,12 +34,12 @@ public final class LedgerCodec {
 
   /** True if these bytes were written here. */
   public static boolean isOurs(byte[] packed) {
-    return packed.length > 0 && (packed[0] == VERSION || packed[0] == WITHOUT_LEFT);
+    return packed.length > 0 && packed[0] >= WITHOUT_LEFT && packed[0] <= VERSION;
   }
 
   /** True if they hold the records as the run left them, by which it can be undone. */
   public static boolean holdsLeft(byte[] packed) {
-    return packed.length > 0 && packed[0] == VERSION;
+    return isOurs(packed) && packed[0] >= DEFLATED;
   }
 
   public static byte[] encode(LedgerChunk chunk) {
@@ -125,47 +125,19 @@ public final class LedgerCodec {
   }
 
   private static byte[] pack(Utf8 out) {
-    Deflater deflater = new Deflater(LEVEL, true);
-    try {
-      deflater.setInput(out.array(), 0, out.size());
-      deflater.finish();
-      ByteArrayOutputStream packed = new ByteArrayOutputStream(out.size() / 2 + 64);
-      packed.write(VERSION);
-      for (int shift = 24; shift >= 0; shift -= 8) {
-        packed.write(out.size() >>> shift);
-      }
-      byte[] piece = new byte[1 << 14];
-      while (!deflater.finished()) {
-        packed.write(piece, 0, deflater.deflate(piece));
-      }
-      return packed.toByteArray();
-    } finally {
-      deflater.end();
-    }
+    byte[] packed = Packing.pack(out.array(), out.size());
+    return ByteBuffer.allocate(HEAD + packed.length)
+        .put(VERSION)
+        .putInt(out.size())
+        .put(packed)
+        .array();
   }
 
   private static byte[] unpack(byte[] packed) {
-    int size = 0;
-    for (int i = 1; i <= 4; i++) {
-      size = size << 8 | packed[i] & 0xFF;
-    }
-    Inflater inflater = new Inflater(true);
-    try {
-      inflater.setInput(packed, 5, packed.length - 5);
-      byte[] plain = new byte[size];
-      for (int at = 0; at < size; ) {
-        int more = inflater.inflate(plain, at, size - at);
-        if (more == 0) {
-          throw new UncheckedIOException(new IOException("the ledger is cut short"));
-        }
-        at += more;
-      }
-      return plain;
-    } catch (DataFormatException e) {
-      throw new UncheckedIOException(new IOException("the ledger is damaged", e));
-    } finally {
-      inflater.end();
-    }
+    int size = ByteBuffer.wrap(packed).getInt(1);
+    return packed[0] == VERSION
+        ? Packing.unpack(packed, HEAD, size)
+        : Packing.inflate(packed, HEAD, size);
   }
 
   /** Reads a chunk back, of the destination that it was written for. */

@@ -267,6 +267,11 @@ final class TargetRows {
     return settledRows.get(r);
   }
 
+  /** True if a value of any row was replaced. */
+  boolean isSettled() {
+    return !settledRows.isEmpty();
+  }
+
   /** The whole record that stood before, by the table's fields; null if there was none. */
   Object @Nullable [] before(int r) {
     return before[r] < 0 ? null : found.values(before[r]);

@@ -166,6 +166,9 @@ final class TargetWriter {
         Arrays.stream(all)
             .filter(f -> rows.filled.column(f).values().form() == ValueColumn.Form.ANY)
             .toArray();
+    if (open.length == 0 && target.parent == null && !rows.isSettled()) {
+      return List.of();
+    }
     return places.stream()
         .filter(
             r ->

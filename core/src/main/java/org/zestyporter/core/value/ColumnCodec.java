@@ -91,9 +91,17 @@ public final class ColumnCodec {
     int rows = column.rows();
     boolean coded = column.entries() * 2 <= rows;
     int[] entries = new int[coded ? column.entries() : rows];
-    Arrays.setAll(entries, i -> coded ? i : column.entry(i));
-    int[] filled = Arrays.stream(entries).filter(e -> !column.isBlankEntry(e)).toArray();
-    boolean blanks = filled.length < entries.length;
+    int[] filled = new int[entries.length];
+    int count = 0;
+    for (int i = 0; i < entries.length; i++) {
+      int entry = coded ? i : column.entry(i);
+      entries[i] = entry;
+      if (!column.isBlankEntry(entry)) {
+        filled[count++] = entry;
+      }
+    }
+    filled = Arrays.copyOf(filled, count);
+    boolean blanks = count < entries.length;
     int head = column.form().ordinal() | (coded ? WITH_CODES : 0) | (blanks ? WITH_BLANKS : 0);
     switch (column.form()) {
       case TEXT -> texts(column, entries, filled, head, out);
@@ -104,7 +112,10 @@ public final class ColumnCodec {
         }
       }
       default -> {
-        long[] numbers = Arrays.stream(filled).mapToLong(column::numberOf).toArray();
+        long[] numbers = new long[count];
+        for (int i = 0; i < count; i++) {
+          numbers[i] = column.numberOf(filled[i]);
+        }
         boolean deltas = PackedNumbers.isClimbing(numbers, numbers.length);
         head(head | (deltas ? DELTAS : 0), column, entries, out);
         out.putVarint(column.scale());

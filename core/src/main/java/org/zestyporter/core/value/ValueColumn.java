@@ -319,6 +319,9 @@ public final class ValueColumn {
    * @param rows which of them, in any order; one under 0 has no value that may be asked for
    */
   public ValueColumn pick(int[] rows) {
+    if (isAll(rows)) {
+      return this;
+    }
     int[] picked = rows;
     if (codes != null) {
       picked = new int[rows.length];
@@ -327,6 +330,15 @@ public final class ValueColumn {
       }
     }
     return new ValueColumn(form, entries, scale, longs, bytes, starts, ends, objects, picked);
+  }
+
+  /** True if these are all rows, in their order. */
+  private boolean isAll(int[] some) {
+    boolean is = some.length == rows();
+    for (int i = 0; is && i < some.length; i++) {
+      is = some[i] == i;
+    }
+    return is;
   }
 
   /** The rows of several columns, one after the other. */

@@ -3,6 +3,7 @@ package org.zestyporter.core.run;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.math.BigDecimal;
+import java.nio.ByteBuffer;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.LocalTime;
@@ -13,6 +14,7 @@ import java.util.BitSet;
 import java.util.List;
 import java.util.Random;
 import java.util.stream.IntStream;
+import java.util.zip.Deflater;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
@@ -158,6 +160,50 @@ class LedgerCodecTest {
     empty.after()[0] = ValueColumn.of(same, null);
     empty.after()[1] = ValueColumn.of(same, null);
     assertThat(LedgerCodec.encode(empty).length).isLessThan(size);
+  }
+
+  @Test
+  void recordsLeftAsTheyWereGivenAreToldAsSuchHoweverThatIsKnown() {
+    LedgerChunk same = chunk(new Random(5), 500, 0);
+    same.stood().clear();
+    Arrays.fill(same.changed(), null);
+    same.written().set(0, 500);
+    LedgerChunk equal = chunk(new Random(5), 500, 0);
+    equal.stood().clear();
+    Arrays.fill(equal.changed(), null);
+    equal.written().set(0, 500);
+    for (int f = 1; f < 3; f++) {
+      ValueColumn given = same.after()[f - 1];
+      Object[] values = new Object[500];
+      Arrays.setAll(values, given::value);
+      same.left()[f] = given;
+      equal.left()[f] = ValueColumn.of(values, null);
+    }
+    equal.left()[0] = same.left()[0];
+    byte[] packed = LedgerCodec.encode(same);
+    assertThat(packed).isEqualTo(LedgerCodec.encode(equal));
+    LedgerChunk read = LedgerCodec.decode(packed, LAYOUT);
+    assertSame(same.written(), read.left(), same.left());
+  }
+
+  @Test
+  void aLedgerThatWasPackedAsBeforeIsRead() {
+    LedgerChunk chunk = chunk(new Random(7), 300, 8);
+    byte[] packed = LedgerCodec.encode(chunk);
+    int length = ByteBuffer.wrap(packed).getInt(1);
+    byte[] plain = Packing.unpack(packed, 5, length);
+    Deflater deflater = new Deflater(3, true);
+    deflater.setInput(plain);
+    deflater.finish();
+    byte[] old = new byte[length * 2];
+    ByteBuffer.wrap(old).put((byte) 2).putInt(length);
+    int size = 5 + deflater.deflate(old, 5, old.length - 5);
+    byte[] before = Arrays.copyOf(old, size);
+    assertThat(LedgerCodec.isOurs(before)).isTrue();
+    assertThat(LedgerCodec.holdsLeft(before)).isTrue();
+    LedgerChunk read = LedgerCodec.decode(before, LAYOUT);
+    assertThat(read.entries()).isEqualTo(List.copyOf(chunk.entries()));
+    assertSame(chunk.written(), read.left(), chunk.left());
   }
 
   @Test
