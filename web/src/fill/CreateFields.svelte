@@ -2,7 +2,8 @@
   // The fields of a linked record that is made because it is missing, and what fills each.
   import type { FieldInfo, Fill, Origin } from '../api/types';
   import { fieldWords } from '../ui/words';
-  import { lookedUp, needs, required, usualSteps } from './origins';
+  import FixedValue from './FixedValue.svelte';
+  import { allowedWords, lookedUp, needs, required, usualSteps } from './origins';
 
   type Link = NonNullable<Origin['link']>;
   interface Props {
@@ -39,7 +40,7 @@
 
   function pick(field: FieldInfo, value: string) {
     if (value === '') put(field, null);
-    else if (value === 'fixed') put(field, { kind: 'fixed', value: field.choices?.[0] ?? '' });
+    else if (value === 'fixed') put(field, { kind: 'fixed', value: allowedWords(field)[0] ?? '' });
     else put(field, { kind: 'column', column: value.slice(1) });
   }
 </script>
@@ -64,11 +65,11 @@
         {#each columns as column (column)}<option value="c{column}">{column}</option>{/each}
       </select>
       {#if origin?.kind === 'fixed'}
-        <input
-          class="entry m"
-          aria-label="Value of {f.name}"
+        <FixedValue
+          allowed={allowedWords(f)}
           value={origin.value ?? ''}
-          onchange={(e) => put(f, { kind: 'fixed', value: e.currentTarget.value })}
+          label="Value of {f.name}"
+          set={(value) => put(f, { kind: 'fixed', value })}
         />
       {/if}
     </span>

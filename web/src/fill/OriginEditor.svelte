@@ -6,9 +6,10 @@
   import type { OpenPlan } from '../plan/plan.svelte';
   import { tell } from '../ui/toaster';
   import { GENERATED } from '../ui/words';
+  import FixedValue from './FixedValue.svelte';
   import LinkEditor from './LinkEditor.svelte';
   import { exchange, feedBest, toldLink } from './offers.svelte';
-  import { bracket, changeOrigin, type OriginKind } from './origins';
+  import { allowedWords, bracket, changeOrigin, type OriginKind } from './origins';
   import PointsAt from './PointsAt.svelte';
   import PolicyLine from './PolicyLine.svelte';
   import SeriesEditor from './SeriesEditor.svelte';
@@ -178,12 +179,11 @@
       {#each columns as column (column)}<option>{column}</option>{/each}
     </select>
   {:else if fill && shown === 'fixed'}
-    <input
-      class="entry from"
-      aria-label="Fixed value"
-      placeholder="the same for all"
+    <FixedValue
+      allowed={kind === 'link' ? [] : allowedWords(field)}
       value={fill.origin.value ?? ''}
-      onchange={(e) => set({ value: e.currentTarget.value })}
+      label="Fixed value"
+      set={(value) => set({ value })}
     />
   {:else if fill && kind === 'generated'}
     <select

@@ -54,6 +54,36 @@ describe('where the value comes from', () => {
     expect(put.mock.lastCall?.[0].origin.template).toBe('[Reg No] [Colour]');
   });
 
+  it('gives all records one of the values that the field allows', async () => {
+    const kind = aField('kind', { choices: ['postal', 'summer', 'winter'] });
+    const put = show(changeOrigin(undefined, kind, 'fixed', [], []), kind);
+    expect(screen.getByLabelText<HTMLSelectElement>('Fixed value').value).toBe('postal');
+    await choose('Fixed value', 'summer');
+    expect(put.mock.lastCall?.[0].origin).toEqual({ kind: 'fixed', value: 'summer' });
+  });
+
+  it('keeps in sight what a plan gives that the field does not allow', async () => {
+    const paid = aField('paid', { type: 'boolean' });
+    const fill = { ...aFill('paid', ''), origin: { kind: 'fixed' as const, value: 'perhaps' } };
+    const put = show(fill, paid);
+    const all = screen.getByLabelText<HTMLSelectElement>('Fixed value');
+    expect(all.value).toBe('perhaps');
+    expect([...all.options].map((o) => o.value)).toEqual(['perhaps', 'yes', 'no']);
+    await choose('Fixed value', 'no');
+    expect(put.mock.lastCall?.[0].origin.value).toBe('no');
+  });
+
+  it('lets a record be looked up by any fixed value', async () => {
+    const fill = changeOrigin(aFill('town_id', 'Boat name'), town, 'link', ['Boat name'], linked);
+    fill.origin = { ...fill.origin, column: undefined, value: 'Quillhaven' };
+    const put = show(fill, { ...town, choices: ['1', '2'] });
+    const typed = screen.getByLabelText<HTMLInputElement>('Fixed value');
+    await userEvent.clear(typed);
+    await userEvent.type(typed, 'Saltmere{Enter}');
+    typed.blur();
+    expect(put.mock.lastCall?.[0].origin.value).toBe('Saltmere');
+  });
+
   it('says how numbers go on', async () => {
     const origin = {
       kind: 'generated' as const,

@@ -86,7 +86,7 @@ export function changeOrigin(
     case 'fixed':
       return {
         ...base,
-        origin: { kind, value: field.choices?.[0] ?? '' },
+        origin: { kind, value: allowedWords(field)[0] ?? '' },
         steps: fixedSteps(field),
       };
     case 'generated':
@@ -99,6 +99,11 @@ export function changeOrigin(
 /** A column's name as it stands in templates and formulas. */
 export function bracket(column: string): string {
   return `[${column.replaceAll(']', ']]')}]`;
+}
+
+/** The values that a field takes, where it says which; none if it takes any. */
+export function allowedWords(field: FieldInfo): string[] {
+  return field.choices ?? (field.type === 'boolean' ? ['yes', 'no'] : []);
 }
 
 function fixedSteps(field: FieldInfo): Fill['steps'] {

@@ -26,7 +26,9 @@
 <table class="g books">
   <colgroup>
     <col style:width={several ? '178px' : '132px'} /><col style:width="76px" />
-    {#each OUTCOMES as outcome (outcome)}<col />{/each}
+    {#each OUTCOMES as outcome (outcome)}<col
+        style:width={outcome === 'unchanged' ? '104px' : undefined}
+      />{/each}
     <col style:width="76px" />
   </colgroup>
   <thead>
