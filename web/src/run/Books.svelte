@@ -26,9 +26,7 @@
 <table class="g books">
   <colgroup>
     <col style:width={several ? '178px' : '132px'} /><col style:width="76px" />
-    {#each OUTCOMES as outcome (outcome)}<col
-        style:width={outcome === 'unchanged' ? '104px' : undefined}
-      />{/each}
+    {#each OUTCOMES as outcome (outcome)}<col class={outcome} />{/each}
     <col style:width="76px" />
   </colgroup>
   <thead>
@@ -95,6 +93,12 @@
   }
   .sign {
     float: left;
+  }
+  /* the longest of the words, where they are written out */
+  @media (min-width: 1151px) {
+    .unchanged {
+      width: 104px;
+    }
   }
   /* a sum is never cut: what has no room beside goes below */
   .sum {
