@@ -8,6 +8,8 @@ import java.nio.file.Path;
 import java.sql.SQLException;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 import org.zestyporter.core.application.jdbc.Databases;
 import org.zestyporter.core.run.MemoryLedger;
 import org.zestyporter.core.run.Progress;
@@ -115,9 +117,10 @@ class DeferredRulesTest {
   }
 
   /** What was linked since a run can't go by its undo; all the rest can. */
-  @Test
-  void undoHoldsTheRecordsThatOthersPointAt() throws SQLException, IOException {
-    try (Databases.Fresh on = Databases.postgres()) {
+  @ParameterizedTest
+  @ValueSource(strings = {"postgresql", "sqlite"})
+  void undoHoldsTheRecordsThatOthersPointAt(String database) throws SQLException, IOException {
+    try (Databases.Fresh on = on(database)) {
       buoys(on);
       MemoryLedger run = new MemoryLedger(false);
       Runs.run(on, folder, BUOYS, "Mark\nN1\nN2\nN3\n", run);
@@ -136,25 +139,68 @@ class DeferredRulesTest {
     }
   }
 
-  /** SQLite says no more than that, so nothing is taken back. */
-  @Test
-  void aLinkThatIsToldOnlyAtTheEndKeepsAll() throws SQLException, IOException {
-    try (Databases.Fresh on = Databases.sqlite()) {
+  private static final String SIGHTINGS =
+      """
+      {"name": "Sightings", "run": {"mode": "set-aside"}, "destinations": [{"table": "sighting",
+       "fills": [
+        {"field": "id", "origin": {"kind": "column", "column": "No"}},
+        {"field": "buoy_id", "origin": {"kind": "column", "column": "Buoy"}}],
+       "keys": []}]}
+      """;
+
+  /** A record may vanish between the rehearsal's look at it and the run. */
+  @ParameterizedTest
+  @ValueSource(strings = {"postgresql", "sqlite"})
+  void rowsThatPointAtNothingAreFoundAndTheOthersStand(String database)
+      throws SQLException, IOException {
+    try (Databases.Fresh on = on(database)) {
       buoys(on);
-      MemoryLedger run = new MemoryLedger(false);
-      Runs.run(on, folder, BUOYS, "Mark\nN1\nN2\n", run);
-      on.execute("INSERT INTO sighting SELECT 1, id FROM buoy WHERE mark = 'N2'");
-      assertThatThrownBy(
-              () ->
-                  new Undo(on.database(), run, run.size())
-                      .go(
-                          "2026-0002",
-                          Decisions.all(Edited.KEEP),
-                          new MemoryLedger(true),
-                          Progress.NONE))
-          .hasMessageContaining("a link would point at a record that is not there.");
-      assertThat(on.one("SELECT COUNT(*) FROM buoy")).isEqualTo(2L);
+      on.execute("INSERT INTO buoy VALUES (7, 'N7'), (8, 'N8')");
+      RunReport report =
+          Runs.run(
+              on,
+              folder,
+              SIGHTINGS,
+              "No,Buoy\n1,7\n2,9\n3,8\n4,7\n5,10\n",
+              new MemoryLedger(false));
+      assertThat(report.balanced()).isTrue();
+      assertThat(on.rows("SELECT id, buoy_id FROM sighting ORDER BY id"))
+          .containsExactly("1;7;", "3;8;", "4;7;");
+      assertThat(report.problems())
+          .anySatisfy(
+              p -> {
+                assertThat(p.rows()).isEqualTo(2);
+                assertThat(p.field()).isEqualTo("buoy_id");
+                assertThat(p.sample().reason()).contains("points at a record that is not there");
+              });
     }
+  }
+
+  /** A link of two fields may be broken by one of them; a blank one points nowhere. */
+  @Test
+  void linksOfTwoFieldsAndBlankOnesAreJudgedAsTheDatabaseDoes() throws SQLException, IOException {
+    try (Databases.Fresh on = Databases.sqlite()) {
+      on.execute(
+          "CREATE TABLE berth (pier TEXT, no INTEGER, PRIMARY KEY (pier, no))",
+          "INSERT INTO berth VALUES ('A', 1), ('B', 2)",
+          "CREATE TABLE stay (id INTEGER PRIMARY KEY, pier TEXT, no INTEGER, FOREIGN KEY (pier, no)"
+              + " REFERENCES berth DEFERRABLE INITIALLY DEFERRED)");
+      String plan =
+          """
+          {"name": "Stays", "run": {"mode": "set-aside"}, "destinations": [{"table": "stay", "fills": [
+           {"field": "id", "origin": {"kind": "column", "column": "Id"}},
+           {"field": "pier", "origin": {"kind": "column", "column": "Pier"}},
+           {"field": "no", "origin": {"kind": "column", "column": "No"}}],
+           "keys": []}]}
+          """;
+      Runs.run(
+          on, folder, plan, "Id,Pier,No\n1,A,1\n2,A,2\n3,,9\n4,B,2\n", new MemoryLedger(false));
+      assertThat(on.rows("SELECT id FROM stay ORDER BY id")).containsExactly("1;", "3;", "4;");
+    }
+  }
+
+  private static Databases.Fresh on(String database) throws SQLException {
+    return database.equals("sqlite") ? Databases.sqlite() : Databases.postgres();
   }
 
   /** A trigger at the end may judge all records together: it is heard then, and no sooner. */

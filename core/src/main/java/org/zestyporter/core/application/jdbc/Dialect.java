@@ -239,6 +239,11 @@ interface Dialect {
     return List.of();
   }
 
+  /** Looks after links that {@link #checkingAtOnce} has no say in. */
+  default LinkCheck linkCheck(Connection connection) throws SQLException {
+    return LinkCheck.NONE;
+  }
+
   /**
    * Has the database check now what it keeps for the commit.
    *

@@ -43,6 +43,9 @@ final class JdbcSession implements WriteSession {
   /** What each transaction begins with once tables are claimed. */
   private List<String> checksAtOnce = List.of();
 
+  /** Set once tables are claimed. */
+  private LinkCheck links = LinkCheck.NONE;
+
   /** By table, whether nothing of the database's own acts on its records. */
   private final Map<String, Boolean> untouched = new HashMap<>();
 
@@ -75,6 +78,7 @@ final class JdbcSession implements WriteSession {
     try {
       if (dialect.claim(connection, exclusive, shared)) {
         checksAtOnce = dialect.checkingAtOnce(connection);
+        links = dialect.linkCheck(connection);
         checkAtOnce();
         return true;
       }
@@ -118,7 +122,10 @@ final class JdbcSession implements WriteSession {
     for (List<Integer> group : groups(changes, inOrder)) {
       List<Change> same = group.stream().map(changes::get).toList();
       List<List<Object>> written =
-          taken(table, same.get(0).line(), () -> statements.write(table, same));
+          taken(
+              table,
+              same.get(0).line(),
+              () -> linked(table, same.get(0).line(), statements.write(table, same)));
       for (int i = 0; i < group.size(); i++) {
         keys.set(group.get(i), written.get(i));
       }
@@ -131,7 +138,10 @@ final class JdbcSession implements WriteSession {
     Collection<int[]> groups = records.alike();
     if (groups.size() > 1 && records.areNumbered()) {
       List<List<Object>> made =
-          taken(records.table(), records.lines()[0], () -> statements.insertInOrder(records));
+          taken(
+              records.table(),
+              records.lines()[0],
+              () -> linked(records.table(), records.lines()[0], statements.insertInOrder(records)));
       if (made != null) {
         return made;
       }
@@ -141,7 +151,10 @@ final class JdbcSession implements WriteSession {
     for (int[] places : groups) {
       NewRecords alike = records.some(places);
       List<List<Object>> made =
-          taken(records.table(), alike.lines()[0], () -> statements.insert(alike));
+          taken(
+              records.table(),
+              alike.lines()[0],
+              () -> linked(records.table(), alike.lines()[0], statements.insert(alike)));
       for (int i = 0; i < places.length; i++) {
         keys.set(places[i], made.get(i));
       }
@@ -187,9 +200,25 @@ final class JdbcSession implements WriteSession {
           Breach::ofRemoval,
           () -> {
             statements.delete(table, removals);
-            return true;
+            List<List<Object>> keys = removals.stream().map(Removal::key).toList();
+            return checked(table, removals.get(0).line(), keys, true);
           });
     }
+  }
+
+  /** Records that were written, if their links are as they have to be. */
+  private @Nullable List<List<Object>> linked(
+      TableInfo table, long line, @Nullable List<List<Object>> keys) throws SQLException {
+    return keys == null ? null : checked(table, line, keys, false);
+  }
+
+  private List<List<Object>> checked(
+      TableInfo table, long line, List<List<Object>> keys, boolean removed) throws SQLException {
+    Breach breach = links.broken(table, keys, removed);
+    if (breach != null) {
+      throw new RefusedException(breach.told(line, table), null);
+    }
+    return keys;
   }
 
   private <T> T taken(TableInfo table, long line, Use<T> writes) {

@@ -192,6 +192,11 @@ final class SqliteDialect implements Dialect {
   }
 
   @Override
+  public LinkCheck linkCheck(Connection connection) throws SQLException {
+    return new SqliteLinks(connection, this);
+  }
+
+  @Override
   public void release(Connection connection) throws SQLException {
     begin(connection, TransactionMode.DEFERRED);
   }
