@@ -9,11 +9,15 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.attribute.PosixFilePermissions;
 import java.security.KeyStore;
+import java.sql.Connection;
+import java.sql.DriverManager;
+import java.sql.Statement;
 import java.util.Base64;
 import java.util.List;
 import java.util.stream.StreamSupport;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.zestyporter.core.application.jdbc.MariaServer;
 import org.zestyporter.core.plan.PlanJson;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.node.ObjectNode;
@@ -110,6 +114,7 @@ class ConnectionSettingsTest extends ServerTest {
   /** A key and a certificate for this machine that vouches for itself. */
   private String certificate() throws Exception {
     Path store = folder.resolve("keys.p12");
+    Files.deleteIfExists(store);
     Process made =
         new ProcessBuilder(
                 Path.of(System.getProperty("java.home"), "bin", "keytool").toString(),
@@ -155,6 +160,7 @@ class ConnectionSettingsTest extends ServerTest {
 
   @Test
   void anAuthorityOfOnesOwnIsTrusted() throws Exception {
+    String other = certificate();
     String certificate = certificate();
     try (EmbeddedPostgres postgres =
         EmbeddedPostgres.builder()
@@ -164,19 +170,52 @@ class ConnectionSettingsTest extends ServerTest {
             .start()) {
       String url =
           "jdbc:postgresql://localhost:" + postgres.getPort() + "/postgres?sslmode=verify-full";
-      ObjectNode wanted = connection("vouched", url, "postgres");
-      Answer unknown = post("/api/connections", wanted);
-      assertThat(unknown.status()).as(unknown.body().toString()).isEqualTo(502);
-      assertThat(unknown.code()).isEqualTo("database-tls");
-
-      wanted.putObject("settings").put("certificate", "no certificate");
-      assertThat(post("/api/connections", wanted).code()).isEqualTo("certificate");
-
-      wanted.putObject("settings").put("certificate", certificate);
-      Answer kept = post("/api/connections", wanted);
-      assertThat(kept.status()).as(kept.body().toString()).isEqualTo(201);
-      // by the pool too
-      assertThat(get("/api/connections/vouched/tables").status()).isEqualTo(200);
+      isTrusted(connection("vouched", url, "postgres"), certificate, other);
     }
+  }
+
+  @Test
+  void anAuthorityOfOnesOwnIsTrustedByMariaDb() throws Exception {
+    if (!MariaServer.isWanted()) {
+      return;
+    }
+    String other = certificate();
+    String certificate = certificate();
+    try (MariaServer maria =
+        MariaServer.start(
+            "--ssl-cert=" + folder.resolve("db.crt"), "--ssl-key=" + folder.resolve("db.key"))) {
+      try (Connection root = DriverManager.getConnection(maria.url("mysql"), "root", "");
+          Statement statement = root.createStatement()) {
+        statement.execute("CREATE DATABASE harbour");
+        statement.execute("GRANT ALL ON harbour.* TO 'skipper'@'%' IDENTIFIED BY 'skipper'");
+        statement.execute("CREATE USER 'sa'@'%'");
+        statement.execute("GRANT ALL ON harbour.* TO 'sa'@'%'");
+      }
+      String url = maria.url("harbour") + "?sslMode=verify-full";
+      isTrusted(connection("vouched-too", url, "skipper"), certificate, other);
+      // without a password the driver says it in other words
+      assertThat(post("/api/connections", connection("unknown", url, "sa")).code())
+          .isEqualTo("database-tls");
+    }
+  }
+
+  /** A connection is made to a server that a certificate vouches for, and to no other. */
+  private void isTrusted(ObjectNode wanted, String certificate, String other) throws Exception {
+    Answer unknown = post("/api/connections", wanted);
+    assertThat(unknown.status()).as(unknown.body().toString()).isEqualTo(502);
+    assertThat(unknown.code()).as(unknown.body().toString()).isEqualTo("database-tls");
+
+    wanted.putObject("settings").put("certificate", other);
+    assertThat(post("/api/connections", wanted).code()).isEqualTo("database-tls");
+
+    wanted.putObject("settings").put("certificate", "no certificate");
+    assertThat(post("/api/connections", wanted).code()).isEqualTo("certificate");
+
+    wanted.putObject("settings").put("certificate", certificate);
+    Answer kept = post("/api/connections", wanted);
+    assertThat(kept.status()).as(kept.body().toString()).isEqualTo(201);
+    // by the pool too
+    String name = wanted.path("name").asString();
+    assertThat(get("/api/connections/" + name + "/tables").status()).isEqualTo(200);
   }
 }

@@ -61,6 +61,9 @@ final class DatabaseErrors {
   static final String FULL_HOUSE = "The database takes no more connections at the moment.";
   static final String SIGN_IN =
       "The database did not accept the user or password of this connection.";
+  static final String TLS =
+      "The database and this connection can't agree on TLS: the server does not offer it, or its"
+          + " certificate can't be verified.";
   static final String DISK = "The disk of the database is full.";
   static final String LOCKED =
       "Somebody else has the records or the table locked, and did not let go in time (setting"
@@ -90,12 +93,7 @@ final class DatabaseErrors {
                   "08001",
                   "08000")
               .saying("refused"),
-          Failing.states(
-                  DATABASE_TLS,
-                  "The database and this connection can't agree on TLS: the server does not offer"
-                      + " it, or its certificate can't be verified.",
-                  "08")
-              .saying("ssl"),
+          Failing.states(DATABASE_TLS, TLS, "08").saying("ssl"),
           Failing.states(DATABASE_SIGN_IN, SIGN_IN, "28"),
           Failing.states(DATABASE_LOST, LOST, "08003", "08006", "08007"),
           Failing.states(DATABASE_UNREACHABLE, "The database can't be reached.", "08"),

@@ -34,6 +34,8 @@ final class MariaDialect implements Dialect {
               Failing.numbers(ErrorCode.DATABASE_SIGN_IN, DatabaseErrors.SIGN_IN, 1045, 1044),
               Failing.numbers(
                   ErrorCode.DATABASE_STOPPING, DatabaseErrors.ENDED, 1053, 1077, 1079, 1927),
+              Failing.states(ErrorCode.DATABASE_TLS, DatabaseErrors.TLS, "42000")
+                  .saying("self signed"),
               Failing.states(ErrorCode.DATABASE_LOST, DatabaseErrors.LOST, "08")
                   .saying("socket error"),
               Failing.numbers(ErrorCode.DATABASE_LOCKED, DatabaseErrors.LOCKED, 1205, 3572),

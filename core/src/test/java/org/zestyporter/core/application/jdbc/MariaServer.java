@@ -7,6 +7,8 @@ import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.DriverManager;
 import java.sql.SQLException;
+import java.util.ArrayList;
+import java.util.Collections;
 import java.util.List;
 import java.util.concurrent.TimeUnit;
 import java.util.stream.Stream;
@@ -18,11 +20,13 @@ public final class MariaServer implements AutoCloseable {
 
   private final Path folder;
   private final int port;
+  private final List<String> settings;
   private Process server;
 
-  private MariaServer(Path folder, int port) {
+  private MariaServer(Path folder, int port, List<String> settings) {
     this.folder = folder;
     this.port = port;
+    this.settings = settings;
   }
 
   /** True unless it was said that tests are to do without it, which is told. */
@@ -37,15 +41,16 @@ public final class MariaServer implements AutoCloseable {
   /**
    * Starts one.
    *
+   * @param settings what it is told besides, such as {@code --ssl-cert=…}
    * @throws IllegalStateException if this machine has none
    */
-  public static MariaServer start() throws IOException {
+  public static MariaServer start(String... settings) throws IOException {
     int port;
     try (ServerSocket free = new ServerSocket(0)) {
       port = free.getLocalPort();
     }
     Path folder = Files.createTempDirectory("maria");
-    MariaServer maria = new MariaServer(folder, port);
+    MariaServer maria = new MariaServer(folder, port, List.of(settings));
     maria.run(
         "mariadb-install-db",
         "--no-defaults",
@@ -89,18 +94,21 @@ public final class MariaServer implements AutoCloseable {
             .filter(p -> Files.exists(Path.of(p)))
             .findFirst()
             .orElse("mariadbd");
-    server =
-        process(
-            program,
-            "--no-defaults",
-            "--datadir=" + folder.resolve("data"),
-            "--socket=" + folder.resolve("socket"),
-            "--pid-file=" + folder.resolve("pid"),
-            "--port=" + port,
-            "--bind-address=127.0.0.1",
-            "--user=" + System.getProperty("user.name"),
-            "--innodb-buffer-pool-size=64M",
-            "--character-set-server=utf8mb4");
+    List<String> command = new ArrayList<>();
+    Collections.addAll(
+        command,
+        program,
+        "--no-defaults",
+        "--datadir=" + folder.resolve("data"),
+        "--socket=" + folder.resolve("socket"),
+        "--pid-file=" + folder.resolve("pid"),
+        "--port=" + port,
+        "--bind-address=127.0.0.1",
+        "--user=" + System.getProperty("user.name"),
+        "--innodb-buffer-pool-size=64M",
+        "--character-set-server=utf8mb4");
+    command.addAll(settings);
+    server = process(command.toArray(String[]::new));
     SQLException last = null;
     long end = System.nanoTime() + TimeUnit.SECONDS.toNanos(SECONDS);
     while (System.nanoTime() < end && server.isAlive()) {
