@@ -35,6 +35,8 @@
     addressQuestion(asking.current ?? null);
   }
   let other = $state<HTMLInputElement>();
+  /** What a new record gets, where it is asked for. */
+  let made: HTMLElement | undefined;
 
   $effect(() => {
     void open.rehearsal?.id;
@@ -122,6 +124,21 @@
     }
   });
 
+  /** The first field that a new record still needs, if one is to be added. */
+  const lacks = $derived(
+    asking.choices[asking.chosen]?.kind.startsWith('add') ? asking.needed[0] : undefined,
+  );
+  const answerable = $derived(!asking.busy && asking.chosen >= 0 && !lacks);
+
+  /** Answers, or goes to what is still needed for it. */
+  function answer() {
+    if (!lacks) return void asking.answer();
+    const entry = (label: string) =>
+      made?.querySelector<HTMLElement>(`[aria-label="${CSS.escape(label)}"]`);
+    const table = asking.info?.link?.table ?? '';
+    (entry(`Value of ${lacks.name}`) ?? entry(`New ${table}: ${lacks.name}`))?.focus();
+  }
+
   useKeys(() => [
     ...acts.map((one, i) => ({
       keys: [letter(i).toLowerCase()],
@@ -139,7 +156,7 @@
     ...(asking.choices.length
       ? [
           { keys: ['a', letter(asking.choices.length - 1)], say: 'choose' },
-          { keys: ['Enter'], say: 'answer', act: () => void asking.answer() },
+          { keys: ['Enter'], say: lacks ? 'fill in' : 'answer', act: answer },
         ]
       : []),
     ...(asking.asked.length > 1
@@ -155,14 +172,9 @@
   const inPlan = $derived(
     ['add one', 'add', 'reject'].includes(asking.choices[asking.chosen]?.kind ?? ''),
   );
-  const answerable = $derived(
-    !asking.busy &&
-      asking.chosen >= 0 &&
-      !(asking.choices[asking.chosen]?.kind.startsWith('add') && asking.needed.length > 0),
-  );
-
   /** Answers once Enter is pressed in what a new record gets. */
   function answersOnEnter(node: HTMLElement) {
+    made = node;
     const listen = async (event: KeyboardEvent) => {
       const typed = event.target;
       if (event.key !== 'Enter' || !(typed instanceof HTMLInputElement)) return;
@@ -170,7 +182,7 @@
       // what was typed is taken once the entry is left
       typed.blur();
       await tick();
-      if (answerable) void asking.answer();
+      answer();
     };
     node.addEventListener('keydown', listen);
     return () => node.removeEventListener('keydown', listen);

@@ -437,6 +437,27 @@ describe('questions, answered where they are asked', () => {
     expect(open.fill('type_id')!.origin.link!.whenMissing).toBe('reject');
   });
 
+  it('goes by Enter to what a new record still needs', async () => {
+    get.mockResolvedValue({
+      data: { fields: [...vesselType, { ...vesselType.at(-1)!, name: 'rig' }] },
+    });
+    const { open } = show([word('yole', 37)], { link: { table: 'vessel_type', field: 'id' } });
+    await userEvent.click(await screen.findByRole('button', { name: /Add it to vessel_type/ }));
+    const code = await screen.findByLabelText('New vessel_type: code');
+    const enter = () => keyboard.handle(new KeyboardEvent('keydown', { key: 'Enter' }));
+    enter();
+    expect(code).toHaveFocus();
+    await userEvent.selectOptions(code, 'always…');
+    code.blur();
+    enter();
+    expect(screen.getByLabelText('Value of code')).toHaveFocus();
+    await userEvent.keyboard('Y{Enter}');
+    await vi.waitFor(() => expect(screen.getByLabelText('New vessel_type: rig')).toHaveFocus());
+    await userEvent.selectOptions(screen.getByLabelText('New vessel_type: rig'), 'always…');
+    await userEvent.type(screen.getByLabelText('Value of rig'), 'sloop{Enter}');
+    await vi.waitFor(() => expect(open.fill('type_id')!.origin.link!.whenMissing).toBe('create'));
+  });
+
   it('holds no more rows than there are, each of which may wait for several answers', () => {
     show([word('yole', 60), word('cat', 60)]);
     expect(screen.getByText('1 question, holding 70 rows')).toBeInTheDocument();
