@@ -199,6 +199,27 @@ class DeferredRulesTest {
     }
   }
 
+  /** A record that points at nothing for long may be changed in its other fields. */
+  @Test
+  void whatHungBeforeIsNobodysMistake() throws SQLException, IOException {
+    try (Databases.Fresh on = Databases.sqlite()) {
+      buoys(on);
+      on.execute(
+          "ALTER TABLE sighting ADD COLUMN seen TEXT",
+          "PRAGMA foreign_keys = OFF",
+          "INSERT INTO sighting VALUES (1, 99, 'one')");
+      String plan =
+          """
+          {"name": "Seen", "run": {"mode": "set-aside"}, "destinations": [{"table": "sighting", "fills": [
+           {"field": "id", "origin": {"kind": "column", "column": "No"}},
+           {"field": "seen", "origin": {"kind": "column", "column": "Seen"}}],
+           "keys": [{"fields": ["id"]}], "policies": {"onNone": "skip"}}]}
+          """;
+      Runs.run(on, folder, plan, "No,Seen\n1,two\n", new MemoryLedger(false));
+      assertThat(on.rows("SELECT seen FROM sighting")).containsExactly("two;");
+    }
+  }
+
   private static Databases.Fresh on(String database) throws SQLException {
     return database.equals("sqlite") ? Databases.sqlite() : Databases.postgres();
   }

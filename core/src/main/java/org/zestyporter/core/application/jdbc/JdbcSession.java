@@ -122,10 +122,11 @@ final class JdbcSession implements WriteSession {
     for (List<Integer> group : groups(changes, inOrder)) {
       List<Change> same = group.stream().map(changes::get).toList();
       List<List<Object>> written =
-          taken(
+          written(
               table,
+              same.get(0).fields().stream().map(table.fields()::get).toList(),
               same.get(0).line(),
-              () -> linked(table, same.get(0).line(), statements.write(table, same)));
+              () -> statements.write(table, same));
       for (int i = 0; i < group.size(); i++) {
         keys.set(group.get(i), written.get(i));
       }
@@ -137,11 +138,7 @@ final class JdbcSession implements WriteSession {
   public List<List<Object>> insert(NewRecords records) {
     Collection<int[]> groups = records.alike();
     if (groups.size() > 1 && records.areNumbered()) {
-      List<List<Object>> made =
-          taken(
-              records.table(),
-              records.lines()[0],
-              () -> linked(records.table(), records.lines()[0], statements.insertInOrder(records)));
+      List<List<Object>> made = written(records, () -> statements.insertInOrder(records));
       if (made != null) {
         return made;
       }
@@ -150,11 +147,7 @@ final class JdbcSession implements WriteSession {
     List<List<Object>> keys = new ArrayList<>(Collections.nCopies(records.count(), null));
     for (int[] places : groups) {
       NewRecords alike = records.some(places);
-      List<List<Object>> made =
-          taken(
-              records.table(),
-              alike.lines()[0],
-              () -> linked(records.table(), alike.lines()[0], statements.insert(alike)));
+      List<List<Object>> made = written(alike, () -> statements.insert(alike));
       for (int i = 0; i < places.length; i++) {
         keys.set(places[i], made.get(i));
       }
@@ -200,29 +193,41 @@ final class JdbcSession implements WriteSession {
           Breach::ofRemoval,
           () -> {
             statements.delete(table, removals);
-            List<List<Object>> keys = removals.stream().map(Removal::key).toList();
-            return checked(table, removals.get(0).line(), keys, true);
+            refuse(
+                links.ofRemoved(table, removals.stream().map(Removal::key).toList()),
+                removals.get(0).line(),
+                table);
+            return true;
           });
     }
   }
 
-  /** Records that were written, if their links are as they have to be. */
-  private @Nullable List<List<Object>> linked(
-      TableInfo table, long line, @Nullable List<List<Object>> keys) throws SQLException {
-    return keys == null ? null : checked(table, line, keys, false);
+  private @Nullable List<List<Object>> written(
+      NewRecords records, Use<@Nullable List<List<Object>>> writes) {
+    return written(records.table(), records.table().fields(), records.lines()[0], writes);
   }
 
-  private List<List<Object>> checked(
-      TableInfo table, long line, List<List<Object>> keys, boolean removed) throws SQLException {
-    Breach breach = links.broken(table, keys, removed);
+  /** The keys of what is written, if the database takes it and its links are as they have to be. */
+  private @Nullable List<List<Object>> written(
+      TableInfo table,
+      List<FieldInfo> fields,
+      long line,
+      Use<@Nullable List<List<Object>>> writes) {
+    return taken(
+        table,
+        line,
+        breach -> breach,
+        () -> {
+          List<List<Object>> keys = writes.get();
+          refuse(keys == null ? null : links.ofWritten(table, fields, keys), line, table);
+          return keys;
+        });
+  }
+
+  private static void refuse(@Nullable Breach breach, long line, TableInfo table) {
     if (breach != null) {
       throw new RefusedException(breach.told(line, table), null);
     }
-    return keys;
-  }
-
-  private <T> T taken(TableInfo table, long line, Use<T> writes) {
-    return taken(table, line, breach -> breach, writes);
   }
 
   /**

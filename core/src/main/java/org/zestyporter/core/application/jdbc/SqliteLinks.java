@@ -5,9 +5,11 @@ import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.Collections;
 import java.util.List;
 import java.util.Objects;
+import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.TableInfo;
@@ -52,30 +54,37 @@ final class SqliteLinks implements LinkCheck {
     }
   }
 
+  /** What stood before in a field that was not given is nobody's mistake. */
   @Override
-  public @Nullable Breach broken(TableInfo table, List<List<Object>> keys, boolean removed)
-      throws SQLException {
-    if (links.isEmpty() || table.primaryKey().size() != 1) {
-      return null;
-    }
-    FieldInfo key = table.fields(table.primaryKey()).get(0);
+  public @Nullable Breach ofWritten(
+      TableInfo table, Collection<FieldInfo> fields, List<List<Object>> keys) throws SQLException {
     for (Link link : links) {
-      boolean is =
-          removed
-              ? link.to.equalsIgnoreCase(table.relation())
-                  && link.toFields.size() == 1
-                  && link.toFields.get(0).equalsIgnoreCase(key.name())
-              : link.from.equalsIgnoreCase(table.relation());
-      if (is && isAny(removed ? pointing(link) : hanging(link, key), key, keys)) {
-        return new Breach(
-            removed ? Breach.Kind.LINKED : Breach.Kind.LINK,
-            null,
-            removed ? List.of() : link.fields,
-            null,
-            "FOREIGN KEY constraint failed");
+      boolean isGiven =
+          link.from.equalsIgnoreCase(table.relation())
+              && fields.stream().anyMatch(f -> link.fields.contains(f.name()));
+      if (isGiven && isAny(table, keys, key -> hanging(link, key))) {
+        return broken(Breach.Kind.LINK, link.fields);
       }
     }
     return null;
+  }
+
+  @Override
+  public @Nullable Breach ofRemoved(TableInfo table, List<List<Object>> keys) throws SQLException {
+    for (Link link : links) {
+      boolean isToIt =
+          link.to.equalsIgnoreCase(table.relation())
+              && link.toFields.size() == 1
+              && table.primaryKey().stream().anyMatch(link.toFields.get(0)::equalsIgnoreCase);
+      if (isToIt && isAny(table, keys, key -> pointing(link))) {
+        return broken(Breach.Kind.LINKED, List.of());
+      }
+    }
+    return null;
+  }
+
+  private static Breach broken(Breach.Kind kind, List<String> fields) {
+    return new Breach(kind, null, fields, null, "FOREIGN KEY constraint failed");
   }
 
   /** Asks for records that point at some that are gone. */
@@ -101,15 +110,24 @@ final class SqliteLinks implements LinkCheck {
     return fields.stream().map(dialect::quote).toList();
   }
 
-  /** True if a question, which ends with the field that has to be one of the keys, finds any. */
-  private boolean isAny(String question, FieldInfo key, List<List<Object>> keys)
+  /**
+   * True if a question finds any of some records, which are told by a single key.
+   *
+   * @param question gives it for the key; it ends with the field that has to be one of them
+   */
+  private boolean isAny(
+      TableInfo table, List<List<Object>> keys, Function<FieldInfo, String> question)
       throws SQLException {
+    if (table.primaryKey().size() != 1) {
+      return false;
+    }
+    FieldInfo key = table.fields(table.primaryKey()).get(0);
     List<Object> all = keys.stream().filter(Objects::nonNull).map(k -> k.get(0)).toList();
     for (int from = 0; from < all.size(); from += KEYS_AT_ONCE) {
       List<Object> some = all.subList(from, Math.min(all.size(), from + KEYS_AT_ONCE));
       String marks = String.join(", ", Collections.nCopies(some.size(), "?"));
       try (PreparedStatement query =
-          connection.prepareStatement(question + " IN (" + marks + ") LIMIT 1")) {
+          connection.prepareStatement(question.apply(key) + " IN (" + marks + ") LIMIT 1")) {
         for (int i = 0; i < some.size(); i++) {
           Fields.bind(query, i + 1, key, some.get(i), dialect);
         }
