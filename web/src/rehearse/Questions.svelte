@@ -172,6 +172,7 @@
   const inPlan = $derived(
     ['add one', 'add', 'reject'].includes(asking.choices[asking.chosen]?.kind ?? ''),
   );
+
   /** Answers once Enter is pressed in what a new record gets. */
   function answersOnEnter(node: HTMLElement) {
     made = node;

@@ -151,8 +151,9 @@ final class LedgerRecords {
 
   private static void left(ValueColumn left, BitSet written, Expected expected, Utf8 out) {
     BitSet told = new BitSet();
+    // all are new, and stand as they were given
     boolean isKnown = left == expected.given && expected.stood.isEmpty();
-    for (int i = written.nextSetBit(0); i >= 0 && !isKnown; i = written.nextSetBit(i + 1)) {
+    for (int i = isKnown ? -1 : written.nextSetBit(0); i >= 0; i = written.nextSetBit(i + 1)) {
       ValueColumn column = expected.column(i);
       told.set(i, column == null ? !left.isBlank(i) : !left.isEqual(i, column, i));
     }
