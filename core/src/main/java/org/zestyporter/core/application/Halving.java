@@ -3,6 +3,7 @@ package org.zestyporter.core.application;
 import java.util.List;
 import java.util.function.BiConsumer;
 import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.WriteSession.Place;
 import org.zestyporter.core.application.WriteSession.Refusal;
 import org.zestyporter.core.application.WriteSession.RefusedException;
@@ -27,22 +28,48 @@ public final class Halving {
    */
   public static <T> void write(
       WriteSession session, List<T> items, Consumer<List<T>> deed, BiConsumer<T, Refusal> refused) {
-    if (items.isEmpty()) {
-      return;
+    if (!items.isEmpty()) {
+      Refusal refusal = together(session, () -> deed.accept(items));
+      if (refusal != null) {
+        apart(session, items, refusal, deed, refused);
+      }
     }
+  }
+
+  /**
+   * Does something that is taken as a whole or not at all.
+   *
+   * @return why it was refused; null if it was taken
+   */
+  public static @Nullable Refusal together(WriteSession session, Runnable deed) {
     Place before = session.place();
     try {
-      deed.accept(items);
+      deed.run();
       before.forget();
+      return null;
     } catch (RefusedException e) {
       before.goBack();
-      if (items.size() == 1) {
-        refused.accept(items.get(0), e.refusal());
-        return;
-      }
-      int half = items.size() / 2;
-      write(session, items.subList(0, half), deed, refused);
-      write(session, items.subList(half, items.size()), deed, refused);
+      return e.refusal();
     }
+  }
+
+  /**
+   * Does something with items that were refused together, as {@link #write} does.
+   *
+   * @param refusal why they were
+   */
+  public static <T> void apart(
+      WriteSession session,
+      List<T> items,
+      Refusal refusal,
+      Consumer<List<T>> deed,
+      BiConsumer<T, Refusal> refused) {
+    if (items.size() == 1) {
+      refused.accept(items.get(0), refusal);
+      return;
+    }
+    int half = items.size() / 2;
+    write(session, items.subList(0, half), deed, refused);
+    write(session, items.subList(half, items.size()), deed, refused);
   }
 }

@@ -22,6 +22,22 @@ public interface Lookups {
    */
   Records fetch(TableInfo table, Collection<List<Object>> keys);
 
+  /** Lets it be known that all records of a table will be gone through before long. */
+  default void expect(TableInfo table) {}
+
+  /**
+   * True if {@link #fetch} gives the records of a table as they were when all of them were gone
+   * through, without asking for them.
+   */
+  default boolean hasSeen(TableInfo table) {
+    return false;
+  }
+
+  /** The same as {@link #fetch}, but as they are now. */
+  default Records fetchNow(TableInfo table, Collection<List<Object>> keys) {
+    return fetch(table, keys);
+  }
+
   /** Number of records in a table. */
   long count(TableInfo table);
 }

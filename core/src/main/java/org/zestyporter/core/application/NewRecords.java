@@ -64,6 +64,9 @@ public record NewRecords(
   /** Places of records that leave the same fields to the application. */
   public Collection<int[]> alike() {
     int[] open = open();
+    if (open.length == 0) {
+      return List.of(IntStream.range(0, rows.length).toArray());
+    }
     Map<BitSet, BitSet> groups = new LinkedHashMap<>();
     for (int i = 0; i < rows.length; i++) {
       groups.computeIfAbsent(left(open, i), l -> new BitSet()).set(i);
@@ -87,10 +90,11 @@ public record NewRecords(
     return groups;
   }
 
-  /** The fields that a record may leave to the application, as places in the table. */
+  /** The fields that any record leaves to the application, as places in the table. */
   private int[] open() {
     return IntStream.range(0, columns.length)
-        .filter(f -> columns[f] != null && table.fields().get(f).mayBeLeft())
+        .filter(
+            f -> columns[f] != null && table.fields().get(f).mayBeLeft() && columns[f].hasBlanks())
         .toArray();
   }
 
@@ -115,8 +119,12 @@ public record NewRecords(
    * @param places by {@link #alike} or {@link #neighbours}
    */
   public NewRecords some(int[] places) {
+    int[] open = open();
+    if (open.length == 0 && places.length == rows.length) {
+      return this;
+    }
     ValueColumn[] given = columns.clone();
-    left(open(), places[0]).stream().forEach(f -> given[f] = null);
+    left(open, places[0]).stream().forEach(f -> given[f] = null);
     return new NewRecords(
         table,
         given,

@@ -118,6 +118,11 @@ public final class CompiledFill {
     return links != null;
   }
 
+  /** True if it has linked records made that are missing. */
+  public boolean makes() {
+    return links != null && links.maker() != null;
+  }
+
   /** True if its values depend on the application's records. */
   public boolean dependsOnRecords() {
     return links != null || !beforehand.isEmpty();

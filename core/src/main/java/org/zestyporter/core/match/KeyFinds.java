@@ -88,6 +88,11 @@ final class KeyFinds {
     return isKnown;
   }
 
+  /** True if all records will be asked for where so many rows have keys that differ. */
+  boolean willAskForAll(long rows) {
+    return key.isLoose() || near != null || rows > ASKED_BY_KEY;
+  }
+
   /** True if all records were asked for, not only those of the noted keys. */
   boolean asksForAll() {
     return asksForAll;

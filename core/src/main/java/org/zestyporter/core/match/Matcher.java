@@ -302,6 +302,18 @@ public final class Matcher {
     }
   }
 
+  /** True if any rows have a key in common. */
+  public boolean hasRepeats() {
+    return keys.stream().anyMatch(KeyFinds::hasRepeats);
+  }
+
+  /**
+   * True if all records of the table will be asked for where so many rows have keys that differ.
+   */
+  public boolean willAskForAll(long rows) {
+    return keys.stream().anyMatch(key -> key.willAskForAll(rows));
+  }
+
   /** True if all rows that were noted all at once have to be {@link #ask gone through} again. */
   public boolean asksByValue() {
     boolean asks = false;

@@ -1,6 +1,7 @@
 package org.zestyporter.core.run;
 
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -9,6 +10,7 @@ import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.KeyIndex;
 import org.zestyporter.core.application.WriteSession;
+import org.zestyporter.core.fill.CompiledFill;
 import org.zestyporter.core.fill.Filled;
 import org.zestyporter.core.match.Match;
 import org.zestyporter.core.match.MatchClass;
@@ -62,6 +64,35 @@ final class Decider {
 
   void decide(TargetRows rows, int r) {
     new Row(rows, r).decide();
+  }
+
+  /**
+   * The rows that may change the record that they found; told before they are decided, on any
+   * thread.
+   */
+  BitSet changing(TargetRows rows) {
+    BitSet changing = new BitSet();
+    Policies.OnMatch policy = target.destination.policies().onMatch();
+    boolean mayBe = policy != Policies.OnMatch.SKIP && policy != Policies.OnMatch.REJECT;
+    for (int r = 0; mayBe && r < rows.count(); r++) {
+      int at = rows.foundAt[r];
+      // values of rows with the same key may be merged
+      changing.set(
+          r,
+          at >= 0
+              && (rows.matches[r].repeated()
+                  || differences.mayChange(rows, r, at, rows.matches[r].key())));
+    }
+    return changing;
+  }
+
+  /** True if what becomes of a row does not depend on whether those before it are taken. */
+  boolean isApart() {
+    return touched == null
+        && !target.destination.distinct()
+        && !target.isNeeded
+        && target.guard.isApart()
+        && target.fills.stream().noneMatch(CompiledFill::makes);
   }
 
   /** Rejects a row for a reason of its own. */

@@ -76,19 +76,41 @@ final class Differences {
     return !stays && !parent.field().storage().same(rows.parent(r), held);
   }
 
+  /**
+   * True if a row may change the record that it found; told before the row is decided, on any
+   * thread.
+   *
+   * @param at the record's place among those that were found
+   * @param key number of the match key that found it
+   */
+  boolean mayChange(TargetRows rows, int r, int at, int key) {
+    for (int f = 0; f < isPlain.length; f++) {
+      if (!target.fills.get(f).fill().origin().isStamp() && differs(rows, r, f, key, at)) {
+        return true;
+      }
+    }
+    return false;
+  }
+
   private boolean changes(TargetRows rows, int r, int f, int key) {
+    if (!differs(rows, r, f, key, rows.before[r])) {
+      return false;
+    }
     CompiledFill fill = target.fills.get(f);
-    if (fill.fill().onlyNew()) {
-      return false;
-    }
-    boolean blank = rows.isBlank(f, r);
-    if (blank && fill.fill().blankOnMatch() != Fill.BlankOnMatch.CLEAR || isSame(rows, r, f, key)) {
-      return false;
-    }
     if (onlyBlanks && held(rows, r, fill.fieldIndex()) != null) {
       return false;
     }
-    return blank || !isKept(rows, r, fill, rows.value(f, r));
+    return rows.isBlank(f, r) || !isKept(rows, r, fill, rows.value(f, r));
+  }
+
+  /** True if a fill gives what counts, and what a record has not. */
+  private boolean differs(TargetRows rows, int r, int f, int key, int at) {
+    Fill fill = target.fills.get(f).fill();
+    if (fill.onlyNew()) {
+      return false;
+    }
+    boolean counts = !rows.isBlank(f, r) || fill.blankOnMatch() == Fill.BlankOnMatch.CLEAR;
+    return counts && !isSame(rows, r, f, key, at);
   }
 
   /** True if the record keeps its number or day, since the new one is lower, or higher. */
@@ -120,13 +142,13 @@ final class Differences {
     return rows.found.columns()[field].value(rows.before[r]);
   }
 
-  /** True if a fill gives what the record has. */
-  private boolean isSame(TargetRows rows, int r, int f, int key) {
+  /** True if a fill gives what a record has. */
+  private boolean isSame(TargetRows rows, int r, int f, int key, int at) {
     CompiledFill fill = target.fills.get(f);
     if (!rows.isSettled(r)) {
       ValueColumn given = rows.filled.column(f).values();
       ValueColumn held = rows.found.columns()[fill.fieldIndex()];
-      if (given.isEqual(r, held, rows.before[r])) {
+      if (given.isEqual(r, held, at)) {
         return true;
       }
       if (isPlain[f] && given.form() == held.form() && given.scale() == held.scale()) {
@@ -134,6 +156,6 @@ final class Differences {
       }
     }
     return target.matcher.same(
-        key, fill.field(), rows.value(f, r), held(rows, r, fill.fieldIndex()));
+        key, fill.field(), rows.value(f, r), rows.found.columns()[fill.fieldIndex()].value(at));
   }
 }

@@ -23,7 +23,7 @@ import org.zestyporter.core.value.SideBySide;
  * <p>A row that needs the record of a row that is not written yet waits for it, and its chunk's
  * ledger with it.
  */
-final class Passage {
+final class Passage implements AutoCloseable {
   /** Rows for which one thread looks for what is near, at least. */
   private static final int NEAR_BY_EACH = 64;
 
@@ -43,6 +43,9 @@ final class Passage {
 
   private final Map<Integer, List<Place>> parked = new HashMap<>();
   private final Deque<ChunkRows> open = new ArrayDeque<>();
+
+  /** Writes the rows of the last of the open chunks. */
+  private final Behind behind;
 
   /** Takes decided chunks instead of books and ledger; null if these do. */
   private @Nullable Consumer<ChunkRows> taker;
@@ -64,11 +67,12 @@ final class Passage {
       deciders.add(new Decider(target, last.writes()));
     }
     this.writing = new Writing(targets, deciders, waiting, last, ledger);
+    this.behind = new Behind(writing, wave -> wave.forEach(place -> written.set(place.index())));
   }
 
   /**
    * Finds the records that the rows of a chunk speak of. May go on beside {@link #take} of the
-   * chunks before it, if these write nothing.
+   * chunks before it, if {@link #findsAhead} says so.
    */
   void find(ChunkRows chunk) {
     find(List.of(chunk));
@@ -90,14 +94,32 @@ final class Passage {
         match(chunk, rows, wanted);
       }
       if (!wanted.isEmpty()) {
+        if (!findsAhead()) {
+          settle();
+        }
         Records found = lookups.fetch(target.table, wanted);
-        some.forEach(chunk -> found(chunk.targets().get(target.index), found));
+        boolean isOld = last.writes() && lookups.hasSeen(target.table);
+        for (ChunkRows chunk : some) {
+          TargetRows rows = chunk.targets().get(target.index);
+          found(rows, found);
+          rows.aged = isOld ? deciders.get(target.index).changing(rows) : null;
+        }
       }
     }
   }
 
+  /** True if it makes no difference to what is found whether the chunks before are written. */
+  boolean findsAhead() {
+    return !last.writes() || targets.stream().allMatch(t -> lookups.hasSeen(t.table));
+  }
+
   /** Takes a chunk through whose records were found; chunks come in order. */
   void take(ChunkRows chunk) {
+    boolean apart = isApart();
+    if (!apart || chunk.targets().stream().anyMatch(TargetRows::isAged)) {
+      settle();
+    }
+    chunk.targets().forEach(rows -> rows.renew(lookups));
     if (replay != null) {
       replay.open(chunk);
       if (chunk.past == null) {
@@ -115,7 +137,26 @@ final class Passage {
       decide(place);
       wave.add(place);
     }
-    write(wave);
+    if (apart) {
+      behind.write(wave);
+    } else {
+      write(wave);
+    }
+    enter();
+  }
+
+  /** True if no row's fate depends on whether the database takes those before it. */
+  private boolean isApart() {
+    return last.writes()
+        && replay == null
+        && targets.size() == 1
+        && !waiting.isNeeded()
+        && deciders.get(0).isApart();
+  }
+
+  /** Waits until all rows that were taken through are written, and enters them. */
+  void settle() {
+    behind.settle();
     enter();
   }
 
@@ -141,6 +182,7 @@ final class Passage {
 
   /** Takes through what waits for each other, and ends. */
   void finish() {
+    settle();
     if (replay != null) {
       takeLeft();
     }
@@ -355,7 +397,8 @@ final class Passage {
 
   /** Enters chunks that are done into books and ledger, in order. */
   private void enter() {
-    while (!open.isEmpty() && open.peek().left == 0 && !waiting.isHeld(open.peek())) {
+    int most = open.size() - behind.chunks();
+    for (; most > 0 && open.peek().left == 0 && !waiting.isHeld(open.peek()); most--) {
       ChunkRows chunk = open.poll();
       if (taker == null) {
         writing.enter(chunk);
@@ -364,5 +407,11 @@ final class Passage {
       }
       chunk.forget();
     }
+  }
+
+  /** Waits until nothing is written any more. */
+  @Override
+  public void close() {
+    behind.close();
   }
 }

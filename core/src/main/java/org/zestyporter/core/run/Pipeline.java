@@ -57,7 +57,7 @@ public final class Pipeline {
         WriteSession session = own.begin("a rehearsal of “" + plan.name() + "”")) {
       boolean tries = plan.run().tryInDatabase() && own.abilities().trial();
       if (!tries) {
-        try (SeenRecords seen = seen(session, own)) {
+        try (SeenRecords seen = seen(session, filled(own))) {
           LastStage last = LastStage.REHEARSAL;
           return go(opened.through(own, seen), null, last, ledger, progress, null, null);
         }
@@ -114,10 +114,11 @@ public final class Pipeline {
     long stood = standing == null ? 0 : standing.rows();
     Committing committing = null;
     try (Watch watch = Watch.over(progress, own::cancel);
-        WriteSession session = own.begin("Run " + number + " of “" + plan.name() + "”")) {
+        WriteSession session = own.begin("Run " + number + " of “" + plan.name() + "”");
+        SeenRecords seen = seen(session, staying(own, session))) {
       committing = new Committing(session, ledger, watch, progress, plan.run(), batches, stood);
       claim(own, session, progress);
-      Lookups lookups = standing == null ? session : new AsBefore(session, standing.ledger());
+      Lookups lookups = standing == null ? seen : new AsBefore(session, standing.ledger());
       LastStage last = LastStage.writing(session);
       return go(opened.through(own, lookups), number, last, ledger, progress, committing, standing);
     } catch (WriteSession.RefusedException e) {
@@ -160,24 +161,52 @@ public final class Pipeline {
     }
   }
 
-  /** Keeps the records of the plan's tables that are gone through, if there is room. */
-  private SeenRecords seen(Lookups through, Application own) {
-    Predicate<TableInfo> filled =
-        table -> plan.destinations().stream().anyMatch(d -> own.table(d.table()).equals(table));
+  /** True for tables that the plan fills. */
+  private Predicate<TableInfo> filled(Application own) {
+    return table -> plan.destinations().stream().anyMatch(d -> own.table(d.table()).equals(table));
+  }
+
+  /**
+   * True for the only table that is written, if a record of it changes only where a row changes
+   * just this one: what was seen of another stays true for the run.
+   */
+  private Predicate<TableInfo> staying(Application own, WriteSession session) {
+    Map<String, TableInfo> written = new TreeMap<>();
+    written(own, written, new TreeMap<>());
+    return table ->
+        plan.destinations().size() == 1
+            && written.size() == 1
+            && written.containsValue(table)
+            && table.fields().stream().noneMatch(f -> pointsAt(f, table))
+            && session.keeps(table, List.of());
+  }
+
+  private static boolean pointsAt(FieldInfo field, TableInfo table) {
+    return field.link() != null && field.link().table().equalsIgnoreCase(table.name());
+  }
+
+  /** Keeps the records of some tables that are gone through, if there is room. */
+  private SeenRecords seen(Lookups through, Predicate<TableInfo> kept) {
     long room = Runtime.getRuntime().maxMemory() / 2 - Chunks.weight(source.rowCount());
-    return new SeenRecords(through, filled, room, SeenRecords.LEFT);
+    return new SeenRecords(through, kept, room, SeenRecords.LEFT);
   }
 
   /** Has the tables that the plan writes into for itself, waiting for others if need be. */
   private void claim(Application own, WriteSession session, Progress progress) {
     Map<String, TableInfo> written = new TreeMap<>();
     Map<String, TableInfo> lookedUp = new TreeMap<>();
+    written(own, written, lookedUp);
+    claim(session, written.values(), lookedUp.values(), progress, source.rowCount());
+  }
+
+  /** The tables that the plan writes into, and those that it looks links up in. */
+  private void written(
+      Application own, Map<String, TableInfo> written, Map<String, TableInfo> lookedUp) {
     for (Destination destination : plan.destinations()) {
       TableInfo table = own.table(destination.table());
       written.put(table.name(), table);
       linked(own, table, destination.fills(), written, lookedUp);
     }
-    claim(session, written.values(), lookedUp.values(), progress, source.rowCount());
   }
 
   /**
@@ -252,11 +281,15 @@ public final class Pipeline {
     Bearing bearing = new Bearing(plan.run(), source.rowCount());
     try (Chunks chunks = new Chunks(source, targets);
         LedgerWriter kept = new LedgerWriter(ledger)) {
+      targets.stream()
+          .filter(target -> target.matcher.willAskForAll(source.rowCount()))
+          .forEach(target -> own.lookups().expect(target.table));
       new Noting(own, targets, chunks, false).go(progress);
       kept.begin(targets, standing);
       Replay replay = standing == null ? null : new Replay(standing, targets);
       Passage passage = new Passage(targets, own.lookups(), last, kept, plan.run().rows(), replay);
-      try (Finding finding = new Finding(chunks, passage, !last.writes())) {
+      try (passage;
+          Finding finding = new Finding(chunks, passage, passage.findsAhead())) {
         long done = 0;
         for (int i = 0; i < chunks.count(); i++) {
           ChunkRows chunk = finding.next(i);
@@ -264,8 +297,11 @@ public final class Pipeline {
           done += chunk.count();
           if (chunk.count() > 0) {
             passage.take(chunk);
-            bear(bearing, targets, chunk, last, progress);
             boolean isDue = committing != null && committing.isDue(chunk.end());
+            if (isDue) {
+              passage.settle();
+            }
+            bear(bearing, targets, chunk, last, progress);
             if (isDue && i + 1 < chunks.count()) {
               kept.flush();
               passage.keepOpen(kept);
@@ -276,8 +312,8 @@ public final class Pipeline {
           }
           progress.at(Progress.Phase.WRITING, done, source.rowCount());
         }
+        passage.finish();
       }
-      passage.finish();
       kept.finish();
       bear(bearing, targets, null, last, progress);
       RunReport report = report(targets, unconfirmed, number, "done", source.rowCount(), started);

@@ -1,13 +1,19 @@
 package org.zestyporter.core.run;
 
+import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collection;
+import java.util.Deque;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
+import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.function.Consumer;
 import java.util.function.Predicate;
@@ -24,17 +30,15 @@ import org.zestyporter.core.value.ValueColumn;
 /**
  * Keeps the records of some tables once they are all gone through, as far as there is room for
  * them, so that none of them has to be asked for again: a database finds a record by its key in the
- * time in which it sends several one after the other. To be used only while nothing is written.
+ * time in which it sends several one after the other. What is kept may have changed since, so a
+ * record that is to be written is to be {@link #fetchNow fetched} again.
  */
 final class SeenRecords implements Lookups, AutoCloseable {
   /** The part of the memory that all of them may take together. */
   private static final int SHARE = 5;
 
-  private static final long MOST = 128L << 20;
-
   /** What is left of it. */
-  static final AtomicLong LEFT =
-      new AtomicLong(Math.min(MOST, Runtime.getRuntime().maxMemory() / SHARE));
+  static final AtomicLong LEFT = new AtomicLong(Runtime.getRuntime().maxMemory() / SHARE);
 
   /** About how many bytes the key of a record takes in an index. */
   private static final int KEY_WEIGHT = 24;
@@ -49,6 +53,13 @@ final class SeenRecords implements Lookups, AutoCloseable {
   private final Set<TableInfo> tooLarge = new HashSet<>();
   private final long room;
   private final AtomicLong left;
+  private final ExecutorService thread =
+      Executors.newSingleThreadExecutor(work -> Threads.daemon(work, "porter-see"));
+
+  /** What is being read on a thread of its own; nobody asks anything meanwhile. */
+  private final Deque<Future<?>> expected = new ArrayDeque<>();
+
+  private volatile boolean isClosed;
   private long taken;
 
   /**
@@ -72,9 +83,29 @@ final class SeenRecords implements Lookups, AutoCloseable {
     left.addAndGet(-bytes);
   }
 
-  /** Gives back the room that it has taken. */
+  /** Goes through the records of a table that has a key, on a thread of its own, for later. */
+  @Override
+  public void expect(TableInfo table) {
+    expected.add(thread.submit(() -> seen(table)));
+  }
+
+  private void await() {
+    while (!expected.isEmpty()) {
+      Threads.await(expected.poll());
+    }
+  }
+
+  /** Ends what is being read, and gives back the room that it has taken. */
   @Override
   public void close() {
+    isClosed = true;
+    expected.forEach(reading -> reading.cancel(false));
+    thread.shutdown();
+    try {
+      thread.awaitTermination(Long.MAX_VALUE, TimeUnit.NANOSECONDS);
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+    }
     seen.clear();
     take(-taken);
   }
@@ -126,6 +157,7 @@ final class SeenRecords implements Lookups, AutoCloseable {
 
   @Override
   public void look(Ask ask, Consumer<ValueColumn[]> found) {
+    await();
     boolean ofAll = ask.wanted() == null && ask.table().fields().containsAll(ask.fields());
     Seen known = ofAll ? seen(ask.table()) : null;
     if (known == null) {
@@ -184,7 +216,7 @@ final class SeenRecords implements Lookups, AutoCloseable {
           Ask.all(table, table.fields()),
           records -> {
             take(all.add(records));
-            if (left() < 0) {
+            if (isClosed || left() < 0) {
               throw new NoRoomException();
             }
           });
@@ -207,12 +239,26 @@ final class SeenRecords implements Lookups, AutoCloseable {
 
   @Override
   public Records fetch(TableInfo table, Collection<List<Object>> keys) {
+    await();
     Seen known = seen.get(table);
     return known == null ? through.fetch(table, keys) : known.all();
   }
 
   @Override
+  public boolean hasSeen(TableInfo table) {
+    await();
+    return seen.containsKey(table);
+  }
+
+  @Override
+  public Records fetchNow(TableInfo table, Collection<List<Object>> keys) {
+    await();
+    return through.fetchNow(table, keys);
+  }
+
+  @Override
   public long count(TableInfo table) {
+    await();
     return through.count(table);
   }
 }

@@ -37,10 +37,10 @@ final class SomeRows {
   }
 
   private void go(OpenedPlan opened, Consumer<ChunkRows> taken) {
-    try (LedgerWriter none = new LedgerWriter(Ledger.NONE)) {
-      RunSettings.Rows way = opened.plan().run().rows();
-      LastStage last = LastStage.REHEARSAL;
-      Passage passage = new Passage(targets, opened.lookups(), last, none, way, null);
+    RunSettings.Rows way = opened.plan().run().rows();
+    LastStage last = LastStage.REHEARSAL;
+    try (LedgerWriter none = new LedgerWriter(Ledger.NONE);
+        Passage passage = new Passage(targets, opened.lookups(), last, none, way, null)) {
       passage.handTo(taken);
       int[] wanted =
           IntStream.range(0, rows.size()).filter(i -> together || !rows.get(i).isEmpty()).toArray();

@@ -46,15 +46,51 @@ final class TargetWriter {
   }
 
   /**
-   * Writes some rows, which have been decided. Nothing is noted of it yet.
+   * Rows that are to be written.
+   *
+   * @param fresh new records; null if there are none, or they go with the others
+   * @param freshRows their rows
+   * @param others rows whose records go one by one
+   */
+  record Ready(
+      TargetWriter by,
+      TargetRows rows,
+      List<Integer> written,
+      @Nullable NewRecords fresh,
+      List<Integer> freshRows,
+      List<Integer> others,
+      boolean inOrder) {
+
+    /** Writes them. */
+    Sent send() {
+      return by.send(this);
+    }
+  }
+
+  /**
+   * Makes some rows ready to be written, which have been decided.
    *
    * @param places places of the rows among the chunk's
    * @return null if there is nothing to write
-   * @throws WriteSession.RefusedException if the application refuses any of them
    */
-  @Nullable Sent send(TargetRows rows, List<Integer> places) {
-    List<Integer> written = places.stream().filter(rows::isWritten).toList();
-    return written.isEmpty() ? null : sendAll(rows, written);
+  @Nullable Ready ready(TargetRows rows, List<Integer> places) {
+    List<Integer> written = new ArrayList<>(places.size());
+    List<Integer> fresh = new ArrayList<>(places.size());
+    List<Integer> others = new ArrayList<>();
+    boolean inOrder = false;
+    for (Integer r : places) {
+      if (rows.isWritten(r)) {
+        written.add(r);
+        inOrder |= rows.waits[r];
+        (rows.isNew(r) ? fresh : others).add(r);
+      }
+    }
+    if (written.isEmpty()) {
+      return null;
+    }
+    return inOrder || fresh.isEmpty()
+        ? new Ready(this, rows, written, null, List.of(), written, inOrder)
+        : new Ready(this, rows, written, newRecords(rows, fresh), fresh, others, false);
   }
 
   /** Lets go of linked records that were made in vain, since what was sent is taken back. */
@@ -108,23 +144,28 @@ final class TargetWriter {
       long[] lines,
       @Nullable Records stands) {}
 
-  private Sent sendAll(TargetRows rows, List<Integer> written) {
+  /**
+   * Writes rows. Nothing is noted of it yet.
+   *
+   * @throws WriteSession.RefusedException if the application refuses any of them
+   */
+  private Sent send(Ready ready) {
+    TargetRows rows = ready.rows();
+    List<Integer> written = ready.written();
     List<List<Object>> keys = new ArrayList<>(Collections.nCopies(rows.count(), null));
-    boolean inOrder = written.stream().anyMatch(r -> rows.waits[r]);
-    List<Integer> fresh = inOrder ? List.of() : written.stream().filter(rows::isNew).toList();
-    List<Integer> others =
-        inOrder ? written : written.stream().filter(r -> !rows.isNew(r)).toList();
     List<Integer> linking = pending(rows, written);
     make(linking.stream().map(rows::change).toList());
+    List<Integer> others = ready.others();
     List<WriteSession.Change> changes = others.stream().map(r -> linked(rows.change(r))).toList();
-    List<List<Object>> made = last.write(target.table, changes, inOrder);
+    List<List<Object>> made = last.write(target.table, changes, ready.inOrder());
     for (int i = 0; i < made.size(); i++) {
       keys.set(others.get(i), made.get(i));
     }
-    if (!fresh.isEmpty()) {
+    List<Integer> fresh = ready.freshRows();
+    if (ready.fresh() != null) {
       // what points at a record that was refused is refused too
       linking.stream().filter(rows::isNew).forEach(r -> linked(rows.change(r)));
-      made = last.insert(newRecords(rows, fresh));
+      made = last.insert(linking.isEmpty() ? ready.fresh() : newRecords(rows, fresh));
       for (int i = 0; i < made.size(); i++) {
         keys.set(fresh.get(i), made.get(i));
       }
@@ -163,9 +204,7 @@ final class TargetWriter {
   private List<Integer> pending(TargetRows rows, List<Integer> places) {
     int[] all = IntStream.range(0, target.fills.size()).toArray();
     int[] open =
-        Arrays.stream(all)
-            .filter(f -> rows.filled.column(f).values().form() == ValueColumn.Form.ANY)
-            .toArray();
+        Arrays.stream(all).filter(f -> isPending(rows.filled.column(f).values())).toArray();
     if (open.length == 0 && target.parent == null && !rows.isSettled()) {
       return List.of();
     }
@@ -176,6 +215,15 @@ final class TargetWriter {
                     || Arrays.stream(rows.isSettled(r) ? all : open)
                         .anyMatch(f -> isPending(rows.value(f, r))))
         .toList();
+  }
+
+  private static boolean isPending(ValueColumn column) {
+    for (int e = 0; column.form() == ValueColumn.Form.ANY && e < column.entries(); e++) {
+      if (isPending(column.valueOf(e))) {
+        return true;
+      }
+    }
+    return false;
   }
 
   /** New records, in the order of their rows: so are the numbers that the database gives them. */

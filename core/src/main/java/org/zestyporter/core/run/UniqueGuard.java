@@ -102,6 +102,11 @@ final class UniqueGuard {
     return guards.size();
   }
 
+  /** True if no row takes what another one has, or gives up. */
+  boolean isApart() {
+    return guards.stream().allMatch(g -> g.freed.isEmpty() && !g.matcher.hasRepeats());
+  }
+
   /** True if it guards a field. */
   boolean uses(String field) {
     return guards.stream().anyMatch(g -> g.fields.stream().anyMatch(field::equalsIgnoreCase));

@@ -3,6 +3,8 @@ package org.zestyporter.core.run;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.BiConsumer;
+import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Halving;
 import org.zestyporter.core.application.WriteSession;
 import org.zestyporter.core.value.ProblemCode;
@@ -65,26 +67,76 @@ final class Writing {
     }
   }
 
+  /**
+   * Rows that were sent to be written, together.
+   *
+   * @param sent what of them is written
+   * @param refusal why none of it is; null if all is
+   */
+  record Attempt(
+      List<Place> wave, List<TargetWriter.Sent> sent, WriteSession.@Nullable Refusal refusal) {}
+
+  /** Sends decided rows. On any thread, while nothing else is written; to be settled. */
+  Attempt attempt(List<Place> wave, List<TargetWriter.Ready> ready) {
+    List<TargetWriter.Sent> sent = new ArrayList<>();
+    return new Attempt(wave, sent, Halving.together(last.open(), () -> sent.addAll(sent(ready))));
+  }
+
+  /** Makes decided rows ready to be sent. */
+  List<TargetWriter.Ready> ready(List<Place> wave) {
+    List<TargetWriter.Ready> all = new ArrayList<>();
+    for (int t = 0; t < targets.size(); t++) {
+      ready(t, wave, all::add);
+    }
+    return all;
+  }
+
+  private void ready(int t, List<Place> wave, Consumer<TargetWriter.Ready> take) {
+    eachChunk(
+        t,
+        wave,
+        (rows, places) -> {
+          TargetWriter.Ready ready = writers.get(t).ready(rows, places);
+          if (ready != null) {
+            take.accept(ready);
+          }
+        });
+  }
+
+  /** Notes what was sent, and finds those that the database refuses. */
+  void settle(Attempt attempt) {
+    if (attempt.refusal == null) {
+      attempt.sent.forEach(TargetWriter.Sent::note);
+    } else {
+      Halving.apart(last.open(), attempt.wave, attempt.refusal, this::send, this::refuse);
+    }
+  }
+
   private void send(List<Place> wave) {
     List<TargetWriter.Sent> sent = new ArrayList<>();
+    taken(
+        () -> {
+          for (int t = 0; t < targets.size(); t++) {
+            // a record of one destination may be in need of those of another
+            ready(t, wave, ready -> sent.add(ready.send()));
+          }
+        });
+    sent.forEach(TargetWriter.Sent::note);
+  }
+
+  private List<TargetWriter.Sent> sent(List<TargetWriter.Ready> ready) {
+    List<TargetWriter.Sent> sent = new ArrayList<>();
+    taken(() -> ready.forEach(one -> sent.add(one.send())));
+    return sent;
+  }
+
+  private void taken(Runnable sends) {
     try {
-      for (int t = 0; t < targets.size(); t++) {
-        TargetWriter writer = writers.get(t);
-        eachChunk(
-            t,
-            wave,
-            (rows, places) -> {
-              TargetWriter.Sent one = writer.send(rows, places);
-              if (one != null) {
-                sent.add(one);
-              }
-            });
-      }
+      sends.run();
     } catch (WriteSession.RefusedException e) {
       writers.forEach(TargetWriter::takeBack);
       throw e;
     }
-    sent.forEach(TargetWriter.Sent::note);
   }
 
   /** Rejects a row that the database refused. */

@@ -145,7 +145,8 @@ class FailuresTest {
               () ->
                   on.execute(
                       "SELECT pg_terminate_backend(pid) FROM pg_stat_activity"
-                          + " WHERE pid <> pg_backend_pid() AND state LIKE 'idle in transaction%'"));
+                          + " WHERE pid <> pg_backend_pid() AND xact_start IS NOT NULL"
+                          + " AND backend_type = 'client backend'"));
       Throwable thrown =
           catchThrowable(
               () ->

@@ -1,9 +1,11 @@
 package org.zestyporter.core.run;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.mockito.ArgumentMatchers.any;
 import static org.mockito.ArgumentMatchers.eq;
 import static org.mockito.Mockito.doAnswer;
+import static org.mockito.Mockito.doThrow;
 import static org.mockito.Mockito.mock;
 import static org.mockito.Mockito.never;
 import static org.mockito.Mockito.times;
@@ -13,6 +15,8 @@ import static org.mockito.Mockito.when;
 import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.function.Consumer;
 import java.util.function.Predicate;
@@ -24,6 +28,7 @@ import org.zestyporter.core.application.FieldType;
 import org.zestyporter.core.application.Lookups;
 import org.zestyporter.core.application.Records;
 import org.zestyporter.core.application.TableInfo;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.Storage;
 import org.zestyporter.core.value.ValueColumn;
 
@@ -171,5 +176,68 @@ class SeenRecordsTest {
       seen.fetch(BOATS, List.of(key(1)));
     }
     verify(through, times(3)).fetch(any(), any());
+  }
+
+  /** What will be asked for is read while nobody waits; who asks meanwhile waits for it. */
+  @Test
+  void recordsThatAreExpectedAreReadByTheTimeTheyAreAskedFor() {
+    try (SeenRecords seen = seen(BOATS::equals, ROOM, new AtomicLong(ROOM))) {
+      seen.expect(BOATS);
+      assertThat(seen.hasSeen(BOATS)).isTrue();
+      assertThat(seen.hasSeen(KEYLESS)).isFalse();
+      assertThat(names(seen, BOATS)).hasSize(RECORDS);
+      assertThat(seen.fetch(BOATS, List.of(key(5))).values(key(5))).contains(name(5));
+      // as it is now, it is only told by who keeps it
+      when(through.fetchNow(any(), any())).thenReturn(Records.none());
+      assertThat(seen.fetchNow(BOATS, List.of(key(5))).count()).isZero();
+    }
+    verify(through, times(1)).look(any(), any());
+    verify(through, never()).fetch(any(), any());
+  }
+
+  @Test
+  void whyExpectedRecordsCouldNotBeReadIsToldToWhoAsks() {
+    doThrow(ErrorCode.DATABASE_SLOW.error("It took too long.")).when(through).look(any(), any());
+    try (SeenRecords seen = seen(BOATS::equals, ROOM, new AtomicLong(ROOM))) {
+      seen.expect(BOATS);
+      assertThatThrownBy(() -> names(seen, BOATS)).hasMessageContaining("It took too long.");
+    }
+  }
+
+  /** Nobody may use the connection as long as something is read from it. */
+  @Test
+  void whatIsBeingReadEndsBeforeItIsClosed() throws InterruptedException {
+    AtomicLong left = new AtomicLong(ROOM);
+    AtomicBoolean isReading = new AtomicBoolean();
+    CountDownLatch begun = new CountDownLatch(1);
+    ValueColumn[] piece = {
+      ValueColumn.of(new Object[] {BigDecimal.ONE}, null),
+      ValueColumn.of(new Object[] {"Anna"}, null),
+      ValueColumn.of(new Object[] {true}, null)
+    };
+    doAnswer(
+            call -> {
+              Consumer<ValueColumn[]> found = call.getArgument(1);
+              isReading.set(true);
+              try {
+                begun.countDown();
+                for (int i = 0; i < 100_000; i++) {
+                  found.accept(piece);
+                  Thread.sleep(1);
+                }
+              } finally {
+                isReading.set(false);
+              }
+              return null;
+            })
+        .when(through)
+        .look(any(), any());
+    try (SeenRecords seen = seen(BOATS::equals, ROOM, left)) {
+      seen.expect(BOATS);
+      begun.await();
+      assertThat(isReading).isTrue();
+    }
+    assertThat(isReading).isFalse();
+    assertThat(left).hasValue(ROOM);
   }
 }

@@ -69,7 +69,6 @@ final class Answers {
           connection,
           ask.table(),
           list(ask.fields()),
-          "",
           ask.by(),
           some,
           array,
@@ -151,7 +150,6 @@ final class Answers {
       Connection connection,
       TableInfo table,
       String wanted,
-      String condition,
       List<FieldInfo> by,
       List<List<Object>> keys,
       boolean array,
@@ -159,7 +157,7 @@ final class Answers {
       throws SQLException {
     String where = array ? dialect.quote(by.get(0).name()) + " = ANY (?)" : inList(by, keys.size());
     String from = " FROM " + dialect.name(table);
-    String sql = "SELECT " + wanted + from + " WHERE (" + where + ")" + condition;
+    String sql = "SELECT " + wanted + from + " WHERE " + where;
     going.use(
         connection,
         sql,
@@ -194,7 +192,6 @@ final class Answers {
         connection,
         table,
         list(asked),
-        "",
         keys,
         query -> {
           dialect.toRead(query);
@@ -220,59 +217,57 @@ final class Answers {
     String wanted =
         "COUNT(*)"
             + numbers.stream()
-                .map(f -> ", SUM(" + dialect.quote(f.name()) + ")")
+                .map(f -> ", " + dialect.sum(dialect.quote(f.name())))
                 .collect(Collectors.joining());
-    String near = keys.isEmpty() ? null : dialect.near(connection, table, keys.iterator().next());
-    if (near != null) {
-      WriteSession.Totals found = totals(connection, table, wanted, near, numbers.size(), keys);
-      if (found.records() == keys.size()) {
-        return found;
+    Sums sums = new Sums(numbers);
+    List<List<Object>> all = new ArrayList<>(keys);
+    String together = all.isEmpty() ? null : dialect.together(connection, table, all);
+    if (together != null) {
+      String sql = "SELECT " + wanted + " FROM " + dialect.name(table) + " WHERE " + together;
+      going.use(connection, sql, sums::add);
+      if (sums.records == all.size()) {
+        return sums.totals();
       }
+      sums = new Sums(numbers);
     }
-    return totals(connection, table, wanted, "", numbers.size(), keys);
+    inSets(connection, table, wanted, all, sums::add);
+    return sums.totals();
   }
 
-  private WriteSession.Totals totals(
-      Connection connection,
-      TableInfo table,
-      String wanted,
-      String condition,
-      int numbers,
-      Collection<List<Object>> keys)
-      throws SQLException {
-    BigDecimal[] sums = new BigDecimal[numbers];
-    Arrays.fill(sums, BigDecimal.ZERO);
-    long[] records = new long[1];
-    inSets(
-        connection,
-        table,
-        wanted,
-        condition,
-        keys,
-        query -> {
-          try (ResultSet found = query.executeQuery()) {
-            found.next();
-            records[0] += found.getLong(1);
-            for (int f = 0; f < sums.length; f++) {
-              BigDecimal sum = found.getBigDecimal(f + 2);
-              sums[f] = sum == null ? sums[f] : sums[f].add(sum);
-            }
-          }
-          return true;
-        });
-    return new WriteSession.Totals(records[0], List.of(sums));
+  /** How many records there are, and what their numbers add up to, set by set. */
+  private final class Sums {
+    private final List<FieldInfo> numbers;
+    private final BigDecimal[] sums;
+    private long records;
+
+    Sums(List<FieldInfo> numbers) {
+      this.numbers = numbers;
+      this.sums = new BigDecimal[numbers.size()];
+      Arrays.fill(sums, BigDecimal.ZERO);
+    }
+
+    boolean add(PreparedStatement query) throws SQLException {
+      try (ResultSet found = query.executeQuery()) {
+        found.next();
+        records += found.getLong(1);
+        for (int f = 0; f < sums.length; f++) {
+          BigDecimal sum = found.getBigDecimal(f + 2);
+          sums[f] = sum == null ? sums[f] : sums[f].add(dialect.sum(sum, numbers.get(f)));
+        }
+      }
+      return true;
+    }
+
+    WriteSession.Totals totals() {
+      return new WriteSession.Totals(records, List.of(sums));
+    }
   }
 
-  /**
-   * Asks for records by their primary keys, so many at a time as the database takes.
-   *
-   * @param condition what else holds for them, to be appended
-   */
+  /** Asks for records by their primary keys, so many at a time as the database takes. */
   private void inSets(
       Connection connection,
       TableInfo table,
       String wanted,
-      String condition,
       Collection<List<Object>> keys,
       Going.Use<Boolean> read)
       throws SQLException {
@@ -282,7 +277,7 @@ final class Answers {
     int most = array ? KEYS_IN_ARRAY : KEYS_IN_LIST;
     for (int from = 0; from < all.size(); from += most) {
       List<List<Object>> some = all.subList(from, Math.min(all.size(), from + most));
-      keyed(connection, table, wanted, condition, keyFields, some, array, read);
+      keyed(connection, table, wanted, keyFields, some, array, read);
     }
   }
 

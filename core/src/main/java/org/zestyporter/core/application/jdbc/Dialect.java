@@ -1,5 +1,6 @@
 package org.zestyporter.core.application.jdbc;
 
+import java.math.BigDecimal;
 import java.sql.Connection;
 import java.sql.Driver;
 import java.sql.PreparedStatement;
@@ -17,7 +18,6 @@ import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Abilities;
 import org.zestyporter.core.application.FieldInfo;
-import org.zestyporter.core.application.NewRecords;
 import org.zestyporter.core.application.Settled;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.value.ColumnMaker;
@@ -311,25 +311,30 @@ interface Dialect {
     return -1;
   }
 
+  /** How records are inserted by columns. */
+  default Copying copying(Connection connection) {
+    return Copying.NONE;
+  }
+
   /**
-   * Inserts records by columns, which must give and leave the same as statements.
+   * A condition for records that were written one behind the other, and for no others, so that the
+   * database need not look for each of them; null if there is none, or they may stand elsewhere.
    *
-   * @return their primary keys, in their order; null if they have to go by statements
+   * @param keys their primary keys
    */
-  default @Nullable List<List<Object>> copy(Connection connection, NewRecords records)
+  default @Nullable String together(Connection connection, TableInfo table, List<List<Object>> keys)
       throws SQLException {
     return null;
   }
 
-  /**
-   * A condition that records written after another one fulfil as a rule, and that spares the
-   * database to look for each of them; null if there is none.
-   *
-   * @param first primary key of the first of them
-   */
-  default @Nullable String near(Connection connection, TableInfo table, List<Object> first)
-      throws SQLException {
-    return null;
+  /** The expression that adds up the values of a field. */
+  default String sum(String field) {
+    return "SUM(" + field + ")";
+  }
+
+  /** What the values of a field add up to, by what the database says of it. */
+  default BigDecimal sum(BigDecimal told, FieldInfo field) {
+    return told;
   }
 
   /** True if a value that was written into the field stands there as it was given. */

@@ -257,6 +257,7 @@ final class JdbcSession implements WriteSession {
         use(
             () -> {
               connection.rollback(here);
+              statements.forget();
               return true;
             });
       }
@@ -342,6 +343,7 @@ final class JdbcSession implements WriteSession {
 
   @Override
   public void commit() {
+    statements.forget();
     try {
       dialect.requireThere(connection);
       connection.commit();

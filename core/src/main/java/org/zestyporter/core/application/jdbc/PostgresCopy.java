@@ -7,8 +7,11 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.HashMap;
 import java.util.Iterator;
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
@@ -30,7 +33,7 @@ import org.zestyporter.core.value.ValueColumn;
  * in the database may decide otherwise (a trigger that acts before a row, a rule, a policy of
  * rows), it is left to statements.
  */
-final class PostgresCopy {
+final class PostgresCopy implements Copying {
   private static final Pattern SEQUENCE = Pattern.compile("nextval\\('(.+)'::regclass\\)");
 
   /** Fewer records go as well by statements. */
@@ -41,75 +44,87 @@ final class PostgresCopy {
 
   private final Dialect dialect;
   private final Connection connection;
-  private final TableInfo table;
 
-  /** The field that a sequence numbers; null if none is. */
-  private @Nullable FieldInfo numbered;
+  /** By a table's name, whether what is copied in is what will stand. */
+  private final Map<String, Boolean> plain = new HashMap<>();
 
-  private @Nullable String sequence;
-
-  private PostgresCopy(Dialect dialect, Connection connection, TableInfo table) {
-    this.dialect = dialect;
-    this.connection = connection;
-    this.table = table;
-  }
+  /** The sequences that number fields, by the names of table and field. */
+  private final Map<List<String>, Optional<Sequence>> sequences = new HashMap<>();
 
   /**
-   * Inserts records.
+   * What numbers the records of a table.
    *
-   * @return their primary keys, in their order; null if they have to go by statements
+   * @param name as the database writes it
    */
-  static @Nullable List<List<Object>> insert(
-      Dialect dialect, Connection connection, NewRecords records) throws SQLException {
+  private record Sequence(FieldInfo field, String name) {}
+
+  PostgresCopy(Dialect dialect, Connection connection) {
+    this.dialect = dialect;
+    this.connection = connection;
+  }
+
+  @Override
+  public @Nullable List<List<Object>> copy(NewRecords records) throws SQLException {
     List<FieldInfo> fields = records.fields();
-    PostgresCopy copy = new PostgresCopy(dialect, connection, records.table());
-    boolean can =
-        records.count() >= FEWEST
-            && !fields.isEmpty()
-            && copy.isPlain()
-            && copy.knowsKeys(fields)
-            && PostgresText.canTell(records.given(), records.rows());
-    return can ? copy.insert(records) : null;
+    TableInfo table = records.table();
+    if (records.count() < FEWEST || fields.isEmpty() || !isPlain(table)) {
+      return null;
+    }
+    List<FieldInfo> left = new ArrayList<>(table.fields(table.primaryKey()));
+    left.removeIf(key -> fields.contains(key) && isKeptAsGiven(key));
+    Sequence numbers = left.size() == 1 ? sequence(table, left.get(0), fields) : null;
+    boolean can = left.isEmpty() || numbers != null;
+    return can && PostgresText.canTell(records.given(), records.rows())
+        ? insert(records, numbers)
+        : null;
   }
 
-  /** True if what is copied in is what will stand. */
-  private boolean isPlain() throws SQLException {
-    String sql =
-        """
-        SELECT c.relkind = 'r' AND NOT c.relrowsecurity AND NOT c.relhasrules
-          AND NOT EXISTS (SELECT 1 FROM pg_trigger t
-            WHERE t.tgrelid = c.oid AND NOT t.tgisinternal AND t.tgtype & 7 = 7)
-        FROM pg_class c WHERE c.oid = ?::regclass""";
-    try (PreparedStatement query = connection.prepareStatement(sql)) {
-      query.setString(1, dialect.name(table));
-      try (ResultSet found = query.executeQuery()) {
-        return found.next() && found.getBoolean(1);
-      }
-    }
+  @Override
+  public void forget() {
+    plain.clear();
+    sequences.clear();
   }
 
-  private boolean knowsKeys(List<FieldInfo> fields) throws SQLException {
-    for (FieldInfo key : table.fields(table.primaryKey())) {
-      if (fields.contains(key)) {
-        switch (key.storage().kind()) {
-          case NUMBER, TEXT, UUID, DATE -> {
-            // kept as it is given
-          }
-          default -> {
-            return false;
-          }
-        }
-      } else if (numbered == null && (sequence = sequenceOf(key)) != null) {
-        numbered = key;
-      } else {
-        return false;
-      }
+  private boolean isPlain(TableInfo table) throws SQLException {
+    String name = dialect.name(table);
+    Boolean known = plain.get(name);
+    if (known == null) {
+      String sql =
+          """
+          SELECT (c.relkind = 'r' AND NOT c.relrowsecurity AND NOT c.relhasrules
+            AND NOT EXISTS (SELECT 1 FROM pg_trigger t
+              WHERE t.tgrelid = c.oid AND NOT t.tgisinternal AND t.tgtype & 7 = 7))::text
+          FROM pg_class c WHERE c.oid = ?::regclass""";
+      known = Queries.texts(connection, sql, name).contains("true");
+      plain.put(name, known);
     }
-    return true;
+    return known;
+  }
+
+  private static boolean isKeptAsGiven(FieldInfo key) {
+    return switch (key.storage().kind()) {
+      case NUMBER, TEXT, UUID, DATE -> true;
+      default -> false;
+    };
+  }
+
+  /** What numbers a key field; null if nothing does, or it is given. */
+  private @Nullable Sequence sequence(TableInfo table, FieldInfo key, List<FieldInfo> given)
+      throws SQLException {
+    if (given.contains(key)) {
+      return null;
+    }
+    List<String> of = List.of(dialect.name(table), key.name());
+    Optional<Sequence> known = sequences.get(of);
+    if (known == null) {
+      known = Optional.ofNullable(sequenceOf(table, key)).map(name -> new Sequence(key, name));
+      sequences.put(of, known);
+    }
+    return known.orElse(null);
   }
 
   /** The sequence that numbers a field, as the database writes its name; null if none may. */
-  private @Nullable String sequenceOf(FieldInfo field) throws SQLException {
+  private @Nullable String sequenceOf(TableInfo table, FieldInfo field) throws SQLException {
     String sql =
         """
         SELECT a.attidentity <> '', pg_get_expr(d.adbin, d.adrelid),
@@ -144,35 +159,32 @@ final class PostgresCopy {
     }
   }
 
-  /**
-   * Inserts records.
-   *
-   * @return their primary keys, in their order
-   */
-  private List<List<Object>> insert(NewRecords records) throws SQLException {
-    NewRecords all = numbered == null ? records : numbered(records);
+  private List<List<Object>> insert(NewRecords records, @Nullable Sequence numbers)
+      throws SQLException {
+    NewRecords all = numbers == null ? records : numbered(records, numbers);
     for (int[] places : all.alike()) {
       NewRecords some = all.some(places);
-      send(dialect, connection, dialect.name(table), some.fields(), some.given(), some.rows());
+      String into = dialect.name(some.table());
+      send(dialect, connection, into, some.fields(), some.given(), some.rows());
     }
-    return keys(all.fields(), all.given(), all.rows());
+    return keys(all);
   }
 
   /** With numbers that are taken for them beforehand, in their order. */
-  private NewRecords numbered(NewRecords records) throws SQLException {
+  private NewRecords numbered(NewRecords records, Sequence by) throws SQLException {
     int[] rows = records.rows();
     // numbered as the rows of the other columns are
     Object[] numbers = new Object[Arrays.stream(rows).max().orElse(0) + 1];
-    Iterator<BigDecimal> next = numbers(rows.length).iterator();
+    Iterator<BigDecimal> next = numbers(by.name(), rows.length).iterator();
     for (int row : rows) {
       numbers[row] = next.next();
     }
     ValueColumn[] columns = records.columns().clone();
-    columns[table.fields().indexOf(numbered)] = ValueColumn.of(numbers, null);
-    return new NewRecords(table, columns, rows, records.lines());
+    columns[records.table().fields().indexOf(by.field())] = ValueColumn.of(numbers, null);
+    return new NewRecords(records.table(), columns, rows, records.lines());
   }
 
-  private List<BigDecimal> numbers(int count) throws SQLException {
+  private List<BigDecimal> numbers(String sequence, int count) throws SQLException {
     List<BigDecimal> numbers = new ArrayList<>(count);
     String sql = "SELECT nextval(?::regclass) FROM generate_series(1, ?)";
     try (PreparedStatement query = connection.prepareStatement(sql)) {
@@ -232,10 +244,12 @@ final class PostgresCopy {
     }
   }
 
-  private List<List<Object>> keys(List<FieldInfo> fields, ValueColumn[] columns, int[] rows) {
-    List<FieldInfo> keyFields = table.fields(table.primaryKey());
-    List<List<Object>> keys = new ArrayList<>(rows.length);
-    for (int row : rows) {
+  private static List<List<Object>> keys(NewRecords records) {
+    List<FieldInfo> fields = records.fields();
+    ValueColumn[] columns = records.given();
+    List<FieldInfo> keyFields = records.table().fields(records.table().primaryKey());
+    List<List<Object>> keys = new ArrayList<>(records.count());
+    for (int row : records.rows()) {
       List<Object> key = new ArrayList<>(keyFields.size());
       for (FieldInfo field : keyFields) {
         key.add(field.storage().canonical(columns[fields.indexOf(field)].value(row)));

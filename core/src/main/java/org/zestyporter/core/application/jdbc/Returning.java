@@ -64,7 +64,10 @@ final class Returning {
             });
   }
 
-  /** Inserts them by a batch, which tells nothing: for records that stand as they are given. */
+  /**
+   * Inserts them by a batch, which tells no more than how many are kept: for records that stand as
+   * they are given.
+   */
   List<List<Object>> silently() throws SQLException {
     int[] keyAt = keyFields.stream().mapToInt(fields::indexOf).toArray();
     return load.going()
@@ -82,8 +85,13 @@ final class Returning {
                 }
                 keys.add(keyAt.length == 0 ? null : key);
               }
-              statement.executeBatch();
-              return keys;
+              int[] counts = statement.executeBatch();
+              return IntStream.range(0, counts.length).anyMatch(i -> counts[i] == 0)
+                  ? IntStream.range(0, counts.length)
+                      .filter(i -> counts[i] != 0)
+                      .mapToObj(keys::get)
+                      .toList()
+                  : keys;
             });
   }
 

@@ -1,5 +1,7 @@
 package org.zestyporter.core.application.jdbc;
 
+import java.math.BigDecimal;
+import java.math.RoundingMode;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
@@ -12,6 +14,7 @@ import java.time.LocalDateTime;
 import java.time.LocalTime;
 import java.util.Collection;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import java.util.regex.Pattern;
@@ -19,6 +22,7 @@ import org.jspecify.annotations.Nullable;
 import org.sqlite.SQLiteConfig.TransactionMode;
 import org.sqlite.SQLiteConnection;
 import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.application.jdbc.DatabaseErrors.Failing;
 import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.Storage.Kind;
@@ -208,7 +212,12 @@ final class SqliteDialect implements Dialect {
 
   @Override
   public List<List<Object>> insert(Load load) throws SQLException {
-    return new Returning(this, load).each();
+    Returning returning = new Returning(this, load);
+    boolean isKept =
+        returning.knowsKeys()
+            && load.keyFields().stream().allMatch(this::keeps)
+            && isUntouched(load.connection(), load.table());
+    return isKept ? returning.silently() : returning.each();
   }
 
   @Override
@@ -224,5 +233,45 @@ final class SqliteDialect implements Dialect {
   @Override
   public boolean isNear() {
     return true;
+  }
+
+  @Override
+  public boolean isUntouched(Connection connection, TableInfo table) throws SQLException {
+    String sql =
+        """
+        SELECT type FROM sqlite_master WHERE type = 'trigger' AND tbl_name = ? COLLATE NOCASE
+        UNION ALL
+        SELECT type FROM sqlite_master WHERE type = 'view' AND name = ? COLLATE NOCASE""";
+    return Queries.texts(connection, sql, table.relation(), table.relation()).isEmpty();
+  }
+
+  /**
+   * A text that looks like a number becomes one, where the field's type does not say text (SQLite's
+   * documentation, datatype3, 3.1).
+   */
+  @Override
+  public boolean keeps(FieldInfo field) {
+    boolean isText =
+        switch (field.storage().kind()) {
+          case TEXT, PADDED, CASELESS -> true;
+          default -> false;
+        };
+    String type = field.typeName().toUpperCase(Locale.ROOT);
+    boolean keepsText = !type.contains("INT") && type.matches(".*(CHAR|CLOB|TEXT).*");
+    return Dialect.super.keeps(field) && (!isText || keepsText);
+  }
+
+  /** Its other sum fails where whole numbers add up to more than 64 bits. */
+  @Override
+  public String sum(String field) {
+    return "TOTAL(" + field + ")";
+  }
+
+  /** Numbers are added up as binary ones, near enough to tell up to 15 digits. */
+  @Override
+  public BigDecimal sum(BigDecimal told, FieldInfo field) {
+    return field.scale() == null || told.scale() <= field.scale()
+        ? told
+        : told.setScale(field.scale(), RoundingMode.HALF_EVEN);
   }
 }

@@ -25,11 +25,13 @@ final class Statements {
   private final Connection connection;
   private final Dialect dialect;
   private final Going going;
+  private final Copying copying;
 
   Statements(Connection connection, Dialect dialect, Going going) {
     this.connection = connection;
     this.dialect = dialect;
     this.going = going;
+    this.copying = dialect.copying(connection);
   }
 
   /**
@@ -43,7 +45,8 @@ final class Statements {
     boolean insert = changes.get(0).key() == null;
     List<FieldInfo> fields = changes.get(0).fields().stream().map(table.fields()::get).toList();
     Load load = new Load(connection, going, table, fields, changes, false);
-    List<List<Object>> made = insert ? dialect.insert(load) : null;
+    List<List<Object>> made = insert ? copied(table, changes) : null;
+    made = insert && made == null ? dialect.insert(load) : made;
     if (made != null) {
       return all(made, changes);
     }
@@ -79,6 +82,16 @@ final class Statements {
         });
   }
 
+  private @Nullable List<List<Object>> copied(TableInfo table, List<Change> changes)
+      throws SQLException {
+    return copying == Copying.NONE ? null : copying.copy(NewRecords.of(table, changes));
+  }
+
+  /** Forgets what is known of tables, which others may change from now on. */
+  void forget() {
+    copying.forget();
+  }
+
   /**
    * Inserts records, by columns if the database takes them so.
    *
@@ -86,7 +99,7 @@ final class Statements {
    * @throws RefusedException if one of them was not written, though the database said nothing
    */
   List<List<Object>> insert(NewRecords records) throws SQLException {
-    List<List<Object>> keys = dialect.copy(connection, records);
+    List<List<Object>> keys = copying.copy(records);
     return keys == null ? write(records.table(), records.changes()) : keys;
   }
 
@@ -98,7 +111,7 @@ final class Statements {
    * @throws RefusedException if one of them was not written, though the database said nothing
    */
   @Nullable List<List<Object>> insertInOrder(NewRecords records) throws SQLException {
-    List<List<Object>> keys = dialect.copy(connection, records);
+    List<List<Object>> keys = copying.copy(records);
     if (keys != null || !dialect.takesDefaults()) {
       return keys;
     }

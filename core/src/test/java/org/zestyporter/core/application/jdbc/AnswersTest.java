@@ -6,8 +6,11 @@ import java.math.BigDecimal;
 import java.sql.SQLException;
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.List;
+import java.util.Random;
 import java.util.stream.IntStream;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 import org.zestyporter.core.application.Ask;
@@ -121,6 +124,90 @@ class AnswersTest {
               Ask.keyed(part, part.fields(), part.fields(List.of("code", "id")), pairs),
               Records.each(found::add));
       assertThat(found).hasSize(1);
+    }
+  }
+
+  /** Records are counted and added up wherever the database has put them. */
+  @ParameterizedTest
+  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
+  void totalsAreThoseOfJustTheseRecords(Databases.Fresh on) throws SQLException {
+    try (on) {
+      TableInfo part = table(on);
+      // where those stood there is room for others now
+      on.execute("DELETE FROM part WHERE MOD(id, 3) = 0 AND id < 2000");
+      Random random = new Random(20_261_130);
+      try (WriteSession session = on.database().begin("totals")) {
+        List<WriteSession.Change> changes = new ArrayList<>();
+        for (int i = 10_000; i < 10_500; i++) {
+          changes.add(
+              new WriteSession.Change(
+                  i,
+                  null,
+                  List.of(0, 1, 2),
+                  List.of(BigDecimal.valueOf(i), "Q" + i, BigDecimal.valueOf(i * 3L, 3))));
+        }
+        session.write(part, changes, false);
+        session.write(
+            part,
+            List.of(
+                new WriteSession.Change(
+                    1, List.of(BigDecimal.ONE), List.of(2), List.of(BigDecimal.TEN))),
+            false);
+        for (int turn = 0; turn < 40; turn++) {
+          List<List<Object>> keys = new ArrayList<>();
+          int from = 10_000 + random.nextInt(400);
+          for (int i = from; i < from + 1 + random.nextInt(90); i++) {
+            keys.add(List.of(BigDecimal.valueOf(i)));
+          }
+          if (turn % 4 == 1) {
+            Collections.shuffle(keys, random);
+          } else if (turn % 4 == 2) {
+            keys.remove(keys.size() / 2);
+          } else if (turn % 4 == 3) {
+            keys.add(keys.size() / 2, List.of(BigDecimal.ONE));
+          }
+          isTotal(session, part, keys);
+        }
+        // one that is not there is not counted
+        List<List<Object>> more = keys(new BigDecimal("10001"), new BigDecimal("77777"));
+        assertThat(session.totals(part, List.of(), more).records()).isEqualTo(1);
+      }
+    }
+  }
+
+  private static void isTotal(WriteSession session, TableInfo part, List<List<Object>> keys) {
+    Records found = session.fetch(part, keys);
+    BigDecimal ids = BigDecimal.ZERO;
+    BigDecimal weights = BigDecimal.ZERO;
+    for (int at = 0; at < found.count(); at++) {
+      ids = ids.add((BigDecimal) found.values(at)[0]);
+      weights = weights.add((BigDecimal) found.values(at)[2]);
+    }
+    WriteSession.Totals totals = session.totals(part, part.fields(List.of("id", "weight")), keys);
+    assertThat(totals.records()).isEqualTo(keys.size());
+    assertThat(totals.sums().get(0)).isEqualByComparingTo(ids);
+    assertThat(totals.sums().get(1)).isEqualByComparingTo(weights);
+  }
+
+  /** Records that were copied in are told by where they stand; others are not. */
+  @Test
+  void recordsThatStandTogetherAreToldSo() throws SQLException {
+    try (Databases.Fresh on = Databases.postgres()) {
+      TableInfo part = table(on);
+      PostgresDialect dialect = new PostgresDialect();
+      List<List<Object>> all = new ArrayList<>();
+      for (int i = 1; i <= RECORDS; i++) {
+        all.add(List.of(BigDecimal.valueOf(i)));
+      }
+      assertThat(dialect.together(on.connection(), part, all))
+          .startsWith("ctid BETWEEN '(0,1)'::tid AND ")
+          .contains("AND xmin = ");
+      // many others may be between these two
+      assertThat(dialect.together(on.connection(), part, List.of(all.get(0), all.get(2_900))))
+          .isNull();
+      on.execute("UPDATE part SET weight = 0 WHERE id = 7");
+      assertThat(dialect.together(on.connection(), part, all.subList(0, 7))).isNull();
+      assertThat(dialect.together(on.connection(), part, keys(new BigDecimal("77777")))).isNull();
     }
   }
 }

@@ -220,13 +220,41 @@ class BulkInsertTest {
     }
   }
 
+  /** What is known of a table holds for one transaction: others can change it after that. */
+  @Test
+  void aTriggerThatComesInBetweenTwoBatchesHasItsSay() throws SQLException {
+    try (Databases.Fresh on = Databases.postgres()) {
+      on.execute("CREATE TABLE t (id INTEGER PRIMARY KEY, name TEXT)");
+      TableInfo table = on.database().table("t");
+      try (WriteSession session = on.database().begin("two batches")) {
+        assertThat(session.write(table, named(table, 0), false)).contains(List.of(BigDecimal.ONE));
+        session.commit();
+        on.execute(
+            "CREATE FUNCTION later() RETURNS trigger LANGUAGE plpgsql AS"
+                + " 'BEGIN NEW.id := NEW.id + 1000; RETURN NEW; END'",
+            "CREATE TRIGGER later BEFORE INSERT ON t FOR EACH ROW EXECUTE FUNCTION later()");
+        List<List<Object>> keys = session.write(table, named(table, MANY), false);
+        session.commit();
+        assertThat(stand(on, table, keys)).hasSize(MANY);
+        assertThat(keys).contains(List.of(new BigDecimal(MANY + 1_001)));
+      }
+    }
+  }
+
+  private static List<Change> named(TableInfo table, int from) {
+    return IntStream.range(from, from + MANY)
+        .mapToObj(
+            i ->
+                new Change(
+                    i, null, fields(table, "id", "name"), List.of(new BigDecimal(i + 1), "n" + i)))
+        .toList();
+  }
+
   private static List<List<Object>> copy(Databases.Fresh on, TableInfo table) throws SQLException {
     ValueColumn[] columns = {null, ValueColumn.of(names().toArray(), null)};
     int[] all = IntStream.range(0, MANY).toArray();
-    return PostgresCopy.insert(
-        new PostgresDialect(),
-        on.connection(),
-        new NewRecords(table, columns, all, new long[MANY]));
+    return new PostgresCopy(new PostgresDialect(), on.connection())
+        .copy(new NewRecords(table, columns, all, new long[MANY]));
   }
 
   /** A number too large for its field is for the database to refuse, not to be cut. */
