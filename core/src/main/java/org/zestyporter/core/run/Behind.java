@@ -6,7 +6,6 @@ import java.util.List;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
-import java.util.concurrent.TimeUnit;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 
@@ -93,11 +92,6 @@ final class Behind implements AutoCloseable {
   public void close() {
     // what waits is not tried any more; an interrupted thread might do harm to a database in a file
     isRefused = true;
-    thread.shutdown();
-    try {
-      thread.awaitTermination(Long.MAX_VALUE, TimeUnit.NANOSECONDS);
-    } catch (InterruptedException e) {
-      Thread.currentThread().interrupt();
-    }
+    Threads.end(thread);
   }
 }

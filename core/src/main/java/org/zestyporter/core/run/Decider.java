@@ -1,7 +1,6 @@
 package org.zestyporter.core.run;
 
 import java.util.ArrayList;
-import java.util.BitSet;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -66,30 +65,14 @@ final class Decider {
     new Row(rows, r).decide();
   }
 
-  /**
-   * The rows that may change the record that they found; told before they are decided, on any
-   * thread.
-   */
-  BitSet changing(TargetRows rows) {
-    BitSet changing = new BitSet();
-    Policies.OnMatch policy = target.destination.policies().onMatch();
-    boolean mayBe = policy != Policies.OnMatch.SKIP && policy != Policies.OnMatch.REJECT;
-    for (int r = 0; mayBe && r < rows.count(); r++) {
-      int at = rows.foundAt[r];
-      // values of rows with the same key may be merged
-      changing.set(
-          r,
-          at >= 0
-              && (rows.matches[r].repeated()
-                  || differences.mayChange(rows, r, at, rows.matches[r].key())));
-    }
-    return changing;
+  /** True if each record that was found is written for one row at most. */
+  boolean isAlone() {
+    return touched == null && !target.destination.distinct();
   }
 
   /** True if what becomes of a row does not depend on whether those before it are taken. */
   boolean isApart() {
-    return touched == null
-        && !target.destination.distinct()
+    return isAlone()
         && !target.isNeeded
         && target.guard.isApart()
         && target.fills.stream().noneMatch(CompiledFill::makes);

@@ -49,8 +49,9 @@ final class Finding implements AutoCloseable {
     return chunk;
   }
 
+  /** Waits for what is being looked up, since nobody else may use the connection meanwhile. */
   @Override
   public void close() {
-    thread.shutdownNow();
+    Threads.end(thread);
   }
 }

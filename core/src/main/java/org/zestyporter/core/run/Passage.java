@@ -29,10 +29,12 @@ final class Passage implements AutoCloseable {
 
   private final List<Target> targets;
   private final List<Decider> deciders = new ArrayList<>();
+  private final List<Renewal> renewals;
   private final Writing writing;
   private final Lookups lookups;
   private final LastStage last;
   private final boolean whole;
+  private final boolean isQuiet;
   private final @Nullable Replay replay;
   private final Waiting waiting;
 
@@ -56,12 +58,15 @@ final class Passage implements AutoCloseable {
       LastStage last,
       LedgerWriter ledger,
       RunSettings.Rows rows,
+      boolean isQuiet,
       @Nullable Replay replay) {
+    this.isQuiet = isQuiet;
     this.targets = targets;
     this.lookups = lookups;
     this.last = last;
     this.whole = rows == RunSettings.Rows.WHOLE;
     this.replay = replay;
+    this.renewals = targets.stream().map(Renewal::new).toList();
     this.waiting = new Waiting(targets, decided, written);
     for (Target target : targets) {
       deciders.add(new Decider(target, last.writes()));
@@ -97,29 +102,35 @@ final class Passage implements AutoCloseable {
         if (!findsAhead()) {
           settle();
         }
-        Records found = lookups.fetch(target.table, wanted);
-        boolean isOld = last.writes() && lookups.hasSeen(target.table);
-        for (ChunkRows chunk : some) {
-          TargetRows rows = chunk.targets().get(target.index);
-          found(rows, found);
-          rows.aged = isOld ? deciders.get(target.index).changing(rows) : null;
-        }
+        writing.without(() -> fetch(some, target, wanted));
+      }
+    }
+  }
+
+  private void fetch(List<ChunkRows> some, Target target, List<List<Object>> wanted) {
+    boolean mayBeOld = last.writes() && lookups.hasSeen(target.table);
+    Records found = lookups.fetch(target.table, wanted);
+    for (ChunkRows chunk : some) {
+      TargetRows rows = chunk.targets().get(target.index);
+      found(rows, found);
+      if (mayBeOld) {
+        renewals.get(target.index).renew(rows, lookups);
       }
     }
   }
 
   /** True if it makes no difference to what is found whether the chunks before are written. */
   boolean findsAhead() {
-    return !last.writes() || targets.stream().allMatch(t -> lookups.hasSeen(t.table));
+    return !last.writes()
+        || isQuiet && replay == null && targets.size() == 1 && deciders.get(0).isAlone();
   }
 
   /** Takes a chunk through whose records were found; chunks come in order. */
   void take(ChunkRows chunk) {
     boolean apart = isApart();
-    if (!apart || chunk.targets().stream().anyMatch(TargetRows::isAged)) {
+    if (!apart) {
       settle();
     }
-    chunk.targets().forEach(rows -> rows.renew(lookups));
     if (replay != null) {
       replay.open(chunk);
       if (chunk.past == null) {
@@ -152,6 +163,11 @@ final class Passage implements AutoCloseable {
         && targets.size() == 1
         && !waiting.isNeeded()
         && deciders.get(0).isApart();
+  }
+
+  /** Does something with the application while nobody else asks it or writes into it. */
+  void without(Runnable deed) {
+    writing.without(deed);
   }
 
   /** Waits until all rows that were taken through are written, and enters them. */

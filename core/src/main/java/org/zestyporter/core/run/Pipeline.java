@@ -188,7 +188,7 @@ public final class Pipeline {
   /** Keeps the records of some tables that are gone through, if there is room. */
   private SeenRecords seen(Lookups through, Predicate<TableInfo> kept) {
     long room = Runtime.getRuntime().maxMemory() / 2 - Chunks.weight(source.rowCount());
-    return new SeenRecords(through, kept, room, SeenRecords.LEFT);
+    return new SeenRecords(through, kept, source.rowCount(), room, SeenRecords.LEFT);
   }
 
   /** Has the tables that the plan writes into for itself, waiting for others if need be. */
@@ -287,7 +287,10 @@ public final class Pipeline {
       new Noting(own, targets, chunks, false).go(progress);
       kept.begin(targets, standing);
       Replay replay = standing == null ? null : new Replay(standing, targets);
-      Passage passage = new Passage(targets, own.lookups(), last, kept, plan.run().rows(), replay);
+      boolean isQuiet =
+          last.writes() && staying(own.application(), last.open()).test(targets.get(0).table);
+      Passage passage =
+          new Passage(targets, own.lookups(), last, kept, plan.run().rows(), isQuiet, replay);
       try (passage;
           Finding finding = new Finding(chunks, passage, passage.findsAhead())) {
         long done = 0;
@@ -307,7 +310,7 @@ public final class Pipeline {
               passage.keepOpen(kept);
               RunReport soFar = report(targets, unconfirmed, number, "going", done, started);
               require(soFar, targets, passage.refusals());
-              committing.commit(soFar, chunk.end(), false);
+              passage.without(() -> committing.commit(soFar, chunk.end(), false));
             }
           }
           progress.at(Progress.Phase.WRITING, done, source.rowCount());

@@ -13,7 +13,6 @@ import java.util.Set;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
-import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.function.Consumer;
 import java.util.function.Predicate;
@@ -47,8 +46,17 @@ final class SeenRecords implements Lookups, AutoCloseable {
 
   private static final int LONG_TEXT = 80;
 
+  /** A table of so many records is kept for a single row. */
+  private static final int FEW = 5_000;
+
+  /**
+   * A table may have so many records for each row: to keep them costs a sixth of asking for them.
+   */
+  private static final int FOR_EACH_ROW = 4;
+
   private final Lookups through;
   private final Predicate<TableInfo> kept;
+  private final long most;
   private final Map<TableInfo, Seen> seen = new HashMap<>();
   private final Set<TableInfo> tooLarge = new HashSet<>();
   private final long room;
@@ -64,12 +72,14 @@ final class SeenRecords implements Lookups, AutoCloseable {
 
   /**
    * @param kept tells of which tables records are kept
+   * @param rows how many rows may speak of records
    * @param room bytes that they may take here
    * @param left bytes that are left for all that are open at a time
    */
-  SeenRecords(Lookups through, Predicate<TableInfo> kept, long room, AtomicLong left) {
+  SeenRecords(Lookups through, Predicate<TableInfo> kept, long rows, long room, AtomicLong left) {
     this.through = through;
     this.kept = kept;
+    this.most = FEW + rows * FOR_EACH_ROW;
     this.room = room;
     this.left = left;
   }
@@ -100,12 +110,7 @@ final class SeenRecords implements Lookups, AutoCloseable {
   public void close() {
     isClosed = true;
     expected.forEach(reading -> reading.cancel(false));
-    thread.shutdown();
-    try {
-      thread.awaitTermination(Long.MAX_VALUE, TimeUnit.NANOSECONDS);
-    } catch (InterruptedException e) {
-      Thread.currentThread().interrupt();
-    }
+    Threads.end(thread);
     seen.clear();
     take(-taken);
   }
@@ -187,7 +192,11 @@ final class SeenRecords implements Lookups, AutoCloseable {
         && kept.test(table)
         && !table.primaryKey().isEmpty()
         && table.fields().stream().allMatch(SeenRecords::isShort)
-        && through.count(table) * weight(table) < left();
+        && isFew(table, through.count(table));
+  }
+
+  private boolean isFew(TableInfo table, long records) {
+    return records <= most && records * weight(table) < left();
   }
 
   /** False for a field whose values may be as large as files. */

@@ -40,7 +40,7 @@ final class SomeRows {
     RunSettings.Rows way = opened.plan().run().rows();
     LastStage last = LastStage.REHEARSAL;
     try (LedgerWriter none = new LedgerWriter(Ledger.NONE);
-        Passage passage = new Passage(targets, opened.lookups(), last, none, way, null)) {
+        Passage passage = new Passage(targets, opened.lookups(), last, none, way, false, null)) {
       passage.handTo(taken);
       int[] wanted =
           IntStream.range(0, rows.size()).filter(i -> together || !rows.get(i).isEmpty()).toArray();

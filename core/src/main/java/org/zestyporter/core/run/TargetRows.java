@@ -9,7 +9,6 @@ import java.util.Map;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.FieldInfo;
-import org.zestyporter.core.application.Lookups;
 import org.zestyporter.core.application.Records;
 import org.zestyporter.core.application.WriteSession;
 import org.zestyporter.core.fill.Filled;
@@ -63,9 +62,6 @@ final class TargetRows {
 
   /** Places of the found records of rows; under 0 if a row has none. Null if there are none. */
   int @Nullable [] foundAt;
-
-  /** Rows that may change records which were seen some time before; null if none were. */
-  @Nullable BitSet aged;
 
   /** Places of the records that stood before, once rows are decided; under 0 if there is none. */
   int[] before;
@@ -147,44 +143,6 @@ final class TargetRows {
     records = target.isNeeded ? new Object[count] : null;
     left = writes ? new Records[count] : null;
     leftAt = writes ? new int[count] : null;
-  }
-
-  /** True if rows may change records that were seen some time before. */
-  boolean isAged() {
-    return aged != null && !aged.isEmpty();
-  }
-
-  /** Has the records that rows may change as they are now, if they were seen some time before. */
-  void renew(Lookups lookups) {
-    if (!isAged()) {
-      return;
-    }
-    List<List<Object>> keys = new ArrayList<>();
-    aged.stream().forEach(r -> keys.add(matches[r].records().get(0)));
-    Records now = lookups.fetchNow(target.table, keys);
-    ColumnMaker[] makers = new ColumnMaker[byField.length];
-    Arrays.setAll(makers, f -> new ColumnMaker());
-    int count = 0;
-    for (; count < now.count(); count++) {
-      add(now, count, makers);
-    }
-    for (int r = 0; r < foundAt.length; r++) {
-      if (aged.get(r)) {
-        foundAt[r] = now.at(matches[r].records().get(0));
-      } else if (foundAt[r] >= 0) {
-        add(found, foundAt[r], makers);
-        foundAt[r] = count++;
-      }
-    }
-    found =
-        Records.of(
-            Arrays.stream(makers).map(ColumnMaker::column).toArray(ValueColumn[]::new), count);
-  }
-
-  private static void add(Records from, int at, ColumnMaker[] makers) {
-    for (int f = 0; f < makers.length; f++) {
-      makers[f].put(from.columns()[f], at);
-    }
   }
 
   /** Looks for the keys of all rows, and for what must be unique in them, all at once. */

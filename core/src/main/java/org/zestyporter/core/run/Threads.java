@@ -1,6 +1,7 @@
 package org.zestyporter.core.run;
 
 import java.util.concurrent.ExecutionException;
+import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Future;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
@@ -30,6 +31,16 @@ final class Threads {
       throw Pipeline.stopped();
     } catch (ExecutionException e) {
       throw thrown(e);
+    }
+  }
+
+  /** Waits until what was begun is done; nothing else is begun. */
+  static void end(ExecutorService thread) {
+    thread.shutdown();
+    try {
+      thread.awaitTermination(Long.MAX_VALUE, TimeUnit.NANOSECONDS);
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
     }
   }
 

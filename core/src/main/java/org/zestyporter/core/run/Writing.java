@@ -2,6 +2,7 @@ package org.zestyporter.core.run;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.concurrent.locks.ReentrantLock;
 import java.util.function.BiConsumer;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
@@ -21,6 +22,9 @@ final class Writing {
   private final LastStage last;
   private final LedgerWriter ledger;
   private final Refusals refusals = new Refusals();
+
+  /** Held by whoever uses the application; who wants it first has it first. */
+  private final ReentrantLock session = new ReentrantLock(true);
 
   Writing(
       List<Target> targets,
@@ -43,8 +47,22 @@ final class Writing {
     return refusals;
   }
 
+  /** Does something with the application while nobody else asks it or writes into it. */
+  void without(Runnable deed) {
+    session.lock();
+    try {
+      deed.run();
+    } finally {
+      session.unlock();
+    }
+  }
+
   /** Writes rows that have been decided, or counts what would be made for them. */
   void write(List<Place> wave) {
+    without(() -> writeAll(wave));
+  }
+
+  private void writeAll(List<Place> wave) {
     if (last.writes()) {
       wave.stream().filter(Replay::isPast).forEach(this::replay);
       List<Place> others = wave.stream().filter(place -> !Replay.isPast(place)).toList();
@@ -76,10 +94,15 @@ final class Writing {
   record Attempt(
       List<Place> wave, List<TargetWriter.Sent> sent, WriteSession.@Nullable Refusal refusal) {}
 
-  /** Sends decided rows. On any thread, while nothing else is written; to be settled. */
+  /** Sends decided rows, on any thread; to be settled. */
   Attempt attempt(List<Place> wave, List<TargetWriter.Ready> ready) {
     List<TargetWriter.Sent> sent = new ArrayList<>();
-    return new Attempt(wave, sent, Halving.together(last.open(), () -> sent.addAll(sent(ready))));
+    session.lock();
+    try {
+      return new Attempt(wave, sent, Halving.together(last.open(), () -> sent.addAll(sent(ready))));
+    } finally {
+      session.unlock();
+    }
   }
 
   /** Makes decided rows ready to be sent. */
@@ -108,7 +131,9 @@ final class Writing {
     if (attempt.refusal == null) {
       attempt.sent.forEach(TargetWriter.Sent::note);
     } else {
-      Halving.apart(last.open(), attempt.wave, attempt.refusal, this::send, this::refuse);
+      without(
+          () ->
+              Halving.apart(last.open(), attempt.wave, attempt.refusal, this::send, this::refuse));
     }
   }
 

@@ -85,7 +85,7 @@ class SeenRecordsTest {
   }
 
   private SeenRecords seen(Predicate<TableInfo> kept, long room, AtomicLong left) {
-    return new SeenRecords(through, kept, room, left);
+    return new SeenRecords(through, kept, 100, room, left);
   }
 
   private static List<String> names(Lookups lookups, TableInfo table) {
@@ -132,6 +132,18 @@ class SeenRecordsTest {
       }
     }
     verify(through, times(2)).fetch(any(), any());
+  }
+
+  /** For a few rows it takes longer to read a large table than to ask for their records. */
+  @Test
+  void aTableThatIsMuchLargerThanTheFileIsNotRead() {
+    when(through.count(BOATS)).thenReturn(5_401L, 5_400L);
+    try (SeenRecords seen = seen(BOATS::equals, Long.MAX_VALUE, new AtomicLong(Long.MAX_VALUE))) {
+      names(seen, BOATS);
+      assertThat(seen.hasSeen(BOATS)).isFalse();
+      names(seen, BOATS);
+      assertThat(seen.hasSeen(BOATS)).isTrue();
+    }
   }
 
   @Test

@@ -32,9 +32,6 @@ final class PostgresDialect implements Dialect {
   /** What is said of the number of a transaction that has never been. */
   private static final String IN_THE_FUTURE = "22023";
 
-  /** The first version that goes straight to a range of places in a table. */
-  private static final int FINDS_PLACES = 14;
-
   private static final String STARTED = "extract(epoch FROM pg_postmaster_start_time())::text";
 
   /** Its states are those of the documentation's appendix A. */
@@ -312,57 +309,10 @@ final class PostgresDialect implements Dialect {
     return new PostgresCopy(this, connection);
   }
 
-  /**
-   * Records that one command copied in stand one behind the other, and were written by one part of
-   * the transaction.
-   */
   @Override
   public @Nullable String together(Connection connection, TableInfo table, List<List<Object>> keys)
       throws SQLException {
-    FieldInfo key = table.field(table.primaryKey().get(0));
-    boolean isTold =
-        connection.getMetaData().getDatabaseMajorVersion() >= FINDS_PLACES
-            && table.primaryKey().size() == 1
-            && arrayOf(key) != null;
-    if (!isTold) {
-      return null;
-    }
-    String sql =
-        "SELECT ctid::text, xmin::text FROM "
-            + name(table)
-            + " WHERE "
-            + quote(key.name())
-            + " IN (?, ?) ORDER BY ctid";
-    try (PreparedStatement query = connection.prepareStatement(sql)) {
-      Fields.bind(query, 1, key, keys.get(0).get(0), this);
-      Fields.bind(query, 2, key, keys.get(keys.size() - 1).get(0), this);
-      try (ResultSet found = query.executeQuery()) {
-        return between(found, keys.size());
-      }
-    }
-  }
-
-  /** The records from the first that was found to the last; null if many others may be between. */
-  private static @Nullable String between(ResultSet found, int count) throws SQLException {
-    String first = null;
-    String last = null;
-    String by = null;
-    boolean isOne = true;
-    while (found.next()) {
-      last = found.getString(1);
-      first = first == null ? last : first;
-      isOne &= by == null || by.equals(found.getString(2));
-      by = found.getString(2);
-    }
-    // each page holds one of them at least
-    return first == null || !isOne || page(last) - page(first) > count
-        ? null
-        : "ctid BETWEEN '%s'::tid AND '%s'::tid AND xmin = '%s'::xid".formatted(first, last, by);
-  }
-
-  /** The number of the page that a record stands in, of a place such as (76,2). */
-  private static long page(String place) {
-    return Long.parseLong(place.substring(1, place.indexOf(',')));
+    return new PostgresPlaces(this, connection, table).together(keys);
   }
 
   /** Values come in the form in which the field's storage keeps them. */
