@@ -39,6 +39,9 @@ final class Answers {
   /** As often as this a table must be larger than what is wanted of it, to be asked by key. */
   private static final int MUCH_LARGER = 8;
 
+  /** Whole numbers of so many digits fit into a long. */
+  private static final int DIGITS = 18;
+
   private static final Comparison EXACT = Comparison.ignoring(List.of());
 
   private final Dialect dialect;
@@ -221,7 +224,10 @@ final class Answers {
                 .collect(Collectors.joining());
     Sums sums = new Sums(numbers);
     List<List<Object>> all = new ArrayList<>(keys);
-    String together = all.isEmpty() ? null : dialect.together(connection, table, all);
+    String together = all.isEmpty() ? null : range(table, all);
+    if (together == null && !all.isEmpty()) {
+      together = dialect.together(connection, table, all);
+    }
     if (together != null) {
       String sql = "SELECT " + wanted + " FROM " + dialect.name(table) + " WHERE " + together;
       going.use(connection, sql, sums::add);
@@ -232,6 +238,34 @@ final class Answers {
     }
     inSets(connection, table, wanted, all, sums::add);
     return sums.totals();
+  }
+
+  /**
+   * The condition that a key lies between two numbers, where each number from one to the other is
+   * one of some keys; null if not.
+   */
+  private @Nullable String range(TableInfo table, List<List<Object>> keys) {
+    FieldInfo key = table.field(table.primaryKey().get(0));
+    long[] numbers = new long[keys.size()];
+    for (int i = 0; i < numbers.length; i++) {
+      boolean isWhole =
+          table.primaryKey().size() == 1
+              && key.type() == FieldType.WHOLE
+              && keys.get(i).get(0) instanceof BigDecimal number
+              && number.precision() - number.scale() <= DIGITS;
+      if (!isWhole) {
+        return null;
+      }
+      numbers[i] = ((BigDecimal) keys.get(i).get(0)).longValue();
+    }
+    Arrays.sort(numbers);
+    for (int i = 1; i < numbers.length; i++) {
+      if (numbers[i] != numbers[i - 1] + 1) {
+        return null;
+      }
+    }
+    String from = dialect.quote(key.name()) + " BETWEEN " + numbers[0];
+    return from + " AND " + numbers[numbers.length - 1];
   }
 
   /** How many records there are, and what their numbers add up to, set by set. */
