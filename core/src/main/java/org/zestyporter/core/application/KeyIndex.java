@@ -74,14 +74,17 @@ public final class KeyIndex {
     return column.form() == ValueColumn.Form.NUMBER && column.scale() == 0;
   }
 
+  /** True for a key that is a whole number which fits into a long. */
+  public static boolean isWhole(List<Object> key) {
+    return key.size() == 1
+        && key.get(0) instanceof BigDecimal number
+        && number.scale() <= 0
+        && number.precision() - number.scale() <= DIGITS;
+  }
+
   /** The number that a key is, as it is held; 0 if it is something else. */
   private static long number(List<Object> key) {
-    return key.size() == 1
-            && key.get(0) instanceof BigDecimal number
-            && number.scale() <= 0
-            && number.precision() - number.scale() <= DIGITS
-        ? mixed(number.longValue())
-        : 0;
+    return isWhole(key) ? mixed(((BigDecimal) key.get(0)).longValue()) : 0;
   }
 
   /** Sets 0 aside, which the map can't hold; no number of 18 digits comes near. */

@@ -34,7 +34,10 @@ final class Passage implements AutoCloseable {
   private final Lookups lookups;
   private final LastStage last;
   private final boolean whole;
+
+  /** True if a record changes only where a row changes just this one. */
   private final boolean isQuiet;
+
   private final @Nullable Replay replay;
   private final Waiting waiting;
 

@@ -5,16 +5,13 @@ import static org.assertj.core.api.Assertions.assertThatCode;
 import static org.mockito.AdditionalAnswers.delegatesTo;
 import static org.mockito.ArgumentMatchers.any;
 import static org.mockito.Mockito.doAnswer;
-import static org.mockito.Mockito.doReturn;
 import static org.mockito.Mockito.mock;
 import static org.mockito.Mockito.never;
 import static org.mockito.Mockito.verify;
 
 import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.SQLException;
-import java.time.LocalDateTime;
 import java.util.List;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
@@ -23,17 +20,10 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
-import org.zestyporter.core.application.Application;
 import org.zestyporter.core.application.Records;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.application.WriteSession;
 import org.zestyporter.core.application.jdbc.Databases;
-import org.zestyporter.core.fill.RunContext;
-import org.zestyporter.core.fill.Shared;
-import org.zestyporter.core.plan.PlanJson;
-import org.zestyporter.core.source.SourceReader;
-import org.zestyporter.core.source.SourceTable;
-import org.zestyporter.core.source.reading.Reading;
 
 /** What the ledger says of a written record is what stands in the table. */
 class AsGivenTest {
@@ -268,21 +258,10 @@ class AsGivenTest {
           .when(session)
           .totals(any(), any(), any());
     }
-    Application application = mock(Application.class, delegatesTo(on.database()));
-    doReturn(application).when(application).stoppable();
-    doReturn(application).when(application).with(any());
-    doReturn(session).when(application).begin(any());
-    Path csv = Files.writeString(folder.resolve("file.csv"), file(0));
-    RunContext context = new RunContext("odile", LocalDateTime.of(2026, 11, 25, 9, 0), "file.csv");
     MemoryLedger ledger = new MemoryLedger(false);
-    try (SourceTable source = SourceReader.open(csv, folder.resolve("cells"), Reading.FIND)) {
-      RunReport report =
-          new Pipeline(
-                  new OpenedPlan(application, source, PlanJson.read(PLAN), context, Shared.NONE))
-              .run("2026-0001", ledger, Progress.NONE);
-      assertThat(report.balanced()).isTrue();
-      assertThat(writes(report)).isEqualTo(ROWS);
-    }
+    RunReport report = Runs.run(on, session, folder, PLAN, file(0), ledger);
+    assertThat(report.balanced()).isTrue();
+    assertThat(writes(report)).isEqualTo(ROWS);
     isAsToldBy(ledger, on);
     return session;
   }

@@ -1,10 +1,17 @@
 package org.zestyporter.core.run;
 
+import static org.mockito.AdditionalAnswers.delegatesTo;
+import static org.mockito.ArgumentMatchers.any;
+import static org.mockito.Mockito.doReturn;
+import static org.mockito.Mockito.mock;
+
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.LocalDateTime;
 import java.util.List;
+import org.zestyporter.core.application.Application;
+import org.zestyporter.core.application.WriteSession;
 import org.zestyporter.core.application.jdbc.Databases;
 import org.zestyporter.core.fill.RunContext;
 import org.zestyporter.core.fill.Shared;
@@ -72,6 +79,27 @@ public final class Runs {
       throws IOException {
     return go(
         on, folder, plan, file, p -> p.resume("2026-0001", ledger.standing(), ledger, progress));
+  }
+
+  /** Runs with a session of somebody's own, which may be watched. */
+  static RunReport run(
+      Databases.Fresh on,
+      WriteSession session,
+      Path folder,
+      String plan,
+      String file,
+      Ledger ledger)
+      throws IOException {
+    Application application = mock(Application.class, delegatesTo(on.database()));
+    doReturn(application).when(application).stoppable();
+    doReturn(application).when(application).with(any());
+    doReturn(session).when(application).begin(any());
+    Path csv = Files.writeString(folder.resolve("file.csv"), file);
+    try (SourceTable source = SourceReader.open(csv, folder.resolve("cells"), Reading.FIND)) {
+      return new Pipeline(
+              new OpenedPlan(application, source, PlanJson.read(plan), CONTEXT, Shared.NONE))
+          .run("2026-0001", ledger, Progress.NONE);
+    }
   }
 
   private interface Deed {

@@ -4,14 +4,11 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.mockito.AdditionalAnswers.delegatesTo;
 import static org.mockito.ArgumentMatchers.any;
 import static org.mockito.Mockito.doAnswer;
-import static org.mockito.Mockito.doReturn;
 import static org.mockito.Mockito.mock;
 
 import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.SQLException;
-import java.time.LocalDateTime;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
@@ -20,15 +17,8 @@ import java.util.stream.Stream;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
-import org.zestyporter.core.application.Application;
 import org.zestyporter.core.application.WriteSession;
 import org.zestyporter.core.application.jdbc.Databases;
-import org.zestyporter.core.fill.RunContext;
-import org.zestyporter.core.fill.Shared;
-import org.zestyporter.core.plan.PlanJson;
-import org.zestyporter.core.source.SourceReader;
-import org.zestyporter.core.source.SourceTable;
-import org.zestyporter.core.source.reading.Reading;
 
 /**
  * A run goes through all records of a table before it writes. Somebody may change them in between.
@@ -88,20 +78,8 @@ class SeenBeforeTest {
             })
         .when(session)
         .fetchNow(any(), any());
-    Application application = mock(Application.class, delegatesTo(on.database()));
-    doReturn(application).when(application).stoppable();
-    doReturn(application).when(application).with(any());
-    doReturn(session).when(application).begin(any());
-    Path csv = Files.writeString(folder.resolve("file.csv"), FILE);
-    RunContext context = new RunContext("odile", LocalDateTime.of(2026, 11, 25, 9, 0), "file.csv");
     Fates fates = new Fates();
-    try (SourceTable source = SourceReader.open(csv, folder.resolve("cells"), Reading.FIND)) {
-      RunReport report =
-          new Pipeline(
-                  new OpenedPlan(application, source, PlanJson.read(PLAN), context, Shared.NONE))
-              .run("2026-0001", fates, Progress.NONE);
-      assertThat(report.balanced()).isTrue();
-    }
+    assertThat(Runs.run(on, session, folder, PLAN, FILE, fates).balanced()).isTrue();
     return fates;
   }
 

@@ -19,7 +19,6 @@ import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.FieldType;
 import org.zestyporter.core.application.Records;
 import org.zestyporter.core.application.TableInfo;
-import org.zestyporter.core.application.WriteSession;
 import org.zestyporter.core.value.ColumnMaker;
 import org.zestyporter.core.value.Comparison;
 import org.zestyporter.core.value.Storage;
@@ -38,9 +37,6 @@ final class Answers {
 
   /** As often as this a table must be larger than what is wanted of it, to be asked by key. */
   private static final int MUCH_LARGER = 8;
-
-  /** Whole numbers of so many digits fit into a long. */
-  private static final int DIGITS = 18;
 
   private static final Comparison EXACT = Comparison.ignoring(List.of());
 
@@ -210,95 +206,13 @@ final class Answers {
     return Records.of(table, columns);
   }
 
-  /** Counts and adds up the records of a set of primary keys. */
-  WriteSession.Totals totals(
-      Connection connection,
-      TableInfo table,
-      List<FieldInfo> numbers,
-      Collection<List<Object>> keys)
-      throws SQLException {
-    String wanted =
-        "COUNT(*)"
-            + numbers.stream()
-                .map(f -> ", " + dialect.sum(dialect.quote(f.name())))
-                .collect(Collectors.joining());
-    Sums sums = new Sums(numbers);
-    List<List<Object>> all = new ArrayList<>(keys);
-    String together = all.isEmpty() ? null : range(table, all);
-    if (together == null && !all.isEmpty()) {
-      together = dialect.together(connection, table, all);
-    }
-    if (together != null) {
-      String sql = "SELECT " + wanted + " FROM " + dialect.name(table) + " WHERE " + together;
-      going.use(connection, sql, sums::add);
-      if (sums.records == all.size()) {
-        return sums.totals();
-      }
-      sums = new Sums(numbers);
-    }
-    inSets(connection, table, wanted, all, sums::add);
-    return sums.totals();
-  }
-
-  /**
-   * The condition that a key lies between two numbers, where each number from one to the other is
-   * one of some keys; null if not.
-   */
-  private @Nullable String range(TableInfo table, List<List<Object>> keys) {
-    FieldInfo key = table.field(table.primaryKey().get(0));
-    long[] numbers = new long[keys.size()];
-    for (int i = 0; i < numbers.length; i++) {
-      boolean isWhole =
-          table.primaryKey().size() == 1
-              && key.type() == FieldType.WHOLE
-              && keys.get(i).get(0) instanceof BigDecimal number
-              && number.precision() - number.scale() <= DIGITS;
-      if (!isWhole) {
-        return null;
-      }
-      numbers[i] = ((BigDecimal) keys.get(i).get(0)).longValue();
-    }
-    Arrays.sort(numbers);
-    for (int i = 1; i < numbers.length; i++) {
-      if (numbers[i] != numbers[i - 1] + 1) {
-        return null;
-      }
-    }
-    String from = dialect.quote(key.name()) + " BETWEEN " + numbers[0];
-    return from + " AND " + numbers[numbers.length - 1];
-  }
-
-  /** How many records there are, and what their numbers add up to, set by set. */
-  private final class Sums {
-    private final List<FieldInfo> numbers;
-    private final BigDecimal[] sums;
-    private long records;
-
-    Sums(List<FieldInfo> numbers) {
-      this.numbers = numbers;
-      this.sums = new BigDecimal[numbers.size()];
-      Arrays.fill(sums, BigDecimal.ZERO);
-    }
-
-    boolean add(PreparedStatement query) throws SQLException {
-      try (ResultSet found = query.executeQuery()) {
-        found.next();
-        records += found.getLong(1);
-        for (int f = 0; f < sums.length; f++) {
-          BigDecimal sum = found.getBigDecimal(f + 2);
-          sums[f] = sum == null ? sums[f] : sums[f].add(dialect.sum(sum, numbers.get(f)));
-        }
-      }
-      return true;
-    }
-
-    WriteSession.Totals totals() {
-      return new WriteSession.Totals(records, List.of(sums));
-    }
+  /** What some fields add up to. */
+  Sums sums(TableInfo table, List<FieldInfo> numbers) {
+    return new Sums(this, dialect, going, table, numbers);
   }
 
   /** Asks for records by their primary keys, so many at a time as the database takes. */
-  private void inSets(
+  void inSets(
       Connection connection,
       TableInfo table,
       String wanted,

@@ -164,7 +164,7 @@ final class JdbcSession implements WriteSession {
 
   @Override
   public Totals totals(TableInfo table, List<FieldInfo> numbers, Collection<List<Object>> keys) {
-    return use(() -> answers.totals(connection, table, numbers, keys));
+    return use(() -> answers.sums(table, numbers).of(connection, keys));
   }
 
   /** Changes that can go together, by their places; in order, only neighbours can. */

@@ -86,12 +86,12 @@ final class Returning {
                 keys.add(keyAt.length == 0 ? null : key);
               }
               int[] counts = statement.executeBatch();
-              return IntStream.range(0, counts.length).anyMatch(i -> counts[i] == 0)
-                  ? IntStream.range(0, counts.length)
-                      .filter(i -> counts[i] != 0)
-                      .mapToObj(keys::get)
-                      .toList()
-                  : keys;
+              for (int i = counts.length - 1; i >= 0; i--) {
+                if (counts[i] == 0) {
+                  keys.remove(i);
+                }
+              }
+              return keys;
             });
   }
 

@@ -45,8 +45,7 @@ final class Statements {
     boolean insert = changes.get(0).key() == null;
     List<FieldInfo> fields = changes.get(0).fields().stream().map(table.fields()::get).toList();
     Load load = new Load(connection, going, table, fields, changes, false);
-    List<List<Object>> made = insert ? copied(table, changes) : null;
-    made = insert && made == null ? dialect.insert(load) : made;
+    List<List<Object>> made = insert ? inserted(load) : null;
     if (made != null) {
       return all(made, changes);
     }
@@ -82,9 +81,11 @@ final class Statements {
         });
   }
 
-  private @Nullable List<List<Object>> copied(TableInfo table, List<Change> changes)
-      throws SQLException {
-    return copying == Copying.NONE ? null : copying.copy(NewRecords.of(table, changes));
+  /** The keys of records that went by the fastest way; null if they have to go by a batch. */
+  private @Nullable List<List<Object>> inserted(Load load) throws SQLException {
+    List<List<Object>> copied =
+        copying == Copying.NONE ? null : copying.copy(NewRecords.of(load.table(), load.changes()));
+    return copied == null ? dialect.insert(load) : copied;
   }
 
   /** Forgets what is known of tables, which others may change from now on. */
