@@ -168,6 +168,7 @@ public enum ErrorCode {
   DATABASE_READ_ONLY(Kind.DATABASE, "Take a connection that may write."),
   DATABASE_RIGHTS(Kind.DATABASE, "Have the right given, or take another connection."),
   DATABASE_CANCELLED(Kind.DATABASE),
+  DATABASE_ODD_NAME(Kind.DATABASE, "Have it renamed, or take another connection."),
   DATABASE_REFUSED(Kind.DATABASE),
   TABLE_GONE(Kind.DATABASE, "Choose the table again."),
   ROW_REFUSED(Kind.DATABASE),

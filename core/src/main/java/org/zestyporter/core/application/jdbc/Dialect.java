@@ -312,7 +312,7 @@ interface Dialect {
   }
 
   /** How records are inserted by columns. */
-  default Copying copying(Connection connection) {
+  default Copying copying(Connection connection, Going going) {
     return Copying.NONE;
   }
 

@@ -21,8 +21,11 @@ final class Going {
   }
 
   /** What is done with a statement. */
-  interface Use<T> {
-    T with(PreparedStatement statement) throws SQLException;
+  interface Use<T> extends Deed<PreparedStatement, T> {}
+
+  /** What is done with a statement of any kind. */
+  interface Deed<S extends Statement, T> {
+    T with(S statement) throws SQLException;
   }
 
   /** Makes a statement. */
@@ -36,7 +39,12 @@ final class Going {
 
   /** Uses a statement that {@link #cancel} can end at any time. */
   <T> T use(Connection connection, Make make, Use<T> use) throws SQLException {
-    try (PreparedStatement statement = make.from(connection)) {
+    return using(make.from(connection), use);
+  }
+
+  /** The same with any statement, which is closed then. */
+  <S extends Statement, T> T using(S made, Deed<S, T> use) throws SQLException {
+    try (S statement = made) {
       dialect.limit(statement, seconds);
       statements.add(statement);
       try {

@@ -54,6 +54,11 @@ final class MariaDialect implements Dialect {
   private static final int WEIGHT = 1 << 20;
   private static final int PARAMETERS = 60_000;
 
+  /** What may not stand in any statement: a server could answer it by asking for a file of ours. */
+  private static final Pattern LOADING =
+      Pattern.compile(
+          "LOAD\\s+(DATA|XML)\\b.*\\bINFILE", Pattern.CASE_INSENSITIVE | Pattern.DOTALL);
+
   private static final String TRIGGER = "trigger ";
 
   private static final Pattern UNIQUE =
@@ -89,6 +94,12 @@ final class MariaDialect implements Dialect {
 
   @Override
   public String quote(String identifier) {
+    if (LOADING.matcher(identifier).find()) {
+      throw ErrorCode.DATABASE_ODD_NAME.error(
+          "The database calls something “"
+              + identifier
+              + "”, which could make this side send one of its own files, so nothing is done there.");
+    }
     return '`' + identifier.replace("`", "``") + '`';
   }
 
@@ -327,6 +338,11 @@ final class MariaDialect implements Dialect {
       from = to;
     }
     return keys;
+  }
+
+  @Override
+  public Copying copying(Connection connection, Going going) {
+    return new MariaLoad(this, connection, going);
   }
 
   private static boolean tells(DatabaseMetaData meta) throws SQLException {

@@ -70,8 +70,7 @@ final class PostgresCopy implements Copying {
     if (records.count() < FEWEST || fields.isEmpty() || !isPlain(table)) {
       return null;
     }
-    List<FieldInfo> left = new ArrayList<>(table.fields(table.primaryKey()));
-    left.removeIf(key -> fields.contains(key) && isKeptAsGiven(key));
+    List<FieldInfo> left = Copying.leftKeys(records);
     Sequence numbers = left.size() == 1 ? sequence(table, left.get(0), fields) : null;
     boolean can = left.isEmpty() || numbers != null;
     return can && PostgresText.canTell(records.given(), records.rows())
@@ -99,13 +98,6 @@ final class PostgresCopy implements Copying {
       plain.put(name, known);
     }
     return known;
-  }
-
-  private static boolean isKeptAsGiven(FieldInfo key) {
-    return switch (key.storage().kind()) {
-      case NUMBER, TEXT, UUID, DATE -> true;
-      default -> false;
-    };
   }
 
   /** What numbers a key field; null if nothing does, or it is given. */
@@ -167,7 +159,7 @@ final class PostgresCopy implements Copying {
       String into = dialect.name(some.table());
       send(dialect, connection, into, some.fields(), some.given(), some.rows());
     }
-    return keys(all);
+    return Copying.givenKeys(all);
   }
 
   /** With numbers that are taken for them beforehand, in their order. */
@@ -242,20 +234,5 @@ final class PostgresCopy implements Copying {
         copy.cancelCopy();
       }
     }
-  }
-
-  private static List<List<Object>> keys(NewRecords records) {
-    List<FieldInfo> fields = records.fields();
-    ValueColumn[] columns = records.given();
-    List<FieldInfo> keyFields = records.table().fields(records.table().primaryKey());
-    List<List<Object>> keys = new ArrayList<>(records.count());
-    for (int row : records.rows()) {
-      List<Object> key = new ArrayList<>(keyFields.size());
-      for (FieldInfo field : keyFields) {
-        key.add(field.storage().canonical(columns[fields.indexOf(field)].value(row)));
-      }
-      keys.add(keyFields.isEmpty() ? null : key);
-    }
-    return keys;
   }
 }

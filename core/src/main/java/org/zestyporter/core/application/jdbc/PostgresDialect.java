@@ -305,7 +305,7 @@ final class PostgresDialect implements Dialect {
   }
 
   @Override
-  public Copying copying(Connection connection) {
+  public Copying copying(Connection connection, Going going) {
     return new PostgresCopy(this, connection);
   }
 

@@ -31,7 +31,7 @@ final class Statements {
     this.connection = connection;
     this.dialect = dialect;
     this.going = going;
-    this.copying = dialect.copying(connection);
+    this.copying = dialect.copying(connection, going);
   }
 
   /**

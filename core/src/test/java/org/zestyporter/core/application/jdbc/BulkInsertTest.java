@@ -46,7 +46,7 @@ class BulkInsertTest {
           "cr\rhere",
           null);
 
-  private static List<Integer> fields(TableInfo table, String... names) {
+  static List<Integer> fields(TableInfo table, String... names) {
     List<Integer> indexes = new ArrayList<>();
     for (FieldInfo field : table.fields(List.of(names))) {
       indexes.add(table.fields().indexOf(field));
@@ -54,8 +54,7 @@ class BulkInsertTest {
     return indexes;
   }
 
-  private static List<List<Object>> write(
-      Databases.Fresh on, TableInfo table, List<Change> changes) {
+  static List<List<Object>> write(Databases.Fresh on, TableInfo table, List<Change> changes) {
     try (WriteSession session = on.database().begin()) {
       List<List<Object>> keys = session.write(table, changes, false);
       session.commit();
@@ -158,12 +157,12 @@ class BulkInsertTest {
     }
   }
 
-  private static List<String> names() {
+  static List<String> names() {
     return IntStream.range(0, MANY).mapToObj(i -> "n" + i).toList();
   }
 
   /** Writes many names; gives those of the records that the keys find. */
-  private static List<String> named(Databases.Fresh on, TableInfo table) {
+  static List<String> named(Databases.Fresh on, TableInfo table) {
     List<Integer> name = fields(table, "name");
     List<List<Object>> keys =
         write(

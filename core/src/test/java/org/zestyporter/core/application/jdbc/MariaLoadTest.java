@@ -1,0 +1,319 @@
+package org.zestyporter.core.application.jdbc;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.zestyporter.core.application.jdbc.BulkInsertTest.MANY;
+import static org.zestyporter.core.application.jdbc.BulkInsertTest.fields;
+import static org.zestyporter.core.application.jdbc.BulkInsertTest.names;
+import static org.zestyporter.core.application.jdbc.BulkInsertTest.stand;
+import static org.zestyporter.core.application.jdbc.BulkInsertTest.write;
+
+import java.io.DataInputStream;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.math.BigDecimal;
+import java.net.ServerSocket;
+import java.net.Socket;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.sql.SQLException;
+import java.time.LocalDate;
+import java.time.LocalDateTime;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HexFormat;
+import java.util.List;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
+import java.util.stream.IntStream;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
+import org.zestyporter.core.application.Halving;
+import org.zestyporter.core.application.NewRecords;
+import org.zestyporter.core.application.TableInfo;
+import org.zestyporter.core.application.WriteSession;
+import org.zestyporter.core.application.WriteSession.Change;
+import org.zestyporter.core.value.ErrorCode;
+import org.zestyporter.core.value.PorterException;
+import org.zestyporter.core.value.ValueColumn;
+
+/** Many records at once are loaded by MariaDB; what stands is what statements would have left. */
+class MariaLoadTest {
+  private static final String EVERYTHING =
+      "(id BIGINT AUTO_INCREMENT PRIMARY KEY, words TEXT, amount DECIMAL(12,3),"
+          + " huge DECIMAL(60,2), large BIGINT UNSIGNED, `exact one` DOUBLE, day DATE,"
+          + " moment DATETIME(6), stamp TIMESTAMP(3) NULL, yes BOOLEAN, mood ENUM('calm', 'o''dd\\\\'),"
+          + " code CHAR(4), doubled BIGINT AS (large * 2) VIRTUAL, noted TEXT DEFAULT 'by default')";
+
+  private static Change everything(TableInfo table, int i) {
+    return new Change(
+        i + 2L,
+        null,
+        fields(
+            table,
+            "words",
+            "amount",
+            "huge",
+            "large",
+            "exact one",
+            "day",
+            "moment",
+            "stamp",
+            "yes",
+            "mood",
+            "code"),
+        Arrays.asList(
+            BulkInsertTest.TEXTS.get(i % BulkInsertTest.TEXTS.size()),
+            new BigDecimal(i - 90).movePointLeft(3),
+            new BigDecimal("1E+30").add(new BigDecimal(i)),
+            new BigDecimal("9223372036854775807").add(new BigDecimal(i - 100)),
+            new BigDecimal("1.0E-7").multiply(new BigDecimal(i)),
+            i % 7 == 0 ? null : LocalDate.of(1, 1, 1).plusDays(i * 14_600L),
+            LocalDateTime.of(1969, 12, 31, 23, 59, 58, 123_456_000).plusHours(i * 1_000L),
+            LocalDateTime.of(2026, 11, 26, 3, 10, 59, 123_000_000).plusHours(i),
+            i % 3 == 0 ? null : i % 3 == 1,
+            i % 2 == 0 ? "calm" : "o'dd\\",
+            i % 2 == 0 ? "ab" : null));
+  }
+
+  @Test
+  void whatStandsIsWhatStatementsWouldHaveLeft() throws SQLException {
+    try (Databases.Fresh on = Databases.maria()) {
+      on.execute(
+          on.quoted("CREATE TABLE <Of Many> ") + EVERYTHING,
+          on.quoted("CREATE TABLE <by ones> ") + EVERYTHING);
+      TableInfo many = on.database().table("Of Many");
+      TableInfo ones = on.database().table("by ones");
+      List<Change> changes = IntStream.range(0, MANY).mapToObj(i -> everything(many, i)).toList();
+      assertThat(load(on, NewRecords.of(many, changes))).isTrue();
+      List<List<Object>> keys = write(on, many, changes);
+      List<List<Object>> single = new ArrayList<>();
+      for (int i = 0; i < MANY; i++) {
+        single.addAll(write(on, ones, List.of(everything(ones, i))));
+      }
+      assertThat(stand(on, many, keys).stream().map(r -> r.subList(1, r.size())))
+          .isEqualTo(stand(on, ones, single).stream().map(r -> r.subList(1, r.size())).toList());
+    }
+  }
+
+  /** True if they were loaded, and not by statements; nothing of it stays. */
+  private static boolean load(Databases.Fresh on, NewRecords records) throws SQLException {
+    MariaDialect dialect = new MariaDialect();
+    String before = loads(on);
+    on.connection().setAutoCommit(false);
+    List<List<Object>> keys =
+        new MariaLoad(dialect, on.connection(), new Going(dialect, Patience.USUAL)).copy(records);
+    on.connection().rollback();
+    on.connection().setAutoCommit(true);
+    assertThat(loads(on).equals(before)).isEqualTo(keys == null);
+    return keys != null;
+  }
+
+  private static String loads(Databases.Fresh on) throws SQLException {
+    return on.rows("SHOW SESSION STATUS LIKE 'Handler_write'").get(0);
+  }
+
+  private static NewRecords named(TableInfo table, boolean withKeys) {
+    ValueColumn[] columns = new ValueColumn[table.fields().size()];
+    columns[fields(table, "name").get(0)] = ValueColumn.of(names().toArray(), null);
+    if (withKeys) {
+      Object[] numbers = IntStream.range(7, MANY + 7).mapToObj(BigDecimal::new).toArray();
+      columns[fields(table, "id").get(0)] = ValueColumn.of(numbers, null);
+    }
+    return new NewRecords(table, columns, IntStream.range(0, MANY).toArray(), new long[MANY]);
+  }
+
+  /** Whoever decides the key, each record is found by the one that is told. */
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      value = {
+        "id INT AUTO_INCREMENT PRIMARY KEY, name TEXT | true",
+        "id SMALLINT UNSIGNED AUTO_INCREMENT, name VARCHAR(9), PRIMARY KEY (id, name) | false",
+        "id UUID DEFAULT UUID() PRIMARY KEY, name TEXT | false",
+        "id INT DEFAULT NEXTVAL(numbers) PRIMARY KEY, name TEXT | false",
+        "name VARCHAR(9) PRIMARY KEY | true",
+        "name TEXT | true",
+      })
+  void eachRecordIsFoundByItsKey(String columns, boolean isLoaded) throws SQLException {
+    try (Databases.Fresh on = Databases.maria()) {
+      on.execute("CREATE SEQUENCE numbers START WITH 70", "CREATE TABLE t (" + columns + ")");
+      TableInfo table = on.database().table("t");
+      assertThat(load(on, named(table, false))).isEqualTo(isLoaded);
+      if (!table.primaryKey().isEmpty()) {
+        assertThat(BulkInsertTest.named(on, table)).isEqualTo(names());
+      }
+    }
+  }
+
+  /** Numbers that do not follow each other can't be told without asking. */
+  @Test
+  void numbersOfASharedSeriesAreLeftToStatements() throws SQLException {
+    try (Databases.Fresh on = Databases.maria()) {
+      on.execute(
+          "CREATE TABLE t (id INT AUTO_INCREMENT PRIMARY KEY, name TEXT)",
+          "SET auto_increment_increment = 2");
+      TableInfo table = on.database().table("t");
+      assertThat(load(on, named(table, false))).isFalse();
+      assertThat(load(on, named(table, true))).isTrue();
+    }
+  }
+
+  /** What would be changed, cut or left out with a warning is refused, and named. */
+  @ParameterizedTest
+  @ValueSource(
+      strings = {
+        "name VARCHAR(20) UNIQUE",
+        "name VARCHAR(3)",
+        "name ENUM('a', 'n1')",
+        "name VARCHAR(20) CHECK (name <> 'n150')",
+        "name VARCHAR(20) CHARACTER SET ascii",
+        "name VARCHAR(20), FOREIGN KEY (name) REFERENCES others (name)",
+        "name VARCHAR(20) NOT NULL",
+      })
+  void whatWouldGetLostIsRefused(String name) throws SQLException {
+    try (Databases.Fresh on = Databases.maria()) {
+      on.execute(
+          "CREATE TABLE others (name VARCHAR(20) PRIMARY KEY)",
+          "INSERT INTO others VALUES ('n1')",
+          "CREATE TABLE t (id INT AUTO_INCREMENT PRIMARY KEY, " + name + ")");
+      TableInfo table = on.database().table("t");
+      List<Integer> field = fields(table, "name");
+      String odd = name.contains("UNIQUE") ? "n1" : name.contains("ascii") ? "ñ" : "n150";
+      Object refused = name.contains("NOT NULL") ? null : odd;
+      List<Change> changes =
+          IntStream.range(0, MANY)
+              .mapToObj(
+                  i ->
+                      new Change(
+                          i,
+                          null,
+                          field,
+                          Arrays.asList(
+                              i == 150 ? refused : name.contains("UNIQUE") ? "n" + i : "n1")))
+              .toList();
+      try (WriteSession session = on.database().begin()) {
+        List<Long> lines = new ArrayList<>();
+        Halving.write(
+            session,
+            changes,
+            some -> session.write(table, some, false),
+            (change, refusal) -> lines.add(refusal.line()));
+        assertThat(lines).containsExactly(150L);
+        session.commit();
+      }
+      assertThat(on.database().count(table)).isEqualTo(MANY - 1);
+    }
+  }
+
+  /** What is known of a table holds for one transaction: others can change it after that. */
+  @Test
+  void aTriggerThatComesInBetweenTwoBatchesHasItsSay() throws SQLException {
+    try (Databases.Fresh on = Databases.maria()) {
+      on.execute("CREATE TABLE t (id INT AUTO_INCREMENT PRIMARY KEY, name TEXT)");
+      TableInfo table = on.database().table("t");
+      try (WriteSession session = on.database().begin("two batches")) {
+        session.insert(named(table, false));
+        session.commit();
+        on.execute(
+            "CREATE TRIGGER later BEFORE INSERT ON t FOR EACH ROW SET NEW.name = UPPER(NEW.name)");
+        List<List<Object>> keys = session.insert(named(table, false));
+        session.commit();
+        assertThat(stand(on, table, keys).get(3).get(1)).isEqualTo("N3");
+      }
+      assertThat(load(on, named(table, false))).isFalse();
+    }
+  }
+
+  @Test
+  void aServerThatTakesNoFilesIsServedByStatements() throws SQLException {
+    try (Databases.Fresh on = Databases.maria()) {
+      on.execute("CREATE TABLE t (id INT AUTO_INCREMENT PRIMARY KEY, name TEXT)");
+      TableInfo table = on.database().table("t");
+      on.execute("SET GLOBAL local_infile = 0");
+      try {
+        assertThat(load(on, named(table, false))).isFalse();
+        assertThat(BulkInsertTest.named(on, table)).isEqualTo(names());
+      } finally {
+        on.execute("SET GLOBAL local_infile = 1");
+      }
+    }
+  }
+
+  /** Whatever a server asks for, no file of this side is given away. */
+  @Test
+  void aServerThatAsksForAFileGetsNothing(@TempDir Path folder) throws Exception {
+    Path secret = Files.writeString(folder.resolve("secret"), "the safe's number is 4711");
+    ExecutorService thread = Executors.newSingleThreadExecutor();
+    try (ServerSocket server = new ServerSocket(0)) {
+      Future<String> heard = thread.submit(() -> askForFile(server, secret));
+      String url = "jdbc:mariadb://localhost:" + server.getLocalPort() + "/marina";
+      assertThatThrownBy(() -> Database.connect(url, "odile", "").table("t"))
+          .isInstanceOf(PorterException.class);
+      assertThat(heard.get()).contains("odile").doesNotContain("4711");
+    } finally {
+      thread.shutdownNow();
+    }
+  }
+
+  /** Answers the first statement by asking for a file; gives all that it was sent. */
+  private static String askForFile(ServerSocket server, Path file) throws IOException {
+    StringBuilder heard = new StringBuilder();
+    try (Socket socket = server.accept()) {
+      OutputStream out = socket.getOutputStream();
+      DataInputStream in = new DataInputStream(socket.getInputStream());
+      // version 10 of the protocol, and what every client has to be able to do
+      String able = latin("88a2") + "!" + latin("0200") + latin("0800") + latin("15");
+      send(
+          out,
+          0,
+          latin("0a")
+              + "5.5.5-10.11.1-MariaDB\0\1\0\0\00012345678\0"
+              + able
+              + "\0".repeat(10)
+              + "123456789012\0mysql_native_password\0");
+      heard.append(packet(in));
+      send(out, 2, "\0\0\0\2\0\0\0");
+      heard.append(packet(in));
+      send(out, 1, latin("fb") + file);
+      socket.setSoTimeout(2_000);
+      while (true) {
+        heard.append(packet(in));
+      }
+    } catch (IOException e) {
+      return heard.toString();
+    }
+  }
+
+  private static String latin(String hex) {
+    return new String(HexFormat.of().parseHex(hex), StandardCharsets.ISO_8859_1);
+  }
+
+  private static void send(OutputStream out, int number, String bytes) throws IOException {
+    byte[] body = bytes.getBytes(StandardCharsets.ISO_8859_1);
+    out.write(new byte[] {(byte) body.length, (byte) (body.length >> 8), 0, (byte) number});
+    out.write(body);
+    out.flush();
+  }
+
+  private static String packet(DataInputStream in) throws IOException {
+    int length = in.readUnsignedByte() | in.readUnsignedByte() << 8 | in.readUnsignedByte() << 16;
+    in.readUnsignedByte();
+    return new String(in.readNBytes(length), StandardCharsets.ISO_8859_1);
+  }
+
+  /** A name can't stand in a statement that would let a server ask for a file. */
+  @Test
+  void aNameThatAsksForAFileIsRefused() {
+    assertThatThrownBy(() -> new MariaDialect().quote("x` load  data local\ninfile '/etc/passwd'"))
+        .isInstanceOfSatisfying(
+            PorterException.class,
+            e -> assertThat(e.code()).isEqualTo(ErrorCode.DATABASE_ODD_NAME));
+    assertThat(new MariaDialect().quote("load data")).isEqualTo("`load data`");
+  }
+}
