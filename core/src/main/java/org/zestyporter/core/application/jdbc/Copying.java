@@ -8,7 +8,7 @@ import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.NewRecords;
 import org.zestyporter.core.value.ValueColumn;
 
-/** A way to insert records by columns, for one session. */
+/** A way to write many records at once, for one session. */
 interface Copying {
   /** For databases that have none. */
   Copying NONE = records -> null;
@@ -19,6 +19,15 @@ interface Copying {
    * @return their primary keys, in their order; null if they have to go by statements
    */
   @Nullable List<List<Object>> copy(NewRecords records) throws SQLException;
+
+  /**
+   * Updates records in a way other than by a statement for each; it must leave the same.
+   *
+   * @return how many there were to update; under 0 if they have to go by statements
+   */
+  default int update(Load load) throws SQLException {
+    return -1;
+  }
 
   /** The parts of the primary key that records leave to the database, or that it may alter. */
   static List<FieldInfo> leftKeys(NewRecords records) {

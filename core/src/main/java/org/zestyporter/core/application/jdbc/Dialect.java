@@ -302,16 +302,7 @@ interface Dialect {
     return null;
   }
 
-  /**
-   * Updates records in a way other than by a statement for each; it must leave the same.
-   *
-   * @return how many there were to update; under 0 if there is no such way for these
-   */
-  default int update(Load load) throws SQLException {
-    return -1;
-  }
-
-  /** How records are inserted by columns. */
+  /** How many records are written at once. */
   default Copying copying(Connection connection, Going going) {
     return Copying.NONE;
   }

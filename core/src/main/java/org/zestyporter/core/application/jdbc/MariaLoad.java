@@ -14,16 +14,19 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.NewRecords;
 import org.zestyporter.core.application.TableInfo;
+import org.zestyporter.core.value.ValueColumn;
 
 /**
- * Inserts records by {@code LOAD DATA LOCAL INFILE} (MariaDB's documentation, "Loading Data into
+ * Writes records by {@code LOAD DATA LOCAL INFILE} (MariaDB's documentation, "Loading Data into
  * MariaDB"), which takes about half the time of statements: the database takes the first records
  * while the last are made ready. The file that it asks for is a stream of ours; no other is ever
- * given away.
+ * given away. New records are loaded into their table, those that change into a temporary one, from
+ * which one statement updates them.
  *
  * <p>What it can't take as it is given, it changes or leaves out with a warning. So with any
  * warning all is taken back, and left to statements. Where a trigger may decide otherwise, or keys
@@ -36,17 +39,21 @@ final class MariaLoad implements Copying {
   /** What the database says if it does not load from its clients, by the page "Error Codes". */
   private static final Set<Integer> BARRED = Set.of(1148, 3948, 4166);
 
+  private static final String TEMPORARY = "`porter changes`";
+  private static final String DROP = "DROP TEMPORARY TABLE IF EXISTS " + TEMPORARY;
+
   private final Dialect dialect;
   private final Connection connection;
   private final Going going;
 
-  /** By a table's name, whether nothing acts on what is loaded into it. */
-  private final Map<String, Boolean> plain = new HashMap<>();
+  /** By what is done and a table's name, whether nothing of the table's own acts then. */
+  private final Map<List<String>, Boolean> plain = new HashMap<>();
 
   /** Whether keys are numbered one after the other within a statement; null if nobody asked. */
   private @Nullable Boolean isNumbering;
 
   private boolean isBarred;
+  private boolean isWithoutTemporary;
 
   /**
    * What was loaded.
@@ -68,7 +75,7 @@ final class MariaLoad implements Copying {
     if (isBarred
         || records.count() < FEWEST
         || !MariaText.canTell(records.fields(), records.given(), records.rows())
-        || !isPlain(table)) {
+        || !isPlain(table, "INSERT")) {
       return null;
     }
     List<FieldInfo> left = Copying.leftKeys(records);
@@ -96,9 +103,9 @@ final class MariaLoad implements Copying {
     plain.clear();
   }
 
-  private boolean isPlain(TableInfo table) throws SQLException {
-    String name = dialect.name(table);
-    Boolean known = plain.get(name);
+  private boolean isPlain(TableInfo table, String deed) throws SQLException {
+    List<String> of = List.of(deed, dialect.name(table));
+    Boolean known = plain.get(of);
     if (known == null) {
       String sql =
           """
@@ -107,9 +114,10 @@ final class MariaLoad implements Copying {
             AND table_type = 'BASE TABLE' AND engine = 'InnoDB'
             AND NOT EXISTS (SELECT 1 FROM information_schema.triggers
               WHERE event_object_schema = table_schema AND event_object_table = table_name
-                AND event_manipulation = 'INSERT')""";
-      known = !Queries.texts(connection, sql, table.schema(), table.relation()).isEmpty();
-      plain.put(name, known);
+                AND event_manipulation = ?)""";
+      String in = table.schema();
+      known = !Queries.texts(connection, sql, in, table.relation(), deed).isEmpty();
+      plain.put(of, known);
     }
     return known;
   }
@@ -129,7 +137,9 @@ final class MariaLoad implements Copying {
     Savepoint before = connection.setSavepoint();
     Loaded loaded = null;
     for (int[] places : groups) {
-      loaded = load(records.some(places));
+      NewRecords some = records.some(places);
+      MariaText text = new MariaText(some.given(), some.rows());
+      loaded = load(dialect.name(some.table()), some.fields(), text, some.count());
       if (loaded == null) {
         connection.rollback(before);
         break;
@@ -139,24 +149,21 @@ final class MariaLoad implements Copying {
     return loaded;
   }
 
-  private @Nullable Loaded load(NewRecords records) throws SQLException {
+  /** Null if they are not all there as they are given. */
+  private @Nullable Loaded load(String into, List<FieldInfo> fields, MariaText text, int records)
+      throws SQLException {
     String sql =
-        records.fields().stream()
-            .map(f -> dialect.quote(f.name()))
-            .collect(
-                Collectors.joining(
-                    ", ",
-                    "LOAD DATA LOCAL INFILE 'records' INTO TABLE "
-                        + dialect.name(records.table())
-                        + " CHARACTER SET utf8mb4 FIELDS TERMINATED BY X'09' ESCAPED BY X'5C'"
-                        + " LINES TERMINATED BY X'0A' (",
-                    ")"));
-    MariaText text = new MariaText(records.given(), records.rows());
+        "LOAD DATA LOCAL INFILE 'records' INTO TABLE "
+            + into
+            + " CHARACTER SET utf8mb4 FIELDS TERMINATED BY X'09' ESCAPED BY X'5C'"
+            + " LINES TERMINATED BY X'0A' ("
+            + names(fields)
+            + ")";
     return going.using(
         connection.createStatement(),
         statement -> {
           try {
-            return load(statement, sql, text, records.count());
+            return load(statement, sql, text, records);
           } catch (SQLException e) {
             if (BARRED.contains(DatabaseErrors.root(e).getErrorCode())) {
               isBarred = true;
@@ -165,6 +172,10 @@ final class MariaLoad implements Copying {
             throw e;
           }
         });
+  }
+
+  private String names(List<FieldInfo> fields) {
+    return fields.stream().map(f -> dialect.quote(f.name())).collect(Collectors.joining(", "));
   }
 
   private static @Nullable Loaded load(
@@ -176,5 +187,62 @@ final class MariaLoad implements Copying {
       boolean isWhole = count == records && told.getLong(1) == 0;
       return isWhole ? new Loaded(count, told.getLong(2)) : null;
     }
+  }
+
+  @Override
+  public int update(Load load) throws SQLException {
+    List<FieldInfo> fields = load.keysAndFields();
+    int records = load.changes().size();
+    if (isBarred
+        || isWithoutTemporary
+        || records < FEWEST
+        || load.givesKeys()
+        || !isPlain(load.table(), "UPDATE")) {
+      return -1;
+    }
+    ValueColumn[] columns = load.columns();
+    int[] rows = IntStream.range(0, records).toArray();
+    return MariaText.canTell(fields, columns, rows) && makeTemporary(load.table(), fields)
+        ? update(load, fields, new MariaText(columns, rows))
+        : -1;
+  }
+
+  private int update(Load load, List<FieldInfo> fields, MariaText text) throws SQLException {
+    try {
+      if (load(TEMPORARY, fields, text, load.changes().size()) == null) {
+        return -1;
+      }
+      // in the order in which they were loaded
+      String sql =
+          "UPDATE "
+              + TEMPORARY
+              + " AS s STRAIGHT_JOIN "
+              + dialect.name(load.table())
+              + " AS t ON "
+              + Load.equal(dialect, load.keyFields(), "t.", " AND ")
+              + " SET "
+              + Load.equal(dialect, load.fields(), "t.", ", ");
+      return going.using(connection.createStatement(), statement -> statement.executeUpdate(sql));
+    } finally {
+      going.using(connection.createStatement(), statement -> statement.execute(DROP));
+    }
+  }
+
+  /** False if there may be no temporary table, as for want of a right. */
+  private boolean makeTemporary(TableInfo like, List<FieldInfo> fields) throws SQLException {
+    String sql =
+        "CREATE TEMPORARY TABLE "
+            + TEMPORARY
+            + " ENGINE = InnoDB AS SELECT "
+            + names(fields)
+            + " FROM "
+            + dialect.name(like)
+            + " WHERE FALSE";
+    try (Statement statement = connection.createStatement()) {
+      statement.execute(sql);
+    } catch (SQLException e) {
+      isWithoutTemporary = true;
+    }
+    return !isWithoutTemporary;
   }
 }

@@ -79,6 +79,11 @@ final class PostgresCopy implements Copying {
   }
 
   @Override
+  public int update(Load load) throws SQLException {
+    return new PostgresUpdate(dialect, load).update();
+  }
+
+  @Override
   public void forget() {
     plain.clear();
     sequences.clear();

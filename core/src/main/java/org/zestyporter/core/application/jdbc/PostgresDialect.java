@@ -300,11 +300,6 @@ final class PostgresDialect implements Dialect {
   }
 
   @Override
-  public int update(Load load) throws SQLException {
-    return new PostgresUpdate(this, load).update();
-  }
-
-  @Override
   public Copying copying(Connection connection, Going going) {
     return new PostgresCopy(this, connection);
   }

@@ -3,12 +3,10 @@ package org.zestyporter.core.application.jdbc;
 import java.sql.PreparedStatement;
 import java.sql.SQLException;
 import java.sql.Statement;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import org.zestyporter.core.application.FieldInfo;
-import org.zestyporter.core.application.WriteSession.Change;
 import org.zestyporter.core.value.ValueColumn;
 
 /**
@@ -18,14 +16,10 @@ import org.zestyporter.core.value.ValueColumn;
 final class PostgresUpdate {
   private final Dialect dialect;
   private final Load load;
-  private final List<FieldInfo> keyFields;
-  private final List<FieldInfo> fields;
 
   PostgresUpdate(Dialect dialect, Load load) {
     this.dialect = dialect;
     this.load = load;
-    this.keyFields = load.keyFields();
-    this.fields = load.fields();
   }
 
   /**
@@ -34,20 +28,18 @@ final class PostgresUpdate {
    * @return how many there were to update; under 0 if they have to go by statements
    */
   int update() throws SQLException {
-    List<Change> changes = load.changes();
-    if (changes.size() < PostgresCopy.FEWEST || fields.stream().anyMatch(keyFields::contains)) {
+    if (load.changes().size() < PostgresCopy.FEWEST || load.givesKeys()) {
       return -1;
     }
-    ValueColumn[] columns = columns();
-    int[] rows = IntStream.range(0, changes.size()).toArray();
+    ValueColumn[] columns = load.columns();
+    int[] rows = IntStream.range(0, load.changes().size()).toArray();
     // a trigger would see them in another order
     if (!dialect.isUntouched(load.connection(), load.table())
         || !mayHaveTemporary()
         || !PostgresText.canTell(columns, rows)) {
       return -1;
     }
-    List<FieldInfo> all = new ArrayList<>(keyFields);
-    all.addAll(fields);
+    List<FieldInfo> all = load.keysAndFields();
     String staged = staged(all);
     PostgresCopy.send(dialect, load.connection(), staged, all, columns, rows);
     execute("SET LOCAL enable_hashjoin = off; SET LOCAL enable_mergejoin = off");
@@ -89,29 +81,11 @@ final class PostgresUpdate {
     return "UPDATE "
         + dialect.name(load.table())
         + " AS t SET "
-        + fields.stream()
-            .map(f -> dialect.quote(f.name()) + " = s." + dialect.quote(f.name()))
-            .collect(Collectors.joining(", "))
+        + Load.equal(dialect, load.fields(), "", ", ")
         + " FROM "
         + staged
         + " AS s WHERE "
-        + keyFields.stream()
-            .map(f -> "t." + dialect.quote(f.name()) + " = s." + dialect.quote(f.name()))
-            .collect(Collectors.joining(" AND "));
-  }
-
-  private ValueColumn[] columns() {
-    List<Change> changes = load.changes();
-    ValueColumn[] columns = new ValueColumn[keyFields.size() + fields.size()];
-    for (int c = 0; c < columns.length; c++) {
-      Object[] values = new Object[changes.size()];
-      for (int i = 0; i < values.length; i++) {
-        int f = c - keyFields.size();
-        values[i] = f < 0 ? changes.get(i).key().get(c) : changes.get(i).values().get(f);
-      }
-      columns[c] = ValueColumn.of(values, null);
-    }
-    return columns;
+        + Load.equal(dialect, load.keyFields(), "t.", " AND ");
   }
 
   private void execute(String sql) throws SQLException {

@@ -49,7 +49,7 @@ final class Statements {
     if (made != null) {
       return all(made, changes);
     }
-    int updated = insert ? -1 : dialect.update(load);
+    int updated = insert ? -1 : copying.update(load);
     if (updated >= 0) {
       // which of several was not there shows once each is tried alone
       requireUpdated(changes, new int[] {updated == changes.size() ? 1 : 0});
