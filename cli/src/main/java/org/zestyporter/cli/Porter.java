@@ -33,10 +33,11 @@ public final class Porter {
   }
 
   /** For the launcher. */
-  private static final String READY = "ready";
+  private static final Map<String, Supplier<Command>> FOR_THE_LAUNCHER =
+      Map.of("ready", ReadyCommand::new, "ready-server", ReadyServerCommand::new);
 
   /** Those that log what they do. */
-  private static final List<String> SERVERS = List.of("demo", "serve");
+  private static final List<String> SERVERS = List.of("demo", "serve", "ready-server");
 
   private Porter() {}
 
@@ -78,7 +79,7 @@ public final class Porter {
         return DONE;
       }
       default -> {
-        Supplier<Command> known = name.equals(READY) ? ReadyCommand::new : COMMANDS.get(name);
+        Supplier<Command> known = FOR_THE_LAUNCHER.getOrDefault(name, COMMANDS.get(name));
         if (known == null) {
           err.println("There is no command “" + name + "”; ./porter --help tells them.");
           return UNUSABLE;

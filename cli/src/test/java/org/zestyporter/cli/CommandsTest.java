@@ -113,6 +113,15 @@ class CommandsTest extends CommandLineTest {
   }
 
   @Test
+  void theServerIsUsedOnceForTheLauncher() {
+    Path demo = folder.resolve("demo");
+    Ended ended = go("ready-server", demo);
+    assertThat(ended.err()).isEmpty();
+    assertThat(ended.code()).isZero();
+    assertThat(demo.resolve("files")).isNotEmptyDirectory();
+  }
+
+  @Test
   void draftRehearseAndRunGiveTheSameAsTheServer() throws IOException {
     Path plan = draft();
     assertThat(go("rehearse", plan, file, "--to", url).out())
