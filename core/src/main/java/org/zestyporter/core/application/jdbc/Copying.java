@@ -10,6 +10,9 @@ import org.zestyporter.core.value.ValueColumn;
 
 /** A way to write many records at once, for one session. */
 interface Copying {
+  /** Fewer records go as well by statements. */
+  int FEWEST = 64;
+
   /** For databases that have none. */
   Copying NONE = records -> null;
 

@@ -33,9 +33,6 @@ import org.zestyporter.core.value.ValueColumn;
  * are not numbered one after the other, it is left to them from the beginning.
  */
 final class MariaLoad implements Copying {
-  /** Fewer records go as well by statements. */
-  private static final int FEWEST = 64;
-
   /** What the database says if it does not load from its clients, by the page "Error Codes". */
   private static final Set<Integer> BARRED = Set.of(1148, 3948, 4166);
 

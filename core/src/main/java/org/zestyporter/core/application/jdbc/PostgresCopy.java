@@ -36,9 +36,6 @@ import org.zestyporter.core.value.ValueColumn;
 final class PostgresCopy implements Copying {
   private static final Pattern SEQUENCE = Pattern.compile("nextval\\('(.+)'::regclass\\)");
 
-  /** Fewer records go as well by statements. */
-  static final int FEWEST = 64;
-
   /** Bytes that are sent at once. */
   private static final int PIECE = 1 << 16;
 

@@ -28,7 +28,7 @@ final class PostgresUpdate {
    * @return how many there were to update; under 0 if they have to go by statements
    */
   int update() throws SQLException {
-    if (load.changes().size() < PostgresCopy.FEWEST || load.givesKeys()) {
+    if (load.changes().size() < Copying.FEWEST || load.givesKeys()) {
       return -1;
     }
     ValueColumn[] columns = load.columns();
