@@ -360,11 +360,6 @@ interface Dialect {
     return Breach.of(e);
   }
 
-  /**
-   * The dialect of a database.
-   *
-   * @throws PorterException if it is not a supported one
-   */
   /** What its connections are made by: no other driver has to be there, or sees the address. */
   Driver driver() throws SQLException;
 
@@ -377,6 +372,11 @@ interface Dialect {
     return connection;
   }
 
+  /**
+   * The dialect of a database.
+   *
+   * @throws PorterException if it is not a supported one
+   */
   static Dialect of(String product) {
     return switch (product) {
       case "PostgreSQL" -> new PostgresDialect();
