@@ -11,6 +11,7 @@ import java.time.LocalTime;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -335,38 +336,59 @@ class BulkInsertTest {
   }
 
   /** Many updates at once leave what one by one would, and tell of a record that is gone. */
-  @Test
-  void manyUpdatesGoTogether() throws SQLException {
-    try (Databases.Fresh on = Databases.postgres()) {
-      on.execute(
-          "CREATE TABLE t (\"Key a\" INTEGER, b TEXT, \"Some name\" TEXT, n NUMERIC(9,3),"
-              + " PRIMARY KEY (\"Key a\", b))",
-          "INSERT INTO t SELECT i, 'k' || i, 'before', i FROM generate_series(1, 300) i");
-      TableInfo table = on.database().table("t");
-      List<Change> changes =
-          IntStream.rangeClosed(1, MANY)
-              .mapToObj(
-                  i ->
-                      new Change(
-                          i,
-                          List.of(new BigDecimal(i), "k" + i),
-                          List.of(2, 3),
-                          Arrays.asList(TEXTS.get(i % TEXTS.size()), new BigDecimal(-i))))
-              .toList();
+  @ParameterizedTest
+  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
+  void manyUpdatesGoTogether(Databases.Fresh on) throws SQLException {
+    try (on) {
+      TableInfo table = filled(on);
+      List<Change> changes = updates();
       List<List<Object>> keys = write(on, table, changes);
       assertThat(keys).isEqualTo(changes.stream().map(Change::key).toList());
       List<List<Object>> stand = stand(on, table, keys);
       for (int i = 0; i < MANY; i++) {
         assertThat(stand.get(i).get(2)).isEqualTo(changes.get(i).values().get(0));
         assertThat((BigDecimal) stand.get(i).get(3)).isEqualByComparingTo("-" + (i + 1));
+        assertThat(stand.get(i).get(4)).isEqualTo("c" + i);
       }
-      assertThat(on.one("SELECT COUNT(*) FROM t WHERE \"Some name\" = 'before'"))
-          .isEqualTo(300L - MANY);
-      assertThat(on.one("SELECT current_setting('enable_hashjoin')")).isEqualTo("on");
-      on.execute("DELETE FROM t WHERE \"Key a\" = 77");
+      assertThat(on.rows(on.quoted("SELECT b FROM t WHERE <Some name> = 'before'")))
+          .hasSize(300 - MANY);
+      on.execute(on.quoted("DELETE FROM t WHERE <Key a> = 77"));
       assertThatThrownBy(() -> write(on, table, changes))
           .isInstanceOf(RefusedException.class)
           .hasMessageContaining("was removed while the run went on");
     }
+  }
+
+  @Test
+  void whatIsSetForManyUpdatesDoesNotStay() throws SQLException {
+    try (Databases.Fresh on = Databases.postgres()) {
+      write(on, filled(on), updates());
+      assertThat(on.one("SELECT current_setting('enable_hashjoin')")).isEqualTo("on");
+    }
+  }
+
+  /** A table with records that {@link #updates} change. */
+  static TableInfo filled(Databases.Fresh on) throws SQLException {
+    on.execute(
+        on.quoted(
+            "CREATE TABLE t (<Key a> INTEGER, b VARCHAR(20), <Some name> TEXT, n NUMERIC(9,3) NOT NULL,"
+                + " code VARCHAR(9) UNIQUE, PRIMARY KEY (<Key a>, b))"),
+        IntStream.rangeClosed(1, 300)
+            .mapToObj(i -> "(" + i + ", 'k" + i + "', 'before', " + i + ", 'c" + i + "')")
+            .collect(Collectors.joining(", ", "INSERT INTO t VALUES ", "")));
+    return on.database().table("t");
+  }
+
+  /** Changes of records: their texts, numbers, and to each the code of the one before. */
+  static List<Change> updates() {
+    return IntStream.rangeClosed(1, MANY)
+        .mapToObj(
+            i ->
+                new Change(
+                    i,
+                    List.of(new BigDecimal(i), "k" + i),
+                    List.of(2, 3, 4),
+                    Arrays.asList(TEXTS.get(i % TEXTS.size()), new BigDecimal(-i), "c" + (i - 1))))
+        .toList();
   }
 }
