@@ -1,14 +1,11 @@
 package org.zestyporter.core.application.jdbc;
 
 import java.io.InputStream;
-import java.math.BigDecimal;
 import java.sql.Connection;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Savepoint;
 import java.sql.Statement;
-import java.util.ArrayList;
-import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -29,8 +26,9 @@ import org.zestyporter.core.value.ValueColumn;
  * which one statement updates them.
  *
  * <p>What it can't take as it is given, it changes or leaves out with a warning. So with any
- * warning all is taken back, and left to statements. Where a trigger may decide otherwise, or keys
- * are not numbered one after the other, it is left to them from the beginning.
+ * warning all is taken back, and left to statements. Where a trigger may decide otherwise it is
+ * left to them from the beginning, and also where the database numbers the records: it would take
+ * about twice as many numbers as there are records.
  */
 final class MariaLoad implements Copying {
   /** What the database says if it does not load from its clients, by the page "Error Codes". */
@@ -46,19 +44,8 @@ final class MariaLoad implements Copying {
   /** By what is done and a table's name, whether nothing of the table's own acts then. */
   private final Map<List<String>, Boolean> plain = new HashMap<>();
 
-  /** Whether keys are numbered one after the other within a statement; null if nobody asked. */
-  private @Nullable Boolean isNumbering;
-
   private boolean isBarred;
   private boolean isWithoutTemporary;
-
-  /**
-   * What was loaded.
-   *
-   * @param records how many are there
-   * @param first number of the first, if the database numbers them
-   */
-  private record Loaded(int records, long first) {}
 
   MariaLoad(Dialect dialect, Connection connection, Going going) {
     this.dialect = dialect;
@@ -68,31 +55,13 @@ final class MariaLoad implements Copying {
 
   @Override
   public @Nullable List<List<Object>> copy(NewRecords records) throws SQLException {
-    TableInfo table = records.table();
-    if (isBarred
-        || records.count() < FEWEST
-        || !MariaText.canTell(records.fields(), records.given(), records.rows())
-        || !isPlain(table, "INSERT")) {
-      return null;
-    }
-    List<FieldInfo> left = Copying.leftKeys(records);
-    Collection<int[]> groups = records.alike();
-    if (left.isEmpty()) {
-      return load(records, groups) == null ? null : Copying.givenKeys(records);
-    }
-    boolean numbered =
-        left.size() == 1 && table.primaryKey().size() == 1 && isNumbered(left.get(0));
-    // numbers follow the order of the file
-    Loaded loaded = numbered && groups.size() == 1 ? load(records, groups) : null;
-    return loaded == null ? null : numbers(loaded);
-  }
-
-  private static List<List<Object>> numbers(Loaded loaded) {
-    List<List<Object>> keys = new ArrayList<>(loaded.records);
-    for (int i = 0; i < loaded.records; i++) {
-      keys.add(List.of(BigDecimal.valueOf(loaded.first + i)));
-    }
-    return keys;
+    boolean can =
+        !isBarred
+            && records.count() >= FEWEST
+            && Copying.leftKeys(records).isEmpty()
+            && MariaText.canTell(records.fields(), records.given(), records.rows())
+            && isPlain(records.table(), "INSERT");
+    return can && load(records) ? Copying.givenKeys(records) : null;
   }
 
   @Override
@@ -119,35 +88,24 @@ final class MariaLoad implements Copying {
     return known;
   }
 
-  private boolean isNumbered(FieldInfo key) throws SQLException {
-    if (isNumbering == null) {
-      String sql =
-          """
-          SELECT @@innodb_autoinc_lock_mode < 2 AND @@auto_increment_increment = 1""";
-      isNumbering = Queries.texts(connection, sql).contains("1");
-    }
-    return isNumbering && key.generated();
-  }
-
-  /** Null if all was taken back, since not all would stand as it is given. */
-  private @Nullable Loaded load(NewRecords records, Collection<int[]> groups) throws SQLException {
+  /** False if all was taken back, since not all would stand as it is given. */
+  private boolean load(NewRecords records) throws SQLException {
     Savepoint before = connection.setSavepoint();
-    Loaded loaded = null;
-    for (int[] places : groups) {
+    boolean isWhole = true;
+    for (int[] places : records.alike()) {
       NewRecords some = records.some(places);
       MariaText text = new MariaText(some.given(), some.rows());
-      loaded = load(dialect.name(some.table()), some.fields(), text, some.count());
-      if (loaded == null) {
-        connection.rollback(before);
-        break;
-      }
+      isWhole = isWhole && load(dialect.name(some.table()), some.fields(), text, some.count());
+    }
+    if (!isWhole) {
+      connection.rollback(before);
     }
     connection.releaseSavepoint(before);
-    return loaded;
+    return isWhole;
   }
 
-  /** Null if they are not all there as they are given. */
-  private @Nullable Loaded load(String into, List<FieldInfo> fields, MariaText text, int records)
+  /** False if they are not all there as they are given. */
+  private boolean load(String into, List<FieldInfo> fields, MariaText text, int records)
       throws SQLException {
     String sql =
         "LOAD DATA LOCAL INFILE 'records' INTO TABLE "
@@ -164,7 +122,7 @@ final class MariaLoad implements Copying {
           } catch (SQLException e) {
             if (BARRED.contains(DatabaseErrors.root(e).getErrorCode())) {
               isBarred = true;
-              return null;
+              return false;
             }
             throw e;
           }
@@ -175,14 +133,12 @@ final class MariaLoad implements Copying {
     return fields.stream().map(f -> dialect.quote(f.name())).collect(Collectors.joining(", "));
   }
 
-  private static @Nullable Loaded load(
-      Statement statement, String sql, InputStream text, int records) throws SQLException {
+  private static boolean load(Statement statement, String sql, InputStream text, int records)
+      throws SQLException {
     statement.unwrap(org.mariadb.jdbc.Statement.class).setLocalInfileInputStream(text);
     int count = statement.executeUpdate(sql);
-    try (ResultSet told = statement.executeQuery("SELECT @@warning_count, LAST_INSERT_ID()")) {
-      told.next();
-      boolean isWhole = count == records && told.getLong(1) == 0;
-      return isWhole ? new Loaded(count, told.getLong(2)) : null;
+    try (ResultSet warnings = statement.executeQuery("SELECT @@warning_count")) {
+      return warnings.next() && warnings.getLong(1) == 0 && count == records;
     }
   }
 
@@ -206,7 +162,7 @@ final class MariaLoad implements Copying {
 
   private int update(Load load, List<FieldInfo> fields, MariaText text) throws SQLException {
     try {
-      if (load(TEMPORARY, fields, text, load.changes().size()) == null) {
+      if (!load(TEMPORARY, fields, text, load.changes().size())) {
         return -1;
       }
       // in the order in which they were loaded
