@@ -55,6 +55,7 @@ public final class MariaServer implements AutoCloseable {
         "mariadb-install-db",
         "--no-defaults",
         "--datadir=" + folder.resolve("data"),
+        "--tmpdir=" + folder,
         "--auth-root-authentication-method=normal",
         "--user=" + System.getProperty("user.name"),
         "--skip-test-db");
@@ -102,6 +103,8 @@ public final class MariaServer implements AutoCloseable {
         "--datadir=" + folder.resolve("data"),
         "--socket=" + folder.resolve("socket"),
         "--pid-file=" + folder.resolve("pid"),
+        // a server that starts sweeps its own, and would take those of another
+        "--tmpdir=" + folder,
         "--port=" + port,
         "--bind-address=127.0.0.1",
         "--user=" + System.getProperty("user.name"),
