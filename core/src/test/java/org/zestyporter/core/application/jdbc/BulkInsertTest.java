@@ -18,7 +18,6 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 import org.junit.jupiter.params.provider.ValueSource;
 import org.zestyporter.core.application.FieldInfo;
-import org.zestyporter.core.application.Halving;
 import org.zestyporter.core.application.NewRecords;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.application.WriteSession;
@@ -61,6 +60,13 @@ class BulkInsertTest {
       session.commit();
       return keys;
     }
+  }
+
+  /** Writes them one by one. */
+  static List<List<Object>> writeEach(Databases.Fresh on, TableInfo table, List<Change> changes) {
+    List<List<Object>> keys = new ArrayList<>();
+    changes.forEach(change -> keys.addAll(write(on, table, List.of(change))));
+    return keys;
   }
 
   /** The records of the keys, field by field. */
@@ -111,12 +117,9 @@ class BulkInsertTest {
           "CREATE TABLE \"by ones\" " + EVERYTHING);
       TableInfo many = on.database().table("Of Many");
       TableInfo ones = on.database().table("by ones");
-      List<List<Object>> keys =
-          write(on, many, IntStream.range(0, MANY).mapToObj(i -> everything(many, i)).toList());
-      List<List<Object>> single = new ArrayList<>();
-      for (int i = 0; i < MANY; i++) {
-        single.addAll(write(on, ones, List.of(everything(ones, i))));
-      }
+      List<Change> changes = IntStream.range(0, MANY).mapToObj(i -> everything(many, i)).toList();
+      List<List<Object>> keys = write(on, many, changes);
+      List<List<Object>> single = writeEach(on, ones, changes);
       assertThat(keys).isEqualTo(single).doesNotHaveDuplicates();
       assertThat(stand(on, many, keys)).isEqualTo(stand(on, ones, single));
       // the next one goes on with the numbers
@@ -189,13 +192,7 @@ class BulkInsertTest {
       assertThatThrownBy(() -> write(on, table, changes)).isInstanceOf(RefusedException.class);
       assertThat(on.database().count(table)).isZero();
       try (WriteSession session = on.database().begin()) {
-        List<Long> refused = new ArrayList<>();
-        Halving.write(
-            session,
-            changes,
-            some -> session.write(table, some, false),
-            (change, refusal) -> refused.add(refusal.line()));
-        assertThat(refused).containsExactly(9L, 129L);
+        assertThat(DatabaseTest.refused(session, table, changes)).containsExactly(9L, 129L);
       }
       assertThat(on.database().count(table)).isZero();
     }

@@ -248,7 +248,7 @@ class DatabaseTest {
   }
 
   /** The lines of the records that are refused; the others are written. */
-  private static List<Long> refused(
+  static List<Long> refused(
       WriteSession session, TableInfo table, List<WriteSession.Change> changes) {
     List<Long> lines = new ArrayList<>();
     Halving.write(

@@ -1,22 +1,14 @@
 package org.zestyporter.core.application.jdbc;
 
 import static org.assertj.core.api.Assertions.assertThat;
-import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.zestyporter.core.application.jdbc.BulkInsertTest.MANY;
 import static org.zestyporter.core.application.jdbc.BulkInsertTest.fields;
 import static org.zestyporter.core.application.jdbc.BulkInsertTest.names;
 import static org.zestyporter.core.application.jdbc.BulkInsertTest.stand;
 import static org.zestyporter.core.application.jdbc.BulkInsertTest.write;
 
-import java.io.DataInputStream;
-import java.io.IOException;
-import java.io.OutputStream;
 import java.math.BigDecimal;
-import java.net.ServerSocket;
-import java.net.Socket;
 import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
-import java.nio.file.Path;
 import java.sql.SQLException;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
@@ -24,22 +16,15 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HexFormat;
 import java.util.List;
-import java.util.concurrent.ExecutorService;
-import java.util.concurrent.Executors;
-import java.util.concurrent.Future;
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
-import org.zestyporter.core.application.Halving;
 import org.zestyporter.core.application.NewRecords;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.application.WriteSession;
 import org.zestyporter.core.application.WriteSession.Change;
-import org.zestyporter.core.value.ErrorCode;
-import org.zestyporter.core.value.PorterException;
 import org.zestyporter.core.value.ValueColumn;
 
 /** Many records at once are loaded by MariaDB; what stands is what statements would have left. */
@@ -92,10 +77,7 @@ class MariaLoadTest {
       List<Change> changes = IntStream.range(0, MANY).mapToObj(i -> everything(many, i)).toList();
       assertThat(load(on, NewRecords.of(many, numbered(many, changes)))).isTrue();
       List<List<Object>> keys = write(on, many, numbered(many, changes));
-      List<List<Object>> single = new ArrayList<>();
-      for (int i = 0; i < MANY; i++) {
-        single.addAll(write(on, ones, List.of(everything(ones, i))));
-      }
+      List<List<Object>> single = BulkInsertTest.writeEach(on, ones, changes);
       assertThat(stand(on, many, keys).stream().map(r -> r.subList(1, r.size())))
           .isEqualTo(stand(on, ones, single).stream().map(r -> r.subList(1, r.size())).toList());
     }
@@ -241,13 +223,7 @@ class MariaLoadTest {
                               i == 150 ? refused : name.contains("UNIQUE") ? "n" + i : "n1")))
               .toList();
       try (WriteSession session = on.database().begin()) {
-        List<Long> lines = new ArrayList<>();
-        Halving.write(
-            session,
-            changes,
-            some -> session.write(table, some, false),
-            (change, refusal) -> lines.add(refusal.line()));
-        assertThat(lines).containsExactly(150L);
+        assertThat(DatabaseTest.refused(session, table, changes)).containsExactly(150L);
         session.commit();
       }
       assertThat(on.database().count(table)).isEqualTo(MANY - 1);
@@ -306,6 +282,27 @@ class MariaLoadTest {
     }
   }
 
+  @Test
+  void whatAnotherLeftBehindIsInNobodysWay() throws SQLException {
+    try (Databases.Fresh on = Databases.maria()) {
+      TableInfo table = BulkInsertTest.filled(on);
+      on.execute("CREATE TEMPORARY TABLE `porter changes` (other INT)");
+      MariaDialect dialect = new MariaDialect();
+      Going going = new Going(dialect, Patience.USUAL);
+      List<Change> changes = BulkInsertTest.updates();
+      List<Integer> given = changes.get(0).fields();
+      Load load =
+          new Load(
+              on.connection(),
+              going,
+              table,
+              given.stream().map(table.fields()::get).toList(),
+              changes,
+              false);
+      assertThat(new MariaLoad(dialect, on.connection(), going).update(load)).isEqualTo(MANY);
+    }
+  }
+
   /** Whatever keeps them from going together, what stands is the same, and the reason is told. */
   @ParameterizedTest
   @ValueSource(strings = {"trigger", "rights", "blank", "long"})
@@ -330,13 +327,9 @@ class MariaLoadTest {
         default -> values.set(2, "too long for it");
       }
       changes.set(150, new Change(odd.line(), odd.key(), odd.fields(), values));
-      List<Long> refused = new ArrayList<>();
+      List<Long> refused;
       try (WriteSession session = database.begin()) {
-        Halving.write(
-            session,
-            changes,
-            some -> session.write(table, some, false),
-            (change, refusal) -> refused.add(refusal.line()));
+        refused = DatabaseTest.refused(session, table, changes);
         session.commit();
       }
       boolean isRefused = why.equals("blank") || why.equals("long");
@@ -361,77 +354,5 @@ class MariaLoadTest {
         on.execute("SET GLOBAL local_infile = 1");
       }
     }
-  }
-
-  /** Whatever a server asks for, no file of this side is given away. */
-  @Test
-  void aServerThatAsksForAFileGetsNothing(@TempDir Path folder) throws Exception {
-    Path secret = Files.writeString(folder.resolve("secret"), "the safe's number is 4711");
-    ExecutorService thread = Executors.newSingleThreadExecutor();
-    try (ServerSocket server = new ServerSocket(0)) {
-      Future<String> heard = thread.submit(() -> askForFile(server, secret));
-      String url = "jdbc:mariadb://localhost:" + server.getLocalPort() + "/marina";
-      assertThatThrownBy(() -> Database.connect(url, "odile", "").table("t"))
-          .isInstanceOf(PorterException.class);
-      assertThat(heard.get()).contains("odile", "set sql_mode").doesNotContain("4711");
-    } finally {
-      thread.shutdownNow();
-    }
-  }
-
-  /** Answers the first statement by asking for a file; gives all that it was sent. */
-  private static String askForFile(ServerSocket server, Path file) throws IOException {
-    StringBuilder heard = new StringBuilder();
-    try (Socket socket = server.accept()) {
-      OutputStream out = socket.getOutputStream();
-      DataInputStream in = new DataInputStream(socket.getInputStream());
-      // version 10 of the protocol, and what every client has to be able to do
-      String able = latin("88a2") + "!" + latin("0200") + latin("0800") + latin("15");
-      send(
-          out,
-          0,
-          latin("0a")
-              + "5.5.5-10.11.1-MariaDB\0\1\0\0\00012345678\0"
-              + able
-              + "\0".repeat(10)
-              + "123456789012\0mysql_native_password\0");
-      heard.append(packet(in));
-      send(out, 2, "\0\0\0\2\0\0\0");
-      heard.append(packet(in));
-      send(out, 1, latin("fb") + file);
-      socket.setSoTimeout(2_000);
-      while (true) {
-        heard.append(packet(in));
-      }
-    } catch (IOException e) {
-      return heard.toString();
-    }
-  }
-
-  private static String latin(String hex) {
-    return new String(HexFormat.of().parseHex(hex), StandardCharsets.ISO_8859_1);
-  }
-
-  private static void send(OutputStream out, int number, String bytes) throws IOException {
-    byte[] body = bytes.getBytes(StandardCharsets.ISO_8859_1);
-    out.write(new byte[] {(byte) body.length, (byte) (body.length >> 8), 0, (byte) number});
-    out.write(body);
-    out.flush();
-  }
-
-  private static String packet(DataInputStream in) throws IOException {
-    int length = in.readUnsignedByte() | in.readUnsignedByte() << 8 | in.readUnsignedByte() << 16;
-    in.readUnsignedByte();
-    return new String(in.readNBytes(length), StandardCharsets.ISO_8859_1);
-  }
-
-  /** A name can't stand in a statement that would let a server ask for a file. */
-  @Test
-  void aNameThatAsksForAFileIsRefused() {
-    assertThatThrownBy(() -> new MariaDialect().quote("x` load  data local\ninfile '/etc/passwd'"))
-        .isInstanceOfSatisfying(
-            PorterException.class,
-            e -> assertThat(e.code()).isEqualTo(ErrorCode.DATABASE_ODD_NAME));
-    assertThat(new MariaDialect().quote("load data")).isEqualTo("`load data`");
   }
 }
