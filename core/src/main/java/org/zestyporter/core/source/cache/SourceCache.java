@@ -6,7 +6,6 @@ import java.io.Closeable;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.ByteBuffer;
-import java.nio.channels.FileChannel;
 import java.nio.file.Path;
 import java.util.Arrays;
 import java.util.concurrent.atomic.AtomicReferenceArray;
@@ -41,7 +40,7 @@ public final class SourceCache implements Closeable {
   private static final LZ4SafeDecompressor UNPACK =
       LZ4Factory.fastestJavaInstance().safeDecompressor();
 
-  private final FileChannel channel;
+  private final SteadyFile file;
   private final long[][] index;
   private final long[] firstRow;
 
@@ -69,8 +68,8 @@ public final class SourceCache implements Closeable {
   /** What was read last of a column. */
   private record Last(int chunk, ColumnChunk read) {}
 
-  private SourceCache(FileChannel channel, long[][] index, boolean once) {
-    this.channel = channel;
+  private SourceCache(SteadyFile file, long[][] index, boolean once) {
+    this.file = file;
     this.index = index;
     this.last = once ? new AtomicReferenceArray<>(MOST_COLUMNS) : null;
     this.firstRow = new long[index.length + 1];
@@ -89,12 +88,12 @@ public final class SourceCache implements Closeable {
     return open(file, true);
   }
 
-  private static SourceCache open(Path file, boolean once) throws IOException {
-    FileChannel channel = FileChannel.open(file);
+  private static SourceCache open(Path path, boolean once) throws IOException {
+    SteadyFile file = new SteadyFile(path);
     try {
-      long size = channel.size();
-      long start = read(channel, size - 8, 8).getLong();
-      ByteBuffer in = read(channel, start, (int) (size - 8 - start));
+      long size = file.size();
+      long start = file.read(size - 8, 8).getLong();
+      ByteBuffer in = file.read(start, (int) (size - 8 - start));
       long[][] index = new long[in.getInt()][];
       for (int i = 0; i < index.length; i++) {
         index[i] = new long[in.getInt()];
@@ -102,9 +101,9 @@ public final class SourceCache implements Closeable {
           index[i][j] = in.getLong();
         }
       }
-      return new SourceCache(channel, index, once);
+      return new SourceCache(file, index, once);
     } catch (IOException | RuntimeException e) {
-      channel.close();
+      file.close();
       throw e;
     }
   }
@@ -268,21 +267,11 @@ public final class SourceCache implements Closeable {
     if (last == null) {
       Recent.COLUMNS.asMap().keySet().removeIf(key -> key.of == this);
     }
-    channel.close();
-  }
-
-  private static ByteBuffer read(FileChannel channel, long from, int length) throws IOException {
-    ByteBuffer buffer = ByteBuffer.allocate(length);
-    while (buffer.hasRemaining()) {
-      if (channel.read(buffer, from + buffer.position()) < 0) {
-        throw new IOException("the cache is cut short");
-      }
-    }
-    return buffer.flip();
+    file.close();
   }
 
   private byte[] block(long from, long to) throws IOException {
-    ByteBuffer packed = read(channel, from, (int) (to - from));
+    ByteBuffer packed = file.read(from, (int) (to - from));
     int size = packed.getInt();
     int held = packed.capacity() - 4;
     byte[] bytes = new byte[size];

@@ -4,12 +4,15 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.io.IOException;
+import java.nio.channels.ClosedChannelException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
+import java.util.concurrent.CompletableFuture;
+import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.zestyporter.core.source.reading.ReadProgress;
@@ -174,6 +177,38 @@ class SourceCacheTest {
       assertThat(cache.column(0, 0).distinct()).hasSize(3);
       assertThat(Files.size(folder.resolve("cells"))).isLessThan(1500);
     }
+  }
+
+  @Test
+  void threadThatIsInterruptedTakesTheFileFromNobody() throws Exception {
+    List<List<Cell>> rows =
+        IntStream.range(0, SourceCache.CHUNK_ROWS * 3)
+            .mapToObj(i -> List.of(Cell.text("row " + i)))
+            .toList();
+    try (SourceCache cache = SourceCache.openOnce(write(rows, 3))) {
+      CompletableFuture<Void> other =
+          CompletableFuture.runAsync(() -> IntStream.range(0, 600).forEach(i -> read(cache, i)));
+      for (int i = 0; i < 300; i++) {
+        Thread.currentThread().interrupt();
+        assertThat(read(cache, i)).isEqualTo(rows.get(i % 3 * SourceCache.CHUNK_ROWS).get(0));
+        assertThat(Thread.interrupted()).isTrue();
+      }
+      other.get();
+      read(cache, 1);
+    }
+  }
+
+  /** Reads a chunk again, since only what was read last is kept. */
+  private static Cell read(SourceCache cache, int i) {
+    assertThat(cache.lines(i % 3)).hasSize(SourceCache.CHUNK_ROWS);
+    return cache.column(i % 3, 0).cell(0);
+  }
+
+  @Test
+  void closedFileIsNotOpenedAgain() throws IOException {
+    SourceCache cache = SourceCache.openOnce(write(random(100, 9), 3));
+    cache.close();
+    assertThatThrownBy(() -> cache.column(0, 0)).hasCauseInstanceOf(ClosedChannelException.class);
   }
 
   @Test
