@@ -31,6 +31,9 @@ final class Chunks implements ChunkSource, AutoCloseable {
   /** What kept chunks take at most: beyond it, computing again takes about as long. */
   private static final long MOST_KEPT = 64L << 20;
 
+  /** About what a row takes in a kept chunk, in bytes. */
+  private static final int ROW_WEIGHT = 256;
+
   /** What a noted key and the record found for it take at most, in bytes. */
   private static final int KEY_WEIGHT = 26;
 
@@ -60,7 +63,7 @@ final class Chunks implements ChunkSource, AutoCloseable {
    * What kept chunks of so many rows and their keys, a match key and a unique one, take at most.
    */
   static long weight(long rows) {
-    return MOST_KEPT + rows * 2 * KEY_WEIGHT;
+    return Math.min(MOST_KEPT, rows * ROW_WEIGHT) + rows * 2 * KEY_WEIGHT;
   }
 
   private long room(long memory) {
@@ -149,7 +152,8 @@ final class Chunks implements ChunkSource, AutoCloseable {
 
   @Override
   public void close() {
-    thread.shutdownNow();
+    ahead.forEach(chunk -> chunk.cancel(false));
+    Threads.end(thread);
     Arrays.fill(kept, null);
   }
 }

@@ -107,18 +107,21 @@ public final class Classing {
     if (!Remembered.fits(opened.source().rowCount(), only, lookedAt)) {
       return whole(opened, destination);
     }
-    ChunkSource chunks = new KeptChunks(columns, columns.chunks(lookedAt), only);
-    Classing classing = new Classing(own, List.of(only), 0, chunks);
-    List<Noting.Hashed> hashed = remembered.keys().hashed(only, columns, chunks, true);
-    remembered
-        .keys()
-        .known(only, columns, () -> new Noting(own, only, chunks, hashed).go(Progress.NONE));
-    return classing.tell(hashed);
+    try (Room room = Room.take(Remembered.weight(own.source().rowCount(), only, lookedAt))) {
+      ChunkSource chunks = new KeptChunks(columns, columns.chunks(lookedAt), only);
+      Classing classing = new Classing(own, List.of(only), 0, chunks);
+      List<Noting.Hashed> hashed = remembered.keys().hashed(only, columns, chunks, true);
+      remembered
+          .keys()
+          .known(only, columns, () -> new Noting(own, only, chunks, hashed).go(Progress.NONE));
+      return classing.tell(hashed);
+    }
   }
 
   private static Classing whole(OpenedPlan opened, int destination) {
     List<Target> targets = Targets.open(opened);
-    try (Chunks chunks = new Chunks(opened.source(), targets)) {
+    try (Room room = Room.take(Chunks.weight(opened.source().rowCount()));
+        Chunks chunks = new Chunks(opened.source(), targets)) {
       new Noting(opened, targets, chunks, true).go(Progress.NONE);
       return new Classing(opened, targets, destination, chunks).tell(null);
     }

@@ -53,7 +53,8 @@ public final class Pipeline {
   public RunReport rehearse(Ledger ledger, Progress progress) {
     Application own = opened.application().stoppable();
     // one session, which is never committed
-    try (Watch watch = Watch.over(progress, own::cancel);
+    try (Room room = room(progress);
+        Watch watch = Watch.over(progress, own::cancel);
         WriteSession session = own.begin("a rehearsal of “" + plan.name() + "”")) {
       boolean tries = plan.run().tryInDatabase() && own.abilities().trial();
       if (!tries) {
@@ -113,7 +114,8 @@ public final class Pipeline {
     int batches = standing == null ? 0 : standing.batches();
     long stood = standing == null ? 0 : standing.rows();
     Committing committing = null;
-    try (Watch watch = Watch.over(progress, own::cancel);
+    try (Room room = room(progress);
+        Watch watch = Watch.over(progress, own::cancel);
         WriteSession session = own.begin("Run " + number + " of “" + plan.name() + "”");
         SeenRecords seen = seen(session, staying(own, session))) {
       committing = new Committing(session, ledger, watch, progress, plan.run(), batches, stood);
@@ -183,6 +185,10 @@ public final class Pipeline {
 
   private static boolean pointsAt(FieldInfo field, TableInfo table) {
     return field.link() != null && field.link().table().equalsIgnoreCase(table.name());
+  }
+
+  private Room room(Progress progress) {
+    return Room.take(Chunks.weight(source.rowCount()), progress, source.rowCount());
   }
 
   /** Keeps the records of some tables that are gone through, if there is room. */

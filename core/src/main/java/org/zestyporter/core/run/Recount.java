@@ -114,10 +114,12 @@ public final class Recount {
     if (!Remembered.fits(outcomes.size(), hasher, lookedAt)) {
       return null;
     }
-    List<FilledChunk> filled = columns.chunks(lookedAt);
-    Recount recount =
-        new Recount(own, columns, hasher, filled, before, outcomes.copy(), remembered.keys());
-    return recount.go(was.chunks(changed), changed) ? recount : null;
+    try (Room room = Room.take(Remembered.weight(outcomes.size(), hasher, lookedAt))) {
+      List<FilledChunk> filled = columns.chunks(lookedAt);
+      Recount recount =
+          new Recount(own, columns, hasher, filled, before, outcomes.copy(), remembered.keys());
+      return recount.go(was.chunks(changed), changed) ? recount : null;
+    }
   }
 
   /** True if nothing differs but what answers change. */

@@ -57,12 +57,17 @@ public final class Remembered {
    * none, rows are gone through chunk by chunk.
    */
   static boolean fits(long rows, Target target, List<String> fields, long memory) {
+    return weight(rows, target, fields) <= memory / SHARE_AT_WORK;
+  }
+
+  /** About how many bytes they take. */
+  static long weight(long rows, Target target, List<String> fields) {
     long weight = (long) KEY_WEIGHT * (target.matcher.size() + target.guard.size());
     for (String field : fields) {
       boolean isText = target.table.field(field).type() == FieldType.TEXT;
       weight += isText ? TEXT_WEIGHT : OTHER_WEIGHT;
     }
-    return rows * weight <= memory / SHARE_AT_WORK;
+    return rows * weight;
   }
 
   /** The same in the memory that there is. */

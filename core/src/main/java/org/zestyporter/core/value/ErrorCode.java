@@ -179,6 +179,7 @@ public enum ErrorCode {
   UNSURE(Kind.DATABASE),
 
   // ours
+  BUSY(Kind.CONFLICT, "Try again when it is done."),
   NO_ROOM(Kind.STORAGE),
   INTERNAL(Kind.OURS, "Try again.");
 
