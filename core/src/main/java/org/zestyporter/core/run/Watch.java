@@ -1,7 +1,7 @@
 package org.zestyporter.core.run;
 
 /** Ends what a database is doing once a person wants it to end, whatever it waits for. */
-final class Watch implements AutoCloseable {
+public final class Watch implements AutoCloseable {
   private static final long EVERY_MILLIS = 100;
 
   private final Thread thread;
@@ -24,7 +24,12 @@ final class Watch implements AutoCloseable {
     thread.setDaemon(true);
   }
 
-  static Watch over(Progress progress, Runnable cancel) {
+  /**
+   * Watches until it is closed.
+   *
+   * @param cancel ends what the database is doing; called on another thread
+   */
+  public static Watch over(Progress progress, Runnable cancel) {
     Watch watch = new Watch(progress, cancel);
     if (progress != Progress.NONE) {
       watch.thread.start();
@@ -46,7 +51,7 @@ final class Watch implements AutoCloseable {
    * @throws org.zestyporter.core.value.PorterException with code {@code stopped} if all has been
    *     ended already
    */
-  void without(Runnable work) {
+  public void without(Runnable work) {
     synchronized (this) {
       if (done) {
         throw Pipeline.stopped();

@@ -19,6 +19,7 @@ import org.zestyporter.core.run.Outcome;
 import org.zestyporter.core.run.Pipeline;
 import org.zestyporter.core.run.Progress;
 import org.zestyporter.core.run.RunReport;
+import org.zestyporter.core.run.Watch;
 import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.PorterException;
 
@@ -83,7 +84,8 @@ public final class Undo {
     long started = System.nanoTime();
     Application own = application.stoppable();
     own.abilities().requireWriting();
-    try (WriteSession session = own.begin("Undo " + number + " of “" + past.plan() + "”")) {
+    try (Watch watch = Watch.over(progress, own::cancel);
+        WriteSession session = own.begin("Undo " + number + " of “" + past.plan() + "”")) {
       List<UndonePart> parts = parts(own);
       Pipeline.claim(session, tables(parts), List.of(), progress, size);
       Books books = new Books(ledger);
@@ -93,16 +95,23 @@ public final class Undo {
       RunReport report = books.report(past, number, parts, seconds);
       if (!report.balanced()) {
         throw ErrorCode.UNBALANCED.error(
-            "The books did not balance: some records of the run were not accounted for."
-                + " Nothing was taken back.");
+            "The books did not balance: some records of the run were not accounted for.");
       }
-      String mark = session.mark();
-      Pipeline.requireGoing(progress);
-      Batch batch = new Batch(1, size, true);
-      ledger.beforeCommit(batch, report, mark);
-      session.commit();
-      ledger.committed(batch);
+      watch.without(
+          () -> {
+            Batch batch = new Batch(1, size, true);
+            String mark = session.mark();
+            Pipeline.requireGoing(progress);
+            ledger.beforeCommit(batch, report, mark);
+            session.commit();
+            ledger.committed(batch);
+          });
       return report;
+    } catch (PorterException e) {
+      if (e.code() == ErrorCode.UNSURE) {
+        throw e;
+      }
+      throw (progress.stopped() ? Pipeline.stopped() : e).and("Nothing was taken back.");
     }
   }
 

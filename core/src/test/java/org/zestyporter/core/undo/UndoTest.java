@@ -6,12 +6,14 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.sql.SQLException;
+import java.time.Duration;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import java.util.TreeSet;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
@@ -315,6 +317,44 @@ class UndoTest {
           .hasMessageContaining("has no field “state” any more")
           .extracting(e -> ((PorterException) e).code())
           .isEqualTo(ErrorCode.CANT_UNDO);
+    }
+  }
+
+  @Test
+  @Timeout(30)
+  void stoppingWorksWhileARecordIsLocked() throws SQLException, IOException {
+    try (Databases.Fresh on = Databases.postgres()) {
+      fleet(on);
+      MemoryLedger run = run(on, FLEET, BOATS);
+      Map<String, TreeSet<String>> after = records(on, TABLES);
+      on.connection().setAutoCommit(false);
+      on.execute("UPDATE boat SET name = 'held'");
+      long begun = System.nanoTime();
+      Progress stopsSoon =
+          new Progress() {
+            @Override
+            public void at(Phase phase, long rows, long total) {
+              // it does not get far
+            }
+
+            @Override
+            public boolean stopped() {
+              return System.nanoTime() - begun > 700_000_000L;
+            }
+          };
+      Undo undo = new Undo(on.database(), run, run.size());
+      assertThatThrownBy(
+              () ->
+                  undo.go(
+                      "2026-0002",
+                      Decisions.all(Edited.PUT_BACK),
+                      new MemoryLedger(true),
+                      stopsSoon))
+          .hasMessage("It was stopped. Nothing was taken back.");
+      assertThat(Duration.ofNanos(System.nanoTime() - begun)).isLessThan(Duration.ofSeconds(10));
+      on.connection().rollback();
+      on.connection().setAutoCommit(true);
+      assertThat(records(on, TABLES)).isEqualTo(after);
     }
   }
 
