@@ -66,9 +66,14 @@ final class Chunks implements ChunkSource, AutoCloseable {
     return Math.min(MOST_KEPT, rows * ROW_WEIGHT) + rows * 2 * KEY_WEIGHT;
   }
 
+  /** What the noted keys of so many rows take at most, in bytes. */
+  static long weightOfKeys(long rows, Target target) {
+    return rows * (target.matcher.size() + target.guard.size()) * KEY_WEIGHT;
+  }
+
   private long room(long memory) {
-    long keys = targets.stream().mapToInt(t -> t.matcher.size() + t.guard.size()).sum();
-    long left = memory / SHARE_WITH_KEYS - source.rowCount() * keys * KEY_WEIGHT;
+    long keys = targets.stream().mapToLong(t -> weightOfKeys(source.rowCount(), t)).sum();
+    long left = memory / SHARE_WITH_KEYS - keys;
     return Math.max(0, Math.min(Math.min(memory / SHARE, MOST_KEPT), left));
   }
 

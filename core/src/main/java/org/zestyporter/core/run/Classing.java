@@ -107,7 +107,7 @@ public final class Classing {
     if (!Remembered.fits(opened.source().rowCount(), only, lookedAt)) {
       return whole(opened, destination);
     }
-    try (Room room = Room.take(Remembered.weight(own.source().rowCount(), only, lookedAt))) {
+    try (Room room = Room.take(Remembered.weightAtWork(own.source().rowCount(), only, lookedAt))) {
       ChunkSource chunks = new KeptChunks(columns, columns.chunks(lookedAt), only);
       Classing classing = new Classing(own, List.of(only), 0, chunks);
       List<Noting.Hashed> hashed = remembered.keys().hashed(only, columns, chunks, true);

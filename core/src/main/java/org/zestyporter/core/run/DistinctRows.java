@@ -1,7 +1,6 @@
 package org.zestyporter.core.run;
 
 import java.util.List;
-import java.util.Map;
 import org.zestyporter.core.fill.BatchRow;
 import org.zestyporter.core.fill.CompiledFill;
 import org.zestyporter.core.fill.Row;
@@ -40,10 +39,8 @@ public final class DistinctRows {
     if (fill.column() >= 0) {
       int column = fill.column();
       DistinctValues values = source.distinct(column);
-      for (Map.Entry<Cell, DistinctValues.Tally> e : values.tallies().entrySet()) {
-        long line = e.getValue().line();
-        visitor.visit(ValueRow.of(column, e.getKey(), line, context), e.getValue().rows());
-      }
+      values.each(
+          (cell, rows, line) -> visitor.visit(ValueRow.of(column, cell, line, context), rows));
       if (values.blank() > 0) {
         visitor.visit(ValueRow.of(column, Cell.BLANK, 0, context), values.blank());
       }

@@ -5,9 +5,7 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collection;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Ask;
@@ -28,9 +26,7 @@ final class KeptAnswers implements Lookups {
   private final Clock clock;
   private final Duration recent;
   private final long room;
-
-  /** By what was asked, the ones that were asked for last at the end. */
-  private final Map<Ask, Answer> kept = new LinkedHashMap<>(16, 0.75f, true);
+  private final KeptThings<Ask, Answer> kept;
 
   private record Answer(List<ValueColumn[]> records, Instant since, long weight) {}
 
@@ -42,6 +38,7 @@ final class KeptAnswers implements Lookups {
     this.clock = clock;
     this.recent = recent;
     this.room = room;
+    this.kept = new KeptThings<>(room);
   }
 
   @Override
@@ -53,7 +50,7 @@ final class KeptAnswers implements Lookups {
       answer.records.forEach(found);
     }
     if (answer.weight <= room) {
-      keep(ask, answer);
+      kept.keep(ask, answer, answer.weight);
     }
   }
 
@@ -77,15 +74,6 @@ final class KeptAnswers implements Lookups {
     return new Answer(records, now, weight[0]);
   }
 
-  private synchronized void keep(Ask ask, Answer answer) {
-    kept.put(ask, answer);
-    long weight = kept.values().stream().mapToLong(Answer::weight).sum();
-    for (var oldest = kept.values().iterator(); weight > room; ) {
-      weight -= oldest.next().weight;
-      oldest.remove();
-    }
-  }
-
   /** When it was answered; null if that is not known, or too long ago. */
   @Nullable Instant since(Ask ask) {
     Answer answer = known(ask);
@@ -95,17 +83,19 @@ final class KeptAnswers implements Lookups {
   /** What is known of it; null if nothing is, or it is too old. */
   private synchronized @Nullable Answer known(Ask ask) {
     Instant oldest = clock.instant().minus(recent);
-    kept.values().removeIf(a -> a.since.isBefore(oldest));
+    kept.removeIf(a -> a.since.isBefore(oldest));
     Answer same = kept.get(ask);
     if (same != null || ask.wanted() != null) {
       return same;
     }
-    for (Map.Entry<Ask, Answer> other : List.copyOf(kept.entrySet())) {
-      if (other.getKey().wanted() == null
-          && other.getKey().table().equals(ask.table())
-          && other.getKey().fields().containsAll(ask.fields())) {
-        kept.get(other.getKey());
-        return some(other.getKey(), other.getValue(), ask);
+    for (Ask other : kept.keys()) {
+      boolean holds =
+          other.wanted() == null
+              && other.table().equals(ask.table())
+              && other.fields().containsAll(ask.fields());
+      Answer answer = holds ? kept.get(other) : null;
+      if (answer != null) {
+        return some(other, answer, ask);
       }
     }
     return null;

@@ -1,5 +1,6 @@
 package org.zestyporter.core.run;
 
+import java.lang.ref.SoftReference;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
@@ -7,6 +8,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.BitSet;
 import java.util.Collection;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -58,7 +60,7 @@ final class KeptColumns {
 
     private final Instant since;
     private final boolean @Nullable [][] rejected;
-    private FilledColumn @Nullable [] values;
+    private SoftReference<FilledColumn[]> values = new SoftReference<>(null);
     private boolean isComputed;
 
     /** How its values spread; null if nobody asked. */
@@ -71,11 +73,10 @@ final class KeptColumns {
     }
 
     long weight() {
-      long weight = 0;
-      for (int i = 0; values != null && i < values.length; i++) {
-        weight += values[i].values().weight();
-      }
-      return weight;
+      FilledColumn[] known = values.get();
+      return known == null
+          ? 0
+          : Arrays.stream(known).mapToLong(column -> column.values().weight()).sum();
     }
   }
 
@@ -171,13 +172,23 @@ final class KeptColumns {
   private synchronized List<FilledChunk> chunks(List<Kept> all, Collection<String> fields) {
     Set<String> wanted = new TreeSet<>(String.CASE_INSENSITIVE_ORDER);
     wanted.addAll(fields);
-    compute(
-        all.stream().filter(k -> !k.isComputed || k.values == null && isWanted(k, wanted)).toList(),
-        wanted);
+    Map<Kept, FilledColumn[]> values = new HashMap<>();
+    List<Kept> lacking = new ArrayList<>();
+    for (Kept one : all) {
+      boolean isWanted = isWanted(one, wanted);
+      FilledColumn[] known = isWanted ? one.values.get() : null;
+      if (isWanted) {
+        values.put(one, known == null ? new FilledColumn[source.batches()] : known);
+      }
+      if (!one.isComputed || isWanted && known == null) {
+        lacking.add(one);
+      }
+    }
+    compute(lacking, values);
     List<FilledChunk> chunks = new ArrayList<>();
     List<CompiledFill> fills = all.stream().map(k -> k.fill).toList();
     for (int i = 0; i < source.batches(); i++) {
-      chunks.add(chunk(i, all, fills, wanted));
+      chunks.add(chunk(i, all, fills, values));
     }
     drop(all);
     return chunks;
@@ -215,24 +226,29 @@ final class KeptColumns {
     return all;
   }
 
-  private void compute(List<Kept> lacking, Set<String> wanted) {
+  /**
+   * @param values takes the values of those that are among its keys
+   */
+  private void compute(List<Kept> lacking, Map<Kept, FilledColumn[]> values) {
     if (lacking.isEmpty()) {
       return;
     }
-    lacking.stream()
-        .filter(k -> isWanted(k, wanted))
-        .forEach(k -> k.values = new FilledColumn[source.batches()]);
     try {
-      computeAll(lacking);
+      computeAll(lacking, values);
     } catch (RuntimeException e) {
       // what is half computed is not kept
       kept.values().removeAll(lacking);
       throw e;
     }
-    lacking.forEach(k -> k.isComputed = true);
+    for (Kept one : lacking) {
+      one.isComputed = true;
+      if (values.containsKey(one)) {
+        one.values = new SoftReference<>(values.get(one));
+      }
+    }
   }
 
-  private void computeAll(List<Kept> lacking) {
+  private void computeAll(List<Kept> lacking, Map<Kept, FilledColumn[]> values) {
     Set<Integer> columns = new TreeSet<>();
     lacking.forEach(k -> columns.addAll(k.fill.columns()));
     SideBySide.go(
@@ -243,30 +259,31 @@ final class KeptColumns {
           for (int i = from; i < to; i++) {
             Batch batch = source.batch(i, columns);
             for (int k = 0; k < ready.size(); k++) {
-              note(lacking.get(k), i, ready.get(k).of(batch), batch.rows());
+              note(lacking.get(k), values, i, ready.get(k).of(batch), batch.rows());
             }
           }
         });
   }
 
-  private static void note(Kept kept, int number, FilledColumn column, int rows) {
+  private static void note(
+      Kept kept, Map<Kept, FilledColumn[]> values, int number, FilledColumn column, int rows) {
     if (column.odd() != null) {
       kept.rejected[number] = new boolean[rows];
       column.reject(kept.rejected[number]);
     }
-    if (kept.values != null) {
-      kept.values[number] = column;
+    if (values.containsKey(kept)) {
+      values.get(kept)[number] = column;
     }
   }
 
   private FilledChunk chunk(
-      int number, List<Kept> all, List<CompiledFill> fills, Set<String> wanted) {
+      int number, List<Kept> all, List<CompiledFill> fills, Map<Kept, FilledColumn[]> values) {
     long[] lines = source.batch(number, List.of()).lines();
     boolean[] rejected = new boolean[lines.length];
     FilledColumn[] columns = new FilledColumn[all.size()];
     for (int f = 0; f < columns.length; f++) {
       Kept one = all.get(f);
-      columns[f] = isWanted(one, wanted) ? one.values[number] : null;
+      columns[f] = values.containsKey(one) ? values.get(one)[number] : null;
       boolean[] own = one.rejected[number];
       for (int r = 0; own != null && r < own.length; r++) {
         rejected[r] |= own[r];

@@ -2,10 +2,7 @@ package org.zestyporter.core.run;
 
 import java.time.Instant;
 import java.util.ArrayList;
-import java.util.Iterator;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.match.Matcher;
 import org.zestyporter.core.plan.MatchKey;
@@ -19,11 +16,7 @@ import org.zestyporter.core.value.SideBySide;
  */
 final class KeptKeys {
   private final KeptAnswers answers;
-  private final long room;
-  private final Map<Object, Held> kept = new LinkedHashMap<>(16, 0.75f, true);
-
-  /** Something that is kept, and the bytes that it takes. */
-  private record Held(Object what, long weight) {}
+  private final KeptThings<Object, Object> kept;
 
   /**
    * What the hashes of a key depend on.
@@ -51,7 +44,7 @@ final class KeptKeys {
    */
   KeptKeys(KeptAnswers answers, long room) {
     this.answers = answers;
-    this.room = room;
+    this.kept = new KeptThings<>(room);
   }
 
   /**
@@ -85,7 +78,7 @@ final class KeptKeys {
       for (long[] some : hashes.get(w)) {
         weight += (long) some.length * Long.BYTES;
       }
-      keep(wanted.get(w).of, new Held(hashes.get(w), weight));
+      kept.keep(wanted.get(w).of, hashes.get(w), weight);
     }
     List<Noting.Hashed> all = new ArrayList<>();
     int keys = target.matcher.size();
@@ -112,9 +105,9 @@ final class KeptKeys {
     return wanted;
   }
 
-  private synchronized long[][] known(Wanted wanted, int chunks) {
-    Held held = kept.get(wanted.of);
-    return held == null ? new long[chunks][] : (long[][]) held.what;
+  private long[][] known(Wanted wanted, int chunks) {
+    Object held = kept.get(wanted.of);
+    return held == null ? new long[chunks][] : (long[][]) held;
   }
 
   /**
@@ -127,9 +120,9 @@ final class KeptKeys {
     FindsOf[] before = new FindsOf[target.matcher.size()];
     for (int k = 0; k < before.length; k++) {
       before[k] = findsOf(target, columns, k);
-      Held held = held(before[k]);
+      Object held = before[k] == null ? null : kept.get(before[k]);
       if (held != null) {
-        target.matcher.know(k, (Matcher.Known) held.what);
+        target.matcher.know(k, (Matcher.Known) held);
       }
     }
     go.run();
@@ -138,13 +131,9 @@ final class KeptKeys {
       // others may have read the records meanwhile
       if (now != null && (before[k] == null || before[k].equals(now))) {
         Matcher.Known known = target.matcher.known(k);
-        keep(now, new Held(known, known.weight()));
+        kept.keep(now, known, known.weight());
       }
     }
-  }
-
-  private synchronized @Nullable Held held(@Nullable FindsOf of) {
-    return of == null ? null : kept.get(of);
   }
 
   /** Null if nothing is known of the records, or they are only near. */
@@ -162,15 +151,5 @@ final class KeptKeys {
         target.destination.among(),
         said,
         since);
-  }
-
-  private synchronized void keep(Object of, Held held) {
-    kept.put(of, held);
-    long weight = kept.values().stream().mapToLong(Held::weight).sum();
-    Iterator<Held> oldest = kept.values().iterator();
-    while (weight > room && oldest.hasNext()) {
-      weight -= oldest.next().weight;
-      oldest.remove();
-    }
   }
 }

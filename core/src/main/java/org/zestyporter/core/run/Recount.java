@@ -114,7 +114,7 @@ public final class Recount {
     if (!Remembered.fits(outcomes.size(), hasher, lookedAt)) {
       return null;
     }
-    try (Room room = Room.take(Remembered.weight(outcomes.size(), hasher, lookedAt))) {
+    try (Room room = Room.take(Remembered.weightAtWork(outcomes.size(), hasher, lookedAt))) {
       List<FilledChunk> filled = columns.chunks(lookedAt);
       Recount recount =
           new Recount(own, columns, hasher, filled, before, outcomes.copy(), remembered.keys());

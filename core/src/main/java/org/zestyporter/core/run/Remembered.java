@@ -14,7 +14,8 @@ import org.zestyporter.core.source.SourceTable;
  * edits a plan, so that an edit shows its effect at once. It belongs to one source as it is read
  * and corrected, and to one person; whoever keeps it lets go of it when the records change.
  *
- * <p>Records are taken to be the same for a minute. It takes three eighths of the memory at most.
+ * <p>Records are taken to be the same for a minute. It takes three eighths of the memory at most,
+ * and gives it back where memory is short.
  */
 public final class Remembered {
   private static final Duration RECENT = Duration.ofMinutes(1);
@@ -60,8 +61,15 @@ public final class Remembered {
     return weight(rows, target, fields) <= memory / SHARE_AT_WORK;
   }
 
-  /** About how many bytes they take. */
-  static long weight(long rows, Target target, List<String> fields) {
+  /**
+   * About how many bytes it takes to go through them, with as many records and what is found for
+   * the keys.
+   */
+  static long weightAtWork(long rows, Target target, List<String> fields) {
+    return 2 * weight(rows, target, fields) + Chunks.weightOfKeys(rows, target);
+  }
+
+  private static long weight(long rows, Target target, List<String> fields) {
     long weight = (long) KEY_WEIGHT * (target.matcher.size() + target.guard.size());
     for (String field : fields) {
       boolean isText = target.table.field(field).type() == FieldType.TEXT;

@@ -1,9 +1,9 @@
 package org.zestyporter.core.run;
 
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
 import java.util.Collection;
 import java.util.List;
-import java.util.Map;
-import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.source.Combinations;
@@ -19,8 +19,13 @@ final class SelectedRows implements Rows {
   private final Selection selection;
   private final Collection<Integer> asked;
   private final int splitColumn;
-  private final Map<Integer, DistinctValues> distinct = new ConcurrentHashMap<>();
-  private final Map<List<Integer>, Combinations> combinations = new ConcurrentHashMap<>();
+
+  /** Found out again where memory was short. */
+  private final Cache<Integer, DistinctValues> distinct =
+      Caffeine.newBuilder().softValues().build();
+
+  private final Cache<List<Integer>, Combinations> combinations =
+      Caffeine.newBuilder().softValues().build();
 
   /** By batch, the rows of it that go there, once for each part; null until they are asked for. */
   private int @Nullable [][] picked;
@@ -82,7 +87,7 @@ final class SelectedRows implements Rows {
 
   @Override
   public DistinctValues distinct(int column) {
-    return distinct.computeIfAbsent(column, this::count);
+    return distinct.get(column, this::count);
   }
 
   private DistinctValues count(int column) {
@@ -124,6 +129,6 @@ final class SelectedRows implements Rows {
 
   @Override
   public Combinations combinations(List<Integer> columns) {
-    return combinations.computeIfAbsent(columns, c -> Combinations.of(this, c));
+    return combinations.get(columns, c -> Combinations.of(this, c));
   }
 }

@@ -1,5 +1,6 @@
 package org.zestyporter.core.source;
 
+import java.lang.ref.SoftReference;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collection;
@@ -55,8 +56,16 @@ public final class SourceTable implements Columns, Rows, AutoCloseable {
   private final @Nullable Beside beside;
   private final OutColumns out;
   private final Layout.Found layout;
-  private @Nullable Profiling profiling;
-  private @Nullable Profiled profiled;
+
+  /** Nothing if the columns had not to be profiled first, or nobody else needs this any more. */
+  private @Nullable Profiling first;
+
+  private boolean isProfiledFirst;
+
+  /** What takes much memory is found out again where that was short. */
+  private SoftReference<Profiling> profiling = new SoftReference<>(null);
+
+  private SoftReference<Profiled> profiled = new SoftReference<>(null);
   private @Nullable Judged judged;
   private final long[] recordsBefore;
   private final Corrections corrections;
@@ -64,7 +73,7 @@ public final class SourceTable implements Columns, Rows, AutoCloseable {
   /** The file as it stands; null if this is it. */
   private final @Nullable SourceTable uncorrected;
 
-  private DistinctValues @Nullable [] correctedValues;
+  private SoftReference<DistinctValues[]> correctedValues = new SoftReference<>(null);
 
   /** The combinations that were asked for last; more would take too much memory. */
   private final Lately<List<Integer>, Combinations> combinations = new Lately<>(COMBINATIONS_KEPT);
@@ -107,10 +116,11 @@ public final class SourceTable implements Columns, Rows, AutoCloseable {
     }
     LocaleSettings locale;
     List<String> blankWords;
-    if (Profiling.isNeeded(cache, out, wanted)) {
-      this.profiling = new Profiling(cache, out, wanted);
-      locale = profiling.settle();
-      blankWords = profiling.blankWords();
+    this.isProfiledFirst = Profiling.isNeeded(cache, out, wanted);
+    if (isProfiledFirst) {
+      this.first = new Profiling(cache, out, wanted);
+      locale = first.settle();
+      blankWords = first.blankWords();
     } else {
       locale = wanted.locale().inCentury(wanted.century());
       blankWords = wanted.blankWords() == null ? List.of() : wanted.blankWords();
@@ -124,24 +134,51 @@ public final class SourceTable implements Columns, Rows, AutoCloseable {
     this.reading = complete(kept, locale, blankWords);
   }
 
-  private synchronized Profiled profiled() {
-    if (profiled == null) {
-      if (profiling == null) {
-        profiling = new Profiling(cache, out, parsed.reading());
-        profiling.settle();
-      }
-      List<ColumnProfile> profiles = new ArrayList<>();
-      profiling.profile(profiles);
-      List<Ambiguity> ambiguities = Ambiguity.find(profiles, profiling, parsed.reading());
-      profiled = new Profiled(profiling.distinct(), profiles, ambiguities);
+  private synchronized Profiling profiling() {
+    Profiling known = profiling.get();
+    if (known == null) {
+      known = first == null ? profiledAgain() : first;
+      first = null;
+      profiling = new SoftReference<>(known);
     }
-    return profiled;
+    return known;
+  }
+
+  private Profiling profiledAgain() {
+    if (isProfiledFirst) {
+      // the columns themselves know by now which words are blank
+      return new SourceTable(cache, parsed).profiling();
+    }
+    Profiling again = new Profiling(cache, out, parsed.reading());
+    again.settle();
+    return again;
+  }
+
+  /** Lets go of what is found out again, as when memory is short. */
+  synchronized void forget() {
+    first = null;
+    profiling.clear();
+    profiled.clear();
+    correctedValues.clear();
+  }
+
+  private synchronized Profiled profiled() {
+    Profiled known = profiled.get();
+    if (known == null) {
+      Profiling of = profiling();
+      List<ColumnProfile> profiles = new ArrayList<>();
+      of.profile(profiles);
+      List<Ambiguity> ambiguities = Ambiguity.find(profiles, of, parsed.reading());
+      known = new Profiled(of.distinct(), profiles, ambiguities);
+      profiled = new SoftReference<>(known);
+    }
+    return known;
   }
 
   private synchronized Judged judged() {
     if (judged == null) {
-      profiled();
-      Findings findings = new Findings(this, layout, parsed, parsed.reading(), profiling.votes());
+      Profiling of = profiling();
+      Findings findings = new Findings(this, layout, parsed, parsed.reading(), of.votes());
       List<Evidence> all = new ArrayList<>(evidence);
       all.addAll(findings.evidence());
       judged = new Judged(all, findings.warnings(), Proposals.find(this, layout, titles, others()));
@@ -308,10 +345,12 @@ public final class SourceTable implements Columns, Rows, AutoCloseable {
     if (uncorrected == null) {
       return profiled().distinct();
     }
-    if (correctedValues == null) {
-      correctedValues = corrections.distinct(uncorrected.profiled().distinct());
+    DistinctValues[] known = correctedValues.get();
+    if (known == null) {
+      known = corrections.distinct(uncorrected.profiled().distinct());
+      correctedValues = new SoftReference<>(known);
     }
-    return correctedValues;
+    return known;
   }
 
   /** The file as it stands. */

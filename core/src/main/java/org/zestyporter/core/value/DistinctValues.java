@@ -1,5 +1,6 @@
 package org.zestyporter.core.value;
 
+import java.lang.ref.SoftReference;
 import java.nio.charset.StandardCharsets;
 import java.security.SecureRandom;
 import java.util.ArrayList;
@@ -93,7 +94,10 @@ public final class DistinctValues {
 
   private final List<Cell> cells = new ArrayList<>();
   private long[] lines = new long[FIRST];
-  private @Nullable Map<Cell, Tally> tallies;
+
+  /** Made again where memory was short. */
+  private @Nullable SoftReference<Map<Cell, Tally>> tallies;
+
   private long blank;
   private long beyond;
   private boolean full;
@@ -299,12 +303,14 @@ public final class DistinctValues {
 
   /** The kept cells with how often they occur. */
   public synchronized Map<Cell, Tally> tallies() {
-    if (tallies == null) {
-      Map<Cell, Tally> all = new LinkedHashMap<>(cells.size() * 2);
-      each((cell, rows, line) -> all.put(cell, new Tally(rows, line)));
-      tallies = all;
+    Map<Cell, Tally> known = tallies == null ? null : tallies.get();
+    if (known != null) {
+      return known;
     }
-    return tallies;
+    Map<Cell, Tally> all = new LinkedHashMap<>(cells.size() * 2);
+    each((cell, rows, line) -> all.put(cell, new Tally(rows, line)));
+    tallies = new SoftReference<>(all);
+    return all;
   }
 
   /** Takes a kept cell. */

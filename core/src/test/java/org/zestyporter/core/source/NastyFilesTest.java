@@ -8,6 +8,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Random;
@@ -67,6 +68,50 @@ class NastyFilesTest {
         assertThat(row(table, row)).as("row " + row).isEqualTo(nasty.cells().get(row));
       }
     }
+  }
+
+  static Stream<NastyFiles.Nasty> read() {
+    return NastyFiles.all().stream().filter(n -> n.refusal() == null);
+  }
+
+  @ParameterizedTest
+  @MethodSource("read")
+  void whatWasForgottenIsFoundOutAgain(NastyFiles.Nasty nasty) throws IOException {
+    Path file = Files.write(folder.resolve("file"), nasty.bytes());
+    List<Object> told;
+    Reading reading;
+    try (SourceTable table = SourceReader.open(file, folder.resolve("first"), Reading.FIND)) {
+      told = told(table);
+      table.forget();
+      assertThat(told(table)).isEqualTo(told);
+      reading = table.reading();
+    }
+    try (SourceTable table = SourceReader.open(file, folder.resolve("second"), Reading.FIND)) {
+      table.forget();
+      assertThat(told(table)).isEqualTo(told);
+    }
+    try (SourceTable table = SourceReader.open(file, folder.resolve("third"), reading)) {
+      List<Object> known = told(table);
+      table.forget();
+      assertThat(told(table)).isEqualTo(known);
+    }
+  }
+
+  private static List<Object> told(SourceTable table) {
+    List<Object> told = new ArrayList<>();
+    for (int c = 0; c < table.columns().size(); c++) {
+      table
+          .distinct(c)
+          .each((cell, rows, line) -> told.add(cell + ", " + rows + " rows from " + line));
+    }
+    told.addAll(table.profiles());
+    for (int row = 0; row < Math.min(table.rowCount(), 40); row++) {
+      told.add(row(table, row));
+    }
+    told.addAll(table.ambiguities());
+    told.addAll(table.warnings());
+    told.addAll(table.evidence());
+    return told;
   }
 
   private static String row(SourceTable table, int row) {
