@@ -160,7 +160,29 @@ public class SourceService {
 
   /** All files, the latest first. */
   public List<Source> all() {
-    return sources.all().stream().map(SourceService::view).toList();
+    return sources.all().stream()
+        .map(s -> view(s.rowCount() == UNKNOWN_ROWS ? asFarAsRead(s) : s))
+        .toList();
+  }
+
+  /** A file that was being read when it was brought, which nobody may have asked about since. */
+  private SourceRecord asFarAsRead(SourceRecord source) {
+    Opening opening = opening(source.id(), Reading.FIND);
+    readers.execute(opening.task());
+    try {
+      SourceTable table = within(opening, 0);
+      return table == null ? source : described(source, table);
+    } catch (RuntimeException e) {
+      // whoever asks how far it is hears of it
+      return source;
+    }
+  }
+
+  /** Notes what a file holds. */
+  private SourceRecord described(SourceRecord source, SourceTable table) {
+    sources.describe(
+        source.id(), table.rowCount(), PlanJson.MAPPER.writeValueAsString(table.columns()));
+    return record(source.id());
   }
 
   /** What deleting a file means; runs keep naming it. */
@@ -283,7 +305,7 @@ public class SourceService {
     if (source.rowCount() == UNKNOWN_ROWS) {
       try {
         SourceTable table = table(id, Reading.FIND);
-        sources.describe(id, table.rowCount(), PlanJson.MAPPER.writeValueAsString(table.columns()));
+        described(source, table);
         return new Reached(State.READY, source.bytes(), source.bytes(), table.rowCount());
       } catch (PorterException e) {
         sources.drop(id);
