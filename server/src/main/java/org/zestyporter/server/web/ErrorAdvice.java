@@ -1,6 +1,7 @@
 package org.zestyporter.server.web;
 
 import java.util.Locale;
+import org.apache.catalina.connector.ClientAbortException;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.dao.DataIntegrityViolationException;
@@ -62,7 +63,11 @@ public class ErrorAdvice {
         HttpStatus.BAD_REQUEST, ErrorCode.UNREADABLE, "The request could not be understood.");
   }
 
-  @ExceptionHandler({AsyncRequestNotUsableException.class, AsyncRequestTimeoutException.class})
+  @ExceptionHandler({
+    AsyncRequestNotUsableException.class,
+    AsyncRequestTimeoutException.class,
+    ClientAbortException.class
+  })
   void gone(Exception e) {
     LOG.debug("the browser has left, or the server is about to", e);
   }
@@ -77,6 +82,9 @@ public class ErrorAdvice {
           HttpStatus.valueOf(response.getStatusCode().value()),
           ErrorCode.REQUEST,
           "The server does not know this request.");
+    }
+    if (e.getCause() instanceof OutOfMemoryError error) {
+      return tooMuch(error);
     }
     if (isFull(e)) {
       return detail(
@@ -93,8 +101,7 @@ public class ErrorAdvice {
   }
 
   /** What asks for too much memory ends alone; the server goes on. */
-  @ExceptionHandler
-  ProblemDetail tooMuch(OutOfMemoryError e) {
+  private static ProblemDetail tooMuch(OutOfMemoryError e) {
     LOG.error("not enough memory", e);
     return detail(
         HttpStatus.INSUFFICIENT_STORAGE,
