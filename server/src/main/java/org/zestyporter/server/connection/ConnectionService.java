@@ -1,11 +1,7 @@
 package org.zestyporter.server.connection;
 
 import com.zaxxer.hikari.HikariConfig;
-import com.zaxxer.hikari.HikariDataSource;
 import jakarta.annotation.PreDestroy;
-import java.nio.file.Files;
-import java.sql.SQLException;
-import java.sql.SQLTransientConnectionException;
 import java.time.Clock;
 import java.util.ArrayList;
 import java.util.List;
@@ -30,7 +26,6 @@ import org.zestyporter.server.web.Times;
 /** The databases of business applications. */
 @Service
 public class ConnectionService {
-  private static final long PATIENCE_MILLIS = 8_000;
 
   private final ConnectionMapper connections;
   private final CheckMapper checks;
@@ -42,7 +37,7 @@ public class ConnectionService {
   private final Clock clock;
   private final Map<String, Open> open = new ConcurrentHashMap<>();
 
-  private record Open(HikariDataSource pool, Database database) {}
+  private record Open(PatientPool pool, Database database) {}
 
   /** What may be told of a connection. */
   public record ConnectionView(
@@ -265,31 +260,9 @@ public class ConnectionService {
     config.setUsername(connection.dbUser());
     config.setPassword(secrets.decrypt(connection.secret()));
     config.setMaximumPoolSize(how.pooled());
-    config.setMinimumIdle(0);
-    config.setConnectionTimeout(PATIENCE_MILLIS);
-    config.setInitializationFailTimeout(-1);
-    HikariDataSource pool = new HikariDataSource(config);
+    PatientPool pool = new PatientPool(config, address.file());
     return new Open(
-        pool,
-        new Database(
-            () -> lend(pool, address), address, how.patience(settings.patience()), how.offer()));
-  }
-
-  /** A pool that gets no connection says so in the words of the database. */
-  private static java.sql.Connection lend(HikariDataSource pool, Address address)
-      throws SQLException {
-    if (address.file() != null && !Files.exists(address.file())) {
-      // those that have the lost file open would go on with it for ever
-      pool.getHikariPoolMXBean().softEvictConnections();
-    }
-    try {
-      return pool.getConnection();
-    } catch (SQLTransientConnectionException e) {
-      if (e.getCause() instanceof SQLException cause) {
-        throw cause;
-      }
-      throw new SQLException("All connections to the database are in use", "53300", e);
-    }
+        pool, new Database(pool::lend, address, how.patience(settings.patience()), how.offer()));
   }
 
   @PreDestroy
