@@ -1,6 +1,5 @@
 package org.zestyporter.server.connection;
 
-import com.zaxxer.hikari.HikariConfig;
 import jakarta.annotation.PreDestroy;
 import java.time.Clock;
 import java.util.ArrayList;
@@ -12,6 +11,7 @@ import java.util.concurrent.ConcurrentHashMap;
 import org.jspecify.annotations.Nullable;
 import org.springframework.beans.factory.ObjectProvider;
 import org.springframework.context.ApplicationEventPublisher;
+import org.springframework.jdbc.datasource.DriverManagerDataSource;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import org.zestyporter.core.application.jdbc.Address;
@@ -252,15 +252,20 @@ public class ConnectionService {
     // what is allowed may have changed since it was kept, and so may what a link leads to
     Address address = Address.parse(connection.url(), settings.addressRules());
     ConnectionSettings how = settings(connection);
-    HikariConfig config = new HikariConfig();
-    authorities.told(address, how.certificate()).forEach(config::addDataSourceProperty);
+    Properties told = new Properties();
+    told.putAll(authorities.told(address, how.certificate()));
+    DriverManagerDataSource database =
+        new DriverManagerDataSource(
+            address.url(), connection.dbUser(), secrets.decrypt(connection.secret())) {
+          @Override
+          public void setLoginTimeout(int seconds) {
+            // how long a pool waits is no matter of all drivers
+          }
+        };
+    database.setConnectionProperties(told);
     // a database in a file can't be told afterwards
-    config.setReadOnly(how.readOnly() && address.file() == null);
-    config.setJdbcUrl(address.url());
-    config.setUsername(connection.dbUser());
-    config.setPassword(secrets.decrypt(connection.secret()));
-    config.setMaximumPoolSize(how.pooled());
-    PatientPool pool = new PatientPool(config, address.file());
+    boolean isReadOnly = how.readOnly() && address.file() == null;
+    PatientPool pool = new PatientPool(database, how.pooled(), isReadOnly, address.file());
     return new Open(
         pool, new Database(pool::lend, address, how.patience(settings.patience()), how.offer()));
   }

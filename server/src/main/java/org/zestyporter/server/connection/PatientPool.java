@@ -8,6 +8,7 @@ import java.sql.Connection;
 import java.sql.SQLException;
 import java.sql.SQLTransientConnectionException;
 import java.util.regex.Pattern;
+import javax.sql.DataSource;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -24,22 +25,36 @@ final class PatientPool implements AutoCloseable {
   private static final long STEP_MILLIS = 1_000;
   private static final int STEPS = 8;
 
+  private final DataSource database;
   private final HikariDataSource pool;
   private final @Nullable Path file;
   private final int steps;
 
   /**
+   * @param most how many connections are open at a time
+   * @param readOnly true if they may not write
    * @param file of the database; null if it is none in a file
    */
-  PatientPool(HikariConfig config, @Nullable Path file) {
-    this(config, file, STEP_MILLIS, STEPS);
+  PatientPool(DataSource database, int most, boolean readOnly, @Nullable Path file) {
+    this(database, most, readOnly, file, STEP_MILLIS, STEPS);
   }
 
-  PatientPool(HikariConfig config, @Nullable Path file, long stepMillis, int steps) {
+  PatientPool(
+      DataSource database,
+      int most,
+      boolean readOnly,
+      @Nullable Path file,
+      long stepMillis,
+      int steps) {
+    HikariConfig config = new HikariConfig();
+    config.setDataSource(database);
+    config.setMaximumPoolSize(most);
+    config.setReadOnly(readOnly);
     config.setMinimumIdle(0);
     config.setConnectionTimeout(stepMillis);
     config.setInitializationFailTimeout(-1);
     this.pool = new HikariDataSource(config);
+    this.database = database;
     this.file = file;
     this.steps = steps;
   }
@@ -57,7 +72,7 @@ final class PatientPool implements AutoCloseable {
         if (e.getCause() instanceof SQLException said) {
           failed = said;
           if (FOR_GOOD.matcher(String.valueOf(said.getSQLState())).matches()) {
-            break;
+            knock();
           }
         } else if (pool.getHikariPoolMXBean().getTotalConnections() > 0) {
           failed = new SQLException("All connections to the database are in use", "53300", e);
@@ -67,6 +82,11 @@ final class PatientPool implements AutoCloseable {
       }
     }
     throw failed;
+  }
+
+  /** Throws if the database still refuses: the pool may have been told so a while ago. */
+  private void knock() throws SQLException {
+    database.getConnection().close();
   }
 
   @Override

@@ -6,7 +6,6 @@ import static org.mockito.ArgumentMatchers.anyInt;
 import static org.mockito.Mockito.mock;
 import static org.mockito.Mockito.when;
 
-import com.zaxxer.hikari.HikariConfig;
 import java.sql.Connection;
 import java.sql.SQLException;
 import java.util.concurrent.CountDownLatch;
@@ -30,10 +29,7 @@ class PatientPoolTest {
 
   /** It would wait for minutes where waiting helps. */
   private PatientPool pool(int steps) {
-    HikariConfig config = new HikariConfig();
-    config.setDataSource(database);
-    config.setMaximumPoolSize(1);
-    return new PatientPool(config, null, STEP, steps);
+    return new PatientPool(database, 1, false, null, STEP, steps);
   }
 
   @Test
@@ -41,6 +37,17 @@ class PatientPoolTest {
     when(database.getConnection()).thenThrow(new SQLException("refused", "08001"));
     try (PatientPool pool = pool(1_000)) {
       assertThatThrownBy(pool::lend).isInstanceOf(SQLException.class).hasMessage("refused");
+    }
+  }
+
+  @Test
+  void whatWasRefusedAWhileAgoIsNoReason() throws SQLException {
+    when(database.getConnection())
+        .thenThrow(new SQLException("refused", "08001"))
+        .thenReturn(connection);
+    try (PatientPool pool = pool(1_000);
+        Connection lent = pool.lend()) {
+      assertThat(lent.isValid(1)).isTrue();
     }
   }
 
