@@ -57,7 +57,7 @@ public final class SourceTable implements Columns, Rows, AutoCloseable {
   private final OutColumns out;
   private final Layout.Found layout;
 
-  /** Nothing if the columns had not to be profiled first, or nobody else needs this any more. */
+  /** What was found out first, until somebody asks; null if the columns had not to be profiled. */
   private @Nullable Profiling first;
 
   private boolean isProfiledFirst;

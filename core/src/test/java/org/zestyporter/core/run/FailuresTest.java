@@ -213,22 +213,10 @@ class FailuresTest {
       on.connection().setAutoCommit(false);
       on.execute("LOCK TABLE thing IN ACCESS EXCLUSIVE MODE");
       long begun = System.nanoTime();
-      Progress stopsSoon =
-          new Progress() {
-            @Override
-            public void at(Phase phase, long rows, long total) {
-              // it never gets as far as that
-            }
-
-            @Override
-            public boolean stopped() {
-              return System.nanoTime() - begun > 700_000_000L;
-            }
-          };
       assertThatThrownBy(
               () ->
                   new Pipeline(new OpenedPlan(on.database(), source, PLAN, CONTEXT, Shared.NONE))
-                      .run("1", Ledger.NONE, stopsSoon))
+                      .run("1", Ledger.NONE, Runs.stoppedSoon()))
           .hasMessageContaining("It was stopped. Nothing was written.");
       assertThat(Duration.ofNanos(System.nanoTime() - begun)).isLessThan(Duration.ofSeconds(10));
       on.connection().rollback();

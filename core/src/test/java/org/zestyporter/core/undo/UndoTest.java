@@ -330,18 +330,6 @@ class UndoTest {
       on.connection().setAutoCommit(false);
       on.execute("UPDATE boat SET name = 'held'");
       long begun = System.nanoTime();
-      Progress stopsSoon =
-          new Progress() {
-            @Override
-            public void at(Phase phase, long rows, long total) {
-              // it does not get far
-            }
-
-            @Override
-            public boolean stopped() {
-              return System.nanoTime() - begun > 700_000_000L;
-            }
-          };
       Undo undo = new Undo(on.database(), run, run.size());
       assertThatThrownBy(
               () ->
@@ -349,7 +337,7 @@ class UndoTest {
                       "2026-0002",
                       Decisions.all(Edited.PUT_BACK),
                       new MemoryLedger(true),
-                      stopsSoon))
+                      Runs.stoppedSoon()))
           .hasMessage("It was stopped. Nothing was taken back.");
       assertThat(Duration.ofNanos(System.nanoTime() - begun)).isLessThan(Duration.ofSeconds(10));
       on.connection().rollback();
