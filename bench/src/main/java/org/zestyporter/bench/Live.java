@@ -2,7 +2,6 @@ package org.zestyporter.bench;
 
 import io.zonky.test.db.postgres.embedded.EmbeddedPostgres;
 import java.io.IOException;
-import java.lang.ref.SoftReference;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
@@ -41,6 +40,7 @@ import org.zestyporter.core.source.reading.Reading;
 import org.zestyporter.core.step.Step;
 import org.zestyporter.core.step.StepKind;
 import org.zestyporter.core.value.Comparison.Ignore;
+import org.zestyporter.core.value.Softly;
 
 /**
  * Times what somebody waits for who edits match keys or answers questions of a large file: the
@@ -60,7 +60,7 @@ public final class Live {
   private final Plan plan;
 
   /** Given up where memory is short, as a server does. */
-  private SoftReference<Remembered> kept = new SoftReference<>(null);
+  private final Softly<Remembered> remembered = new Softly<>();
 
   private Live(Application application, SourceTable source, Plan plan) {
     this.application = application;
@@ -102,12 +102,7 @@ public final class Live {
   }
 
   private Remembered remembered() {
-    Remembered remembered = kept.get();
-    if (remembered == null) {
-      remembered = new Remembered(application, source, Clock.systemUTC());
-      kept = new SoftReference<>(remembered);
-    }
-    return remembered;
+    return remembered.get(() -> new Remembered(application, source, Clock.systemUTC()));
   }
 
   /** Has about one row in thirty say its country in words. */

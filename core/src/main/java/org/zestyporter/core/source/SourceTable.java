@@ -1,6 +1,5 @@
 package org.zestyporter.core.source;
 
-import java.lang.ref.SoftReference;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collection;
@@ -29,6 +28,7 @@ import org.zestyporter.core.value.DistinctValues;
 import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.Lately;
 import org.zestyporter.core.value.LocaleSettings;
+import org.zestyporter.core.value.Softly;
 import org.zestyporter.core.value.ValueType;
 
 /**
@@ -63,9 +63,9 @@ public final class SourceTable implements Columns, Rows, AutoCloseable {
   private boolean isProfiledFirst;
 
   /** What takes much memory is found out again where that was short. */
-  private SoftReference<Profiling> profiling = new SoftReference<>(null);
+  private final Softly<Profiling> profiling = new Softly<>();
 
-  private SoftReference<Profiled> profiled = new SoftReference<>(null);
+  private final Softly<Profiled> profiled = new Softly<>();
   private @Nullable Judged judged;
   private final long[] recordsBefore;
   private final Corrections corrections;
@@ -73,7 +73,7 @@ public final class SourceTable implements Columns, Rows, AutoCloseable {
   /** The file as it stands; null if this is it. */
   private final @Nullable SourceTable uncorrected;
 
-  private SoftReference<DistinctValues[]> correctedValues = new SoftReference<>(null);
+  private final Softly<DistinctValues[]> correctedValues = new Softly<>();
 
   /** The combinations that were asked for last; more would take too much memory. */
   private final Lately<List<Integer>, Combinations> combinations = new Lately<>(COMBINATIONS_KEPT);
@@ -135,13 +135,12 @@ public final class SourceTable implements Columns, Rows, AutoCloseable {
   }
 
   private synchronized Profiling profiling() {
-    Profiling known = profiling.get();
-    if (known == null) {
-      known = first == null ? profiledAgain() : first;
-      first = null;
-      profiling = new SoftReference<>(known);
-    }
-    return known;
+    return profiling.get(
+        () -> {
+          Profiling found = first == null ? profiledAgain() : first;
+          first = null;
+          return found;
+        });
   }
 
   private Profiling profiledAgain() {
@@ -157,22 +156,20 @@ public final class SourceTable implements Columns, Rows, AutoCloseable {
   /** Lets go of what is found out again, as when memory is short. */
   synchronized void forget() {
     first = null;
-    profiling.clear();
-    profiled.clear();
-    correctedValues.clear();
+    profiling.forget();
+    profiled.forget();
+    correctedValues.forget();
   }
 
   private synchronized Profiled profiled() {
-    Profiled known = profiled.get();
-    if (known == null) {
-      Profiling of = profiling();
-      List<ColumnProfile> profiles = new ArrayList<>();
-      of.profile(profiles);
-      List<Ambiguity> ambiguities = Ambiguity.find(profiles, of, parsed.reading());
-      known = new Profiled(of.distinct(), profiles, ambiguities);
-      profiled = new SoftReference<>(known);
-    }
-    return known;
+    return profiled.get(
+        () -> {
+          Profiling of = profiling();
+          List<ColumnProfile> profiles = new ArrayList<>();
+          of.profile(profiles);
+          List<Ambiguity> ambiguities = Ambiguity.find(profiles, of, parsed.reading());
+          return new Profiled(of.distinct(), profiles, ambiguities);
+        });
   }
 
   private synchronized Judged judged() {
@@ -345,12 +342,7 @@ public final class SourceTable implements Columns, Rows, AutoCloseable {
     if (uncorrected == null) {
       return profiled().distinct();
     }
-    DistinctValues[] known = correctedValues.get();
-    if (known == null) {
-      known = corrections.distinct(uncorrected.profiled().distinct());
-      correctedValues = new SoftReference<>(known);
-    }
-    return known;
+    return correctedValues.get(() -> corrections.distinct(uncorrected.profiled().distinct()));
   }
 
   /** The file as it stands. */

@@ -1,6 +1,5 @@
 package org.zestyporter.core.value;
 
-import java.lang.ref.SoftReference;
 import java.nio.charset.StandardCharsets;
 import java.security.SecureRandom;
 import java.util.ArrayList;
@@ -95,8 +94,7 @@ public final class DistinctValues {
   private final List<Cell> cells = new ArrayList<>();
   private long[] lines = new long[FIRST];
 
-  /** Made again where memory was short. */
-  private @Nullable SoftReference<Map<Cell, Tally>> tallies;
+  private final Softly<Map<Cell, Tally>> tallies = new Softly<>();
 
   private long blank;
   private long beyond;
@@ -178,7 +176,7 @@ public final class DistinctValues {
       missed += rows[i];
     }
     beyond += full ? missed : 0;
-    tallies = null;
+    tallies.forget();
   }
 
   /** True if no more cells are kept: the rows of others are only counted. */
@@ -202,7 +200,7 @@ public final class DistinctValues {
     for (; slots[at] != 0; at = at + 2 & mask) {
       if (slots[at] == hash) {
         slots[at + 1] += rows;
-        tallies = null;
+        tallies.forget();
         return true;
       }
     }
@@ -224,7 +222,7 @@ public final class DistinctValues {
     }
     lines[place] = line;
     cells.add(cell);
-    tallies = null;
+    tallies.forget();
     if (cells.size() * 4 > slots.length) {
       grow();
     }
@@ -303,14 +301,12 @@ public final class DistinctValues {
 
   /** The kept cells with how often they occur. */
   public synchronized Map<Cell, Tally> tallies() {
-    Map<Cell, Tally> known = tallies == null ? null : tallies.get();
-    if (known != null) {
-      return known;
-    }
-    Map<Cell, Tally> all = new LinkedHashMap<>(cells.size() * 2);
-    each((cell, rows, line) -> all.put(cell, new Tally(rows, line)));
-    tallies = new SoftReference<>(all);
-    return all;
+    return tallies.get(
+        () -> {
+          Map<Cell, Tally> all = new LinkedHashMap<>(cells.size() * 2);
+          each((cell, rows, line) -> all.put(cell, new Tally(rows, line)));
+          return all;
+        });
   }
 
   /** Takes a kept cell. */
