@@ -1795,7 +1795,7 @@ export interface components {
             rehearsal?: number;
             /** Format: int32 */
             revision: number;
-            counts?: components["schemas"]["Counts"];
+            counts?: components["schemas"]["Counts"][];
             /** Format: int64 */
             rows: number;
         };

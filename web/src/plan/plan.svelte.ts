@@ -54,9 +54,10 @@ export class OpenPlan extends EditedPlan {
   /** The report of the last rehearsal, as far as it is known to hold for the plan as it is now. */
   report = $derived.by(() => {
     const report = this.rehearsal?.report;
-    const [first, ...others] = report?.destinations ?? [];
-    if (!report || !first || !this.recounted) return report;
-    return { ...report, destinations: [{ ...first, ...this.recounted.counts }, ...others] };
+    const counts = this.recounted?.counts;
+    if (!report || !counts) return report;
+    const destinations = report.destinations.map((one, at) => ({ ...one, ...counts[at] }));
+    return { ...report, destinations };
   });
   /** True if the last run is of this plan and this file as they stand. */
   ran = $derived(

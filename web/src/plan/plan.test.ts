@@ -117,17 +117,21 @@ describe('an open plan', () => {
       data: { ...view(sent.body.revision + 1), source: large, plan: sent.body.plan },
     })) as never);
     const counts = { new: 560, changed: 388, unchanged: 223, skipped: 12, rejected: 21 };
+    const others = { new: 7, changed: 0, unchanged: 0, skipped: 0, rejected: 1 };
     const post = vi.spyOn(api, 'POST').mockImplementation((async () => ({
-      data: { rehearsal: 3, revision: open.view.revision, rows: 49, counts },
+      data: { rehearsal: 3, revision: open.view.revision, rows: 49, counts: [counts, others] },
     })) as never);
     const open = new OpenPlan({ ...view(1), source: large });
-    open.rehearsal = aRun({ source: 'a.csv' });
+    const [vessel] = aReport().destinations;
+    const destinations = [vessel!, { ...vessel!, table: 'berth' }];
+    open.rehearsal = aRun({ source: 'a.csv', report: aReport({ destinations }) });
     expect(open.recounted).toBeNull();
     open.edit(named('Answered'));
     open.rehearseSoon();
     await vi.waitFor(() => expect(open.recounted?.rows).toBe(49));
     expect(post).toHaveBeenCalledOnce();
     expect(open.report?.destinations[0]).toMatchObject({ new: 560, rejected: 21, rows: 1204 });
+    expect(open.report?.destinations[1]).toMatchObject({ new: 7, rejected: 1, table: 'berth' });
     expect(open.rehearsal.report?.destinations[0]?.new).toBe(511);
     expect(open.rehearsed).toBe(false);
     // a shared phrasebook has learnt a word, and the plan is as it was

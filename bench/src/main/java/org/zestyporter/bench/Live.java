@@ -226,7 +226,7 @@ public final class Live {
 
   /** Words of a question that are answered one after the other. */
   private void answers() {
-    RowOutcomes rehearsed = new RowOutcomes(source.rowCount());
+    RowOutcomes rehearsed = new RowOutcomes();
     Plan asked = plan.withPhrasebooks(book(0));
     long began = System.nanoTime();
     new Pipeline(opened(asked)).rehearse(rehearsed.beside(Ledger.NONE), Progress.NONE);

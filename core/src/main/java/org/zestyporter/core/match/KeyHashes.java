@@ -18,7 +18,8 @@ public final class KeyHashes {
     }
   }
 
-  boolean has(long hash) {
+  /** True if it was added; never of 0. */
+  public boolean has(long hash) {
     int beginning = (int) (hash >>> Long.SIZE - BITS);
     return (beginnings[beginning >>> 6] >>> beginning & 1) != 0
         && hash != 0

@@ -100,26 +100,7 @@ public final class Matcher {
   }
 
   /** The keys of rows as hashes, by match key and row; 0 where a part is blank. */
-  public record Hashes(long[][] byKey) {
-
-    /** Adds those of a row to others, if they are not blank. */
-    public void addTo(KeyHashes hashes, int row) {
-      for (long[] key : byKey) {
-        hashes.add(key[row]);
-      }
-    }
-
-    /** Marks the rows that have any of some hashes. */
-    public void findIn(KeyHashes hashes, BitSet rows) {
-      for (long[] key : byKey) {
-        for (int row = 0; row < key.length; row++) {
-          if (hashes.has(key[row])) {
-            rows.set(row);
-          }
-        }
-      }
-    }
-  }
+  public record Hashes(long[][] byKey) {}
 
   /** The keys of all rows of a chunk, to be noted; on any thread. */
   public Hashes hashes(ValueColumn[] byField, int rows) {

@@ -20,6 +20,9 @@ import org.zestyporter.core.value.ValueColumn;
  * <p>First every row is noted and every value {@link #want wanted}; then it is settled, and asked.
  */
 public final class RowIndex {
+  /** One for all, so that the hashes are the same for whoever looks records up so. */
+  private static final Hash HASH = new Hash(new SecureRandom().nextLong());
+
   private final PreparedKey key;
   private final LinkParts parts;
   private final int[] places;
@@ -29,8 +32,9 @@ public final class RowIndex {
 
   private final KeyNotes notes = new KeyNotes();
   private final LongMap<int[]> wanted = new LongMap<>();
-  private final Hash hash = new Hash(new SecureRandom().nextLong());
-  private final Utf8 scratch = new Utf8(256);
+
+  /** Rows may be hashed by several threads. */
+  private final ThreadLocal<Utf8> scratches = ThreadLocal.withInitial(() -> new Utf8(256));
 
   /**
    * @param by how links look the records up
@@ -62,7 +66,8 @@ public final class RowIndex {
       List<Object> own = parts.of(values);
       return own == null ? 0 : hash(own);
     }
-    return key.ofRow(byField, row, scratch) ? hash.of(scratch.array(), scratch.size()) : 0;
+    Utf8 scratch = scratches.get();
+    return key.ofRow(byField, row, scratch) ? HASH.of(scratch.array(), scratch.size()) : 0;
   }
 
   /**
@@ -79,7 +84,8 @@ public final class RowIndex {
 
   /** The hash of values as their fields compare them; 0 if no row can hold them. */
   public long hash(List<Object> parts) {
-    return key.of(parts.toArray(), scratch) ? hash.of(scratch.array(), scratch.size()) : 0;
+    Utf8 scratch = scratches.get();
+    return key.of(parts.toArray(), scratch) ? HASH.of(scratch.array(), scratch.size()) : 0;
   }
 
   /** True if a value of this hash was asked for. */

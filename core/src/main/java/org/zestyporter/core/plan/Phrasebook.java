@@ -22,12 +22,11 @@ public record Phrasebook(String name, List<Phrase> phrases) {
 
   /** True if a fill translates by it, in a step or in a formula. */
   public boolean isUsedBy(Fill fill) {
-    String quoted = "\"" + name.replace("\"", "\"\"") + "\"";
     boolean inOrigin =
         fill.origin() != null
             && fill.origin().lookedUpBy() instanceof Origin.Formula of
             && of.formula() != null
-            && of.formula().contains(quoted);
+            && isNamedIn(of.formula());
     return inOrigin
         || fill.steps().stream()
             .anyMatch(
@@ -35,7 +34,12 @@ public record Phrasebook(String name, List<Phrase> phrases) {
                     name.equals(s.setting("book"))
                         || (s.kind() == StepKind.FORMULA
                             && s.setting("formula") != null
-                            && s.setting("formula").contains(quoted)));
+                            && isNamedIn(s.setting("formula"))));
+  }
+
+  /** True if a formula names it. */
+  public boolean isNamedIn(String formula) {
+    return formula.contains("\"" + name.replace("\"", "\"\"") + "\"");
   }
 
   public Phrasebook {

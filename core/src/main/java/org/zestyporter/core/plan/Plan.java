@@ -70,6 +70,16 @@ public record Plan(
     return destinations.size() == 1 ? destinations.get(0) : null;
   }
 
+  /** The destination whose records those of another one belong to; null if there is none. */
+  public @Nullable Destination parentOf(Destination child) {
+    return child.parent() == null
+        ? null
+        : destinations.stream()
+            .filter(d -> d.label().equals(child.parent().destination()))
+            .findFirst()
+            .orElse(null);
+  }
+
   /** Name of the table that the screens show; empty if there is none. */
   public String shownTable() {
     return destinations.stream().findFirst().map(Destination::table).orElse("");

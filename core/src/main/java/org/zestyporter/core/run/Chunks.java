@@ -134,25 +134,15 @@ final class Chunks implements ChunkSource, AutoCloseable {
     for (int t = 0; t < targets.size(); t++) {
       Target target = targets.get(t);
       boolean[] among =
-          target.parent == null ? null : taken(all.get(target.parent.target().index), batch.rows());
+          target.parent == null
+              ? null
+              : Selection.taken(all.get(target.parent.target().index).rows, batch.rows());
       Selection.Selected selected = target.selection.of(batch, among);
       FilledChunk filled = FilledChunk.of(selected.batch(), target.fills, ready.get(t));
       all.add(new TargetRows(target, filled, selected, batch.rows(), targetFirsts[t][number]));
       targetFirsts[t][number + 1] = targetFirsts[t][number] + filled.rows();
     }
     return new ChunkRows((int) batch.firstRow(), batch.rows(), all);
-  }
-
-  /** The rows that a parent takes; null if it takes all. */
-  private static boolean @Nullable [] taken(TargetRows parent, int rows) {
-    if (parent.rows == null) {
-      return null;
-    }
-    boolean[] taken = new boolean[rows];
-    for (int row : parent.rows) {
-      taken[row] = true;
-    }
-    return taken;
   }
 
   @Override

@@ -102,13 +102,15 @@ public final class Classing {
     }
     OpenedPlan own = opened.through(opened.application(), remembered.answers());
     KeptColumns.Open columns = remembered.columns().open(own, opened.plan().shown());
-    Target only = Targets.only(own, columns.fills());
+    Target only = Targets.open(own, List.of(columns.fills())).get(0);
     List<String> lookedAt = only.lookedAt(true);
     if (!Remembered.fits(opened.source().rowCount(), only, lookedAt)) {
       return whole(opened, destination);
     }
     try (Room room = Room.take(Remembered.weightAtWork(own.source().rowCount(), only, lookedAt))) {
-      ChunkSource chunks = new KeptChunks(columns, columns.chunks(lookedAt), only);
+      ChunkSource chunks =
+          new KeptChunks(
+              own.source(), List.of(new KeptChunks.Part(columns, columns.chunks(lookedAt), only)));
       Classing classing = new Classing(own, List.of(only), 0, chunks);
       List<Noting.Hashed> hashed = remembered.keys().hashed(only, columns, chunks, true);
       remembered
@@ -152,7 +154,7 @@ public final class Classing {
     TargetRows rows = chunk.targets().get(target.index);
     boolean isWhole = targets.size() > 1 && opened.plan().run().rows() == RunSettings.Rows.WHOLE;
     if (target.keysNeedParent()) {
-      rows.byField[target.parent.fieldIndex()] = Noting.parents(chunk, rows);
+      rows.byField[target.parent.fieldIndex()] = Noting.parents(chunk, rows, null);
     }
     Matcher.Placed placed = hashes == null ? null : target.matcher.placed(hashes, rows.first);
     int count = rows.count();

@@ -1,40 +1,53 @@
 package org.zestyporter.core.run;
 
+import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
+import java.util.function.Function;
 import org.zestyporter.core.fill.FilledChunk;
+import org.zestyporter.core.source.SourceTable;
+import org.zestyporter.core.source.cache.Batch;
 
-/** Chunks of the only destination of a plan, of which what is looked at is kept from before. */
+/** Chunks of which what is looked at is kept from before. */
 final class KeptChunks implements ChunkSource {
   private static final int TOGETHER = 16;
 
-  private final KeptColumns.Open columns;
-  private final List<FilledChunk> chunks;
-  private final Target target;
-  private final int[] firsts;
+  private final SourceTable source;
+  private final List<Part> parts;
+
+  /** By destination and chunk, the index of its first row among those of the destination. */
+  private final int[][] firsts;
 
   /**
+   * The rows of one destination.
+   *
    * @param columns of the fills of the target
    * @param chunks of these, with the fields that are looked at
    */
-  KeptChunks(KeptColumns.Open columns, List<FilledChunk> chunks, Target target) {
-    this.columns = columns;
-    this.chunks = chunks;
-    this.target = target;
-    this.firsts = new int[chunks.size()];
-    for (int i = 1; i < firsts.length; i++) {
-      firsts[i] = firsts[i - 1] + chunks.get(i - 1).rows();
+  record Part(KeptColumns.Open columns, List<FilledChunk> chunks, Target target) {}
+
+  /**
+   * @param parts one for each destination
+   */
+  KeptChunks(SourceTable source, List<Part> parts) {
+    this.source = source;
+    this.parts = parts;
+    this.firsts = new int[parts.size()][source.batches()];
+    for (int p = 0; p < firsts.length; p++) {
+      for (int i = 1; i < firsts[p].length; i++) {
+        firsts[p][i] = firsts[p][i - 1] + parts.get(p).chunks.get(i - 1).rows();
+      }
     }
   }
 
   @Override
   public int count() {
-    return firsts.length;
+    return source.batches();
   }
 
   @Override
   public ChunkRows next(int number) {
-    return rows(number, chunks.get(number));
+    return rows(number, part -> part.chunks.get(number));
   }
 
   @Override
@@ -54,11 +67,19 @@ final class KeptChunks implements ChunkSource {
 
   @Override
   public ChunkRows whole(int number, BitSet rows) {
-    return rows(number, columns.whole(number, rows));
+    return rows(number, part -> part.columns.whole(number, rows));
   }
 
-  private ChunkRows rows(int number, FilledChunk filled) {
-    TargetRows rows = new TargetRows(target, filled, firsts[number]);
-    return new ChunkRows(firsts[number], filled.rows(), List.of(rows));
+  private ChunkRows rows(int number, Function<Part, FilledChunk> filled) {
+    Batch all = source.batch(number, List.of());
+    List<TargetRows> rows = new ArrayList<>(parts.size());
+    for (int p = 0; p < firsts.length; p++) {
+      Part part = parts.get(p);
+      FilledChunk chunk = filled.apply(part);
+      rows.add(
+          new TargetRows(
+              part.target, chunk, part.columns.rows(number), all.rows(), firsts[p][number]));
+    }
+    return new ChunkRows((int) all.firstRow(), all.rows(), rows);
   }
 }

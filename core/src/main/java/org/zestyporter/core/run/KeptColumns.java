@@ -17,6 +17,8 @@ import java.util.Set;
 import java.util.TreeSet;
 import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.application.FieldInfo;
+import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.fill.CompiledFill;
 import org.zestyporter.core.fill.FillColumns;
 import org.zestyporter.core.fill.FilledChunk;
@@ -26,7 +28,6 @@ import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Phrasebook;
 import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.source.cache.Batch;
-import org.zestyporter.core.source.cache.ColumnChunk;
 import org.zestyporter.core.value.SideBySide;
 
 /**
@@ -36,6 +37,7 @@ import org.zestyporter.core.value.SideBySide;
  */
 final class KeptColumns {
   private static final int MOST_FILLS = 500;
+  private static final int MOST_SELECTIONS = 50;
 
   private final SourceTable source;
   private final Clock clock;
@@ -45,12 +47,30 @@ final class KeptColumns {
   /** By what they depend on, the ones that were asked for last at the end. */
   private final Map<Key, Kept> kept = new LinkedHashMap<>(16, 0.75f, true);
 
+  /** Which rows go to destinations, the ones that were asked for last at the end. */
+  private final Map<RowsOf, KeptSelection> selections = new LinkedHashMap<>(16, 0.75f, true);
+
   /**
    * What a fill depends on, beside the source.
    *
    * @param books the phrasebooks that it translates by
+   * @param rows that it is computed for
+   * @param made what rows make that its link may await; empty if they make nothing of the kind
    */
-  private record Key(String table, Fill fill, List<Phrasebook> books) {}
+  private record Key(
+      String table, Fill fill, List<Phrasebook> books, RowsOf rows, List<Object> made) {}
+
+  /**
+   * What decides which rows go to a destination.
+   *
+   * @param books the phrasebooks that its condition translates by
+   * @param parent those of the destination whose records they belong to
+   */
+  record RowsOf(
+      @Nullable String where,
+      List<Phrasebook> books,
+      Destination.@Nullable Split split,
+      @Nullable RowsOf parent) {}
 
   private static final class Kept {
     private final CompiledFill fill;
@@ -91,12 +111,35 @@ final class KeptColumns {
     this.room = room;
   }
 
-  /** The fills of a destination that takes all rows, of a plan of the same source. */
+  /** The fills of a destination, of a plan of the same source. */
   final class Open {
     private final List<Kept> all;
+    private final RowsOf rowsOf;
+    private final KeptSelection selection;
 
-    private Open(List<Kept> all) {
+    private Open(List<Kept> all, RowsOf rowsOf, KeptSelection selection) {
       this.all = all;
+      this.rowsOf = rowsOf;
+      this.selection = selection;
+    }
+
+    /** What decides which rows go there. */
+    RowsOf rowsOf() {
+      return rowsOf;
+    }
+
+    /** The rows of a chunk that go there, without their cells. */
+    Selection.Selected rows(int number) {
+      return selection.rows(number);
+    }
+
+    /** How many rows go there, or parts of rows. */
+    long count() {
+      long count = 0;
+      for (int i = 0; i < source.batches(); i++) {
+        count += selection.rows(i).batch().rows();
+      }
+      return count;
     }
 
     /** In the order of the table's fields. */
@@ -152,24 +195,68 @@ final class KeptColumns {
      *     they reject
      */
     List<FilledChunk> chunks(Collection<String> fields) {
-      return KeptColumns.this.chunks(all, fields);
+      return KeptColumns.this.chunks(this, fields);
     }
 
     /** A chunk with all that the fills give for some of its rows. */
     FilledChunk whole(int number, BitSet rows) {
-      Batch batch = source.batch(number);
-      ColumnChunk[] columns =
-          Arrays.stream(batch.columns()).map(c -> c.only(rows)).toArray(ColumnChunk[]::new);
-      Batch some = new Batch(batch.firstRow(), batch.lines(), columns);
+      Batch some = selection.only(number, rows).batch();
       return FilledChunk.of(some, fills(), FilledChunk.ready(fills()));
     }
   }
 
   synchronized Open open(OpenedPlan opened, Destination destination) {
-    return new Open(compiled(opened, destination));
+    RowsOf rowsOf = rowsOf(opened, destination);
+    return new Open(
+        compiled(opened, destination, rowsOf), rowsOf, selection(opened, destination, rowsOf));
   }
 
-  private synchronized List<FilledChunk> chunks(List<Kept> all, Collection<String> fields) {
+  private static RowsOf rowsOf(OpenedPlan opened, Destination destination) {
+    Destination parent = opened.plan().parentOf(destination);
+    return new RowsOf(
+        destination.where(),
+        opened.booksOfCondition(destination),
+        destination.split(),
+        parent == null ? null : rowsOf(opened, parent));
+  }
+
+  private KeptSelection selection(OpenedPlan opened, Destination destination, RowsOf rowsOf) {
+    KeptSelection known = selections.get(rowsOf);
+    if (known != null) {
+      return known;
+    }
+    Destination parent = opened.plan().parentOf(destination);
+    KeptSelection selection =
+        new KeptSelection(
+            source,
+            opened.selection(destination),
+            opened.columnsThatSelect(destination),
+            parent == null ? null : selection(opened, parent, rowsOf.parent),
+            destination.takesAll());
+    selections.put(rowsOf, selection);
+    if (selections.size() > MOST_SELECTIONS) {
+      selections.remove(selections.keySet().iterator().next());
+    }
+    return selection;
+  }
+
+  /** What rows make that a link may await; empty if they make nothing of the kind. */
+  private static List<Object> made(OpenedPlan opened, TableInfo table, Fill fill) {
+    FieldInfo field = table.find(fill.field());
+    List<Object> made = new ArrayList<>();
+    for (Destination each : opened.plan().destinations()) {
+      String own = opened.table(each).name();
+      if (field != null && field.link() != null && field.link().table().equals(own)) {
+        made.add(own);
+        made.add(each.policies().onNone());
+        each.fills().forEach(f -> made.add(f.field()));
+      }
+    }
+    return made;
+  }
+
+  private synchronized List<FilledChunk> chunks(Open open, Collection<String> fields) {
+    List<Kept> all = open.all;
     Set<String> wanted = new TreeSet<>(String.CASE_INSENSITIVE_ORDER);
     wanted.addAll(fields);
     Map<Kept, FilledColumn[]> values = new HashMap<>();
@@ -184,11 +271,11 @@ final class KeptColumns {
         lacking.add(one);
       }
     }
-    compute(lacking, values);
+    compute(open.selection, lacking, values);
     List<FilledChunk> chunks = new ArrayList<>();
     List<CompiledFill> fills = all.stream().map(k -> k.fill).toList();
     for (int i = 0; i < source.batches(); i++) {
-      chunks.add(chunk(i, all, fills, values));
+      chunks.add(chunk(open.selection.rows(i).batch().lines(), i, all, fills, values));
     }
     drop(all);
     return chunks;
@@ -199,12 +286,14 @@ final class KeptColumns {
   }
 
   /** The fills of a destination, in the order of its table's fields. */
-  private List<Kept> compiled(OpenedPlan opened, Destination destination) {
+  private List<Kept> compiled(OpenedPlan opened, Destination destination, RowsOf rowsOf) {
+    TableInfo table = opened.table(destination);
     Instant now = clock.instant();
     List<Fill> unknown = new ArrayList<>();
     Map<Fill, Key> keys = new LinkedHashMap<>();
     for (Fill fill : destination.fills()) {
-      Key key = new Key(destination.table(), fill, opened.books(fill));
+      Key key =
+          new Key(destination.table(), fill, opened.books(fill), rowsOf, made(opened, table, fill));
       keys.put(fill, key);
       Kept known = kept.get(key);
       boolean isOld =
@@ -213,11 +302,12 @@ final class KeptColumns {
         unknown.add(fill);
       }
     }
-    for (CompiledFill fill : opened.fills(destination.withFills(unknown))) {
+    MadeRecords made = new MadeRecords(opened);
+    for (CompiledFill fill : opened.fills(destination.withFills(unknown), made::isMade)) {
       kept.put(keys.get(fill.fill()), new Kept(fill, now, source.batches()));
     }
     List<Kept> all = new ArrayList<>();
-    opened.table(destination).fields().stream()
+    table.fields().stream()
         .flatMap(
             field ->
                 destination.fills().stream()
@@ -229,12 +319,13 @@ final class KeptColumns {
   /**
    * @param values takes the values of those that are among its keys
    */
-  private void compute(List<Kept> lacking, Map<Kept, FilledColumn[]> values) {
+  private void compute(
+      KeptSelection selection, List<Kept> lacking, Map<Kept, FilledColumn[]> values) {
     if (lacking.isEmpty()) {
       return;
     }
     try {
-      computeAll(lacking, values);
+      computeAll(selection, lacking, values);
     } catch (RuntimeException e) {
       // what is half computed is not kept
       kept.values().removeAll(lacking);
@@ -248,7 +339,8 @@ final class KeptColumns {
     }
   }
 
-  private void computeAll(List<Kept> lacking, Map<Kept, FilledColumn[]> values) {
+  private void computeAll(
+      KeptSelection selection, List<Kept> lacking, Map<Kept, FilledColumn[]> values) {
     Set<Integer> columns = new TreeSet<>();
     lacking.forEach(k -> columns.addAll(k.fill.columns()));
     SideBySide.go(
@@ -257,7 +349,7 @@ final class KeptColumns {
         (from, to) -> {
           List<FillColumns> ready = FilledChunk.ready(lacking.stream().map(k -> k.fill).toList());
           for (int i = from; i < to; i++) {
-            Batch batch = source.batch(i, columns);
+            Batch batch = selection.rows(i, columns).batch();
             for (int k = 0; k < ready.size(); k++) {
               note(lacking.get(k), values, i, ready.get(k).of(batch), batch.rows());
             }
@@ -276,9 +368,12 @@ final class KeptColumns {
     }
   }
 
-  private FilledChunk chunk(
-      int number, List<Kept> all, List<CompiledFill> fills, Map<Kept, FilledColumn[]> values) {
-    long[] lines = source.batch(number, List.of()).lines();
+  private static FilledChunk chunk(
+      long[] lines,
+      int number,
+      List<Kept> all,
+      List<CompiledFill> fills,
+      Map<Kept, FilledColumn[]> values) {
     boolean[] rejected = new boolean[lines.length];
     FilledColumn[] columns = new FilledColumn[all.size()];
     for (int f = 0; f < columns.length; f++) {

@@ -3,8 +3,15 @@ package org.zestyporter.core.run;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.function.Function;
+import java.util.function.IntToLongFunction;
+import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.fill.Awaited;
+import org.zestyporter.core.fill.CompiledFill;
+import org.zestyporter.core.fill.LinkKey;
 import org.zestyporter.core.match.Matcher;
+import org.zestyporter.core.match.RowIndex;
 import org.zestyporter.core.plan.MatchKey;
 import org.zestyporter.core.value.SideBySide;
 
@@ -21,9 +28,10 @@ final class KeptKeys {
   /**
    * What the hashes of a key depend on.
    *
+   * @param key a match key, or how links look records up
    * @param fills of its fields
    */
-  private record HashesOf(MatchKey key, List<Object> fills) {}
+  private record HashesOf(Object key, List<Object> fills) {}
 
   /**
    * What is found by a key depends on.
@@ -36,8 +44,15 @@ final class KeptKeys {
   private record FindsOf(
       HashesOf of, List<Object> fills, @Nullable String among, List<String> said, Instant since) {}
 
-  /** Hashes by a matcher's key. */
-  private record Wanted(HashesOf of, Matcher matcher, int key) {}
+  /**
+   * Hashes of the rows of a destination.
+   *
+   * @param hash gives those of all rows of a chunk
+   */
+  private record Wanted(HashesOf of, Function<TargetRows, long[]> hash) {}
+
+  /** What rows await by a link. */
+  private record Awaits(LinkKey by) {}
 
   /**
    * @param room bytes that all may take
@@ -48,7 +63,7 @@ final class KeptKeys {
   }
 
   /**
-   * The keys of all rows by chunk.
+   * The keys of all rows of a destination by chunk.
    *
    * @param onlyKeys true if nobody asks for the values that must be unique
    */
@@ -58,28 +73,7 @@ final class KeptKeys {
     if (!onlyKeys) {
       target.guard.matchers().forEach(m -> wanted.addAll(wanted(m, columns)));
     }
-    List<long[][]> hashes = wanted.stream().map(w -> known(w, chunks.count())).toList();
-    SideBySide.go(
-        chunks.count(),
-        1,
-        (from, to) -> {
-          for (int i = from; i < to; i++) {
-            TargetRows rows = chunks.next(i).only();
-            for (int w = 0; w < hashes.size(); w++) {
-              if (hashes.get(w)[i] == null) {
-                Wanted by = wanted.get(w);
-                hashes.get(w)[i] = by.matcher.hashes(by.key, rows.byField, rows.count());
-              }
-            }
-          }
-        });
-    for (int w = 0; w < hashes.size(); w++) {
-      long weight = 0;
-      for (long[] some : hashes.get(w)) {
-        weight += (long) some.length * Long.BYTES;
-      }
-      kept.keep(wanted.get(w).of, hashes.get(w), weight);
-    }
+    List<long[][]> hashes = hashes(target, wanted, chunks);
     List<Noting.Hashed> all = new ArrayList<>();
     int keys = target.matcher.size();
     for (int i = 0; i < chunks.count(); i++) {
@@ -97,10 +91,70 @@ final class KeptKeys {
     return all;
   }
 
+  /** By chunk and row of a destination, what links look its records up by; 0 where it is blank. */
+  long[][] made(
+      Target target, KeptColumns.Open columns, ChunkSource chunks, LinkKey key, RowIndex index) {
+    HashesOf of = new HashesOf(key, columns.of(key.fields()));
+    return hashes(
+            target,
+            List.of(new Wanted(of, rows -> each(rows, r -> index.hash(rows.byField, r)))),
+            chunks)
+        .get(0);
+  }
+
+  /**
+   * By chunk and row of a destination, what the link of a fill awaits; 0 where it awaits nothing.
+   */
+  long[][] awaited(
+      Target target, KeptColumns.Open columns, ChunkSource chunks, int fill, RowIndex index) {
+    CompiledFill awaits = target.fills.get(fill);
+    HashesOf of =
+        new HashesOf(new Awaits(awaits.awaited()), columns.of(List.of(awaits.field().name())));
+    Function<TargetRows, long[]> hash =
+        rows ->
+            each(rows, r -> rows.value(fill, r) instanceof Awaited a ? index.hash(a.parts()) : 0);
+    return hashes(target, List.of(new Wanted(of, hash)), chunks).get(0);
+  }
+
+  private static long[] each(TargetRows rows, IntToLongFunction hash) {
+    return IntStream.range(0, rows.count()).mapToLong(hash).toArray();
+  }
+
+  /** Those that are wanted, by chunk and row, from before or anew. */
+  private List<long[][]> hashes(Target target, List<Wanted> wanted, ChunkSource chunks) {
+    List<long[][]> hashes = wanted.stream().map(w -> known(w, chunks.count())).toList();
+    SideBySide.go(
+        chunks.count(),
+        1,
+        (from, to) -> {
+          for (int i = from; i < to; i++) {
+            TargetRows rows = chunks.next(i).targets().get(target.index);
+            for (int w = 0; w < hashes.size(); w++) {
+              if (hashes.get(w)[i] == null) {
+                hashes.get(w)[i] = wanted.get(w).hash.apply(rows);
+              }
+            }
+          }
+        });
+    for (int w = 0; w < hashes.size(); w++) {
+      long weight = 0;
+      for (long[] some : hashes.get(w)) {
+        weight += (long) some.length * Long.BYTES;
+      }
+      kept.keep(wanted.get(w).of, hashes.get(w), weight);
+    }
+    return hashes;
+  }
+
   private static List<Wanted> wanted(Matcher matcher, KeptColumns.Open columns) {
     List<Wanted> wanted = new ArrayList<>();
-    for (MatchKey key : matcher.keys()) {
-      wanted.add(new Wanted(new HashesOf(key, columns.of(key.fields())), matcher, wanted.size()));
+    for (int k = 0; k < matcher.size(); k++) {
+      int number = k;
+      MatchKey key = matcher.keys().get(k);
+      wanted.add(
+          new Wanted(
+              new HashesOf(key, columns.of(key.fields())),
+              rows -> matcher.hashes(number, rows.byField, rows.count())));
     }
     return wanted;
   }

@@ -20,6 +20,8 @@ import org.zestyporter.core.value.ValueColumn;
  * destination by destination, since the keys of one may hold the key of another one's record.
  */
 final class Noting {
+  private static final int[] NONE = {};
+
   private final OpenedPlan opened;
   private final List<Target> targets;
   private final ChunkSource chunks;
@@ -31,11 +33,14 @@ final class Noting {
   /** By chunk, the rows that are noted; null for all. */
   private final @Nullable List<BitSet> only;
 
-  /** The keys of all rows of the only destination by chunk; null if they are not known before. */
-  private final @Nullable List<Hashed> known;
+  /**
+   * By destination and chunk, the keys of all rows; null if they are not known before, of all
+   * destinations or of one whose keys hold the parent's record.
+   */
+  private final @Nullable List<@Nullable List<Hashed>> known;
 
-  /** By chunk, the rows that are not noted; only where all are hashed. */
-  private final List<boolean[]> leftOut = new ArrayList<>();
+  /** By destination and chunk, the rows that are not noted; only where all are hashed. */
+  private final List<List<boolean[]>> leftOut = new ArrayList<>();
 
   Noting(OpenedPlan opened, List<Target> targets, ChunkSource chunks, boolean onlyMatches) {
     this(opened, targets, chunks, onlyMatches, null, null);
@@ -43,20 +48,22 @@ final class Noting {
 
   /** Only of matches, in the only destination, where all rows are hashed. */
   Noting(OpenedPlan opened, Target only, ChunkSource chunks, List<Hashed> known) {
-    this(opened, List.of(only), chunks, true, null, known);
+    this(opened, List.of(only), chunks, true, null, List.of(known));
   }
 
   /**
-   * @param only by chunk, the rows that are noted, in the only destination: those of which somebody
-   *     asks, and all that have a key or a unique value in common with one of them; numbers that
-   *     are far off are known already
+   * @param only by chunk, the rows of the source that are noted: those of which somebody asks, and
+   *     all that have a key, a unique value or a linked record in common with one of them; numbers
+   *     that are far off are known already
+   * @param known by destination and chunk, the keys of all rows; null for a destination whose keys
+   *     hold the parent's record
    */
   Noting(
       OpenedPlan opened,
       List<Target> targets,
       ChunkSource chunks,
       List<BitSet> only,
-      List<Hashed> known) {
+      List<@Nullable List<Hashed>> known) {
     this(opened, targets, chunks, false, only, known);
   }
 
@@ -66,8 +73,9 @@ final class Noting {
       ChunkSource chunks,
       boolean onlyMatches,
       @Nullable List<BitSet> only,
-      @Nullable List<Hashed> known) {
+      @Nullable List<@Nullable List<Hashed>> known) {
     this.known = known;
+    targets.forEach(t -> leftOut.add(new ArrayList<>()));
     this.only = only;
     this.opened = opened;
     this.targets = targets;
@@ -102,7 +110,7 @@ final class Noting {
       if (target.keysNeedParent()) {
         noteWithParents(target, progress);
       }
-      if (known != null) {
+      if (isKnown(target)) {
         ask(target);
       }
       List<Inquiry> inquiries = new ArrayList<>(target.matcher.inquiries());
@@ -129,7 +137,20 @@ final class Noting {
   }
 
   private List<List<Hashed>> known(int from, int count) {
-    return known.subList(from, from + count).stream().map(List::of).toList();
+    List<List<Hashed>> some = new ArrayList<>();
+    for (int i = from; i < from + count; i++) {
+      List<Hashed> own = new ArrayList<>();
+      for (List<Hashed> all : known) {
+        own.add(all == null ? null : all.get(i));
+      }
+      some.add(own);
+    }
+    return some;
+  }
+
+  /** True if the keys of all rows of a destination are known. */
+  private boolean isKnown(Target target) {
+    return known != null && known.get(target.index) != null;
   }
 
   /** These of some chunks, by target, null where they can't be told yet; numbers are counted. */
@@ -171,7 +192,7 @@ final class Noting {
     boolean[] out = new boolean[lines.length];
     for (int r = 0; r < lines.length; r++) {
       lines[r] = rows.line(r);
-      out[r] = noted != null && !noted.get(r) || isLeftOut(rows, r, rejected);
+      out[r] = !isNoted(rows, r, noted) || isLeftOut(rows, r, rejected);
       ValueColumn[] byField = out[r] ? null : rows.byField;
       if (hashed != null && known == null) {
         target.matcher.note(hashed.keys, byField, r);
@@ -180,16 +201,16 @@ final class Noting {
       for (RowIndex index : target.made.values()) {
         index.note(byField, r);
       }
-      for (int f : target.awaiting) {
+      for (int f : isNoted(rows, r, noted) ? target.awaiting : NONE) {
         if (rows.value(f, r) instanceof Awaited awaited) {
           targets.forEach(t -> want(t, awaited));
         }
       }
     }
-    if (known != null) {
+    if (isKnown(target)) {
       target.matcher.note(hashed.keys, out);
       target.guard.note(hashed.guarded, out);
-      leftOut.add(out);
+      leftOut.get(target.index).add(out);
     }
     target.lines.add(lines);
     target.sources.add(chunk.first(), rows.rows, rows.count());
@@ -200,15 +221,19 @@ final class Noting {
     boolean asks = target.matcher.asksByValue();
     asks |= !onlyMatches && target.guard.asksByValue();
     for (int i = 0; asks && i < chunks.count(); i++) {
-      TargetRows rows = chunks.next(i).only();
-      Hashed hashed = known.get(i);
+      TargetRows rows = chunks.next(i).targets().get(target.index);
+      Hashed hashed = known.get(target.index).get(i);
       for (int r = 0; r < rows.count(); r++) {
-        if (!leftOut.get(i)[r]) {
+        if (!leftOut.get(target.index).get(i)[r]) {
           target.matcher.ask(rows.first + r, hashed.keys, rows.byField, r);
           target.guard.ask(rows.first + r, hashed.guarded, rows.byField, r);
         }
       }
     }
+  }
+
+  private static boolean isNoted(TargetRows rows, int r, @Nullable BitSet only) {
+    return only == null || only.get(rows.rowOf(r));
   }
 
   private static boolean isLeftOut(TargetRows rows, int r, boolean @Nullable [] rejected) {
@@ -229,9 +254,11 @@ final class Noting {
       ChunkRows chunk = chunks.next(i);
       boolean[] rejected = whole ? rejected(chunk) : null;
       TargetRows rows = chunk.targets().get(target.index);
-      rows.byField[target.parent.fieldIndex()] = parents(chunk, rows);
+      BitSet noted = only == null ? null : only.get(i);
+      rows.byField[target.parent.fieldIndex()] = parents(chunk, rows, noted);
       for (int r = 0; r < rows.count(); r++) {
-        ValueColumn[] byField = isLeftOut(rows, r, rejected) ? null : rows.byField;
+        boolean isOut = !isNoted(rows, r, noted) || isLeftOut(rows, r, rejected);
+        ValueColumn[] byField = isOut ? null : rows.byField;
         target.matcher.note(byField, r);
         if (!onlyMatches) {
           target.guard.note(byField, r);
@@ -270,21 +297,30 @@ final class Noting {
   private Repeated repeated(Target target, int number, ChunkRows chunk) {
     boolean[] rejected = whole && targets.size() > 1 ? rejected(chunk) : null;
     TargetRows rows = chunk.targets().get(target.index);
+    BitSet noted = only == null ? null : only.get(number);
     if (target.keysNeedParent()) {
-      rows.byField[target.parent.fieldIndex()] = parents(chunk, rows);
+      rows.byField[target.parent.fieldIndex()] = parents(chunk, rows, noted);
     }
-    Matcher.Hashes hashes = known == null ? null : known.get(number).keys();
+    Matcher.Hashes hashes = isKnown(target) ? known.get(target.index).get(number).keys() : null;
     BitSet at = new BitSet();
+    BitSet source = new BitSet();
     for (int r = 0; r < rows.count(); r++) {
-      boolean isNoted = only == null || only.get(number).get(r);
-      if (isNoted
+      if (isNoted(rows, r, noted)
           && !isLeftOut(rows, r, rejected)
           && target.matcher.mayDiffer(hashes, rows.byField, r)) {
         at.set(r);
+        source.set(rows.rowOf(r));
       }
     }
-    boolean isKnown = at.isEmpty() || chunks.isWhole();
-    return new Repeated(isKnown ? rows : chunks.whole(number, at).only(), at);
+    if (at.isEmpty() || chunks.isWhole()) {
+      return new Repeated(rows, at);
+    }
+    TargetRows said = chunks.whole(number, source).targets().get(target.index);
+    if (target.keysNeedParent()) {
+      int parent = target.parent.fieldIndex();
+      said.byField[parent] = rows.byField[parent];
+    }
+    return new Repeated(said, at);
   }
 
   /** Stands for the record that a row will make, by the index of the row. */
@@ -298,14 +334,16 @@ final class Noting {
   /**
    * What tells the parents of rows apart: the key of a record that is there, or what stands for the
    * one that will be made.
+   *
+   * @param only the chunk's rows for which that is wanted; null for all
    */
-  static ValueColumn parents(ChunkRows chunk, TargetRows rows) {
+  static ValueColumn parents(ChunkRows chunk, TargetRows rows, @Nullable BitSet only) {
     Target parent = rows.target.parent.target();
     TargetRows above = chunk.targets().get(parent.index);
     Object[] values = new Object[rows.count()];
     for (int r = 0; r < values.length; r++) {
       int p = above.from(rows.rowOf(r));
-      if (above.isRejected(p)) {
+      if (!isNoted(rows, r, only) || above.isRejected(p)) {
         continue;
       }
       Match match = parent.matcher.match(above.first + p, above.byField, p);

@@ -199,6 +199,28 @@ public final class OpenedPlan {
     return books.stream().filter(b -> translating.stream().anyMatch(b::isUsedBy)).toList();
   }
 
+  /** The phrasebooks by which the condition of a destination translates. */
+  List<Phrasebook> booksOfCondition(Destination destination) {
+    String where = destination.where();
+    return where == null
+        ? List.of()
+        : Stream.concat(shared.phrasebooks().stream(), plan.phrasebooks().stream())
+            .filter(b -> b.isNamedIn(where))
+            .toList();
+  }
+
+  /** Indexes of the columns that tell which rows go to a destination, and in which parts. */
+  List<Integer> columnsThatSelect(Destination destination) {
+    List<Integer> columns = new ArrayList<>();
+    if (destination.where() != null) {
+      Formula.columnsOf(destination.where()).forEach(c -> columns.add(source.column(c)));
+    }
+    if (destination.split() != null) {
+      columns.add(splitColumn(destination));
+    }
+    return columns;
+  }
+
   /** All fills of a destination that are not left to the database, ready to compute every row. */
   public List<CompiledFill> fills(Destination destination) {
     return fills(destination, key -> false);
@@ -238,11 +260,8 @@ public final class OpenedPlan {
     if (destination.takesAll()) {
       return source;
     }
-    List<Integer> asked =
-        destination.where() == null
-            ? List.of()
-            : Formula.columnsOf(destination.where()).stream().map(source::column).toList();
-    return new SelectedRows(source, selection(destination), asked, splitColumn(destination));
+    return new SelectedRows(
+        source, selection(destination), columnsThatSelect(destination), splitColumn(destination));
   }
 
   /** One fill, ready to compute every row. A link knows which records the rows make themselves. */

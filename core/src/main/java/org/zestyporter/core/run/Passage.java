@@ -94,7 +94,7 @@ final class Passage implements AutoCloseable {
         TargetRows rows = chunk.targets().get(target.index);
         rows.open(last.writes());
         if (target.keysNeedParent()) {
-          rows.byField[target.parent.fieldIndex()] = Noting.parents(chunk, rows);
+          rows.byField[target.parent.fieldIndex()] = Noting.parents(chunk, rows, chunk.taken);
         }
         if (chunk.taken == null) {
           rows.place();
@@ -297,6 +297,9 @@ final class Passage implements AutoCloseable {
           decider.decide(rows, r);
         }
         waiting.know(rows, r);
+        if (isWaiting(rows, r)) {
+          waiting.keepBack(rows, r, told(rows, r));
+        }
         // a row waits only as long as nothing else keeps any of its records back
         if (several
             && rows.outcomes[r] == Outcome.REJECTED.ordinal()
@@ -378,9 +381,13 @@ final class Passage implements AutoCloseable {
         if (rows.outcomes[r] <= Outcome.CHANGED.ordinal()) {
           waiting.forget(rows, r);
           deciders.get(t).takeBack(rows, r, why);
+          if (why.question()) {
+            waiting.keepBack(rows, r, why.reason());
+          }
         } else if (isWaiting(rows, r) && !why.question()) {
           // an answer alone would not free it
           rows.note(r, why);
+          waiting.keepBack(rows, r, null);
         }
       }
     }

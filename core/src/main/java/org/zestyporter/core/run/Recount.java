@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Records;
+import org.zestyporter.core.fill.CompiledFill;
 import org.zestyporter.core.fill.Filled;
 import org.zestyporter.core.fill.FilledChunk;
 import org.zestyporter.core.match.KeyHashes;
@@ -22,10 +23,10 @@ import org.zestyporter.core.value.SideBySide;
 
 /**
  * Counts anew what becomes of rows once questions of a rehearsal are answered, going only through
- * the rows that the answers touch, and those that have a key or a unique value in common with one.
+ * the rows that the answers touch, and those that are {@linkplain Ties tied} to one of them.
  *
- * <p>It holds for plans of one table that takes all rows, and for what answers change: how fields
- * are filled that no key holds, phrasebooks, decisions. Anything else has to be rehearsed.
+ * <p>It holds for what answers change: how fields are filled that no key holds and no link looks
+ * for, phrasebooks, decisions. Anything else has to be rehearsed.
  *
  * <pre>{@code
  * Recount recount = Recount.of(rehearsed, answered, outcomes, remembered);
@@ -39,46 +40,79 @@ public final class Recount {
   private static final int MOST = 150_000;
 
   private final OpenedPlan own;
-  private final KeptColumns.Open columns;
-  private final Destination before;
+  private final List<Part> parts;
   private final RowOutcomes outcomes;
+  private final KeptKeys keys;
 
-  /** Hashes keys and unique values, and counts numbers; nothing else is noted in it. */
-  private final Target hasher;
+  /** The destinations of {@link #chunks}. */
+  private List<Target> targets;
 
-  private final List<FilledChunk> filled;
-  private final List<Noting.Hashed> hashed;
-
-  /** Records of which it is known what else they would touch. */
-  private final Set<List<Object>> known = new HashSet<>();
-
-  private Target target;
   private ChunkSource chunks;
   private long rows;
 
-  private Recount(
-      OpenedPlan own,
-      KeptColumns.Open columns,
-      Target hasher,
-      List<FilledChunk> filled,
-      Destination before,
-      RowOutcomes outcomes,
-      KeptKeys keys) {
-    this.own = own;
-    this.columns = columns;
-    this.hasher = hasher;
-    this.filled = filled;
-    this.before = before;
-    this.outcomes = outcomes;
-    use(hasher);
-    this.hashed = keys.hashed(hasher, columns, chunks, false);
+  /** A destination. */
+  private static final class Part {
+    private final Destination before;
+    private final KeptColumns.Open columns;
+
+    /** The fields that the answers fill otherwise. */
+    private final List<String> changed;
+
+    /** As it is kept of the plan that was rehearsed. */
+    private final KeptColumns.Open was;
+
+    /** Hashes keys and unique values, and counts numbers; nothing else is noted in it. */
+    private Target hasher;
+
+    private List<FilledChunk> filled;
+
+    /** Records of which it is known what else they would touch. */
+    private final Set<List<Object>> known = new HashSet<>();
+
+    Part(Destination before, KeptColumns.Open columns, KeptColumns.Open was) {
+      this.before = before;
+      this.columns = columns;
+      this.changed = columns.changed(was);
+      this.was = was;
+    }
+
+    /** The fields whose values have to be known of all rows. */
+    List<String> lookedAt() {
+      List<String> fields = hasher.lookedAt(false);
+      fields.addAll(changed);
+      return fields;
+    }
+
+    /** True if answers can be counted: not what changes which rows are the same record. */
+    boolean isServed() {
+      boolean isTied =
+          !hasher.keysNeedParent()
+              || hasher.isWithinParent()
+                  && before.decisions().equals(hasher.destination.decisions());
+      return columns.rowsOf().equals(was.rowsOf())
+          && isTied
+          && !hasher.holdsInKeys(changed)
+          && !hasher.matcher.isNear();
+    }
   }
 
-  private void use(Target next) {
-    target = next;
-    // numbers are counted once
-    next.farOff = hasher.farOff;
-    chunks = new KeptChunks(columns, filled, next);
+  private Recount(OpenedPlan own, List<Part> parts, RowOutcomes outcomes, KeptKeys keys) {
+    this.own = own;
+    this.parts = parts;
+    this.outcomes = outcomes;
+    this.keys = keys;
+  }
+
+  private void use(List<Target> next) {
+    targets = next;
+    List<KeptChunks.Part> kept = new ArrayList<>();
+    for (Target target : next) {
+      Part part = parts.get(target.index);
+      // numbers are counted once
+      target.farOff = part.hasher.farOff;
+      kept.add(new KeptChunks.Part(part.columns, part.filled, target));
+    }
+    chunks = new KeptChunks(own.source(), kept);
   }
 
   /**
@@ -89,52 +123,73 @@ public final class Recount {
    */
   public static @Nullable Recount of(
       OpenedPlan rehearsed, OpenedPlan answered, RowOutcomes outcomes, Remembered remembered) {
-    Destination before = rehearsed.plan().only();
-    Destination now = answered.plan().only();
-    if (before == null
-        || now == null
-        || !isOfAnswers(rehearsed.plan(), before, answered.plan(), now)
-        || !rehearsed.shared().checks().equals(answered.shared().checks())
-        || !outcomes.isWhole()
-        || !Remembered.serves(answered)) {
+    if (!isOfAnswers(rehearsed.plan(), answered.plan())
+        || !rehearsed.shared().checks().equals(answered.shared().checks())) {
       return null;
     }
     answered.require();
     OpenedPlan own = answered.through(answered.application(), remembered.answers());
     OpenedPlan old = rehearsed.through(rehearsed.application(), remembered.answers());
-    KeptColumns.Open columns = remembered.columns().open(own, now);
-    KeptColumns.Open was = remembered.columns().open(old, before);
-    List<String> changed = columns.changed(was);
-    Target hasher = Targets.only(own, columns.fills());
-    if (hasher.holdsInKeys(changed) || hasher.matcher.isNear()) {
-      return null;
+    List<Part> parts = parts(own, old, remembered);
+    for (Part part : parts) {
+      if (!part.isServed() || !outcomes.isWhole(part.hasher.index, part.columns.count())) {
+        return null;
+      }
     }
-    List<String> lookedAt = hasher.lookedAt(false);
-    lookedAt.addAll(changed);
-    if (!Remembered.fits(outcomes.size(), hasher, lookedAt)) {
-      return null;
+    long weight = 0;
+    for (Part part : parts) {
+      List<String> lookedAt = part.lookedAt();
+      if (!Remembered.fits(part.columns.count(), part.hasher, lookedAt)) {
+        return null;
+      }
+      weight += Remembered.weightAtWork(part.columns.count(), part.hasher, lookedAt);
     }
-    try (Room room = Room.take(Remembered.weightAtWork(outcomes.size(), hasher, lookedAt))) {
-      List<FilledChunk> filled = columns.chunks(lookedAt);
-      Recount recount =
-          new Recount(own, columns, hasher, filled, before, outcomes.copy(), remembered.keys());
-      return recount.go(was.chunks(changed), changed) ? recount : null;
+    try (Room room = Room.take(weight)) {
+      parts.forEach(part -> part.filled = part.columns.chunks(part.lookedAt()));
+      Recount recount = new Recount(own, parts, outcomes.copy(), remembered.keys());
+      return recount.go() ? recount : null;
     }
   }
 
+  private static List<Part> parts(OpenedPlan own, OpenedPlan old, Remembered remembered) {
+    List<Part> parts = new ArrayList<>();
+    for (int d = 0; d < own.plan().destinations().size(); d++) {
+      Destination now = own.plan().destinations().get(d);
+      Destination before = old.plan().destinations().get(d);
+      parts.add(
+          new Part(
+              before, remembered.columns().open(own, now), remembered.columns().open(old, before)));
+    }
+    for (Target hasher : Targets.open(own, fills(parts))) {
+      parts.get(hasher.index).hasher = hasher;
+    }
+    return parts;
+  }
+
+  private static List<List<CompiledFill>> fills(List<Part> parts) {
+    return parts.stream().map(part -> part.columns.fills()).toList();
+  }
+
   /** True if nothing differs but what answers change. */
-  private static boolean isOfAnswers(
-      Plan rehearsed, Destination before, Plan answered, Destination now) {
-    if (answered.run().tryInDatabase()) {
+  private static boolean isOfAnswers(Plan rehearsed, Plan answered) {
+    int count = answered.destinations().size();
+    if (answered.run().tryInDatabase() || count != rehearsed.destinations().size()) {
       return false;
     }
-    Plan asNow =
-        rehearsed
-            .withName(answered.name())
-            .withPhrasebooks(answered.phrasebooks())
-            .withDestinations(
-                List.of(before.withFills(now.fills()).withDecisions(now.decisions())));
-    return asNow.equals(answered) && beside(before).equals(beside(now));
+    List<Destination> asNow = new ArrayList<>();
+    for (int d = 0; d < count; d++) {
+      Destination before = rehearsed.destinations().get(d);
+      Destination now = answered.destinations().get(d);
+      if (!beside(before).equals(beside(now))) {
+        return false;
+      }
+      asNow.add(before.withFills(now.fills()).withDecisions(now.decisions()));
+    }
+    return rehearsed
+        .withName(answered.name())
+        .withPhrasebooks(answered.phrasebooks())
+        .withDestinations(asNow)
+        .equals(answered);
   }
 
   /** What fills say besides which values they give, which has a meaning for all rows. */
@@ -160,49 +215,66 @@ public final class Recount {
     return rows;
   }
 
-  private boolean go(List<FilledChunk> was, List<String> changed) {
-    columns.spreads(hasher.farOff, () -> count(hasher.farOff));
-    hasher.farOff.settle();
-    List<BitSet> touched = touched(was, changed);
-    KeyHashes shared = new KeyHashes();
-    long noted = -1;
-    while (spread(touched, shared) && cardinality(touched) != noted) {
-      noted = cardinality(touched);
-      use(Targets.only(own, columns.fills()));
-      new Noting(own, List.of(target), chunks, touched, hashed).go(Progress.NONE);
-      findRecords(touched, shared);
+  private boolean go() {
+    List<Target> hashers = parts.stream().map(part -> part.hasher).toList();
+    for (Part part : parts) {
+      part.columns.spreads(part.hasher.farOff, () -> count(part));
+      part.hasher.farOff.settle();
     }
-    rows = cardinality(touched);
+    use(hashers);
+    List<List<Noting.Hashed>> hashed = new ArrayList<>();
+    for (Part part : parts) {
+      boolean isTold = !part.hasher.keysNeedParent();
+      hashed.add(isTold ? keys.hashed(part.hasher, part.columns, chunks, false) : null);
+    }
+    List<KeptColumns.Open> columns = parts.stream().map(part -> part.columns).toList();
+    Ties ties = new Ties(hashers, columns, hashed, chunks, keys);
+    List<BitSet> touched = touched();
+    long noted = -1;
+    while (ties.spread(touched, MOST) && Ties.count(touched) != noted) {
+      noted = Ties.count(touched);
+      use(Targets.open(own, fills(parts)));
+      new Noting(own, targets, chunks, touched, hashed).go(Progress.NONE);
+      targets.forEach(target -> findRecords(target, touched, ties.of(target)));
+    }
+    rows = Ties.count(touched);
     if (rows > MOST) {
       return false;
     }
     pass(touched);
-    return outcomes.isWhole();
+    return parts.stream().allMatch(p -> outcomes.isWhole(p.hasher.index, p.columns.count()));
   }
 
-  private void count(FarOff farOff) {
-    SideBySide.go(filled.size(), 1, (from, to) -> filled.subList(from, to).forEach(farOff::note));
-  }
-
-  private TargetRows rows(int chunk) {
-    return chunks.next(chunk).only();
-  }
-
-  private static long cardinality(List<BitSet> rows) {
-    return rows.stream().mapToLong(BitSet::cardinality).sum();
+  private static void count(Part part) {
+    SideBySide.go(
+        part.filled.size(),
+        1,
+        (from, to) -> part.filled.subList(from, to).forEach(part.hasher.farOff::note));
   }
 
   /** By chunk, the rows that come to other values, or of which something else was decided. */
-  private List<BitSet> touched(List<FilledChunk> was, List<String> changed) {
+  private List<BitSet> touched() {
+    BitSet[] touched = new BitSet[chunks.count()];
+    Arrays.setAll(touched, i -> new BitSet());
+    for (Target target : targets) {
+      touch(target, parts.get(target.index), touched);
+    }
+    return List.of(touched);
+  }
+
+  private void touch(Target target, Part part, BitSet[] touched) {
     List<Integer> fills = new ArrayList<>();
     for (int f = 0; f < target.fills.size(); f++) {
-      if (changed.contains(target.fills.get(f).field().name())) {
+      if (part.changed.contains(target.fills.get(f).field().name())) {
         fills.add(f);
       }
     }
-    Matcher decided = decided();
-    BitSet[] touched = new BitSet[filled.size()];
-    FarOff far = new FarOff(before, target.table, target.fills);
+    Matcher decided = decided(target, part.before);
+    if (fills.isEmpty() && decided == null) {
+      return;
+    }
+    List<FilledChunk> was = part.was.chunks(part.changed);
+    FarOff far = new FarOff(part.before, target.table, target.fills);
     far.only(fills);
     was.forEach(far::note);
     far.settle();
@@ -213,8 +285,7 @@ public final class Recount {
         1,
         (from, to) -> {
           for (int i = from; i < to; i++) {
-            TargetRows rows = rows(i);
-            touched[i] = new BitSet();
+            TargetRows rows = chunks.next(i).targets().get(target.index);
             for (int r = 0; r < rows.count(); r++) {
               // what is far off may be so, or be said to be right, because of others
               boolean is =
@@ -223,12 +294,11 @@ public final class Recount {
                 is = differs(was.get(i), rows.filled, fills.get(k), r);
               }
               if (is || decided != null && decided.isDecided(rows.byField, r)) {
-                touched[i].set(r);
+                touched[i].set(rows.rowOf(r));
               }
             }
           }
         });
-    return List.of(touched);
   }
 
   private static boolean differs(FilledChunk was, FilledChunk now, int fill, int r) {
@@ -240,7 +310,7 @@ public final class Recount {
   }
 
   /** Knows what was decided otherwise; null if nothing was. */
-  private @Nullable Matcher decided() {
+  private static @Nullable Matcher decided(Target target, Destination before) {
     List<Decision> others = new ArrayList<>(target.destination.decisions());
     others.removeAll(before.decisions());
     List<Decision> gone = new ArrayList<>(before.decisions());
@@ -252,79 +322,50 @@ public final class Recount {
   }
 
   /**
-   * Adds the rows that have a key or a unique value in common with one that is touched, and those
-   * that have one in common with these: what becomes of one may change what becomes of another.
-   *
-   * @param shared hashes of keys and values by which others are touched
-   * @return false if they are too many
-   */
-  private boolean spread(List<BitSet> touched, KeyHashes shared) {
-    long before;
-    do {
-      before = cardinality(touched);
-      if (before > MOST) {
-        return false;
-      }
-      for (int i = 0; i < hashed.size(); i++) {
-        List<Matcher.Hashes> all = all(hashed.get(i));
-        touched.get(i).stream().forEach(r -> all.forEach(hashes -> hashes.addTo(shared, r)));
-      }
-      SideBySide.go(
-          hashed.size(),
-          1,
-          (from, to) -> {
-            for (int i = from; i < to; i++) {
-              BitSet rows = touched.get(i);
-              all(hashed.get(i)).forEach(hashes -> hashes.findIn(shared, rows));
-            }
-          });
-    } while (cardinality(touched) != before);
-    return true;
-  }
-
-  private static List<Matcher.Hashes> all(Noting.Hashed hashed) {
-    List<Matcher.Hashes> all = new ArrayList<>(hashed.guarded());
-    all.add(hashed.keys());
-    return all;
-  }
-
-  /**
    * Adds what rows may have in common with the records that touched rows speak of, or that have a
    * unique value which one of these is to take.
    */
-  private void findRecords(List<BitSet> touched, KeyHashes shared) {
-    Set<List<Object>> records = new HashSet<>();
-    for (int i = 0; i < hashed.size(); i++) {
-      TargetRows own = rows(i);
-      touched.get(i).stream()
-          .forEach(
-              r -> {
-                records.addAll(match(own, r).records());
-                records.addAll(target.guard.holders(own.byField, r));
-              });
+  private void findRecords(Target target, List<BitSet> touched, KeyHashes shared) {
+    if (target.keysNeedParent()) {
+      // rows that speak of its records share the parent
+      return;
     }
-    records.removeAll(known);
-    known.addAll(records);
+    Part part = parts.get(target.index);
+    Set<List<Object>> records = new HashSet<>();
+    for (int i = 0; i < touched.size(); i++) {
+      BitSet some = touched.get(i);
+      if (some.isEmpty()) {
+        continue;
+      }
+      TargetRows rows = chunks.next(i).targets().get(target.index);
+      for (int row = some.nextSetBit(0); row >= 0; row = some.nextSetBit(row + 1)) {
+        for (int r = rows.from(row); r < rows.to(row); r++) {
+          Match match = target.matcher.match(rows.first + r, rows.byField, r);
+          records.addAll(match.records());
+          records.addAll(target.guard.holders(rows.byField, r));
+        }
+      }
+    }
+    records.removeAll(part.known);
+    part.known.addAll(records);
     Records found = records.isEmpty() ? Records.none() : own.lookups().fetch(target.table, records);
     for (List<Object> record : records) {
       int at = found.at(record);
       if (at >= 0) {
-        hasher.matcher.addHashes(found.columns(), at, shared);
-        for (long hash : hasher.guard.hashes(found.columns(), at)) {
+        part.hasher.matcher.addHashes(found.columns(), at, shared);
+        for (long hash : part.hasher.guard.hashes(found.columns(), at)) {
           shared.add(hash);
         }
       }
     }
   }
 
-  private Match match(TargetRows rows, int r) {
-    return target.matcher.match(rows.first + r, rows.byField, r);
-  }
-
   private void pass(List<BitSet> touched) {
-    for (int i = 0; i < hashed.size(); i++) {
-      outcomes.forget(rows(i).first, touched.get(i));
+    for (int i = 0; i < touched.size(); i++) {
+      if (!touched.get(i).isEmpty()) {
+        outcomes.forget(chunks.next(i), touched.get(i));
+      }
     }
-    SomeRows.pass(own, List.of(target), chunks, touched, outcomes::take);
+    SomeRows.passAlone(own, targets, chunks, touched, outcomes::take);
   }
 }

@@ -25,6 +25,7 @@ public final class Remembered {
   private static final int SHARE_AT_WORK = 4;
 
   private static final int TEXT_WEIGHT = 24;
+  private static final int AWAITED_WEIGHT = 120;
   private static final int OTHER_WEIGHT = 8;
   private static final int KEY_WEIGHT = 8;
 
@@ -70,11 +71,13 @@ public final class Remembered {
   }
 
   private static long weight(long rows, Target target, List<String> fields) {
-    long weight = (long) KEY_WEIGHT * (target.matcher.size() + target.guard.size());
+    int keys = target.matcher.size() + target.guard.size() + target.made.size();
+    long weight = (long) KEY_WEIGHT * (keys + target.awaiting.length);
     for (String field : fields) {
       boolean isText = target.table.field(field).type() == FieldType.TEXT;
       weight += isText ? TEXT_WEIGHT : OTHER_WEIGHT;
     }
+    weight += (long) AWAITED_WEIGHT * target.awaiting.length;
     return rows * weight;
   }
 

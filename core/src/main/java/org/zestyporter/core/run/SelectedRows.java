@@ -54,7 +54,7 @@ final class SelectedRows implements Rows {
         // where nothing is parted, no column is read but those that decide
         picked[i] =
             splitColumn < 0
-                ? selection.taken(source.batch(i, asked))
+                ? selection.taken(source.batch(i, asked), null).rows()
                 : selection.of(source.batch(i), null).rows();
       }
     }

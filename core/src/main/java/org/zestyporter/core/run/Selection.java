@@ -5,6 +5,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Objects;
 import java.util.regex.Pattern;
+import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.fill.BatchRow;
 import org.zestyporter.core.fill.RunContext;
@@ -45,26 +46,77 @@ final class Selection {
    * @param problems why a condition can't be told, by row; null if it always can
    */
   record Selected(
-      Batch batch, int @Nullable [] rows, int @Nullable [] parts, Problem @Nullable [] problems) {}
+      Batch batch, int @Nullable [] rows, int @Nullable [] parts, Problem @Nullable [] problems) {
+
+    /**
+     * Which of a chunk's rows go there; null if all do.
+     *
+     * @param count of the chunk's rows
+     */
+    boolean @Nullable [] taken(int count) {
+      return Selection.taken(rows, count);
+    }
+  }
+
+  /** Which of a chunk's rows are among some; null if these are all. */
+  static boolean @Nullable [] taken(int @Nullable [] rows, int count) {
+    if (rows == null) {
+      return null;
+    }
+    boolean[] taken = new boolean[count];
+    for (int row : rows) {
+      taken[row] = true;
+    }
+    return taken;
+  }
 
   /**
    * @param among the rows that may go there; null for all
    */
   Selected of(Batch batch, boolean @Nullable [] among) {
-    if (where == null && splitColumn < 0 && among == null) {
-      return new Selected(batch, null, null, null);
-    }
-    Problem[] told = new Problem[batch.rows()];
-    int[] rows = taken(batch, among, told);
-    Problem[] problems = Arrays.stream(told).anyMatch(Objects::nonNull) ? told : null;
-    return splitColumn < 0
-        ? new Selected(select(batch, rows, null), rows, null, problems)
-        : split(batch, rows, problems);
+    return parts(batch, taken(batch, among));
   }
 
-  /** The rows of a batch that go there. */
-  int[] taken(Batch batch) {
-    return taken(batch, null, new Problem[batch.rows()]);
+  /**
+   * The rows of a chunk that go there, before they are parted.
+   *
+   * @param rows the chunk's rows; null if all of them go there
+   * @param problems why a condition can't be told, by row; null if it always can
+   */
+  record Taken(int @Nullable [] rows, Problem @Nullable [] problems) {
+
+    /** All rows of a chunk that has so many. */
+    private int[] rows(int count) {
+      return rows == null ? IntStream.range(0, count).toArray() : rows;
+    }
+  }
+
+  /**
+   * What goes there of the rows that were found to.
+   *
+   * @param batch with the columns that are wanted, and the one whose cells are parted
+   */
+  Selected parts(Batch batch, Taken taken) {
+    if (splitColumn >= 0) {
+      return split(batch, taken.rows(batch.rows()), taken.problems);
+    }
+    return taken.rows == null
+        ? new Selected(batch, null, null, null)
+        : new Selected(select(batch, taken.rows, null), taken.rows, null, taken.problems);
+  }
+
+  /**
+   * The rows of a batch that go there.
+   *
+   * @param among the rows that may go there; null for all
+   */
+  Taken taken(Batch batch, boolean @Nullable [] among) {
+    if (where == null && among == null) {
+      return new Taken(null, null);
+    }
+    Problem[] problems = new Problem[batch.rows()];
+    int[] rows = taken(batch, among, problems);
+    return new Taken(rows, Arrays.stream(problems).anyMatch(Objects::nonNull) ? problems : null);
   }
 
   /**
@@ -125,10 +177,12 @@ final class Selection {
   private Batch select(Batch batch, int[] rows, Cell @Nullable [] values) {
     ColumnChunk[] columns = new ColumnChunk[batch.columns().length];
     for (int c = 0; c < columns.length; c++) {
-      columns[c] =
-          c == splitColumn && values != null
-              ? new ColumnChunk(values, java.util.stream.IntStream.range(0, rows.length).toArray())
-              : batch.columns()[c].select(rows);
+      ColumnChunk all = batch.columns()[c];
+      if (c == splitColumn && values != null) {
+        columns[c] = new ColumnChunk(values, IntStream.range(0, rows.length).toArray());
+      } else if (all != null) {
+        columns[c] = all.select(rows);
+      }
     }
     long[] lines = new long[rows.length];
     for (int i = 0; i < rows.length; i++) {

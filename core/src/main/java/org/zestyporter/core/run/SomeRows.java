@@ -16,15 +16,15 @@ final class SomeRows {
   /** True if rows may wait for each other, so that they are only decided together. */
   private final boolean together;
 
-  private SomeRows(List<Target> targets, ChunkSource chunks, List<BitSet> rows) {
+  private SomeRows(List<Target> targets, ChunkSource chunks, List<BitSet> rows, boolean together) {
     this.targets = targets;
     this.chunks = chunks;
     this.rows = rows;
-    this.together = targets.stream().anyMatch(t -> t.awaiting.length > 0 || t.parent != null);
+    this.together = together;
   }
 
   /**
-   * @param rows by chunk
+   * @param rows by chunk; where rows may wait for each other, all others are decided with them
    * @param taken takes the chunks once these rows are decided
    */
   static void pass(
@@ -33,7 +33,22 @@ final class SomeRows {
       ChunkSource chunks,
       List<BitSet> rows,
       Consumer<ChunkRows> taken) {
-    new SomeRows(targets, chunks, rows).go(opened, taken);
+    boolean together = targets.stream().anyMatch(t -> t.awaiting.length > 0 || t.parent != null);
+    new SomeRows(targets, chunks, rows, together).go(opened, taken);
+  }
+
+  /**
+   * The same for rows that wait for none but each other.
+   *
+   * @param rows by chunk
+   */
+  static void passAlone(
+      OpenedPlan opened,
+      List<Target> targets,
+      ChunkSource chunks,
+      List<BitSet> rows,
+      Consumer<ChunkRows> taken) {
+    new SomeRows(targets, chunks, rows, false).go(opened, taken);
   }
 
   private void go(OpenedPlan opened, Consumer<ChunkRows> taken) {

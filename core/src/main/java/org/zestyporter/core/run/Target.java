@@ -153,17 +153,38 @@ final class Target {
       fields.addAll(guard.fields());
       farOff.fills().forEach(f -> fields.add(fills.get(f).field().name()));
     }
+    made.keySet().forEach(key -> fields.addAll(key.fields()));
+    fields.addAll(awaitingFields());
     return fields;
   }
 
-  /** True if any of some fields is part of a key, or must be unique. */
+  /** True if any of some fields is part of a key, must be unique, or is what links look for. */
   boolean holdsInKeys(List<String> some) {
     return some.stream()
         .anyMatch(
             field ->
                 guard.uses(field)
-                    || destination.keys().stream()
-                        .anyMatch(k -> k.fields().stream().anyMatch(field::equalsIgnoreCase)));
+                    || destination.keys().stream().anyMatch(k -> holds(k.fields(), field))
+                    || made.keySet().stream().anyMatch(k -> holds(k.fields(), field)));
+  }
+
+  private static boolean holds(List<String> fields, String field) {
+    return fields.stream().anyMatch(field::equalsIgnoreCase);
+  }
+
+  /**
+   * True if the keys of all rows, and all that must be unique in them, hold the parent's record:
+   * rows that share any of it share the parent.
+   */
+  boolean isWithinParent() {
+    String field = parent.field().name();
+    return destination.keys().stream().allMatch(k -> holds(k.fields(), field))
+        && guard.matchers().stream().allMatch(m -> holds(m.keys().get(0).fields(), field));
+  }
+
+  /** The fields whose links may await records that rows make. */
+  List<String> awaitingFields() {
+    return java.util.Arrays.stream(awaiting).mapToObj(f -> fills.get(f).field().name()).toList();
   }
 
   String label() {

@@ -19,10 +19,10 @@ final class Targets {
   private final Plan plan;
   private final MadeRecords made;
 
-  /** Fills that are compiled already; null if they are not. */
-  private final @Nullable List<CompiledFill> known;
+  /** By destination, fills that are compiled already; null if they are not. */
+  private final @Nullable List<List<CompiledFill>> known;
 
-  private Targets(OpenedPlan opened, @Nullable List<CompiledFill> known) {
+  private Targets(OpenedPlan opened, @Nullable List<List<CompiledFill>> known) {
     this.opened = opened;
     this.known = known;
     this.plan = opened.plan();
@@ -34,12 +34,12 @@ final class Targets {
   }
 
   /**
-   * Opens the destination of a plan that has just one.
+   * Opens the destinations of a plan whose fills are compiled already.
    *
-   * @param known its compiled fills
+   * @param known the fills of each
    */
-  static Target only(OpenedPlan opened, List<CompiledFill> known) {
-    return new Targets(opened, known).all().get(0);
+  static List<Target> open(OpenedPlan opened, List<List<CompiledFill>> known) {
+    return new Targets(opened, known).all();
   }
 
   private List<Target> all() {
@@ -62,7 +62,8 @@ final class Targets {
   private Target target(int index, List<Target> before) {
     Destination destination = plan.destinations().get(index);
     TableInfo table = opened.table(destination);
-    List<CompiledFill> fills = known == null ? opened.fills(destination, made::isMade) : known;
+    List<CompiledFill> fills =
+        known == null ? opened.fills(destination, made::isMade) : known.get(index);
     return new Target(
         index,
         destination,

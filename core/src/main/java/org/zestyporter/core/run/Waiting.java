@@ -34,6 +34,9 @@ final class Waiting {
   /** Records that links await, by what they are looked up by. */
   private final Map<LinkKey, Map<Long, Object>> records = new HashMap<>();
 
+  /** Why records that links await are not made yet: their rows wait for an answer. */
+  private final Map<LinkKey, Map<Long, String>> keptBack = new HashMap<>();
+
   /** Links of records that go round in circles, to be set once all of them are there. */
   private final List<Circle> circles = new ArrayList<>();
 
@@ -150,9 +153,50 @@ final class Waiting {
     for (int f : rows.target.awaiting) {
       if (rows.value(f, r) instanceof Awaited awaited) {
         Object link = known(awaited);
-        rows.settle(f, r, link == null ? awaited.missing() : new Filled(link, null, false, false));
+        rows.settle(f, r, link == null ? missing(awaited) : new Filled(link, null, false, false));
       }
     }
+  }
+
+  /** What a link gives whose record is not there, nor made by any row before. */
+  private Filled missing(Awaited awaited) {
+    for (Target makes : awaited.missing().rejects() ? targets : List.<Target>of()) {
+      RowIndex index = makes.made.get(awaited.by());
+      Map<Long, String> known = keptBack.get(awaited.by());
+      String why = index == null || known == null ? null : known.get(index.hash(awaited.parts()));
+      if (why != null) {
+        return new Filled(null, new Problem(ProblemCode.PARENT, awaited.shown(), why), false, true);
+      }
+    }
+    return awaited.missing();
+  }
+
+  /**
+   * Notes that the record of a row is made once somebody answers, or that it is not after all.
+   *
+   * @param why what it waits for; null if it is rejected for another reason
+   */
+  void keepBack(TargetRows rows, int r, @Nullable String why) {
+    rows.target.made.forEach(
+        (key, index) -> {
+          long hashed = index.hash(rows.byField, r);
+          if (hashed == 0 || !index.isWanted(hashed)) {
+            return;
+          }
+          Map<Long, String> known = keptBack.computeIfAbsent(key, k -> new HashMap<>());
+          if (why == null) {
+            known.remove(hashed);
+          } else {
+            known.put(
+                hashed,
+                "kept back as the record of "
+                    + rows.target.label()
+                    + " is that line "
+                    + rows.line(r)
+                    + " makes: "
+                    + why);
+          }
+        });
   }
 
   private @Nullable Object known(Awaited awaited) {

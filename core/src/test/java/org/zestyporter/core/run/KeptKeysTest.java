@@ -52,8 +52,11 @@ class KeptKeysTest {
       Plan plan = new Plan("Chor", null, Reading.FIND, List.of(destination), null);
       OpenedPlan own = Runs.opened(on, source, plan).through(on.database(), answers);
       KeptColumns.Open open = columns.open(own, destination);
-      Target target = Targets.only(own, open.fills());
-      ChunkSource chunks = new KeptChunks(open, open.chunks(target.lookedAt(true)), target);
+      Target target = Targets.open(own, List.of(open.fills())).get(0);
+      ChunkSource chunks =
+          new KeptChunks(
+              own.source(),
+              List.of(new KeptChunks.Part(open, open.chunks(target.lookedAt(true)), target)));
       List<Noting.Hashed> hashed = keys.hashed(target, open, chunks, true);
       keys.known(
           target,

@@ -117,12 +117,12 @@ class RecountTest {
   }
 
   private static RowOutcomes rehearsed(OpenedPlan opened, long rows) {
-    RowOutcomes outcomes = new RowOutcomes(rows);
+    RowOutcomes outcomes = new RowOutcomes();
     Fates fates = new Fates();
     RunReport.DestinationReport report =
         new Pipeline(opened).rehearse(outcomes.beside(fates), Progress.NONE).destinations().get(0);
     // the books and what was noted of each row say the same
-    RowOutcomes.Counts counts = outcomes.counts();
+    RowOutcomes.Counts counts = outcomes.counts().get(0);
     assertThat(counts.added()).isEqualTo(report.added());
     assertThat(counts.changed()).isEqualTo(report.changed());
     assertThat(counts.unchanged()).isEqualTo(report.unchanged());
@@ -260,13 +260,41 @@ class RecountTest {
       Destination members = members(Policies.DEFAULT);
       OpenedPlan asked = Runs.opened(on, source, plan(members));
       RowOutcomes outcomes = rehearsed(asked, rows.length - 1);
-      assertThat(outcomes.counts().waiting()).isEqualTo(60);
+      assertThat(outcomes.counts().get(0).waiting()).isEqualTo(60);
       Plan answer = plan(members, new Phrasebook.Phrase("Kölle", "Köln"));
       Recount recount = Recount.of(asked, Runs.opened(on, source, answer), outcomes, remembered);
       assertThat(recount.rows()).isEqualTo(60);
-      assertThat(recount.outcomes().counts().waiting()).isZero();
-      assertThat(recount.outcomes().counts().added()).isEqualTo(6_000);
-      assertThat(outcomes.counts().waiting()).as("what was known stays").isEqualTo(60);
+      assertThat(recount.outcomes().counts().get(0).waiting()).isZero();
+      assertThat(recount.outcomes().counts().get(0).added()).isEqualTo(6_000);
+      assertThat(outcomes.counts().get(0).waiting()).as("what was known stays").isEqualTo(60);
+    }
+  }
+
+  /** What an answer makes of a row may take the record from one that finds it by another key. */
+  @Test
+  void rowsThatSpeakOfOneRecordAreTouchedTogether() throws SQLException, IOException {
+    try (Databases.Fresh on = Databases.h2();
+        SourceTable source =
+            Runs.source(
+                folder,
+                "Nr;Nachname;Mail;Beitrag;Ort;Stimme",
+                "X9;Anders;;30;Kölle;Alt",
+                ";Einzig;;31;Ulm;Alt",
+                "X7;Fremd;;31;Ulm;Alt")) {
+      schema(on);
+      on.execute("INSERT INTO mitglied (id, nummer, nachname) VALUES (900, 'X9', 'Einzig')");
+      on.database().forget();
+      Remembered remembered = new Remembered(on.database(), source, Clock.systemUTC());
+      Destination members = members(Policies.DEFAULT);
+      OpenedPlan asked = Runs.opened(on, source, plan(members));
+      RowOutcomes outcomes = rehearsed(asked, 3);
+      assertThat(outcomes.counts().get(0).changed()).isEqualTo(1);
+      OpenedPlan answered =
+          Runs.opened(on, source, plan(members, new Phrasebook.Phrase("Kölle", "Köln")));
+      Recount recount = Recount.of(asked, answered, outcomes, remembered);
+      assertThat(recount.rows()).isEqualTo(2);
+      assertThat(recount.outcomes().counts()).isEqualTo(rehearsed(answered, 3).counts());
+      assertThat(recount.outcomes().counts().get(0).rejected()).isEqualTo(1);
     }
   }
 
@@ -305,7 +333,7 @@ class RecountTest {
       }
       OpenedPlan same = Runs.opened(on, source, as.withName("anders"));
       assertThat(Recount.of(asked, same, outcomes, remembered).rows()).isZero();
-      RowOutcomes unknown = new RowOutcomes(rows.length - 1);
+      RowOutcomes unknown = new RowOutcomes();
       assertThat(Recount.of(asked, same, unknown, remembered)).isNull();
     }
   }

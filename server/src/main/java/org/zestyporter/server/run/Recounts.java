@@ -2,6 +2,7 @@ package org.zestyporter.server.run;
 
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
+import java.util.List;
 import java.util.concurrent.ArrayBlockingQueue;
 import java.util.concurrent.ThreadPoolExecutor;
 import java.util.concurrent.TimeUnit;
@@ -78,22 +79,46 @@ class Recounts {
    *
    * @param rehearsal the rehearsal that is counted anew; null if it can't be, and has to be done
    *     again
+   * @param counts of each destination
    * @param rows that were gone through for it
    */
   record RecountView(
-      @Nullable Long rehearsal, int revision, RowOutcomes.@Nullable Counts counts, long rows) {}
+      @Nullable Long rehearsal,
+      int revision,
+      @Nullable List<RowOutcomes.Counts> counts,
+      long rows) {}
 
   /**
    * Keeps what a rehearsal made of its rows.
    *
    * @param records what the plans said of records when it began
-   * @param shared phrasebooks and checks that it was rehearsed with
+   * @param opened the plan as it was rehearsed
    */
-  void rehearsed(ExecutionRecord rehearsal, long records, Shared shared, RowOutcomes outcomes) {
+  void rehearsed(
+      ExecutionRecord rehearsal, long records, PlanService.Opened opened, RowOutcomes outcomes) {
     counted.put(
         rehearsal.planId(),
         new Counted(
-            rehearsal.id(), rehearsal.revision(), rehearsal.sourceId(), records, shared, outcomes));
+            rehearsal.id(),
+            rehearsal.revision(),
+            rehearsal.sourceId(),
+            records,
+            opened.shared(),
+            outcomes));
+    boolean isAsked = outcomes.counts().stream().anyMatch(counts -> counts.waiting() > 0);
+    if (isAsked && opened.rows().rowCount() >= ROWS_AHEAD) {
+      ahead.execute(() -> getReady(opened, rehearsal.startedBy(), outcomes));
+    }
+  }
+
+  /** Has all found out that the first answer needs, too. */
+  private void getReady(PlanService.Opened opened, String who, RowOutcomes outcomes) {
+    try {
+      OpenedPlan asked = opened.now(who);
+      Recount.of(asked, asked, outcomes, plans.remembered(opened, who));
+    } catch (RuntimeException e) {
+      LOG.debug("the first answer to plan {} will take longer", opened.id(), e);
+    }
   }
 
   /** Counts the last rehearsal of a plan anew. */
@@ -101,7 +126,7 @@ class Recounts {
     PlanService.Opened now = plans.open(plan);
     Counted known = counted.getIfPresent(plan);
     if (known == null
-        || !now.now(who).matters(now.destination()).isEmpty()
+        || now.plan().destinations().stream().anyMatch(d -> !now.now(who).matters(d).isEmpty())
         || known.records != plans.recordsVersion()
         || known.source != now.source().id()) {
       return new RecountView(null, now.revision(), null, 0);

@@ -96,7 +96,7 @@ class RunWork {
     long id = run.id();
     String who = run.startedBy();
     RunReport report;
-    RowOutcomes outcomes = new RowOutcomes(opened.rows().rowCount());
+    RowOutcomes outcomes = new RowOutcomes();
     long records;
     try {
       String file = opened.source().name();
@@ -131,7 +131,7 @@ class RunWork {
         plans.recordsChanged();
         plans.countPhrases(opened, who);
       } else {
-        recounts.rehearsed(run, records, opened.shared(), outcomes);
+        recounts.rehearsed(run, records, opened, outcomes);
         dropOlderRehearsals(opened.id(), id);
       }
     } catch (RuntimeException e) {

@@ -1,0 +1,129 @@
+package org.zestyporter.core.run;
+
+import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.Collection;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+import org.zestyporter.core.source.SourceTable;
+import org.zestyporter.core.source.cache.Batch;
+import org.zestyporter.core.source.cache.ColumnChunk;
+import org.zestyporter.core.value.SideBySide;
+import org.zestyporter.core.value.Softly;
+
+/** Which of a source's rows go to a destination, kept while somebody edits a plan. */
+final class KeptSelection {
+  private final SourceTable source;
+  private final Selection selection;
+
+  /** Columns that have to be read to tell the rows and their parts. */
+  private final Set<Integer> asked;
+
+  private final @Nullable KeptSelection parent;
+
+  /** True if all rows go there, one by one. */
+  private final boolean isAll;
+
+  /** By chunk; found out again where memory was short. */
+  private final Softly<List<Picked>> picked = new Softly<>();
+
+  /**
+   * The rows of a chunk that go there.
+   *
+   * @param all the same once each of their parts stands for itself, with no cells
+   */
+  private record Picked(Selection.Taken taken, Selection.Selected all) {}
+
+  /**
+   * @param asked indexes of the columns that decide, and of the one whose cells are parted
+   * @param parent that of the destination whose records they belong to; null if there is none
+   * @param isAll true if all rows that go to the parent go there, one by one
+   */
+  KeptSelection(
+      SourceTable source,
+      Selection selection,
+      Collection<Integer> asked,
+      @Nullable KeptSelection parent,
+      boolean isAll) {
+    this.source = source;
+    this.selection = selection;
+    this.asked = new HashSet<>(asked);
+    this.parent = parent;
+    this.isAll = isAll && (parent == null || parent.isAll);
+  }
+
+  /** What goes there of a chunk, without its cells. */
+  Selection.Selected rows(int number) {
+    return isAll ? whole(source.batch(number, List.of())) : picked().get(number).all;
+  }
+
+  /** The same with some columns; the others are null. */
+  Selection.Selected rows(int number, Collection<Integer> columns) {
+    if (isAll) {
+      return whole(source.batch(number, columns));
+    }
+    Set<Integer> wanted = new HashSet<>(columns);
+    wanted.addAll(asked);
+    return selection.parts(source.batch(number, wanted), picked().get(number).taken);
+  }
+
+  /** The same with all columns, in which only some of the chunk's rows hold anything. */
+  Selection.Selected only(int number, BitSet rows) {
+    Batch batch = source.batch(number);
+    Selection.Selected all =
+        isAll ? whole(batch) : selection.parts(batch, picked().get(number).taken);
+    BitSet some = rows;
+    if (all.rows() != null) {
+      some = new BitSet();
+      for (int r = 0; r < all.rows().length; r++) {
+        some.set(r, rows.get(all.rows()[r]));
+      }
+    }
+    ColumnChunk[] columns = new ColumnChunk[all.batch().columns().length];
+    for (int c = 0; c < columns.length; c++) {
+      columns[c] = all.batch().columns()[c].only(some);
+    }
+    Batch only = new Batch(batch.firstRow(), all.batch().lines(), columns, all.rows());
+    return new Selection.Selected(only, all.rows(), all.parts(), all.problems());
+  }
+
+  private static Selection.Selected whole(Batch batch) {
+    return new Selection.Selected(batch, null, null, null);
+  }
+
+  private synchronized List<Picked> picked() {
+    return picked.get(this::pick);
+  }
+
+  private List<Picked> pick() {
+    if (parent != null && !parent.isAll) {
+      parent.picked();
+    }
+    Picked[] all = new Picked[source.batches()];
+    SideBySide.go(
+        all.length,
+        1,
+        (from, to) -> {
+          for (int i = from; i < to; i++) {
+            Batch batch = source.batch(i, asked);
+            Selection.Taken taken = selection.taken(batch, among(i, batch.rows()));
+            Selection.Selected parts = selection.parts(batch, taken);
+            Batch bare =
+                new Batch(
+                    batch.firstRow(), parts.batch().lines(), new ColumnChunk[0], parts.rows());
+            all[i] =
+                new Picked(
+                    taken,
+                    new Selection.Selected(bare, parts.rows(), parts.parts(), parts.problems()));
+          }
+        });
+    return new ArrayList<>(List.of(all));
+  }
+
+  /** The rows that the parent takes; null if it takes all. */
+  private boolean @Nullable [] among(int number, int rows) {
+    return parent == null || parent.isAll ? null : parent.rows(number).taken(rows);
+  }
+}
