@@ -109,8 +109,7 @@ public final class Classing {
     }
     try (Room room = Room.take(Remembered.weightAtWork(own.source().rowCount(), only, lookedAt))) {
       ChunkSource chunks =
-          new KeptChunks(
-              own.source(), List.of(new KeptChunks.Part(columns, columns.chunks(lookedAt), only)));
+          new KeptChunks(List.of(new KeptChunks.Part(columns, columns.chunks(lookedAt), only)));
       Classing classing = new Classing(own, List.of(only), 0, chunks);
       List<Noting.Hashed> hashed = remembered.keys().hashed(only, columns, chunks, true);
       remembered

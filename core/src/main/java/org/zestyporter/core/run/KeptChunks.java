@@ -3,20 +3,24 @@ package org.zestyporter.core.run;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
+import java.util.concurrent.atomic.AtomicReferenceArray;
 import java.util.function.Function;
 import org.zestyporter.core.fill.FilledChunk;
-import org.zestyporter.core.source.SourceTable;
-import org.zestyporter.core.source.cache.Batch;
 
 /** Chunks of which what is looked at is kept from before. */
 final class KeptChunks implements ChunkSource {
   private static final int TOGETHER = 16;
 
-  private final SourceTable source;
   private final List<Part> parts;
 
-  /** By destination and chunk, the index of its first row among those of the destination. */
-  private final int[][] firsts;
+  /** As often as chunks are taken, their rows are put together once. */
+  private final AtomicReferenceArray<ChunkRows> chunks;
+
+  /** Index of the first row of each chunk among the source's rows. */
+  private final int[] firsts;
+
+  /** The same among the rows of each destination. */
+  private final int[][] firstsOf;
 
   /**
    * The rows of one destination.
@@ -27,27 +31,34 @@ final class KeptChunks implements ChunkSource {
   record Part(KeptColumns.Open columns, List<FilledChunk> chunks, Target target) {}
 
   /**
-   * @param parts one for each destination
+   * @param parts one for each destination, of the same source
    */
-  KeptChunks(SourceTable source, List<Part> parts) {
-    this.source = source;
+  KeptChunks(List<Part> parts) {
     this.parts = parts;
-    this.firsts = new int[parts.size()][source.batches()];
-    for (int p = 0; p < firsts.length; p++) {
-      for (int i = 1; i < firsts[p].length; i++) {
-        firsts[p][i] = firsts[p][i - 1] + parts.get(p).chunks.get(i - 1).rows();
+    this.firsts = new int[parts.get(0).chunks.size()];
+    this.chunks = new AtomicReferenceArray<>(firsts.length);
+    this.firstsOf = new int[parts.size()][firsts.length];
+    for (int i = 1; i < firsts.length; i++) {
+      firsts[i] = firsts[i - 1] + parts.get(0).columns.rowsOfSource(i - 1);
+      for (int p = 0; p < firstsOf.length; p++) {
+        firstsOf[p][i] = firstsOf[p][i - 1] + parts.get(p).chunks.get(i - 1).rows();
       }
     }
   }
 
   @Override
   public int count() {
-    return source.batches();
+    return firsts.length;
   }
 
   @Override
   public ChunkRows next(int number) {
-    return rows(number, part -> part.chunks.get(number));
+    ChunkRows known = chunks.get(number);
+    if (known == null) {
+      known = rows(number, part -> part.chunks.get(number));
+      chunks.set(number, known);
+    }
+    return known;
   }
 
   @Override
@@ -71,15 +82,18 @@ final class KeptChunks implements ChunkSource {
   }
 
   private ChunkRows rows(int number, Function<Part, FilledChunk> filled) {
-    Batch all = source.batch(number, List.of());
+    int count = parts.get(0).columns.rowsOfSource(number);
     List<TargetRows> rows = new ArrayList<>(parts.size());
-    for (int p = 0; p < firsts.length; p++) {
+    for (int p = 0; p < firstsOf.length; p++) {
       Part part = parts.get(p);
-      FilledChunk chunk = filled.apply(part);
       rows.add(
           new TargetRows(
-              part.target, chunk, part.columns.rows(number), all.rows(), firsts[p][number]));
+              part.target,
+              filled.apply(part),
+              part.columns.rows(number),
+              count,
+              firstsOf[p][number]));
     }
-    return new ChunkRows((int) all.firstRow(), all.rows(), rows);
+    return new ChunkRows(firsts[number], count, rows);
   }
 }

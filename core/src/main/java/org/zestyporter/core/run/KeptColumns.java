@@ -133,6 +133,11 @@ final class KeptColumns {
       return selection.rows(number);
     }
 
+    /** Number of rows that a chunk has in the source. */
+    int rowsOfSource(int number) {
+      return selection.rowsOfSource(number);
+    }
+
     /** How many rows go there, or parts of rows. */
     long count() {
       long count = 0;
@@ -200,8 +205,8 @@ final class KeptColumns {
 
     /** A chunk with all that the fills give for some of its rows. */
     FilledChunk whole(int number, BitSet rows) {
-      Batch some = selection.only(number, rows).batch();
-      return FilledChunk.of(some, fills(), FilledChunk.ready(fills()));
+      return FilledChunk.of(
+          selection.batch(number, columns(all), rows), fills(), FilledChunk.ready(fills()));
     }
   }
 
@@ -341,20 +346,26 @@ final class KeptColumns {
 
   private void computeAll(
       KeptSelection selection, List<Kept> lacking, Map<Kept, FilledColumn[]> values) {
-    Set<Integer> columns = new TreeSet<>();
-    lacking.forEach(k -> columns.addAll(k.fill.columns()));
+    Set<Integer> columns = columns(lacking);
     SideBySide.go(
         source.batches(),
         1,
         (from, to) -> {
           List<FillColumns> ready = FilledChunk.ready(lacking.stream().map(k -> k.fill).toList());
           for (int i = from; i < to; i++) {
-            Batch batch = selection.rows(i, columns).batch();
+            Batch batch = selection.batch(i, columns);
             for (int k = 0; k < ready.size(); k++) {
               note(lacking.get(k), values, i, ready.get(k).of(batch), batch.rows());
             }
           }
         });
+  }
+
+  /** Indexes of the columns that fills read. */
+  private static Set<Integer> columns(List<Kept> some) {
+    Set<Integer> columns = new TreeSet<>();
+    some.forEach(k -> columns.addAll(k.fill.columns()));
+    return columns;
   }
 
   private static void note(

@@ -33,8 +33,9 @@ final class KeptSelection {
    * The rows of a chunk that go there.
    *
    * @param all the same once each of their parts stands for itself, with no cells
+   * @param rows number of rows of the chunk
    */
-  private record Picked(Selection.Taken taken, Selection.Selected all) {}
+  private record Picked(Selection.Taken taken, Selection.Selected all, int rows) {}
 
   /**
    * @param asked indexes of the columns that decide, and of the one whose cells are parted
@@ -56,41 +57,37 @@ final class KeptSelection {
 
   /** What goes there of a chunk, without its cells. */
   Selection.Selected rows(int number) {
-    return isAll ? whole(source.batch(number, List.of())) : picked().get(number).all;
+    return picked().get(number).all;
   }
 
-  /** The same with some columns; the others are null. */
-  Selection.Selected rows(int number, Collection<Integer> columns) {
-    if (isAll) {
-      return whole(source.batch(number, columns));
-    }
+  /** Number of rows that a chunk has in the source. */
+  int rowsOfSource(int number) {
+    return picked().get(number).rows;
+  }
+
+  /** What goes there of a chunk with some columns; the others are null. */
+  Batch batch(int number, Collection<Integer> columns) {
     Set<Integer> wanted = new HashSet<>(columns);
     wanted.addAll(asked);
-    return selection.parts(source.batch(number, wanted), picked().get(number).taken);
+    return selection.parts(source.batch(number, wanted), picked().get(number).taken).batch();
   }
 
-  /** The same with all columns, in which only some of the chunk's rows hold anything. */
-  Selection.Selected only(int number, BitSet rows) {
-    Batch batch = source.batch(number);
-    Selection.Selected all =
-        isAll ? whole(batch) : selection.parts(batch, picked().get(number).taken);
+  /** The same, in which only some of the chunk's rows hold anything. */
+  Batch batch(int number, Collection<Integer> columns, BitSet rows) {
+    Batch all = batch(number, columns);
     BitSet some = rows;
-    if (all.rows() != null) {
+    if (all.picked() != null) {
       some = new BitSet();
-      for (int r = 0; r < all.rows().length; r++) {
-        some.set(r, rows.get(all.rows()[r]));
+      for (int r = 0; r < all.rows(); r++) {
+        some.set(r, rows.get(all.picked()[r]));
       }
     }
-    ColumnChunk[] columns = new ColumnChunk[all.batch().columns().length];
-    for (int c = 0; c < columns.length; c++) {
-      columns[c] = all.batch().columns()[c].only(some);
+    ColumnChunk[] only = new ColumnChunk[all.columns().length];
+    for (int c = 0; c < only.length; c++) {
+      ColumnChunk column = all.columns()[c];
+      only[c] = column == null ? null : column.only(some);
     }
-    Batch only = new Batch(batch.firstRow(), all.batch().lines(), columns, all.rows());
-    return new Selection.Selected(only, all.rows(), all.parts(), all.problems());
-  }
-
-  private static Selection.Selected whole(Batch batch) {
-    return new Selection.Selected(batch, null, null, null);
+    return new Batch(all.firstRow(), all.lines(), only, all.picked());
   }
 
   private synchronized List<Picked> picked() {
@@ -116,7 +113,8 @@ final class KeptSelection {
             all[i] =
                 new Picked(
                     taken,
-                    new Selection.Selected(bare, parts.rows(), parts.parts(), parts.problems()));
+                    new Selection.Selected(bare, parts.rows(), parts.parts(), parts.problems()),
+                    batch.rows());
           }
         });
     return new ArrayList<>(List.of(all));

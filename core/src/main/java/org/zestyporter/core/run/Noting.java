@@ -92,9 +92,9 @@ final class Noting {
       List<List<Hashed>> hashes = known == null ? hashes(some) : known(from, some.size());
       for (int i = 0; i < some.size(); i++) {
         ChunkRows chunk = some.get(i);
-        boolean[] rejected = whole && targets.size() > 1 ? rejected(chunk) : null;
+        BitSet noted = only == null ? null : only.get(from + i);
+        boolean[] rejected = whole && targets.size() > 1 ? rejected(chunk, noted) : null;
         for (int t = 0; t < targets.size(); t++) {
-          BitSet noted = only == null ? null : only.get(from + i);
           note(chunk, chunk.targets().get(t), rejected, hashes.get(i).get(t), noted);
         }
         chunks.keep(from + i, chunk);
@@ -173,10 +173,15 @@ final class Noting {
     return Arrays.stream(hashes).map(Arrays::asList).toList();
   }
 
-  private static boolean[] rejected(ChunkRows chunk) {
+  /**
+   * The rows of a chunk that can't be written by their own values.
+   *
+   * @param only those for which that is wanted; null for all
+   */
+  private static boolean[] rejected(ChunkRows chunk, @Nullable BitSet only) {
     boolean[] rejected = new boolean[chunk.count()];
     for (int row = 0; row < rejected.length; row++) {
-      rejected[row] = chunk.isRejected(row);
+      rejected[row] = (only == null || only.get(row)) && chunk.isRejected(row);
     }
     return rejected;
   }
@@ -190,6 +195,7 @@ final class Noting {
     Target target = rows.target;
     long[] lines = new long[rows.count()];
     boolean[] out = new boolean[lines.length];
+    List<RowIndex> indexes = List.copyOf(target.made.values());
     for (int r = 0; r < lines.length; r++) {
       lines[r] = rows.line(r);
       out[r] = !isNoted(rows, r, noted) || isLeftOut(rows, r, rejected);
@@ -198,8 +204,8 @@ final class Noting {
         target.matcher.note(hashed.keys, byField, r);
         target.guard.note(hashed.guarded, byField, r);
       }
-      for (RowIndex index : target.made.values()) {
-        index.note(byField, r);
+      for (int i = 0; i < indexes.size(); i++) {
+        indexes.get(i).note(byField, r);
       }
       for (int f : isNoted(rows, r, noted) ? target.awaiting : NONE) {
         if (rows.value(f, r) instanceof Awaited awaited) {
@@ -252,9 +258,9 @@ final class Noting {
     for (int i = 0; i < chunks.count(); i++) {
       Pipeline.requireGoing(progress);
       ChunkRows chunk = chunks.next(i);
-      boolean[] rejected = whole ? rejected(chunk) : null;
-      TargetRows rows = chunk.targets().get(target.index);
       BitSet noted = only == null ? null : only.get(i);
+      boolean[] rejected = whole ? rejected(chunk, noted) : null;
+      TargetRows rows = chunk.targets().get(target.index);
       rows.byField[target.parent.fieldIndex()] = parents(chunk, rows, noted);
       for (int r = 0; r < rows.count(); r++) {
         boolean isOut = !isNoted(rows, r, noted) || isLeftOut(rows, r, rejected);
@@ -295,9 +301,9 @@ final class Noting {
   private record Repeated(TargetRows said, BitSet at) {}
 
   private Repeated repeated(Target target, int number, ChunkRows chunk) {
-    boolean[] rejected = whole && targets.size() > 1 ? rejected(chunk) : null;
-    TargetRows rows = chunk.targets().get(target.index);
     BitSet noted = only == null ? null : only.get(number);
+    boolean[] rejected = whole && targets.size() > 1 ? rejected(chunk, noted) : null;
+    TargetRows rows = chunk.targets().get(target.index);
     if (target.keysNeedParent()) {
       rows.byField[target.parent.fieldIndex()] = parents(chunk, rows, noted);
     }

@@ -112,7 +112,7 @@ public final class Recount {
       target.farOff = part.hasher.farOff;
       kept.add(new KeptChunks.Part(part.columns, part.filled, target));
     }
-    chunks = new KeptChunks(own.source(), kept);
+    chunks = new KeptChunks(kept);
   }
 
   /**

@@ -431,9 +431,10 @@ public final class SourceTable implements Columns, Rows, AutoCloseable {
    * @param wanted indexes of these; the others are null
    */
   public Batch batch(int number, Collection<Integer> wanted) {
+    OutColumns.Records records = out.records(number);
     ColumnChunk[] columns = new ColumnChunk[out.names().size()];
-    wanted.forEach(c -> columns[c] = cells(number, c));
-    return new Batch(recordsBefore[number], lines(number, out.records(number)), columns);
+    wanted.forEach(c -> columns[c] = cells(number, c, records));
+    return new Batch(recordsBefore[number], lines(number, records), columns);
   }
 
   private long[] lines(int number, OutColumns.Records records) {
@@ -445,9 +446,13 @@ public final class SourceTable implements Columns, Rows, AutoCloseable {
 
   /** The cells of one column in the records of one batch. */
   public ColumnChunk cells(int batch, int column) {
+    return cells(batch, column, out.records(batch));
+  }
+
+  private ColumnChunk cells(int batch, int column, OutColumns.Records records) {
     return corrections.touch(batch, column)
         ? batch(batch).columns()[column]
-        : out.column(batch, column, out.records(batch));
+        : out.column(batch, column, records);
   }
 
   @Override

@@ -55,7 +55,6 @@ class KeptKeysTest {
       Target target = Targets.open(own, List.of(open.fills())).get(0);
       ChunkSource chunks =
           new KeptChunks(
-              own.source(),
               List.of(new KeptChunks.Part(open, open.chunks(target.lookedAt(true)), target)));
       List<Noting.Hashed> hashed = keys.hashed(target, open, chunks, true);
       keys.known(
