@@ -38,7 +38,8 @@
     }
   }
 
-  const into = $derived(report.destinations[0]!);
+  /** The tables that rows were rejected in; a row may have been in several. */
+  const left = $derived(report.destinations.filter((d) => d.rejected > 0));
   const follows = (p: ProblemGroup) => OF_ANOTHER.includes(p.code);
   const rejecting = $derived([
     ...report.problems.filter((p) => !p.softened && !follows(p)),
@@ -143,9 +144,13 @@
         >
       {:else}<span class="o new"><Slip of="check" />none</span>{/if}
     </div>
-    {#if into.rejected}
+    {#if left.length}
       <p class="away q2">
-        Take {into.rejected === 1 ? 'this row' : `these ${count(into.rejected)} rows`} away to be corrected:
+        Take {report.destinations.length > 1
+          ? 'the rejected rows'
+          : left[0]!.rejected === 1
+            ? 'this row'
+            : `these ${count(left[0]!.rejected)} rows`} away to be corrected:
         <a class="go" href="/api/runs/{run}/returns?format=xlsx" download>workbook</a>
         <a class="go" href="/api/runs/{run}/returns?format=csv" download>text</a>
       </p>

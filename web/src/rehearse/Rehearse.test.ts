@@ -229,6 +229,18 @@ describe('the Rehearse stop', () => {
     );
   });
 
+  it('lets the rows be taken away that another table than the first rejected', () => {
+    const [first] = aReport().destinations;
+    const clean = { ...first!, rejected: 0 };
+    const open = anOpenPlan();
+    open.rehearsal = aRun({
+      report: aReport({ destinations: [clean, { ...first!, table: 'berth', rejected: 7 }] }),
+    });
+    render(Rehearse, { open, goTo: vi.fn() });
+    expect(screen.getByRole('link', { name: 'workbook' })).toBeInTheDocument();
+    expect(screen.getByText(/Take the rejected rows away/)).toBeInTheDocument();
+  });
+
   it('mends a problem where it is listed, and leads to its field', async () => {
     vi.spyOn(api, 'POST').mockImplementation(((path: string) =>
       Promise.resolve({ data: path.endsWith('/trials') ? [] : { rows: [] } })) as never);
@@ -264,7 +276,7 @@ describe('the Rehearse stop', () => {
     };
     const { revision } = open.view;
     vi.spyOn(api, 'POST').mockResolvedValue({
-      data: { rehearsal: open.rehearsal.id, revision, rows: 3_214, counts },
+      data: { rehearsal: open.rehearsal.id, revision, rows: 3_214, counts: [counts] },
     } as never);
     open.rehearseSoon();
     expect(await screen.findByText(/count your answers: 3,214 rows/)).toBeInTheDocument();
