@@ -1,6 +1,6 @@
 // Answers to words that the application does not know; they are kept in phrasebooks.
 import { api, got } from '../api/client';
-import type { FieldInfo, Fill, Suggestion } from '../api/types';
+import type { FieldInfo, Fill, Plan, Suggestion } from '../api/types';
 import type { OpenPlan } from '../plan/plan.svelte';
 import { answering, bookFor } from './repairs';
 
@@ -21,8 +21,16 @@ export async function suggestions(
   );
 }
 
+type Phrasebook = Plan['phrasebooks'][number];
+
+/** A phrasebook that also says what a word means. */
+function teach(book: Phrasebook, from: string, to: string | undefined): Phrasebook {
+  return { ...book, phrases: [...book.phrases.filter((p) => p.from !== from), { from, to }] };
+}
+
 /**
- * Teaches the field's phrasebook what a word means, nothing for blank.
+ * Teaches the field's phrasebook what a word means, nothing for blank: the plan's own where it has
+ * one of that name, since that goes before the shared one.
  *
  * @param stoppedAt number of the step at which values stop
  * @returns the fill, which uses the book then, and the name of the book
@@ -38,6 +46,15 @@ export async function learn(
 ): Promise<{ fill: Fill; book: string }> {
   const { table } = open.plan.destinations[at]!;
   const book = bookFor(fill, table);
+  if (open.plan.phrasebooks.some((b) => b.name === book)) {
+    open.edit((plan) => ({
+      ...plan,
+      phrasebooks: plan.phrasebooks.map((b) =>
+        b.name === book ? teach(b, word, means || undefined) : b,
+      ),
+    }));
+    return { fill: answering(fill, book, stoppedAt), book };
+  }
   await got(
     api.POST('/api/phrasebooks/learn', {
       body: {

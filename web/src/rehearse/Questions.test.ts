@@ -283,6 +283,26 @@ describe('questions, answered where they are asked', () => {
     await vi.waitFor(() => expect(open.rehearse).toHaveBeenCalled(), 2000);
   });
 
+  it('teaches a plan’s own phrasebook, which goes before the shared one', async () => {
+    const { open } = show([word('Ketch rig', 37), word('mtr', 4)]);
+    vi.spyOn(open, 'refresh').mockResolvedValue();
+    const phrases = [
+      { from: 'Ketch rig', to: 'barge' },
+      { from: 'brig', to: 'sloop' },
+    ];
+    open.edit((plan) => ({ ...plan, phrasebooks: [{ name: 'Rigs', phrases }] }));
+    const step = { kind: 'translate' as const, with: { book: 'Rigs' }, off: false };
+    open.putFill({ ...open.fill('type_id')!, steps: [step] });
+    expect(await screen.findByText('likely')).toBeInTheDocument();
+    keyboard.handle(new KeyboardEvent('keydown', { key: 'Enter' }));
+    expect(await screen.findByText('mtr', { selector: '.word' })).toBeInTheDocument();
+    expect(learnt()).toEqual([]);
+    expect(open.plan.phrasebooks).toEqual([
+      { name: 'Rigs', phrases: [phrases[1], { from: 'Ketch rig', to: 'ketch' }] },
+    ]);
+    expect(open.fill('type_id')?.steps).toEqual([step]);
+  });
+
   it('shows what little else it may mean, but does not answer so by itself', async () => {
     post.mockImplementation(() =>
       Promise.resolve({
