@@ -2,7 +2,7 @@
   // What is rehearsed, run or taken back just now, by anybody, and what waits for what.
   import Slip from '../ui/Slip.svelte';
   import { tell } from '../ui/toaster';
-  import { nameOf, wordsOf, work } from '../run/work.svelte';
+  import { nameOf, shareOf, wordsOf, work } from '../run/work.svelte';
 
   async function stop(id: number) {
     try {
@@ -28,11 +28,7 @@
           >{going.kind === 'rehearsal' ? '' : `${going.planName}, `}by {going.startedBy}</span
         >
         <button class="go end" onclick={() => void stop(going.id)}>Stop</button>
-        <progress
-          max={going.total || 1}
-          value={going.phase === 'writing' ? going.rows : 0}
-          aria-label="{nameOf(going)}: rows written"
-        ></progress>
+        <progress value={shareOf(going)} aria-label="How far {nameOf(going)} has come"></progress>
         <span class="words" role="status">{wordsOf(going)}</span>
       </li>
     {/each}

@@ -61,7 +61,6 @@
     })),
   );
   const waiting = $derived(asked.reduce((sum, q) => sum + q.rows, 0));
-  const rejected = $derived(rejecting.reduce((sum, p) => sum + p.rows, 0));
 
   const only = (group: ProblemGroup): Only => ({
     table: place(group) || undefined,
@@ -139,8 +138,8 @@
     {/if}
     <div class="bt">
       <h2>Problems by cause</h2>
-      {#if rejected}<span class="o rejected"
-          ><Slip of="rejected" />{many(rejected, 'row')}, {many(rejecting.length, 'cause')}</span
+      {#if rejecting.length}<span class="o rejected"
+          ><Slip of="rejected" />{many(rejecting.length, 'cause')}</span
         >
       {:else}<span class="o new"><Slip of="check" />none</span>{/if}
     </div>

@@ -22,7 +22,7 @@
   import { why } from './undo';
   import UndoBooks from './UndoBooks.svelte';
   import { isCutOff } from './endings';
-  import { wordsOf, work } from './work.svelte';
+  import { shareOf, wordsOf, work } from './work.svelte';
 
   let { open, goTo }: { open: OpenPlan; goTo: (to: Stop) => void } = $props();
 
@@ -127,11 +127,7 @@
         <b>Running.</b> Everything is written together at the end; until then nothing has changed.
       {/if}
     </p>
-    <progress
-      max={stand?.total || 1}
-      value={stand?.phase === 'writing' ? stand.rows : 0}
-      aria-label="Rows written"
-    ></progress>
+    <progress value={shareOf(stand)} aria-label="How far it has come"></progress>
     <p class="q2">{stand ? wordsOf(stand) : work.words}</p>
     <p class="choices">
       {#if undo || open.busy === 'undo'}

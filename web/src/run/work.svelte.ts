@@ -18,11 +18,30 @@ export function left(seconds: number): string {
     : `${Math.floor(minutes / 60)} h ${minutes % 60} min left`;
 }
 
+/** Nobody is told that a rehearsal writes. */
+function phaseOf({ kind, phase }: Going): string {
+  if (phase !== 'writing') return phase;
+  return kind === 'rehearsal' ? 'deciding' : kind === 'undo' ? 'taking back' : phase;
+}
+
+/** About what part of it is matching. */
+const MATCHING = 0.35;
+
+/** How far something has come, as a part of all of it. */
+export function shareOf(going: Going | null): number {
+  if (!going?.total) return 0;
+  const share = going.rows / going.total;
+  // nothing is matched for an undo
+  if (going.kind === 'undo') return going.phase === 'writing' ? share : 0;
+  if (going.phase === 'matching') return MATCHING * share;
+  return going.phase === 'writing' ? MATCHING + (1 - MATCHING) * share : 0;
+}
+
 /** How far something has come, in words. */
 export function wordsOf(going: Going): string {
   if (going.phase === 'waiting')
     return going.behind ? `waits for ${going.behind}` : 'waits for its turn';
-  const parts = [`${going.phase}, ${count(going.rows)} of ${many(going.total, 'row')}`];
+  const parts = [`${phaseOf(going)}, ${count(going.rows)} of ${many(going.total, 'row')}`];
   if (going.rejected) parts.push(`${count(going.rejected)} rejected`);
   if (going.perSecond) parts.push(`${count(going.perSecond)} a second`);
   if (going.secondsLeft != null && going.phase !== 'matching') parts.push(left(going.secondsLeft));

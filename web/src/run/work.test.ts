@@ -3,7 +3,7 @@ import { api } from '../api/client';
 import type { Work as Going } from '../api/types';
 import { aReport, aRun } from '../plan/fixtures';
 import { ending } from './endings';
-import { left, Work, wordsOf } from './work.svelte';
+import { left, shareOf, Work, wordsOf } from './work.svelte';
 
 function going(change: Partial<Going> = {}): Going {
   return {
@@ -32,8 +32,22 @@ describe('what is going on', () => {
     expect(wordsOf(going({ phase: 'waiting', behind: 'Run 2026-0003 of “Tariffs”' }))).toBe(
       'waits for Run 2026-0003 of “Tariffs”',
     );
+    expect(wordsOf(going({ kind: 'rehearsal' }))).toBe('deciding, 8,192 of 13,000 rows');
+    expect(wordsOf(going({ kind: 'undo' }))).toBe('taking back, 8,192 of 13,000 rows');
     expect(left(7)).toBe('7 s left');
     expect(left(4000)).toBe('1 h 7 min left');
+  });
+
+  it('comes further by matching, and does not begin anew when it writes', () => {
+    const at = (change: Partial<Going>) => shareOf(going({ total: 100, ...change }));
+    expect(shareOf(null)).toBe(0);
+    expect(at({ phase: 'waiting', rows: 0 })).toBe(0);
+    expect(at({ phase: 'matching', rows: 50 })).toBeGreaterThan(0.1);
+    expect(at({ phase: 'matching', rows: 100 })).toBe(at({ rows: 0 }));
+    expect(at({ rows: 50 })).toBeLessThan(at({ rows: 60 }));
+    expect(at({ rows: 100 })).toBe(1);
+    expect(at({ kind: 'undo', rows: 0 })).toBe(0);
+    expect(at({ kind: 'undo', rows: 100 })).toBe(1);
   });
 
   it('shows what this page began before all others', () => {

@@ -89,6 +89,9 @@
   .foot b {
     color: var(--ink-2);
   }
+  .foot .go + .go {
+    margin-left: 14px;
+  }
   @media (max-width: 900px) {
     .rail {
       grid-row: auto;

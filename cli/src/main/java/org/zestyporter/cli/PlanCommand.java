@@ -69,6 +69,11 @@ abstract class PlanCommand extends Command {
     return null;
   }
 
+  /** What rows go through once their keys are known; a rehearsal writes nothing. */
+  String doing() {
+    return "deciding";
+  }
+
   /** Tells people what else there is to say. */
   void tell(RunReport report, PrintWriter out) {
     // a rehearsal says it all in its books
@@ -113,7 +118,7 @@ abstract class PlanCommand extends Command {
     }
   }
 
-  private static Progress progress() {
+  private Progress progress() {
     if (System.console() == null) {
       return Progress.NONE;
     }
@@ -125,7 +130,7 @@ abstract class PlanCommand extends Command {
       int done = (int) (30 * rows / Math.max(1, total));
       System.err.printf(
           "\r%-9s [%s%s] %,d of %,d rows ",
-          phase.name().toLowerCase(java.util.Locale.ROOT),
+          phase == Progress.Phase.WRITING ? doing() : "matching",
           "#".repeat(done),
           ".".repeat(30 - done),
           rows,

@@ -81,6 +81,11 @@ final class RunCommand extends PlanCommand {
   }
 
   @Override
+  String doing() {
+    return "writing";
+  }
+
+  @Override
   int call() throws IOException {
     try {
       return super.call();
