@@ -7,6 +7,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.function.Consumer;
 import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.match.Match;
@@ -19,8 +20,8 @@ import org.zestyporter.core.value.SideBySide;
  * Tells how the rows of a source match the records of a destination, by class, and what would
  * become of some of them, without rehearsing the others.
  *
- * <p>Classes are those by which rows are decided. Where a plan has but one table, and takes all
- * rows, only what was edited since the last time is computed and looked up anew.
+ * <p>Classes are those by which rows are decided. Only what was edited since the last time is
+ * computed and looked up anew.
  *
  * <pre>{@code
  * Classing classing = Classing.of(opened, 0, remembered);
@@ -32,12 +33,19 @@ public final class Classing {
   /** Rows of a class that are looked at more closely, and the chunks in which they are sought. */
   private static final int LOOKED_AT = 5_000;
 
+  /** The same where each may have to do with many others. */
+  private static final int LOOKED_AT_OF_SEVERAL = 1_000;
+
   private static final int CHUNKS_LOOKED_AT = 60;
 
   private final OpenedPlan opened;
   private final List<Target> targets;
   private final Target target;
   private final ChunkSource chunks;
+
+  /** Null if nothing was kept. */
+  private final @Nullable Remembered remembered;
+
   private final List<Classes> classes = new ArrayList<>();
 
   /**
@@ -81,7 +89,13 @@ public final class Classing {
     }
   }
 
-  private Classing(OpenedPlan opened, List<Target> targets, int destination, ChunkSource chunks) {
+  private Classing(
+      OpenedPlan opened,
+      List<Target> targets,
+      int destination,
+      ChunkSource chunks,
+      @Nullable Remembered remembered) {
+    this.remembered = remembered;
     this.opened = opened;
     this.targets = targets;
     this.target = targets.get(destination);
@@ -97,26 +111,51 @@ public final class Classing {
    */
   public static Classing of(OpenedPlan opened, int destination, @Nullable Remembered remembered) {
     opened.require();
-    if (remembered == null || !Remembered.serves(opened)) {
-      return whole(opened, destination);
-    }
+    Classing kept = remembered == null ? null : kept(opened, destination, remembered);
+    return kept == null ? whole(opened, destination) : kept;
+  }
+
+  /** Null if it takes too much memory, or several tables are matched by what is near. */
+  private static @Nullable Classing kept(
+      OpenedPlan opened, int destination, Remembered remembered) {
     OpenedPlan own = opened.through(opened.application(), remembered.answers());
-    KeptColumns.Open columns = remembered.columns().open(own, opened.plan().shown());
-    Target only = Targets.open(own, List.of(columns.fills())).get(0);
-    List<String> lookedAt = only.lookedAt(true);
-    if (!Remembered.fits(opened.source().rowCount(), only, lookedAt)) {
-      return whole(opened, destination);
+    List<KeptColumns.Open> columns = remembered.columns().openAll(own);
+    List<Target> targets = Targets.open(own, KeptColumns.fills(columns));
+    long weight = 0;
+    for (Target target : targets) {
+      List<String> lookedAt = target.lookedAt(true);
+      long rows = columns.get(target.index).count();
+      boolean isNear = targets.size() > 1 && target.matcher.isNear();
+      if (isNear || !Remembered.fits(rows, target, lookedAt)) {
+        return null;
+      }
+      weight += Remembered.weightAtWork(rows, target, lookedAt);
     }
-    try (Room room = Room.take(Remembered.weightAtWork(own.source().rowCount(), only, lookedAt))) {
-      ChunkSource chunks =
-          new KeptChunks(List.of(new KeptChunks.Part(columns, columns.chunks(lookedAt), only)));
-      Classing classing = new Classing(own, List.of(only), 0, chunks);
-      List<Noting.Hashed> hashed = remembered.keys().hashed(only, columns, chunks, true);
-      remembered
-          .keys()
-          .known(only, columns, () -> new Noting(own, only, chunks, hashed).go(Progress.NONE));
-      return classing.tell(hashed);
+    try (Room room = Room.take(weight)) {
+      List<KeptChunks.Part> parts = new ArrayList<>();
+      for (Target target : targets) {
+        KeptColumns.Open of = columns.get(target.index);
+        parts.add(new KeptChunks.Part(of, of.chunks(target.lookedAt(true)), target));
+      }
+      ChunkSource chunks = new KeptChunks(parts);
+      List<List<Noting.Hashed>> hashed = new ArrayList<>();
+      for (Target target : targets) {
+        hashed.add(
+            target.keysNeedParent()
+                ? null
+                : remembered.keys().hashed(target, columns.get(target.index), chunks, true));
+      }
+      boolean isTogether = isTogether(own, targets);
+      Noting noting = new Noting(own, targets, chunks, hashed);
+      remembered.keys().known(targets, columns, isTogether, () -> noting.go(Progress.NONE));
+      Classing classing = new Classing(own, targets, destination, chunks, remembered);
+      return classing.tell(hashed.get(destination));
     }
+  }
+
+  /** True if what one row makes in several tables is written together or not at all. */
+  private static boolean isTogether(OpenedPlan opened, List<Target> targets) {
+    return targets.size() > 1 && opened.plan().run().rows() == RunSettings.Rows.WHOLE;
   }
 
   private static Classing whole(OpenedPlan opened, int destination) {
@@ -124,7 +163,7 @@ public final class Classing {
     try (Room room = Room.take(Chunks.weight(opened.source().rowCount()));
         Chunks chunks = new Chunks(opened.source(), targets)) {
       new Noting(opened, targets, chunks, true).go(Progress.NONE);
-      return new Classing(opened, targets, destination, chunks).tell(null);
+      return new Classing(opened, targets, destination, chunks, null).tell(null);
     }
   }
 
@@ -151,7 +190,7 @@ public final class Classing {
 
   private Classes tell(ChunkRows chunk, Matcher.@Nullable Hashes hashes) {
     TargetRows rows = chunk.targets().get(target.index);
-    boolean isWhole = targets.size() > 1 && opened.plan().run().rows() == RunSettings.Rows.WHOLE;
+    boolean isWhole = isTogether(opened, targets);
     if (target.keysNeedParent()) {
       rows.byField[target.parent.fieldIndex()] = Noting.parents(chunk, rows, null);
     }
@@ -215,41 +254,65 @@ public final class Classing {
    * @return how many rows were looked at
    */
   public long show(MatchClass wanted, Taker taker) {
+    boolean mayWait = targets.stream().anyMatch(t -> t.awaiting.length > 0);
+    boolean isAlone = remembered == null || targets.size() == 1 && !mayWait;
     Set<Integer> beside = new HashSet<>();
-    List<BitSet> chosen = chosen(wanted, beside);
-    SomeRows.pass(
-        opened,
-        targets,
-        chunks,
-        chosen,
-        chunk -> {
-          Classes own = classes.get(opened.source().batchOf(chunk.first()));
-          LedgerChunk entries = LedgerEntries.soFar(chunk, chunk.targets().get(target.index));
-          for (int entry = 0; entry < entries.size(); entry++) {
-            if (own.of[entry] == wanted.ordinal() && !entries.isWaiting(entry)) {
-              taker.take(entries, entry);
-            }
-            if (beside.contains(own.first + entry + 1)) {
-              taker.takeBeside(entries, entry);
-            }
-          }
-        });
-    return chosen.stream().mapToLong(BitSet::cardinality).sum();
+    List<BitSet> chosen = chosen(wanted, beside, isAlone ? LOOKED_AT : LOOKED_AT_OF_SEVERAL);
+    long count = Ties.count(chosen);
+    Consumer<ChunkRows> taken = chunk -> take(chunk, wanted, beside, taker);
+    if (isAlone) {
+      SomeRows.pass(opened, targets, chunks, chosen, taken);
+      return count;
+    }
+    // only matches were noted, and what rows may wait for was not
+    return excerpt(chosen, taken) ? count : whole(opened, target.index).show(wanted, taker);
+  }
+
+  /** Decides rows with all that they have to do with; false if these are too many. */
+  private boolean excerpt(List<BitSet> chosen, Consumer<ChunkRows> taken) {
+    List<KeptColumns.Open> columns = remembered.columns().openAll(opened);
+    List<List<String>> none = targets.stream().map(t -> List.<String>of()).toList();
+    Excerpt excerpt = Excerpt.of(opened, columns, none, remembered);
+    if (excerpt == null) {
+      return false;
+    }
+    try (Room room = Room.take(excerpt.weight())) {
+      excerpt.open();
+      if (!excerpt.spread(chosen)) {
+        return false;
+      }
+      excerpt.pass(chosen, taken);
+      return true;
+    }
+  }
+
+  private void take(ChunkRows chunk, MatchClass wanted, Set<Integer> beside, Taker taker) {
+    Classes own = classes.get(opened.source().batchOf(chunk.first()));
+    LedgerChunk entries = LedgerEntries.soFar(chunk, chunk.targets().get(target.index));
+    for (int entry = 0; entry < entries.size(); entry++) {
+      if (own.of[entry] == wanted.ordinal() && !entries.isWaiting(entry)) {
+        taker.take(entries, entry);
+      }
+      if (beside.contains(own.first + entry + 1)) {
+        taker.takeBeside(entries, entry);
+      }
+    }
   }
 
   /**
    * By chunk, the rows of the source that are looked at.
    *
    * @param beside takes the indexes of rows that others are near to, from 1
+   * @param most about how many
    */
-  private List<BitSet> chosen(MatchClass wanted, Set<Integer> beside) {
+  private List<BitSet> chosen(MatchClass wanted, Set<Integer> beside, int most) {
     List<BitSet> chosen = new ArrayList<>();
     classes.forEach(c -> chosen.add(new BitSet()));
     Set<Integer> groups = new HashSet<>();
     int looked = 0;
     int sought = 0;
     for (int number : spread(chosen.size())) {
-      if (looked >= LOOKED_AT || sought >= CHUNKS_LOOKED_AT) {
+      if (looked >= most || sought >= CHUNKS_LOOKED_AT) {
         break;
       }
       Classes some = classes.get(number);

@@ -210,6 +210,16 @@ final class KeptColumns {
     }
   }
 
+  /** The fills of all destinations of a plan. */
+  List<Open> openAll(OpenedPlan opened) {
+    return opened.plan().destinations().stream().map(d -> open(opened, d)).toList();
+  }
+
+  /** The fills of some destinations. */
+  static List<List<CompiledFill>> fills(List<Open> all) {
+    return all.stream().map(Open::fills).toList();
+  }
+
   synchronized Open open(OpenedPlan opened, Destination destination) {
     RowsOf rowsOf = rowsOf(opened, destination);
     return new Open(

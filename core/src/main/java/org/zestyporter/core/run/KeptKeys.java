@@ -165,33 +165,51 @@ final class KeptKeys {
   }
 
   /**
-   * Lets the target's keys be known that were gone through before, and keeps the others once that
-   * is done.
+   * Lets the keys of destinations be known that were gone through before, and keeps the others once
+   * that is done.
    *
+   * @param columns of the destinations
+   * @param isTogether true if a row goes to none of them that one rejects
    * @param go notes all rows by the other keys, and has what they ask answered
    */
-  void known(Target target, KeptColumns.Open columns, Runnable go) {
-    FindsOf[] before = new FindsOf[target.matcher.size()];
-    for (int k = 0; k < before.length; k++) {
-      before[k] = findsOf(target, columns, k);
-      Object held = before[k] == null ? null : kept.get(before[k]);
-      if (held != null) {
-        target.matcher.know(k, (Matcher.Known) held);
+  void known(
+      List<Target> targets, List<KeptColumns.Open> columns, boolean isTogether, Runnable go) {
+    List<FindsOf[]> before = new ArrayList<>();
+    for (Target target : targets) {
+      FindsOf[] of = new FindsOf[target.matcher.size()];
+      for (int k = 0; k < of.length; k++) {
+        of[k] = findsOf(target, columns, isTogether, k);
+        Object held = of[k] == null ? null : kept.get(of[k]);
+        if (held != null) {
+          target.matcher.know(k, (Matcher.Known) held);
+        }
       }
+      before.add(of);
     }
     go.run();
-    for (int k = 0; k < before.length; k++) {
-      FindsOf now = target.matcher.asksForAll(k) ? findsOf(target, columns, k) : null;
-      // others may have read the records meanwhile
-      if (now != null && (before[k] == null || before[k].equals(now))) {
-        Matcher.Known known = target.matcher.known(k);
-        kept.keep(now, known, known.weight());
+    for (Target target : targets) {
+      FindsOf[] of = before.get(target.index);
+      for (int k = 0; k < of.length; k++) {
+        boolean asks = target.matcher.asksForAll(k);
+        FindsOf now = asks ? findsOf(target, columns, isTogether, k) : null;
+        // others may have read the records meanwhile
+        if (now != null && (of[k] == null || of[k].equals(now))) {
+          Matcher.Known known = target.matcher.known(k);
+          kept.keep(now, known, known.weight());
+        }
       }
     }
   }
 
-  /** Null if nothing is known of the records, or they are only near. */
-  private @Nullable FindsOf findsOf(Target target, KeptColumns.Open columns, int k) {
+  /**
+   * Null if nothing is known of the records, or they are only near, or the keys hold the parent's.
+   */
+  private @Nullable FindsOf findsOf(
+      Target target, List<KeptColumns.Open> all, boolean isTogether, int k) {
+    if (target.keysNeedParent()) {
+      return null;
+    }
+    KeptColumns.Open columns = all.get(target.index);
     var ask = target.matcher.all(k);
     Instant since = ask == null ? null : answers.since(ask);
     if (since == null) {
@@ -199,9 +217,16 @@ final class KeptKeys {
     }
     MatchKey key = target.matcher.keys().get(k);
     List<String> said = target.matcher.said();
+    List<Object> fills = new ArrayList<>();
+    for (KeptColumns.Open each : isTogether ? all : List.of(columns)) {
+      fills.addAll(each.rejecting());
+    }
+    if (!said.isEmpty()) {
+      fills.addAll(columns.ofAll());
+    }
     return new FindsOf(
         new HashesOf(key, columns.of(key.fields())),
-        said.isEmpty() ? columns.rejecting() : columns.ofAll(),
+        fills,
         target.destination.among(),
         said,
         since);

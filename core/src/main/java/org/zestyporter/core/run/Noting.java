@@ -46,9 +46,18 @@ final class Noting {
     this(opened, targets, chunks, onlyMatches, null, null);
   }
 
-  /** Only of matches, in the only destination, where all rows are hashed. */
-  Noting(OpenedPlan opened, Target only, ChunkSource chunks, List<Hashed> known) {
-    this(opened, List.of(only), chunks, true, null, List.of(known));
+  /**
+   * Only of matches; which records links await is not noted.
+   *
+   * @param known by destination and chunk, the keys of all rows; null for a destination whose keys
+   *     hold the parent's record
+   */
+  Noting(
+      OpenedPlan opened,
+      List<Target> targets,
+      ChunkSource chunks,
+      List<@Nullable List<Hashed>> known) {
+    this(opened, targets, chunks, true, null, known);
   }
 
   /**
@@ -195,7 +204,9 @@ final class Noting {
     Target target = rows.target;
     long[] lines = new long[rows.count()];
     boolean[] out = new boolean[lines.length];
-    List<RowIndex> indexes = List.copyOf(target.made.values());
+    boolean isLinked = !onlyMatches || known == null;
+    List<RowIndex> indexes = isLinked ? List.copyOf(target.made.values()) : List.of();
+    int[] awaiting = isLinked ? target.awaiting : NONE;
     for (int r = 0; r < lines.length; r++) {
       lines[r] = rows.line(r);
       out[r] = !isNoted(rows, r, noted) || isLeftOut(rows, r, rejected);
@@ -207,7 +218,7 @@ final class Noting {
       for (int i = 0; i < indexes.size(); i++) {
         indexes.get(i).note(byField, r);
       }
-      for (int f : isNoted(rows, r, noted) ? target.awaiting : NONE) {
+      for (int f : isNoted(rows, r, noted) ? awaiting : NONE) {
         if (rows.value(f, r) instanceof Awaited awaited) {
           targets.forEach(t -> want(t, awaited));
         }

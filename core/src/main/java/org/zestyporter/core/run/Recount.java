@@ -7,12 +7,8 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
-import org.zestyporter.core.application.Records;
-import org.zestyporter.core.fill.CompiledFill;
 import org.zestyporter.core.fill.Filled;
 import org.zestyporter.core.fill.FilledChunk;
-import org.zestyporter.core.match.KeyHashes;
-import org.zestyporter.core.match.Match;
 import org.zestyporter.core.match.Matcher;
 import org.zestyporter.core.plan.Decision;
 import org.zestyporter.core.plan.Destination;
@@ -36,83 +32,39 @@ import org.zestyporter.core.value.SideBySide;
  * }</pre>
  */
 public final class Recount {
-  /** More rows are gone through about as fast in a rehearsal. */
-  private static final int MOST = 150_000;
-
-  private final OpenedPlan own;
+  private final Excerpt excerpt;
   private final List<Part> parts;
   private final RowOutcomes outcomes;
-  private final KeptKeys keys;
-
-  /** The destinations of {@link #chunks}. */
-  private List<Target> targets;
-
-  private ChunkSource chunks;
   private long rows;
 
-  /** A destination. */
-  private static final class Part {
-    private final Destination before;
-    private final KeptColumns.Open columns;
-
-    /** The fields that the answers fill otherwise. */
-    private final List<String> changed;
-
-    /** As it is kept of the plan that was rehearsed. */
-    private final KeptColumns.Open was;
-
-    /** Hashes keys and unique values, and counts numbers; nothing else is noted in it. */
-    private Target hasher;
-
-    private List<FilledChunk> filled;
-
-    /** Records of which it is known what else they would touch. */
-    private final Set<List<Object>> known = new HashSet<>();
+  /**
+   * A destination.
+   *
+   * @param columns as they are kept of the plan as it is now
+   * @param was the same of the plan that was rehearsed
+   * @param changed the fields that the answers fill otherwise
+   */
+  private record Part(
+      Destination before, KeptColumns.Open columns, KeptColumns.Open was, List<String> changed) {
 
     Part(Destination before, KeptColumns.Open columns, KeptColumns.Open was) {
-      this.before = before;
-      this.columns = columns;
-      this.changed = columns.changed(was);
-      this.was = was;
-    }
-
-    /** The fields whose values have to be known of all rows. */
-    List<String> lookedAt() {
-      List<String> fields = hasher.lookedAt(false);
-      fields.addAll(changed);
-      return fields;
+      this(before, columns, was, columns.changed(was));
     }
 
     /** True if answers can be counted: not what changes which rows are the same record. */
-    boolean isServed() {
-      boolean isTied =
-          !hasher.keysNeedParent()
-              || hasher.isWithinParent()
-                  && before.decisions().equals(hasher.destination.decisions());
+    boolean isServed(Target target) {
       return columns.rowsOf().equals(was.rowsOf())
-          && isTied
-          && !hasher.holdsInKeys(changed)
-          && !hasher.matcher.isNear();
+          && !target.holdsInKeys(changed)
+          // what they decide can't be told of rows whose parents are not known
+          && (!target.keysNeedParent()
+              || before.decisions().equals(target.destination.decisions()));
     }
   }
 
-  private Recount(OpenedPlan own, List<Part> parts, RowOutcomes outcomes, KeptKeys keys) {
-    this.own = own;
+  private Recount(Excerpt excerpt, List<Part> parts, RowOutcomes outcomes) {
+    this.excerpt = excerpt;
     this.parts = parts;
     this.outcomes = outcomes;
-    this.keys = keys;
-  }
-
-  private void use(List<Target> next) {
-    targets = next;
-    List<KeptChunks.Part> kept = new ArrayList<>();
-    for (Target target : next) {
-      Part part = parts.get(target.index);
-      // numbers are counted once
-      target.farOff = part.hasher.farOff;
-      kept.add(new KeptChunks.Part(part.columns, part.filled, target));
-    }
-    chunks = new KeptChunks(kept);
   }
 
   /**
@@ -130,44 +82,28 @@ public final class Recount {
     answered.require();
     OpenedPlan own = answered.through(answered.application(), remembered.answers());
     OpenedPlan old = rehearsed.through(rehearsed.application(), remembered.answers());
-    List<Part> parts = parts(own, old, remembered);
-    for (Part part : parts) {
-      if (!part.isServed() || !outcomes.isWhole(part.hasher.index, part.columns.count())) {
+    List<KeptColumns.Open> columns = remembered.columns().openAll(own);
+    List<KeptColumns.Open> was = remembered.columns().openAll(old);
+    List<Part> parts = new ArrayList<>();
+    for (int d = 0; d < columns.size(); d++) {
+      Destination before = old.plan().destinations().get(d);
+      parts.add(new Part(before, columns.get(d), was.get(d)));
+    }
+    Excerpt excerpt =
+        Excerpt.of(own, columns, parts.stream().map(Part::changed).toList(), remembered);
+    if (excerpt == null) {
+      return null;
+    }
+    for (Target target : excerpt.targets()) {
+      Part part = parts.get(target.index);
+      if (!part.isServed(target) || !outcomes.isWhole(target.index, part.columns.count())) {
         return null;
       }
     }
-    long weight = 0;
-    for (Part part : parts) {
-      List<String> lookedAt = part.lookedAt();
-      if (!Remembered.fits(part.columns.count(), part.hasher, lookedAt)) {
-        return null;
-      }
-      weight += Remembered.weightAtWork(part.columns.count(), part.hasher, lookedAt);
-    }
-    try (Room room = Room.take(weight)) {
-      parts.forEach(part -> part.filled = part.columns.chunks(part.lookedAt()));
-      Recount recount = new Recount(own, parts, outcomes.copy(), remembered.keys());
+    try (Room room = Room.take(excerpt.weight())) {
+      Recount recount = new Recount(excerpt, parts, outcomes.copy());
       return recount.go() ? recount : null;
     }
-  }
-
-  private static List<Part> parts(OpenedPlan own, OpenedPlan old, Remembered remembered) {
-    List<Part> parts = new ArrayList<>();
-    for (int d = 0; d < own.plan().destinations().size(); d++) {
-      Destination now = own.plan().destinations().get(d);
-      Destination before = old.plan().destinations().get(d);
-      parts.add(
-          new Part(
-              before, remembered.columns().open(own, now), remembered.columns().open(old, before)));
-    }
-    for (Target hasher : Targets.open(own, fills(parts))) {
-      parts.get(hasher.index).hasher = hasher;
-    }
-    return parts;
-  }
-
-  private static List<List<CompiledFill>> fills(List<Part> parts) {
-    return parts.stream().map(part -> part.columns.fills()).toList();
   }
 
   /** True if nothing differs but what answers change. */
@@ -216,47 +152,27 @@ public final class Recount {
   }
 
   private boolean go() {
-    List<Target> hashers = parts.stream().map(part -> part.hasher).toList();
-    for (Part part : parts) {
-      part.columns.spreads(part.hasher.farOff, () -> count(part));
-      part.hasher.farOff.settle();
-    }
-    use(hashers);
-    List<List<Noting.Hashed>> hashed = new ArrayList<>();
-    for (Part part : parts) {
-      boolean isTold = !part.hasher.keysNeedParent();
-      hashed.add(isTold ? keys.hashed(part.hasher, part.columns, chunks, false) : null);
-    }
-    List<KeptColumns.Open> columns = parts.stream().map(part -> part.columns).toList();
-    Ties ties = new Ties(hashers, columns, hashed, chunks, keys);
+    excerpt.open();
     List<BitSet> touched = touched();
-    long noted = -1;
-    while (ties.spread(touched, MOST) && Ties.count(touched) != noted) {
-      noted = Ties.count(touched);
-      use(Targets.open(own, fills(parts)));
-      new Noting(own, targets, chunks, touched, hashed).go(Progress.NONE);
-      targets.forEach(target -> findRecords(target, touched, ties.of(target)));
-    }
-    rows = Ties.count(touched);
-    if (rows > MOST) {
+    if (!excerpt.spread(touched)) {
       return false;
     }
-    pass(touched);
-    return parts.stream().allMatch(p -> outcomes.isWhole(p.hasher.index, p.columns.count()));
-  }
-
-  private static void count(Part part) {
-    SideBySide.go(
-        part.filled.size(),
-        1,
-        (from, to) -> part.filled.subList(from, to).forEach(part.hasher.farOff::note));
+    rows = Ties.count(touched);
+    for (int i = 0; i < touched.size(); i++) {
+      if (!touched.get(i).isEmpty()) {
+        outcomes.forget(excerpt.chunks().next(i), touched.get(i));
+      }
+    }
+    excerpt.pass(touched, outcomes::take);
+    return excerpt.targets().stream()
+        .allMatch(t -> outcomes.isWhole(t.index, parts.get(t.index).columns.count()));
   }
 
   /** By chunk, the rows that come to other values, or of which something else was decided. */
   private List<BitSet> touched() {
-    BitSet[] touched = new BitSet[chunks.count()];
+    BitSet[] touched = new BitSet[excerpt.chunks().count()];
     Arrays.setAll(touched, i -> new BitSet());
-    for (Target target : targets) {
+    for (Target target : excerpt.targets()) {
       touch(target, parts.get(target.index), touched);
     }
     return List.of(touched);
@@ -273,6 +189,7 @@ public final class Recount {
     if (fills.isEmpty() && decided == null) {
       return;
     }
+    ChunkSource chunks = excerpt.chunks();
     List<FilledChunk> was = part.was.chunks(part.changed);
     FarOff far = new FarOff(part.before, target.table, target.fills);
     far.only(fills);
@@ -319,53 +236,5 @@ public final class Recount {
     return others.isEmpty()
         ? null
         : new Matcher(target.destination.keys(), target.table, null, null, others, List.of());
-  }
-
-  /**
-   * Adds what rows may have in common with the records that touched rows speak of, or that have a
-   * unique value which one of these is to take.
-   */
-  private void findRecords(Target target, List<BitSet> touched, KeyHashes shared) {
-    if (target.keysNeedParent()) {
-      // rows that speak of its records share the parent
-      return;
-    }
-    Part part = parts.get(target.index);
-    Set<List<Object>> records = new HashSet<>();
-    for (int i = 0; i < touched.size(); i++) {
-      BitSet some = touched.get(i);
-      if (some.isEmpty()) {
-        continue;
-      }
-      TargetRows rows = chunks.next(i).targets().get(target.index);
-      for (int row = some.nextSetBit(0); row >= 0; row = some.nextSetBit(row + 1)) {
-        for (int r = rows.from(row); r < rows.to(row); r++) {
-          Match match = target.matcher.match(rows.first + r, rows.byField, r);
-          records.addAll(match.records());
-          records.addAll(target.guard.holders(rows.byField, r));
-        }
-      }
-    }
-    records.removeAll(part.known);
-    part.known.addAll(records);
-    Records found = records.isEmpty() ? Records.none() : own.lookups().fetch(target.table, records);
-    for (List<Object> record : records) {
-      int at = found.at(record);
-      if (at >= 0) {
-        part.hasher.matcher.addHashes(found.columns(), at, shared);
-        for (long hash : part.hasher.guard.hashes(found.columns(), at)) {
-          shared.add(hash);
-        }
-      }
-    }
-  }
-
-  private void pass(List<BitSet> touched) {
-    for (int i = 0; i < touched.size(); i++) {
-      if (!touched.get(i).isEmpty()) {
-        outcomes.forget(chunks.next(i), touched.get(i));
-      }
-    }
-    SomeRows.passAlone(own, targets, chunks, touched, outcomes::take);
   }
 }

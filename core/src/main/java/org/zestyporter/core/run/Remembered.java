@@ -5,8 +5,6 @@ import java.time.Duration;
 import java.util.List;
 import org.zestyporter.core.application.Application;
 import org.zestyporter.core.application.FieldType;
-import org.zestyporter.core.application.TableInfo;
-import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.source.SourceTable;
 
 /**
@@ -38,20 +36,6 @@ public final class Remembered {
     this.columns = new KeptColumns(source, clock, RECENT, room);
     this.answers = new KeptAnswers(application, clock, RECENT, room);
     this.keys = new KeptKeys(answers, room);
-  }
-
-  /**
-   * True if it serves a plan: every row of the source makes one record, in one table, and awaits no
-   * other.
-   */
-  static boolean serves(OpenedPlan opened) {
-    Destination only = opened.plan().only();
-    if (only == null || !only.takesAll()) {
-      return false;
-    }
-    TableInfo table = opened.table(only);
-    return table.fields().stream()
-        .noneMatch(f -> f.link() != null && f.link().table().equals(table.name()));
   }
 
   /**

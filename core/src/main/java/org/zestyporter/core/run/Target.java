@@ -1,6 +1,7 @@
 package org.zestyporter.core.run;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -152,9 +153,9 @@ final class Target {
     if (!onlyMatches) {
       fields.addAll(guard.fields());
       farOff.fills().forEach(f -> fields.add(fills.get(f).field().name()));
+      made.keySet().forEach(key -> fields.addAll(key.fields()));
+      Arrays.stream(awaiting).forEach(f -> fields.add(fills.get(f).field().name()));
     }
-    made.keySet().forEach(key -> fields.addAll(key.fields()));
-    fields.addAll(awaitingFields());
     return fields;
   }
 
@@ -180,11 +181,6 @@ final class Target {
     String field = parent.field().name();
     return destination.keys().stream().allMatch(k -> holds(k.fields(), field))
         && guard.matchers().stream().allMatch(m -> holds(m.keys().get(0).fields(), field));
-  }
-
-  /** The fields whose links may await records that rows make. */
-  List<String> awaitingFields() {
-    return java.util.Arrays.stream(awaiting).mapToObj(f -> fills.get(f).field().name()).toList();
   }
 
   String label() {

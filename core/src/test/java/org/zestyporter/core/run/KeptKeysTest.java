@@ -58,10 +58,11 @@ class KeptKeysTest {
               List.of(new KeptChunks.Part(open, open.chunks(target.lookedAt(true)), target)));
       List<Noting.Hashed> hashed = keys.hashed(target, open, chunks, true);
       keys.known(
-          target,
-          open,
+          List.of(target),
+          List.of(open),
+          false,
           () -> {
-            new Noting(own, target, chunks, hashed).go(Progress.NONE);
+            new Noting(own, List.of(target), chunks, List.of(hashed)).go(Progress.NONE);
             noted += target.matcher.asksForAll(0) ? 1 : 0;
           });
       return hashed.get(0).keys().byKey()[0];
