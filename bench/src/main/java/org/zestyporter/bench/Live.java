@@ -100,10 +100,11 @@ public final class Live {
         Plan plan = new Plan("bench", null, null, List.of(translating(draft)), null);
         Live live = new Live(database, source, plan);
         live.fillHalf(statement);
-        live.classes();
-        live.answers("", plan);
+        live.classes("");
+        live.answers("");
         Live ofTwo = new Live(database, source, withStock(plan));
-        ofTwo.answers(", two tables", ofTwo.plan);
+        ofTwo.classes(", two tables");
+        ofTwo.answers(", two tables");
       }
     }
   }
@@ -169,7 +170,7 @@ public final class Live {
   }
 
   /** Edits of how rows match, after each of which the classes and sixty pairs are shown. */
-  private void classes() {
+  private void classes(String which) {
     List<List<Ignore>> ignored =
         List.of(
             List.of(),
@@ -179,12 +180,12 @@ public final class Live {
             List.of(Ignore.PUNCTUATION));
     MatchKey id = new MatchKey(List.of("id"), List.of());
     Destination only = plan.destinations().get(0);
-    told("the first classes and pairs", List.of(shown(only.withKeys(List.of(id)))));
+    told("the first classes and pairs" + which, List.of(shown(only.withKeys(List.of(id)))));
     List<Long> fields = new ArrayList<>();
     for (String field : List.of("code", "name", "category", "made_on")) {
       fields.add(shown(only.withKeys(List.of(new MatchKey(List.of(field), List.of())))));
     }
-    told("after a key of a field that nobody has looked at", fields);
+    told("after a key of a field that nobody has looked at" + which, fields);
     List<Long> fresh = new ArrayList<>();
     List<Long> again = new ArrayList<>();
     for (List<Ignore> ignoring : ignored) {
@@ -209,8 +210,8 @@ public final class Live {
                       .toList())));
       again.add(shown(only.withKeys(List.of(code))));
     }
-    told("after another key of these", fresh);
-    told("after anything else about matching", again);
+    told("after another key of these" + which, fresh);
+    told("after anything else about matching" + which, again);
   }
 
   private static Policies skipping(Policies policies) {
@@ -223,10 +224,11 @@ public final class Live {
   }
 
   private long shown(Destination edited) {
-    Plan answered = plan.withPhrasebooks(book(WORDS.length));
+    List<Destination> all = new ArrayList<>(plan.destinations());
+    all.set(0, edited);
+    Plan answered = plan.withPhrasebooks(book(WORDS.length)).withDestinations(all);
     long started = System.nanoTime();
-    Classing classing =
-        Classing.of(opened(answered.withDestinations(List.of(edited))), 0, remembered());
+    Classing classing = Classing.of(opened(answered), 0, remembered());
     new MatchSurvey(classing, MatchClass.ONE, 60).result(List.of());
     return System.nanoTime() - started;
   }
@@ -245,7 +247,7 @@ public final class Live {
   }
 
   /** Words of a question that are answered one after the other. */
-  private void answers(String which, Plan plan) {
+  private void answers(String which) {
     RowOutcomes rehearsed = new RowOutcomes();
     Plan asked = plan.withPhrasebooks(book(0));
     long began = System.nanoTime();
@@ -273,7 +275,7 @@ public final class Live {
     List<Long> sorted = nanos.stream().sorted().toList();
     System.out.printf(
         Locale.ROOT,
-        "%-50s median %6.2f s, 95 of 100 %6.2f s, of %d%n",
+        "%-62s median %6.2f s, 95 of 100 %6.2f s, of %d%n",
         what,
         sorted.get(sorted.size() / 2) / 1e9,
         sorted.get((int) Math.min(sorted.size() - 1, sorted.size() * HIGH)) / 1e9,
