@@ -303,7 +303,7 @@ public final class Classing {
    * By chunk, the rows of the source that are looked at.
    *
    * @param beside takes the indexes of rows that others are near to, from 1
-   * @param most about how many
+   * @param most how many, beside those that they have to do with
    */
   private List<BitSet> chosen(MatchClass wanted, Set<Integer> beside, int most) {
     List<BitSet> chosen = new ArrayList<>();
@@ -316,7 +316,7 @@ public final class Classing {
         break;
       }
       Classes some = classes.get(number);
-      for (int r = 0; r < some.of.length; r++) {
+      for (int r = 0; r < some.of.length && looked < most; r++) {
         if (some.of[r] == wanted.ordinal()) {
           chosen.get(number).set(some.row(r));
           looked++;
