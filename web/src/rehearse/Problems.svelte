@@ -146,7 +146,7 @@
     {#if left.length}
       <p class="away q2">
         Take {report.destinations.length > 1
-          ? 'the rejected rows'
+          ? 'the rows that are left out'
           : left[0]!.rejected === 1
             ? 'this row'
             : `these ${count(left[0]!.rejected)} rows`} away to be corrected:

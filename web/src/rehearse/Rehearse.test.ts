@@ -238,7 +238,7 @@ describe('the Rehearse stop', () => {
     });
     render(Rehearse, { open, goTo: vi.fn() });
     expect(screen.getByRole('link', { name: 'workbook' })).toBeInTheDocument();
-    expect(screen.getByText(/Take the rejected rows away/)).toBeInTheDocument();
+    expect(screen.getByText(/Take the rows that are left out away/)).toBeInTheDocument();
   });
 
   it('mends a problem where it is listed, and leads to its field', async () => {

@@ -90,7 +90,7 @@
     color: var(--ink-2);
   }
   .foot .go + .go {
-    margin-left: 14px;
+    margin-left: 8px;
   }
   @media (max-width: 900px) {
     .rail {
