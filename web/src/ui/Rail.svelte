@@ -82,7 +82,7 @@
   }
   .foot {
     margin-top: auto;
-    padding: 0 11px 0 13px;
+    padding: 0 4px 0 13px;
     color: var(--ink-3);
     line-height: 22px;
   }
