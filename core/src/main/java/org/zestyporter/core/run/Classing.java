@@ -138,13 +138,7 @@ public final class Classing {
         parts.add(new KeptChunks.Part(of, of.chunks(target.lookedAt(true)), target));
       }
       ChunkSource chunks = new KeptChunks(parts);
-      List<List<Noting.Hashed>> hashed = new ArrayList<>();
-      for (Target target : targets) {
-        hashed.add(
-            target.keysNeedParent()
-                ? null
-                : remembered.keys().hashed(target, columns.get(target.index), chunks, true));
-      }
+      List<List<Noting.Hashed>> hashed = remembered.keys().hashed(targets, columns, chunks, true);
       boolean isTogether = isTogether(own, targets);
       Noting noting = new Noting(own, targets, chunks, hashed);
       remembered.keys().known(targets, columns, isTogether, () -> noting.go(Progress.NONE));

@@ -120,12 +120,8 @@ final class Excerpt {
       part.hasher.farOff.settle();
     }
     use(targets);
-    hashed = new ArrayList<>();
-    for (Part part : parts) {
-      boolean isTold = !part.hasher.keysNeedParent();
-      hashed.add(isTold ? keys.hashed(part.hasher, part.columns, chunks, false) : null);
-    }
     List<KeptColumns.Open> columns = parts.stream().map(part -> part.columns).toList();
+    hashed = keys.hashed(targets, columns, chunks, false);
     ties = new Ties(targets, columns, hashed, chunks, keys);
   }
 

@@ -37,7 +37,6 @@ import org.zestyporter.core.value.SideBySide;
  */
 final class KeptColumns {
   private static final int MOST_FILLS = 500;
-  private static final int MOST_SELECTIONS = 50;
 
   private final SourceTable source;
   private final Clock clock;
@@ -47,8 +46,7 @@ final class KeptColumns {
   /** By what they depend on, the ones that were asked for last at the end. */
   private final Map<Key, Kept> kept = new LinkedHashMap<>(16, 0.75f, true);
 
-  /** Which rows go to destinations, the ones that were asked for last at the end. */
-  private final Map<RowsOf, KeptSelection> selections = new LinkedHashMap<>(16, 0.75f, true);
+  private final KeptSelections selections;
 
   /**
    * What a fill depends on, beside the source.
@@ -58,19 +56,11 @@ final class KeptColumns {
    * @param made what rows make that its link may await; empty if they make nothing of the kind
    */
   private record Key(
-      String table, Fill fill, List<Phrasebook> books, RowsOf rows, List<Object> made) {}
-
-  /**
-   * What decides which rows go to a destination.
-   *
-   * @param books the phrasebooks that its condition translates by
-   * @param parent those of the destination whose records they belong to
-   */
-  record RowsOf(
-      @Nullable String where,
+      String table,
+      Fill fill,
       List<Phrasebook> books,
-      Destination.@Nullable Split split,
-      @Nullable RowsOf parent) {}
+      KeptSelections.RowsOf rows,
+      List<Object> made) {}
 
   private static final class Kept {
     private final CompiledFill fill;
@@ -105,6 +95,7 @@ final class KeptColumns {
    * @param room bytes that the values may take
    */
   KeptColumns(SourceTable source, Clock clock, Duration recent, long room) {
+    this.selections = new KeptSelections(source);
     this.source = source;
     this.clock = clock;
     this.recent = recent;
@@ -114,18 +105,16 @@ final class KeptColumns {
   /** The fills of a destination, of a plan of the same source. */
   final class Open {
     private final List<Kept> all;
-    private final RowsOf rowsOf;
     private final KeptSelection selection;
 
-    private Open(List<Kept> all, RowsOf rowsOf, KeptSelection selection) {
+    private Open(List<Kept> all, KeptSelection selection) {
       this.all = all;
-      this.rowsOf = rowsOf;
       this.selection = selection;
     }
 
     /** What decides which rows go there. */
-    RowsOf rowsOf() {
-      return rowsOf;
+    KeptSelections.RowsOf rowsOf() {
+      return selection.of();
     }
 
     /** The rows of a chunk that go there, without their cells. */
@@ -221,38 +210,8 @@ final class KeptColumns {
   }
 
   synchronized Open open(OpenedPlan opened, Destination destination) {
-    RowsOf rowsOf = rowsOf(opened, destination);
-    return new Open(
-        compiled(opened, destination, rowsOf), rowsOf, selection(opened, destination, rowsOf));
-  }
-
-  private static RowsOf rowsOf(OpenedPlan opened, Destination destination) {
-    Destination parent = opened.plan().parentOf(destination);
-    return new RowsOf(
-        destination.where(),
-        opened.booksOfCondition(destination),
-        destination.split(),
-        parent == null ? null : rowsOf(opened, parent));
-  }
-
-  private KeptSelection selection(OpenedPlan opened, Destination destination, RowsOf rowsOf) {
-    KeptSelection known = selections.get(rowsOf);
-    if (known != null) {
-      return known;
-    }
-    Destination parent = opened.plan().parentOf(destination);
-    KeptSelection selection =
-        new KeptSelection(
-            source,
-            opened.selection(destination),
-            opened.columnsThatSelect(destination),
-            parent == null ? null : selection(opened, parent, rowsOf.parent),
-            destination.takesAll());
-    selections.put(rowsOf, selection);
-    if (selections.size() > MOST_SELECTIONS) {
-      selections.remove(selections.keySet().iterator().next());
-    }
-    return selection;
+    KeptSelection selection = selections.of(opened, destination);
+    return new Open(compiled(opened, destination, selection.of()), selection);
   }
 
   /** What rows make that a link may await; empty if they make nothing of the kind. */
@@ -301,7 +260,8 @@ final class KeptColumns {
   }
 
   /** The fills of a destination, in the order of its table's fields. */
-  private List<Kept> compiled(OpenedPlan opened, Destination destination, RowsOf rowsOf) {
+  private List<Kept> compiled(
+      OpenedPlan opened, Destination destination, KeptSelections.RowsOf rowsOf) {
     TableInfo table = opened.table(destination);
     Instant now = clock.instant();
     List<Fill> unknown = new ArrayList<>();

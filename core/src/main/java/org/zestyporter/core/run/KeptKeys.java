@@ -63,6 +63,22 @@ final class KeptKeys {
   }
 
   /**
+   * The keys of all rows by destination and chunk; null for a destination whose keys hold the
+   * parent's record, which can't be told before that is known.
+   *
+   * @param onlyKeys true if nobody asks for the values that must be unique
+   */
+  List<List<Noting.Hashed>> hashed(
+      List<Target> targets, List<KeptColumns.Open> columns, ChunkSource chunks, boolean onlyKeys) {
+    List<List<Noting.Hashed>> all = new ArrayList<>();
+    for (Target target : targets) {
+      boolean isTold = !target.keysNeedParent();
+      all.add(isTold ? hashed(target, columns.get(target.index), chunks, onlyKeys) : null);
+    }
+    return all;
+  }
+
+  /**
    * The keys of all rows of a destination by chunk.
    *
    * @param onlyKeys true if nobody asks for the values that must be unique
@@ -220,6 +236,8 @@ final class KeptKeys {
     List<Object> fills = new ArrayList<>();
     for (KeptColumns.Open each : isTogether ? all : List.of(columns)) {
       fills.addAll(each.rejecting());
+      // rows of which a condition can't tell whether they go there are rejected too
+      fills.add(each.rowsOf());
     }
     if (!said.isEmpty()) {
       fills.addAll(columns.ofAll());

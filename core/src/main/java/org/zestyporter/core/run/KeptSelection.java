@@ -16,6 +16,7 @@ import org.zestyporter.core.value.Softly;
 /** Which of a source's rows go to a destination, kept while somebody edits a plan. */
 final class KeptSelection {
   private final SourceTable source;
+  private final KeptSelections.RowsOf of;
   private final Selection selection;
 
   /** Columns that have to be read to tell the rows and their parts. */
@@ -40,19 +41,24 @@ final class KeptSelection {
   /**
    * @param asked indexes of the columns that decide, and of the one whose cells are parted
    * @param parent that of the destination whose records they belong to; null if there is none
-   * @param isAll true if all rows that go to the parent go there, one by one
    */
   KeptSelection(
       SourceTable source,
+      KeptSelections.RowsOf of,
       Selection selection,
       Collection<Integer> asked,
-      @Nullable KeptSelection parent,
-      boolean isAll) {
+      @Nullable KeptSelection parent) {
     this.source = source;
+    this.of = of;
     this.selection = selection;
     this.asked = new HashSet<>(asked);
     this.parent = parent;
-    this.isAll = isAll && (parent == null || parent.isAll);
+    this.isAll = of.where() == null && of.split() == null && (parent == null || parent.isAll);
+  }
+
+  /** What decides which rows go there. */
+  KeptSelections.RowsOf of() {
+    return of;
   }
 
   /** What goes there of a chunk, without its cells. */

@@ -88,6 +88,10 @@ class ClassingOfSeveralTest {
     edits.add(loose);
     // more rows are taken now, though nothing else of this table is edited
     edits.add(with(loose, 3, d -> with(d, "art", f -> f.withWhenBad(Fill.WhenBad.BLANK))));
+    // rows of which the condition can't tell are rejected, though no fill rejects any there
+    Plan bare = with(loose, 2, d -> d.withFills(d.fills().subList(0, 1)));
+    edits.add(bare);
+    edits.add(with(bare, 2, d -> d.withWhere("1/([Zeile]-1)>0")));
     edits.add(with(first, 1, d -> d.withPolicies(skipping)));
     edits.add(with(first, 2, d -> d.withWhere("[Titel]<>\"Effi\"")));
     edits.add(with(first, 3, d -> d.withSplit(new Destination.Split("Themen", List.of("w")))));

@@ -124,14 +124,14 @@ class Recounts {
   /** Counts the last rehearsal of a plan anew. */
   RecountView recount(long plan, String who) {
     PlanService.Opened now = plans.open(plan);
+    OpenedPlan answered = now.now(who);
     Counted known = counted.getIfPresent(plan);
     if (known == null
-        || now.plan().destinations().stream().anyMatch(d -> !now.now(who).matters(d).isEmpty())
+        || now.plan().destinations().stream().anyMatch(d -> !answered.matters(d).isEmpty())
         || known.records != plans.recordsVersion()
         || known.source != now.source().id()) {
       return new RecountView(null, now.revision(), null, 0);
     }
-    OpenedPlan answered = now.now(who);
     OpenedPlan rehearsed =
         new OpenedPlan(
             now.database(),
