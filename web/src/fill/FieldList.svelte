@@ -22,6 +22,8 @@
   let checking = $state(false);
   let correcting = $state(false);
   let adding = $state(false);
+  /** True once somebody wants to say which rows go to the only table. */
+  let choosing = $state(false);
   const fields = $derived(
     open.view.table.fields.filter((f) => f.name.toLowerCase().includes(search.toLowerCase())),
   );
@@ -49,6 +51,10 @@
     ),
   );
   const lit = $derived(columnsOf(selected));
+  /** True if it has to be told which rows make a record of the table in hand. */
+  const several = $derived(
+    open.view.tables.length > 1 || !!open.destination.where || !!open.destination.split,
+  );
   const unused = $derived(
     open.view.source.columns.map((c) => c.name).filter((name) => !used.has(name)),
   );
@@ -84,7 +90,7 @@
       /></span
     >
   </div>
-  {#if open.view.tables.length > 1 || open.destination.where || open.destination.split}
+  {#if several || choosing}
     <WhichRows {open} />
   {/if}
   <div class="scroll list" bind:this={list}>
@@ -157,10 +163,15 @@
           : ''}</button
       >
     {/if}
-    {#if unused.length && open.view.tables.length === 1}
+    {#if open.view.tables.length === 1}
       <button class="go checks" onclick={() => (adding = true)}>another table…</button>
     {/if}
-    <b>Columns not used:</b>
+    {#if !several}
+      <button class="go checks" aria-pressed={choosing} onclick={() => (choosing = !choosing)}
+        >which rows…</button
+      >
+    {/if}
+    <b>Not used:</b>
     {#if unused.length}{#each unused.slice(0, 12) as name (name)}<button
           class="col point"
           draggable="true"

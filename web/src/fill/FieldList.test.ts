@@ -52,7 +52,7 @@ describe('the list of fields', () => {
 
   it('names the columns that go nowhere', () => {
     render(FieldList, { open: anOpenPlan(), rows });
-    const unused = screen.getByText('Columns not used:').parentElement!;
+    const unused = screen.getByText('Not used:').parentElement!;
     expect(within(unused).getByText('Colour')).toBeInTheDocument();
     expect(within(unused).queryByText('Reg No')).toBeNull();
   });
@@ -64,7 +64,7 @@ describe('the list of fields', () => {
     const coat = { ...first!, table: 'coat', fills: [fill] };
     open.plan = { ...open.plan, destinations: [first!, coat] };
     render(FieldList, { open, rows });
-    expect(screen.getByText('Columns not used:').parentElement).not.toHaveTextContent('Colour');
+    expect(screen.getByText('Not used:').parentElement).not.toHaveTextContent('Colour');
   });
 
   it('finds a field by part of its name and takes it with Enter', async () => {

@@ -11,6 +11,7 @@ import type {
   TableInfo,
 } from '../api/types';
 import { tell } from '../ui/toaster';
+import { putUnder, renamed, type Above } from './tables';
 
 const PAUSE = 250;
 /**
@@ -149,6 +150,23 @@ export class EditedPlan {
     this.wanted = 0;
     this.edit((plan) => ({ ...plan, destinations: plan.destinations.toSpliced(at, 1) }));
     await this.save();
+  }
+
+  /** Lets records of the table in hand belong to those of another; to none if none is given. */
+  async putUnder(to: Above | undefined) {
+    const put = putUnder(this.plan.destinations, this.view.shown, to);
+    const moved = put.at !== this.view.shown;
+    this.edit((plan) => ({ ...plan, destinations: put.destinations }));
+    this.wanted = put.at;
+    if (moved) await this.save();
+  }
+
+  /** Calls the table in hand otherwise in this plan; by its own name if none is given. */
+  rename(name: string) {
+    this.edit((plan) => ({
+      ...plan,
+      destinations: renamed(plan.destinations, this.view.shown, name),
+    }));
   }
 
   /** Puts a fill in the place of the field's old one. What a person puts is no guess. */

@@ -59,7 +59,7 @@ class JourneyTest extends DemoVisit {
     browser.sees("10 of 10 columns find a field");
     browser.click(".proposal button", "Begin");
     browser.sees("Fields of vessel");
-    browser.sees("Columns not used:");
+    browser.sees("Not used:");
     assertThat(browser.text(".unused")).contains("none. All 10 go somewhere");
     assertThat(browser.text("[data-field=type_id]"))
         .contains("Kind finds name")
@@ -378,6 +378,44 @@ class JourneyTest extends DemoVisit {
 
   @Test
   @Order(17)
+  void rowsFillSeveralTablesAsIsSaidOnTheScreen(@TempDir Path folder) throws IOException {
+    Path file = folder.resolve("keepers.csv");
+    Files.writeString(
+        file,
+        """
+        E-mail;Given name;Family name;Kind;Streets;Postcode;Town
+        ada@oxbow.example;Ada;Marsh;seasonal;Quay 1 | Mill Row 7;QH1;Oxbow
+        bo@oxbow.example;Bo;Lind;seasonal;North Pier 2 | South Pier 9 | West Pier 4;QH2;Oxbow
+        """);
+    plan(file, "owner");
+    browser.click("button", "another table…");
+    new Select(browser.find("dialog[open] select")).selectByVisibleText("owner_address");
+    browser.click("dialog[open] form button", "Add it");
+    browser.sees("Fields of owner_address");
+    said("What makes a record of owner_address").selectByValue("Streets");
+    browser.until(d -> browser.text(".fields").contains("5 parts of 2 rows"));
+    said("Where cells of Streets are parted").selectByVisibleText("commas");
+    browser.until(d -> browser.text(".fields").contains("2 parts of 2 rows"));
+    said("Where cells of Streets are parted").selectByVisibleText("bars");
+    browser.until(d -> browser.text(".fields").contains("5 parts of 2 rows"));
+    Select under = said("What records of owner_address belong to");
+    assertThat(under.getFirstSelectedOption().getText()).isEqualTo("the row’s owner, by owner_id");
+    browser
+        .find("input[aria-label='What the plan calls owner_address']")
+        .sendKeys("places", Keys.TAB);
+    browser.until(d -> browser.text(".strip").contains("places"));
+    checked("which-rows");
+    browser.click("button", "Rehearse");
+    browser.sees("2 rows rehearsed, nothing written");
+    assertThat(browser.text("main")).contains("places").contains("5");
+  }
+
+  private static Select said(String of) {
+    return new Select(browser.find("select[aria-label='" + of + "']"));
+  }
+
+  @Test
+  @Order(18)
   void deletingSaysBeforehandWhatGoesWithIt() throws IOException {
     browser.click("a.place", "Files");
     browser.sees("files brought so far");
@@ -410,13 +448,13 @@ class JourneyTest extends DemoVisit {
   }
 
   @Test
-  @Order(18)
+  @Order(19)
   void noViewHasABarrier() {
     assertThat(BARRIERS).isEmpty();
   }
 
   @Test
-  @Order(19)
+  @Order(20)
   void theBrowserHadNothingToComplainOf() {
     // it tells what was refused on purpose: signing in, settings, a database that does not answer
     assertThat(browser.complaints())
