@@ -118,6 +118,11 @@ public final class CompiledFill {
     return links != null;
   }
 
+  /** The field of the linked table that its values hold; it must {@link #looksUp look up}. */
+  public FieldInfo pointsAt() {
+    return links.keyField();
+  }
+
   /** True if it has linked records made that are missing. */
   public boolean makes() {
     return links != null && links.maker() != null;

@@ -3,7 +3,6 @@ package org.zestyporter.core.fill;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collection;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -15,6 +14,7 @@ import org.zestyporter.core.application.Ask;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.plan.Origin;
+import org.zestyporter.core.value.HashedTexts;
 import org.zestyporter.core.value.Problem;
 import org.zestyporter.core.value.ProblemCode;
 import org.zestyporter.core.value.Storage;
@@ -29,7 +29,6 @@ import org.zestyporter.core.value.Values;
  * and not the linked table.
  */
 final class Links {
-  private static final Object SEVERAL = new Object();
   private static final int MOST = 200_000;
   private static final String BETWEEN = "\u001F";
 
@@ -41,8 +40,7 @@ final class Links {
   /** Columns that hold the values of the further fields. */
   private final List<Integer> columns;
 
-  private final Map<String, Object> keys = new ConcurrentHashMap<>();
-  private final Set<String> asked = ConcurrentHashMap.newKeySet();
+  private final LinkAnswers answers = new LinkAnswers(this::isSame);
   private volatile boolean askedForAll;
 
   /** Makes records that are missing; null if none is to be made. */
@@ -57,7 +55,7 @@ final class Links {
   private boolean awaits;
 
   /** What the records that they make are found by, prepared; null if that is not known. */
-  private volatile @Nullable Set<String> expected;
+  private volatile @Nullable HashedTexts expected;
 
   Links(TableInfo table, FieldInfo keyField, Origin.Link link, List<Integer> columns) {
     this.table = table;
@@ -109,11 +107,11 @@ final class Links {
    * @param values of their fields that are looked in; null for blank
    */
   void expect(Collection<List<Object>> values) {
-    Set<String> prepared = new HashSet<>();
+    HashedTexts prepared = new HashedTexts();
     for (List<Object> record : values) {
       List<Object> parts = by.of(record);
       if (parts != null) {
-        prepared.add(prepared(parts));
+        prepared.put(prepared(parts));
       }
     }
     expected = prepared;
@@ -134,7 +132,7 @@ final class Links {
   }
 
   boolean isKnown(String prepared) {
-    return askedForAll || asked.contains(prepared);
+    return askedForAll || answers.isAsked(prepared);
   }
 
   /**
@@ -147,14 +145,13 @@ final class Links {
         by.isLoose()
             ? Ask.all(table, read())
             : Ask.keyed(table, read(), by.fields(), wanted.values());
-    return Inquiry.byRecord(
-        ask, learning(wanted::containsKey), () -> asked.addAll(wanted.keySet()));
+    return Inquiry.byRecord(ask, learning(wanted::containsKey), () -> answers.ask(wanted.keySet()));
   }
 
   /** The inquiry after all records that there are, up to a limit. */
   Inquiry inquiryForAll() {
     return Inquiry.byRecord(
-        Ask.all(table, read()), learning(key -> keys.size() < MOST), () -> askedForAll = true);
+        Ask.all(table, read()), learning(key -> answers.size() < MOST), () -> askedForAll = true);
   }
 
   private List<FieldInfo> read() {
@@ -170,13 +167,13 @@ final class Links {
           found[last] == null ? null : by.of(Arrays.asList(found).subList(0, last));
       String prepared = parts == null ? null : prepared(parts);
       if (prepared != null && wanted.test(prepared)) {
-        keys.merge(prepared, found[last], (a, b) -> same(a, b) ? a : SEVERAL);
+        answers.find(prepared, found[last]);
       }
     };
   }
 
-  private boolean same(Object a, Object b) {
-    return a != SEVERAL && b != SEVERAL && keyField.storage().same(a, b);
+  private boolean isSame(Object a, Object b) {
+    return keyField.storage().same(a, b);
   }
 
   /** A value with the row's further values, each as its field compares it. */
@@ -207,13 +204,13 @@ final class Links {
 
   /** The key of the record that the application has for the value; null if it has none. */
   @Nullable Object known(List<Object> parts) {
-    return keys.get(prepared(parts));
+    return answers.key(prepared(parts));
   }
 
   /** The key of the record that has the value, or a problem. */
   Object find(Object value, Row row) {
     String wanted = prepared(parts(value, row));
-    Object found = keys.get(wanted);
+    Object found = answers.key(wanted);
     if (found == null && makes(value)) {
       return madeOf(wanted, value, row);
     }
@@ -223,7 +220,7 @@ final class Links {
           Values.text(value),
           "no " + table.name() + " has this " + fields());
     }
-    return found == SEVERAL
+    return found == LinkAnswers.SEVERAL
         ? new Problem(
             ProblemCode.SEVERAL_LINKS,
             Values.text(value),

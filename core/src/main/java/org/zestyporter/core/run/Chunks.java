@@ -37,6 +37,9 @@ final class Chunks implements ChunkSource, AutoCloseable {
   /** What a noted key and the record found for it take at most, in bytes. */
   private static final int KEY_WEIGHT = 26;
 
+  /** What a record takes that others of the same source need, and what looks for it, in bytes. */
+  private static final int NEEDED_WEIGHT = 250;
+
   private final SourceTable source;
   private final List<Target> targets;
   private final List<List<FillColumns>> ready;
@@ -60,10 +63,15 @@ final class Chunks implements ChunkSource, AutoCloseable {
   }
 
   /**
-   * What kept chunks of so many rows and their keys, a match key and a unique one, take at most.
+   * What kept chunks of the rows of a plan and their keys, a match key and a unique one for each
+   * table, take at most.
    */
-  static long weight(long rows) {
-    return Math.min(MOST_KEPT, rows * ROW_WEIGHT) + rows * 2 * KEY_WEIGHT;
+  static long weight(OpenedPlan opened) {
+    long rows = opened.source().rowCount();
+    int tables = opened.plan().destinations().size();
+    long keys = rows * tables * 2 * KEY_WEIGHT;
+    long needed = tables > 1 ? rows * NEEDED_WEIGHT : 0;
+    return Math.min(MOST_KEPT, rows * ROW_WEIGHT) + keys + needed;
   }
 
   /** What the noted keys of so many rows take at most, in bytes. */
@@ -73,7 +81,9 @@ final class Chunks implements ChunkSource, AutoCloseable {
 
   private long room(long memory) {
     long keys = targets.stream().mapToLong(t -> weightOfKeys(source.rowCount(), t)).sum();
-    long left = memory / SHARE_WITH_KEYS - keys;
+    boolean areNeeded = targets.stream().anyMatch(t -> t.isNeeded);
+    long needed = areNeeded ? source.rowCount() * NEEDED_WEIGHT : 0;
+    long left = memory / SHARE_WITH_KEYS - keys - needed;
     return Math.max(0, Math.min(Math.min(memory / SHARE, MOST_KEPT), left));
   }
 

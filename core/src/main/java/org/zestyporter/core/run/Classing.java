@@ -154,7 +154,7 @@ public final class Classing {
 
   private static Classing whole(OpenedPlan opened, int destination) {
     List<Target> targets = Targets.open(opened);
-    try (Room room = Room.take(Chunks.weight(opened.source().rowCount()));
+    try (Room room = Room.take(Chunks.weight(opened));
         Chunks chunks = new Chunks(opened.source(), targets)) {
       new Noting(opened, targets, chunks, true).go(Progress.NONE);
       return new Classing(opened, targets, destination, chunks, null).tell(null);

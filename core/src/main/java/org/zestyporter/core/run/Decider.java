@@ -1,9 +1,7 @@
 package org.zestyporter.core.run;
 
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.FieldInfo;
@@ -15,6 +13,7 @@ import org.zestyporter.core.match.Match;
 import org.zestyporter.core.match.MatchClass;
 import org.zestyporter.core.plan.Decision;
 import org.zestyporter.core.plan.Policies;
+import org.zestyporter.core.value.LongMap;
 import org.zestyporter.core.value.Problem;
 import org.zestyporter.core.value.ProblemCode;
 
@@ -32,13 +31,13 @@ final class Decider {
   private final @Nullable KeyIndex touched;
 
   /** Records of keys that make one record each, by the hash of the key. */
-  private final Map<Long, Object> claimed = new HashMap<>();
+  private final LongMap<RowRecord> claimed = new LongMap<>();
 
   private final Merges merges;
   private final Differences differences;
 
-  /** Records of rows that are kept of several with the same key, by the row's index. */
-  private final Map<Integer, Object> kept = new HashMap<>();
+  /** Records of rows that are kept of several with the same key, by the row's index from 1. */
+  private final LongMap<RowRecord> kept = new LongMap<>();
 
   private final boolean[] required;
 
@@ -97,7 +96,7 @@ final class Decider {
       touched.put(record, -1);
     }
     if (rows.records != null || target.destination.distinct()) {
-      kept.remove(rows.first + r);
+      kept.remove(rows.first + r + 1L);
       claimed.remove(target.matcher.isEmpty() ? 0 : target.matcher.hash(rows.byField, r));
     }
     if (rows.records != null) {
@@ -254,7 +253,7 @@ final class Decider {
         return false;
       }
       claim = target.matcher.hash(rows.byField, r);
-      Object known = claimed.get(claim);
+      RowRecord known = claimed.get(claim);
       if (known == null) {
         return false;
       }
@@ -279,7 +278,7 @@ final class Decider {
       int index = rows.first + r;
       int keeps = match.kept(target.destination.policies());
       if (rows.records != null && keeps >= 0) {
-        rows.records[r] = kept.get(keeps);
+        rows.records[r] = kept.get(keeps + 1L);
       }
       switch (onRepeat()) {
         case KEEP_LAST ->
@@ -394,19 +393,19 @@ final class Decider {
       }
       boolean isWanted = claim != 0 || rows.records != null;
       if (isWanted && Outcome.of(rows.outcomes[r]) != Outcome.REJECTED) {
-        know(rows.before(r));
+        know(RowRecord.found(rows, r));
       }
     }
 
     /** Lets other records know which record the row speaks of. */
-    private void know(Object record) {
+    private void know(RowRecord record) {
       if (claim != 0) {
         claimed.put(claim, record);
       }
       if (rows.records != null) {
         rows.records[r] = record;
-        if (match.repeated()) {
-          kept.put(rows.first + r, record);
+        if (match.repeated() && !target.destination.distinct()) {
+          kept.put(rows.first + r + 1L, record);
         }
       }
     }
@@ -424,7 +423,7 @@ final class Decider {
       boolean settled = rows.isSettled(r);
       Object[] values = null;
       boolean isRuled = !target.rules.isEmpty();
-      if (isRuled || settled || rows.records != null) {
+      if (isRuled || settled) {
         values = rows.values(r);
       }
       if (isRuled && isBroken(values, true)) {
@@ -440,9 +439,7 @@ final class Decider {
       rows.waits[r] = target.guard.take(line, hashes, null, null, !settled);
       outcome(Outcome.NEW);
       if (rows.records != null || claim != 0) {
-        know(
-            new RowRecord(
-                target.table, target.label(), line, values == null ? rows.values(r) : values));
+        know(RowRecord.made(rows, r));
       }
     }
 

@@ -323,7 +323,7 @@ final class Passage implements AutoCloseable {
     }
     TargetRows above = chunk.targets().get(parent.target().index);
     int p = above.from(row);
-    Object record = above.records[p];
+    RowRecord record = above.records[p];
     if (record == null) {
       String label = parent.target().label();
       boolean waits = isWaiting(above, p);
@@ -338,7 +338,7 @@ final class Passage implements AutoCloseable {
               ProblemCode.PARENT, parent.field().name(), null, why + told(above, p), false, waits));
       return true;
     }
-    rows.setParent(r, Waiting.link(record, parent.target(), parent.key()));
+    rows.setParent(r, record.link(parent.key()));
     return false;
   }
 

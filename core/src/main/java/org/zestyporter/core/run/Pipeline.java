@@ -188,12 +188,12 @@ public final class Pipeline {
   }
 
   private Room room(Progress progress) {
-    return Room.take(Chunks.weight(source.rowCount()), progress, source.rowCount());
+    return Room.take(Chunks.weight(opened), progress, source.rowCount());
   }
 
   /** Keeps the records of some tables that are gone through, if there is room. */
   private SeenRecords seen(Lookups through, Predicate<TableInfo> kept) {
-    long room = Runtime.getRuntime().maxMemory() / 2 - Chunks.weight(source.rowCount());
+    long room = Runtime.getRuntime().maxMemory() / 2 - Chunks.weight(opened);
     return new SeenRecords(through, kept, source.rowCount(), room, SeenRecords.LEFT);
   }
 

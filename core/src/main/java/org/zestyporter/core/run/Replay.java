@@ -109,13 +109,12 @@ final class Replay {
     if (rows.records == null || !stands) {
       return;
     }
-    if (past.outcome(r) == Outcome.NEW && !(rows.records[r] instanceof RowRecord)) {
-      Target target = rows.target;
-      rows.records[r] = new RowRecord(target.table, target.label(), rows.line(r), rows.values(r));
+    if (past.outcome(r) == Outcome.NEW && (rows.records[r] == null || !rows.records[r].isNew())) {
+      rows.records[r] = RowRecord.made(rows, r);
       waiting.know(rows, r);
     }
-    if (rows.records[r] instanceof RowRecord record) {
-      record.made(rows.keys[r]);
+    if (rows.records[r] != null) {
+      rows.records[r].made(rows.keys[r]);
     }
   }
 

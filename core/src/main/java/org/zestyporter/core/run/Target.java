@@ -38,6 +38,9 @@ final class Target {
   /** How links look up records that this destination makes. */
   final Map<LinkKey, RowIndex> made = new HashMap<>();
 
+  /** Indexes of the fields that hold what other records' links to these records hold. */
+  final List<Integer> pointedAt = new ArrayList<>();
+
   /** Fills whose links may await records that rows make. */
   final int[] awaiting;
 
@@ -101,7 +104,7 @@ final class Target {
             .filter(f -> fills.get(f).awaited() != null)
             .toArray();
     if (parent != null) {
-      parent.target().isNeeded = true;
+      parent.target().isPointedAt(parent.key());
     }
   }
 
@@ -129,8 +132,16 @@ final class Target {
 
   /** Lets rows be found by what links look up. */
   void index(LinkKey key) {
-    isNeeded = true;
     made.computeIfAbsent(key, k -> new RowIndex(k, table));
+  }
+
+  /** Lets others know what each record holds in a field. */
+  void isPointedAt(FieldInfo field) {
+    isNeeded = true;
+    int at = table.fields().indexOf(field);
+    if (!pointedAt.contains(at)) {
+      pointedAt.add(at);
+    }
   }
 
   /** True if it has to know its parent's record before its own keys can be told. */

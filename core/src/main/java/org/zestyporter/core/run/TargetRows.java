@@ -74,8 +74,8 @@ final class TargetRows {
 
   boolean[] waits;
 
-  /** By row, the record that other records need: its key, or what stands for it; null if none. */
-  Object @Nullable [] records;
+  /** By row, the record that other records need; null if none does. */
+  RowRecord @Nullable [] records;
 
   /** The keys of the parents that the rows belong to; null if there is no parent. */
   private Object @Nullable [] parents;
@@ -140,7 +140,7 @@ final class TargetRows {
     notes = new List[count];
     updates = writes ? new WriteSession.Change[count] : null;
     waits = new boolean[count];
-    records = target.isNeeded ? new Object[count] : null;
+    records = target.isNeeded ? new RowRecord[count] : null;
     left = writes ? new Records[count] : null;
     leftAt = writes ? new int[count] : null;
   }
@@ -208,6 +208,19 @@ final class TargetRows {
   @Nullable Object value(int fill, int r) {
     Filled known = settled == null ? null : settledOf(fill, r);
     return known != null ? known.value() : filled.column(fill).value(r);
+  }
+
+  /** The value of a field in a row; null if blank, or nothing fills it. */
+  @Nullable Object valueOf(int field, int r) {
+    if (target.parent != null && target.parent.fieldIndex() == field) {
+      return parent(r);
+    }
+    for (int f = 0; f < target.fills.size(); f++) {
+      if (target.fills.get(f).fieldIndex() == field) {
+        return value(f, r);
+      }
+    }
+    return null;
   }
 
   /** True if a fill gave nothing for a row. */

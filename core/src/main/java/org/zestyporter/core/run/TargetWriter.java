@@ -174,9 +174,9 @@ final class TargetWriter {
     for (int r : written) {
       List<Object> key = rows.keys[r] == null ? keys.get(r) : rows.keys[r];
       all.add(key);
-      if (rows.records != null && rows.records[r] instanceof RowRecord record) {
+      if (rows.records != null && rows.records[r] != null) {
         // known to those that are sent with it
-        record.made(key);
+        rows.records[r].made(key);
       }
     }
     return sent(rows, written, all);

@@ -1,14 +1,11 @@
 package org.zestyporter.core.run;
 
 import java.util.ArrayList;
-import java.util.HashSet;
 import java.util.List;
-import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.fill.CompiledFill;
-import org.zestyporter.core.fill.LinkKey;
 import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Plan;
 import org.zestyporter.core.plan.PlanCheck;
@@ -47,14 +44,16 @@ final class Targets {
     for (int i = 0; i < plan.destinations().size(); i++) {
       targets.add(target(i, targets));
     }
-    Set<LinkKey> awaited = new HashSet<>();
     for (Target target : targets) {
       for (int f : target.awaiting) {
-        awaited.add(target.fills.get(f).awaited());
+        CompiledFill fill = target.fills.get(f);
+        for (Target makes : targets) {
+          if (made.by(makes.destination, fill.awaited())) {
+            makes.index(fill.awaited());
+            makes.isPointedAt(fill.pointsAt());
+          }
+        }
       }
-    }
-    for (LinkKey key : awaited) {
-      targets.stream().filter(t -> made.by(t.destination, key)).forEach(t -> t.index(key));
     }
     return targets;
   }

@@ -8,7 +8,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
-import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.Records;
 import org.zestyporter.core.application.WriteSession;
 import org.zestyporter.core.fill.Awaited;
@@ -18,6 +17,7 @@ import org.zestyporter.core.fill.Pending;
 import org.zestyporter.core.match.Match;
 import org.zestyporter.core.match.RowIndex;
 import org.zestyporter.core.plan.Policies;
+import org.zestyporter.core.value.LongMap;
 import org.zestyporter.core.value.Problem;
 import org.zestyporter.core.value.ProblemCode;
 
@@ -32,7 +32,7 @@ final class Waiting {
   private final boolean needed;
 
   /** Records that links await, by what they are looked up by. */
-  private final Map<LinkKey, Map<Long, Object>> records = new HashMap<>();
+  private final Map<LinkKey, LongMap<RowRecord>> records = new HashMap<>();
 
   /** Why records that links await are not made yet: their rows wait for an answer. */
   private final Map<LinkKey, Map<Long, String>> keptBack = new HashMap<>();
@@ -54,13 +54,6 @@ final class Waiting {
   /** True if any record can need that of another row. */
   boolean isNeeded() {
     return needed;
-  }
-
-  /** What a link to a record holds; null if that is blank. */
-  static @Nullable Object link(Object record, Target target, FieldInfo key) {
-    return record instanceof RowRecord made
-        ? made.link(key)
-        : ((Object[]) record)[target.table.fields().indexOf(key)];
   }
 
   /** The row that has to be written before another one; -1 if there is none. */
@@ -112,7 +105,7 @@ final class Waiting {
       long hashed = index.hash(awaited.parts());
       int[] found = index.rows(hashed);
       boolean before = makes.index < target.index;
-      boolean known = records.getOrDefault(awaited.by(), Map.of()).containsKey(hashed);
+      boolean known = record(awaited.by(), hashed) != null;
       if (found == null || before && (known || inRow(chunk, row, makes, index, hashed))) {
         continue;
       }
@@ -202,15 +195,18 @@ final class Waiting {
   private @Nullable Object known(Awaited awaited) {
     for (Target makes : targets) {
       RowIndex index = makes.made.get(awaited.by());
-      Object record =
-          index == null
-              ? null
-              : records.getOrDefault(awaited.by(), Map.of()).get(index.hash(awaited.parts()));
+      RowRecord record = index == null ? null : record(awaited.by(), index.hash(awaited.parts()));
       if (record != null) {
-        return link(record, makes, awaited.key());
+        return record.link(awaited.key());
       }
     }
     return null;
+  }
+
+  /** The record that is known by what links look up; null if none is yet. */
+  private @Nullable RowRecord record(LinkKey by, long hashed) {
+    LongMap<RowRecord> known = records.get(by);
+    return known == null ? null : known.get(hashed);
   }
 
   /** Notes the record that a decided row made or matched. */
@@ -220,7 +216,7 @@ final class Waiting {
           (key, index) -> {
             long hashed = index.hash(rows.byField, r);
             if (hashed != 0 && index.isWanted(hashed)) {
-              records.computeIfAbsent(key, k -> new HashMap<>()).put(hashed, rows.records[r]);
+              records.computeIfAbsent(key, k -> new LongMap<>()).put(hashed, rows.records[r]);
             }
           });
     }
@@ -231,9 +227,9 @@ final class Waiting {
     if (rows.records != null && rows.records[r] != null) {
       rows.target.made.forEach(
           (key, index) -> {
-            Map<Long, Object> known = records.get(key);
-            if (known != null) {
-              known.remove(index.hash(rows.byField, r), rows.records[r]);
+            long hashed = index.hash(rows.byField, r);
+            if (record(key, hashed) == rows.records[r]) {
+              records.get(key).remove(hashed);
             }
           });
     }

@@ -172,8 +172,8 @@ final class Writing {
       TargetRows rows = chunk.targets().get(t);
       for (int r = rows.from(place.row()); r < rows.to(place.row()); r++) {
         if (rows.outcomes[r] <= Outcome.CHANGED.ordinal()) {
-          if (rows.records != null && rows.records[r] instanceof RowRecord record) {
-            record.made(null);
+          if (rows.records != null && rows.records[r] != null) {
+            rows.records[r].made(null);
           }
           waiting.forget(rows, r);
           deciders.get(t).takeBack(rows, r, note(refusal, rows.target, several(place)));

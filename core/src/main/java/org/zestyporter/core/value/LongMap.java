@@ -21,7 +21,7 @@ public final class LongMap<V> {
     return null;
   }
 
-  public void put(long key, V value) {
+  public void put(long key, @Nullable V value) {
     if ((size + 1) * 10L > keys.length * 6L) {
       grow();
     }
@@ -35,6 +35,14 @@ public final class LongMap<V> {
     values[at] = value;
   }
 
+  /** Forgets the value of a number. */
+  public void remove(long key) {
+    if (get(key) != null) {
+      put(key, null);
+    }
+  }
+
+  /** Numbers that have a value, or had one. */
   public int size() {
     return size;
   }
