@@ -2,6 +2,7 @@ package org.zestyporter.core.match;
 
 import java.security.SecureRandom;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.FieldInfo;
@@ -33,6 +34,11 @@ public final class RowIndex {
   private final KeyNotes notes = new KeyNotes();
   private final LongMap<int[]> wanted = new LongMap<>();
 
+  /** Rows that make their records only once somebody answers: index, then hash, of each. */
+  private long[] waiting = {};
+
+  private int waitingCount;
+
   /** Rows may be hashed by several threads. */
   private final ThreadLocal<Utf8> scratches = ThreadLocal.withInitial(() -> new Utf8(256));
 
@@ -54,6 +60,19 @@ public final class RowIndex {
    */
   public void note(ValueColumn @Nullable [] byField, int row) {
     notes.note(byField == null ? 0 : hash(byField, row));
+  }
+
+  /** Notes the next row, which makes its record only once somebody answers. */
+  public void noteWaiting(ValueColumn[] byField, int row) {
+    long hashed = hash(byField, row);
+    if (hashed != 0) {
+      if (waitingCount == waiting.length) {
+        waiting = Arrays.copyOf(waiting, Math.max(2, waiting.length * 2));
+      }
+      waiting[waitingCount++] = notes.size();
+      waiting[waitingCount++] = hashed;
+    }
+    notes.note(0);
   }
 
   /** The hash of a row; 0 if a part is blank. */
@@ -93,9 +112,24 @@ public final class RowIndex {
     return wanted.get(hashed) != null;
   }
 
-  /** Finds the rows that were asked for; nothing is noted or asked for after this. */
+  /**
+   * Finds the rows that were asked for: those that wait for an answer only where no other row makes
+   * the record. Nothing is noted or asked for after this.
+   */
   public void settle() {
     notes.locate(wanted);
+    LongMap<int[]> unmade = new LongMap<>();
+    for (int i = 0; i < waitingCount; i += 2) {
+      int row = (int) waiting[i];
+      int[] found = wanted.get(waiting[i + 1]);
+      if (found != null && (found[0] < 0 || unmade.get(waiting[i + 1]) != null)) {
+        found[0] = found[0] < 0 ? row : found[0];
+        found[1] = row;
+        unmade.put(waiting[i + 1], found);
+      }
+    }
+    waiting = new long[0];
+    waitingCount = 0;
   }
 
   /** Indexes of the first and the last row that hold what was asked for; null if none does. */

@@ -72,9 +72,9 @@ final class AsGiven {
   @Nullable Records records(TargetRows rows, List<Integer> written, List<List<Object>> keys) {
     // what was pending before they were written is known now
     ValueColumn[] given = rows.given();
-    boolean isPlain = written.stream().allMatch(r -> rows.before[r] < 0 && !rows.isSettled(r));
+    boolean areNew = written.stream().allMatch(r -> rows.before[r] < 0);
     ValueColumn[] columns =
-        isPlain ? picked(written, given, keys) : merged(rows, written, given, keys);
+        areNew ? picked(written, given, keys) : merged(rows, written, given, keys);
     return agrees(columns, keys) && fill(columns, keys) ? Records.of(columns, keys.size()) : null;
   }
 
@@ -85,15 +85,21 @@ final class AsGiven {
     ValueColumn[] columns = new ValueColumn[table.fields().size()];
     for (int f = 0; f < columns.length; f++) {
       int part = keyFields.indexOf(table.fields().get(f));
-      if (given[f] != null) {
-        columns[f] = given[f].pick(places);
+      ValueColumn own = given[f];
+      if (own != null && (part < 0 || !own.hasBlanks())) {
+        columns[f] = own.pick(places);
       } else if (part >= 0) {
-        columns[f] = column(keys.size(), i -> keys.get(i).get(part));
+        columns[f] = column(keys.size(), i -> part(own, places[i], keys.get(i).get(part)));
       } else {
         columns[f] = ValueColumn.of(new Object[] {null}, new int[places.length]);
       }
     }
     return columns;
+  }
+
+  /** A part of the key: as it was given, or else as the application has it. */
+  private static @Nullable Object part(@Nullable ValueColumn given, int r, Object key) {
+    return given == null || given.isBlank(r) ? key : given.value(r);
   }
 
   private interface Values {
@@ -129,18 +135,14 @@ final class AsGiven {
     for (int i = 0; i < written.size(); i++) {
       int r = written.get(i);
       boolean isNew = rows.before[r] < 0;
-      boolean isAsFilled = !rows.isSettled(r);
-      boolean isGiven =
-          isNew && isAsFilled ? given != null : rows.change(r).fields().contains(field);
-      if (isGiven && isAsFilled) {
+      if (isNew && part >= 0) {
+        maker.put(part(given, r, keys.get(i).get(part)));
+      } else if (isNew ? given != null : rows.change(r).fields().contains(field)) {
         maker.put(given, r);
-      } else if (isGiven) {
-        WriteSession.Change change = TargetWriter.linked(rows.change(r));
-        maker.put(change.values().get(change.fields().indexOf(field)));
       } else if (!isNew) {
         maker.put(rows.found.columns()[field], rows.before[r]);
       } else {
-        maker.put(part < 0 ? (Object) null : keys.get(i).get(part));
+        maker.put((Object) null);
       }
     }
     return maker.column();

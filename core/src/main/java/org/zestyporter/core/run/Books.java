@@ -70,6 +70,11 @@ final class Books {
     return outcomes[outcome.ordinal()];
   }
 
+  /** How many of the rejected rows only wait for an answer. */
+  long waiting() {
+    return waiting;
+  }
+
   /** Counts what there is to say of a row. */
   void count(Outcome outcome, long line, List<LedgerEntry.Note> notes) {
     waiting += LedgerEntry.isWaiting(outcome, notes) ? 1 : 0;

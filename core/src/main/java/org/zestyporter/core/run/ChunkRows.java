@@ -79,6 +79,18 @@ final class ChunkRows {
     return false;
   }
 
+  /** True if nothing but questions keep a row's records from being written, by its own values. */
+  boolean waits(int row) {
+    for (TargetRows rows : targets) {
+      for (int r = rows.from(row); r < rows.to(row); r++) {
+        if (rows.isRejectedForGood(r)) {
+          return false;
+        }
+      }
+    }
+    return true;
+  }
+
   long weight() {
     return targets.stream().mapToLong(t -> t.filled.weight() + 4L * t.count()).sum();
   }

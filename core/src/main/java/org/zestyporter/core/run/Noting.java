@@ -215,8 +215,13 @@ final class Noting {
         target.matcher.note(hashed.keys, byField, r);
         target.guard.note(hashed.guarded, byField, r);
       }
+      boolean waits = !indexes.isEmpty() && out[r] && waits(chunk, rows, r, noted);
       for (int i = 0; i < indexes.size(); i++) {
-        indexes.get(i).note(byField, r);
+        if (waits) {
+          indexes.get(i).noteWaiting(rows.byField, r);
+        } else {
+          indexes.get(i).note(byField, r);
+        }
       }
       for (int f : isNoted(rows, r, noted) ? awaiting : NONE) {
         if (rows.value(f, r) instanceof Awaited awaited) {
@@ -255,6 +260,12 @@ final class Noting {
 
   private static boolean isLeftOut(TargetRows rows, int r, boolean @Nullable [] rejected) {
     return rows.isRejected(r) || rejected != null && rejected[rows.rowOf(r)];
+  }
+
+  /** True if nothing but questions keep a row from being written, with all that goes with it. */
+  private boolean waits(ChunkRows chunk, TargetRows rows, int r, @Nullable BitSet only) {
+    return isNoted(rows, r, only)
+        && (whole ? chunk.waits(rows.rowOf(r)) : !rows.isRejectedForGood(r));
   }
 
   private static void want(Target target, Awaited awaited) {

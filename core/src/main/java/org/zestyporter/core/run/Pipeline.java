@@ -341,7 +341,9 @@ public final class Pipeline {
       LastStage last,
       Progress progress) {
     long rejected = targets.stream().mapToLong(t -> t.books.count(Outcome.REJECTED)).sum();
-    progress.rejected(rejected);
+    long waiting = targets.stream().mapToLong(t -> t.books.waiting()).sum();
+    // a run rejects what nobody has answered
+    progress.rejected(last.stays() ? rejected : rejected - waiting);
     if (chunk != null && chunk.past != null) {
       // they were borne before it was cut off
       bearing.bore(rejected);

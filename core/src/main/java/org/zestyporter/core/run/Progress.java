@@ -19,7 +19,7 @@ public interface Progress {
    */
   void at(Phase phase, long rows, long total);
 
-  /** Hears how many rows were rejected so far. */
+  /** Hears how many rows were rejected so far; in a rehearsal not those that only wait. */
   default void rejected(long rows) {
     // not all want to know
   }

@@ -198,6 +198,20 @@ final class TargetRows {
     return filled.rejected(r) || problems != null && problems[r] != null;
   }
 
+  /** True if it can't be written by its own values, whatever is answered. */
+  boolean isRejectedForGood(int r) {
+    if (problems != null && problems[r] != null) {
+      return true;
+    }
+    for (int f = 0; filled.rejected(r) && f < target.fills.size(); f++) {
+      Filled odd = filled.column(f).odd(r);
+      if (odd != null && odd.rejects() && !odd.question()) {
+        return true;
+      }
+    }
+    return false;
+  }
+
   /** What a fill gave for a row; null if there is nothing to say of it. */
   @Nullable Filled odd(int fill, int r) {
     Filled known = settled == null ? null : settledOf(fill, r);

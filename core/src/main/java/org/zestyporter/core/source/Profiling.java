@@ -32,6 +32,10 @@ final class Profiling {
   private final LocaleSettings said;
 
   Profiling(SourceCache cache, OutColumns out, Reading wanted) {
+    this(cache, out, wanted, IntStream.range(0, out.names().size()).toArray());
+  }
+
+  private Profiling(SourceCache cache, OutColumns out, Reading wanted, int[] columns) {
     this.cache = cache;
     this.out = out;
     this.locales = new LocaleSettings[out.names().size()];
@@ -41,7 +45,13 @@ final class Profiling {
     this.blankWords = wanted.blankWords();
     this.said = wanted.locale() == null ? null : wanted.locale().inCentury(wanted.century());
     LocaleSettings guess = said == null ? guess() : said;
-    tally(IntStream.range(0, profilers.length).toArray(), guess);
+    tally(columns, guess);
+  }
+
+  /** What one column holds, where the columns {@link #isNeeded need not} be profiled together. */
+  static ColumnProfile of(SourceCache cache, OutColumns out, Reading wanted, int column) {
+    Profiling alone = new Profiling(cache, out, wanted, new int[] {column});
+    return alone.profile(column, alone.said);
   }
 
   /**
@@ -217,9 +227,12 @@ final class Profiling {
 
   void profile(List<ColumnProfile> target) {
     for (int c = 0; c < profilers.length; c++) {
-      String name = out.names().get(c);
-      target.add(profilers[c].profile(name, out.letter(c), locales[c], distinct[c]));
+      target.add(profile(c, locales[c]));
     }
+  }
+
+  private ColumnProfile profile(int c, LocaleSettings locale) {
+    return profilers[c].profile(out.names().get(c), out.letter(c), locale, distinct[c]);
   }
 
   /** The distinct cells of each column. */

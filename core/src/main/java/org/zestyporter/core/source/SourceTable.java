@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collection;
 import java.util.Collections;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.IntStream;
@@ -46,6 +47,9 @@ import org.zestyporter.core.value.ValueType;
 public final class SourceTable implements Columns, Rows, AutoCloseable {
   private static final int COMBINATIONS_KEPT = 6;
 
+  /** Columns that are profiled one by one. */
+  private static final int FEW = 4;
+
   private final SourceCache cache;
   private final Reading reading;
   private final SourceReader.Parsed parsed;
@@ -66,6 +70,10 @@ public final class SourceTable implements Columns, Rows, AutoCloseable {
   private final Softly<Profiling> profiling = new Softly<>();
 
   private final Softly<Profiled> profiled = new Softly<>();
+
+  /** The types of columns of which nothing else was asked. */
+  private final Map<Integer, ValueType> types = new HashMap<>();
+
   private @Nullable Judged judged;
   private final long[] recordsBefore;
   private final Corrections corrections;
@@ -318,7 +326,15 @@ public final class SourceTable implements Columns, Rows, AutoCloseable {
 
   @Override
   public ValueType type(int column) {
-    return profiles().get(column).type();
+    return bare().typeOf(column);
+  }
+
+  /** Few columns are asked for their types, by formulas, and need not all be profiled for that. */
+  private synchronized ValueType typeOf(int column) {
+    if (isProfiledFirst || profiled.isKept() || types.size() >= FEW && !types.containsKey(column)) {
+      return profiled().profiles().get(column).type();
+    }
+    return types.computeIfAbsent(column, c -> Profiling.of(cache, out, parsed.reading(), c).type());
   }
 
   @Override

@@ -21,6 +21,11 @@ public final class Softly<T> {
     return thing;
   }
 
+  /** True if it is kept just now. */
+  public boolean isKept() {
+    return kept != null && kept.get() != null;
+  }
+
   /** Has it made again the next time. */
   public void forget() {
     kept = null;

@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.tuple;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.sql.SQLException;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
@@ -88,6 +89,42 @@ class KeptBackTest {
     }
   }
 
+  /** Rows that only wait are none that are rejected, as long as they may still be answered. */
+  @Test
+  void whatIsToldMeanwhileLeavesOutWhatWaits() throws SQLException, IOException {
+    long[] rejected = new long[2];
+    try (Databases.Fresh on = Databases.h2()) {
+      tours(on);
+      for (int i = 0; i < rejected.length; i++) {
+        boolean runs = i == 1;
+        int at = i;
+        Progress progress =
+            new Progress() {
+              @Override
+              public void at(Phase phase, long rows, long total) {
+                // only what is rejected is looked at
+              }
+
+              @Override
+              public void rejected(long rows) {
+                rejected[at] = rows;
+              }
+            };
+        String plan = plan("\"rows\": \"whole\"");
+        Runs.go(
+            on,
+            folder,
+            plan,
+            TOURS,
+            p ->
+                runs
+                    ? p.run("2026-0001", Ledger.NONE, progress)
+                    : p.rehearse(Ledger.NONE, progress));
+      }
+    }
+    assertThat(rejected).containsExactly(2, 6);
+  }
+
   @ParameterizedTest
   @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
   void recordsThatStandForThemselvesWaitWithTheirParentOnly(Databases.Fresh on)
@@ -128,6 +165,8 @@ class KeptBackTest {
         T-2;open;T-1
         T-3;open;T-4
         T-5;far too long for it;T-5
+        T-6;open;T-7
+        T-7;paused;
         """;
     try (Databases.Fresh on = Databases.h2()) {
       tours(on);
@@ -138,18 +177,21 @@ class KeptBackTest {
       RunReport report = Runs.rehearse(on, folder, plan, file, fates);
       RunReport.DestinationReport escorts = report.destinations().get(1);
       if (missing.equals("blank")) {
-        assertThat(escorts.added()).isEqualTo(4);
+        assertThat(escorts.added()).isEqualTo(6);
         return;
       }
-      assertThat(escorts.added()).isEqualTo(1);
-      assertThat(escorts.rejected()).isEqualTo(3);
-      assertThat(escorts.waiting()).isEqualTo(missing.equals("ask") ? 3L : 2L);
+      assertThat(escorts.added()).isEqualTo(2);
+      assertThat(escorts.rejected()).isEqualTo(4);
+      assertThat(escorts.waiting()).isEqualTo(missing.equals("ask") ? 4L : 3L);
       assertThat(fates.reasons(3))
           .contains("kept back as the record of tour is that line 2 makes: not one of");
       assertThat(fates.reasons(4)).contains("no tour has this code");
+      assertThat(fates.reasons(6))
+          .as("its row stands further down")
+          .contains("kept back as the record of tour is that line 7 makes: not one of");
       assertThat(report.questions())
           .extracting(RunReport.Question::destination, RunReport.Question::value)
-          .doesNotContain(tuple("escort", "T-1"), tuple("escort", "T-5"));
+          .doesNotContain(tuple("escort", "T-1"), tuple("escort", "T-5"), tuple("escort", "T-7"));
     }
   }
 }

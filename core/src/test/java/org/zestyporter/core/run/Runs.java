@@ -102,11 +102,11 @@ public final class Runs {
     }
   }
 
-  private interface Deed {
+  interface Deed {
     RunReport of(Pipeline pipeline);
   }
 
-  private static RunReport go(Databases.Fresh on, Path folder, String plan, String file, Deed deed)
+  static RunReport go(Databases.Fresh on, Path folder, String plan, String file, Deed deed)
       throws IOException {
     Path csv = folder.resolve("file.csv");
     Files.writeString(csv, file);

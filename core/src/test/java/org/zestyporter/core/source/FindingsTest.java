@@ -6,9 +6,13 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 import org.zestyporter.core.source.reading.Evidence;
 import org.zestyporter.core.source.reading.Reading;
 import org.zestyporter.core.value.ColumnProfile;
+import org.zestyporter.core.value.DateOrder;
+import org.zestyporter.core.value.LocaleSettings;
 import org.zestyporter.core.value.ValueType;
 
 /** What is told of a file beside its values, and what a person is asked. */
@@ -46,6 +50,21 @@ class FindingsTest extends TestTables {
     assertThat(table.profiles().get(1).locale().decimal())
         .isNotEqualTo(table.profiles().get(0).locale().decimal());
     assertThat(warning(table, "other-decimal").confirm()).isFalse();
+  }
+
+  @ParameterizedTest
+  @ValueSource(strings = {"", "NA", "13.02.2026"})
+  void typeOfAColumnIsTheSameWhetherTheOthersAreLookedAtOrNot(String more) throws IOException {
+    String file =
+        "a;b;c;d;e;f\n1,5;01.02.2026;x;;7;true\n3;05.06.2026;2;;8;false\n;%s;;;;\n".formatted(more);
+    Reading said = Reading.FIND.withLocale(new LocaleSettings(",", DateOrder.DAY_MONTH_YEAR));
+    List<ColumnProfile> profiles = text(file, said).profiles();
+    assertThat(profiles).extracting(ColumnProfile::type).doesNotHaveDuplicates();
+    SourceTable alone = text(file, said);
+    for (int column = profiles.size() - 1; column >= 0; column--) {
+      assertThat(alone.type(column)).isEqualTo(profiles.get(column).type());
+      assertThat(alone.type(column)).isEqualTo(profiles.get(column).type());
+    }
   }
 
   @Test
