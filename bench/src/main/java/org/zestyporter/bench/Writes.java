@@ -58,6 +58,7 @@ final class Writes {
             .start()) {
       String url = postgres.getJdbcUrl("postgres", "postgres");
       on("PostgreSQL", url, url, "postgres", "COPY", this::copy);
+      severalTables(url);
     }
     String missing = null;
     try (MariaServer maria = MariaServer.start()) {
@@ -104,6 +105,35 @@ final class Writes {
     }
     String half = run(product, "half changed, half new", url, user, plan, base);
     undo(product, "undo of that", half, user, base);
+  }
+
+  /** One file into three tables, beside set-based SQL by hand over the ready file. */
+  private void severalTables(String url) throws IOException, SQLException {
+    Path fleet = folder.resolve("fleet.csv");
+    Fleet.write(fleet, rows);
+    Path plan = folder.resolve("fleet.json");
+    Files.writeString(plan, Fleet.PLAN);
+    double base;
+    try (Connection connection = DriverManager.getConnection(url, "postgres", "")) {
+      execute(connection, Fleet.TABLES);
+      base =
+          timed(
+              connection,
+              c -> {
+                execute(c, Fleet.STAGED);
+                try (InputStream in = Files.newInputStream(fleet)) {
+                  String into = "COPY fleet FROM STDIN (FORMAT csv, HEADER, NULL 'none')";
+                  c.unwrap(PGConnection.class).getCopyAPI().copyIn(into, in);
+                }
+                execute(c, "ANALYZE fleet");
+                execute(c, Fleet.BY_HAND);
+              });
+      execute(connection, "TRUNCATE keeper, address, vessel");
+    }
+    tell("PostgreSQL", "three tables, SQL by hand", new Commands.Times(base, 0), base);
+    List<String> command =
+        Commands.porter("run", plan.toString(), fleet.toString(), "--to", url, "--json");
+    tell("PostgreSQL", "three tables", commands.run("postgres", command), base);
   }
 
   private String run(
