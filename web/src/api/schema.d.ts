@@ -1677,6 +1677,11 @@ export interface components {
             /** Format: int64 */
             records: number;
         };
+        MadeCount: {
+            table: string;
+            /** Format: int64 */
+            records: number;
+        };
         MadeRecord: {
             table: string;
             value: string;
@@ -1723,6 +1728,7 @@ export interface components {
             problems: components["schemas"]["ProblemGroup"][];
             controlTotals: components["schemas"]["ControlTotal"][];
             created: components["schemas"]["MadeRecord"][];
+            createdIn: components["schemas"]["MadeCount"][];
             balanced: boolean;
             /** Format: double */
             seconds: number;

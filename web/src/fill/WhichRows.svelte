@@ -114,9 +114,9 @@
         value={under}
         onchange={(e) => void open.putUnder(parents[Number(e.currentTarget.value)]).catch(tell)}
       >
-        <option value={-1}>no other record of the row</option>
+        <option value={-1}>no other record</option>
         {#each parents as one, i (`${one.at} ${one.field}`)}<option value={i}
-            >the row’s {one.name}, by {one.field}</option
+            >{one.name}, by {one.field}</option
           >{/each}
       </select>
     </dd>
@@ -138,7 +138,7 @@
         title={below.length
           ? `records of ${below.join(', ')} belong to its own`
           : 'rows of the file fill it no longer; what is in it stays'}
-        onclick={() => void open.dropTable().catch(tell)}>leave this table out</button
+        onclick={() => void open.dropTable().catch(tell)}>leave it out</button
       >
     </dd>
   {/if}

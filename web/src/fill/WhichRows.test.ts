@@ -32,9 +32,9 @@ const choose = (name: RegExp, option: string) =>
 
 it('lets records belong to those of another table, by the field that is chosen', async () => {
   const open = show(1);
-  await choose(/belong to/, 'the row’s owner, by agent_id');
+  await choose(/belong to/, 'owner, by agent_id');
   expect(open.plan.destinations[1]!.parent).toEqual({ destination: 'owner', field: 'agent_id' });
-  await choose(/belong to/, 'no other record of the row');
+  await choose(/belong to/, 'no other record');
   expect(open.plan.destinations[1]!.parent).toBeUndefined();
 });
 
@@ -62,5 +62,5 @@ it('calls a table otherwise; a table that others belong to is not left out', asy
     'keeper',
     'keeper',
   ]);
-  expect(screen.getByRole('button', { name: /leave this table out/ })).toBeDisabled();
+  expect(screen.getByRole('button', { name: /leave it out/ })).toBeDisabled();
 });

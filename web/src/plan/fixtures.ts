@@ -186,6 +186,7 @@ export function aReport(change: Partial<RunReport> = {}): RunReport {
     questions: [],
     problems: [],
     created: [],
+    createdIn: [],
     controlTotals: [],
     balanced: true,
     seconds: 0.4,

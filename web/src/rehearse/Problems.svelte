@@ -55,9 +55,10 @@
     place(of) ? [of.destination, of.field].filter(Boolean).join('.') : (of.field ?? '');
   const asked = $derived(grouped(report.questions, tables));
   const made = $derived(
-    [...new Set(report.created.map((c) => c.table))].map((table) => ({
+    report.createdIn.map(({ table, records }) => ({
       table,
-      records: report.created.filter((c) => c.table === table),
+      records,
+      first: report.created.filter((c) => c.table === table).slice(0, 6),
     })),
   );
   const waiting = $derived(asked.reduce((sum, q) => sum + q.rows, 0));
@@ -203,11 +204,11 @@
         </div>
         {#each made as group (group.table)}
           <div class="group">
-            <b class="new r n">{count(group.records.length)}</b>
+            <b class="new r n">{count(group.records)}</b>
             <div>
               <b class="m">{group.table}</b>
               <div class="values">
-                {#each group.records.slice(0, 6) as record (record.value)}
+                {#each group.first as record (record.value)}
                   <span class="value m" title="first needed on line {record.row}"
                     >{record.value}</span
                   >

@@ -55,11 +55,6 @@
     return [most, share].filter(Boolean).join(', or ');
   });
   const changing = $derived(report.destinations.filter((d) => d.fieldsChanged.length));
-  const made = $derived.by(() => {
-    const tables: Record<string, number> = {};
-    for (const record of report.created) tables[record.table] = (tables[record.table] ?? 0) + 1;
-    return Object.entries(tables);
-  });
 </script>
 
 <div class="bt top">
@@ -126,7 +121,7 @@
               >{/each}
           </tr>
         {/each}
-        {#each made as [table, records] (table)}
+        {#each report.createdIn as { table, records } (table)}
           <tr
             ><td><b>{table}</b></td><td class="t q" colspan="6"
               >{many(records, 'record')} that links need and that nobody made yet</td

@@ -148,13 +148,14 @@ abstract class PlanCommand extends Command {
           "%s: %,d new, %,d changed, %,d unchanged, %,d skipped, %,d rejected%n",
           d.table(), d.added(), d.changed(), d.unchanged(), d.skipped(), d.rejected());
     }
-    for (List<RunReport.MadeRecord> records :
-        together(report.created(), RunReport.MadeRecord::table)) {
-      for (RunReport.MadeRecord m : records.subList(0, Math.min(MOST_TOLD, records.size()))) {
-        out.printf("%s: “%s” is new, for line %d%n", m.table(), m.value(), m.row());
-      }
-      if (records.size() > MOST_TOLD) {
-        out.printf("%s: %,d more are new%n", records.get(0).table(), records.size() - MOST_TOLD);
+    for (RunReport.MadeCount made : report.createdIn()) {
+      report.created().stream()
+          .filter(m -> m.table().equals(made.table()))
+          .limit(MOST_TOLD)
+          .forEach(
+              m -> out.printf("%s: “%s” is new, for line %d%n", m.table(), m.value(), m.row()));
+      if (made.records() > MOST_TOLD) {
+        out.printf("%s: %,d more are new%n", made.table(), made.records() - MOST_TOLD);
       }
     }
     boolean several = report.destinations().size() > 1;

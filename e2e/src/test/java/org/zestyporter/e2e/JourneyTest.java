@@ -399,7 +399,7 @@ class JourneyTest extends DemoVisit {
     said("Where cells of Streets are parted").selectByVisibleText("bars");
     browser.until(d -> browser.text(".fields").contains("5 parts of 2 rows"));
     Select under = said("What records of owner_address belong to");
-    assertThat(under.getFirstSelectedOption().getText()).isEqualTo("the row’s owner, by owner_id");
+    assertThat(under.getFirstSelectedOption().getText()).isEqualTo("owner, by owner_id");
     browser
         .find("input[aria-label='What the plan calls owner_address']")
         .sendKeys("places", Keys.TAB);

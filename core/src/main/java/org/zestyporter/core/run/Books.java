@@ -48,7 +48,7 @@ final class Books {
   private final long[] outcomes = new long[Outcome.values().length];
   private final Map<Cause, Group> problems = new LinkedHashMap<>();
   private final Map<Asked, Long> questions = new LinkedHashMap<>();
-  private final List<RunReport.MadeRecord> created = new ArrayList<>();
+  private final Created created = new Created();
   private final Map<String, Long> fieldsChanged = new TreeMap<>();
   private final Map<String, Sums> totals = new LinkedHashMap<>();
   private final Map<String, Altered> altered = new TreeMap<>();
@@ -122,7 +122,8 @@ final class Books {
     created.add(new RunReport.MadeRecord(linked, name, key, line));
   }
 
-  List<RunReport.MadeRecord> created() {
+  /** Linked records that were made, or would be. */
+  Created created() {
     return created;
   }
 

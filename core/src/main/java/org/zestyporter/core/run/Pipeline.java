@@ -366,6 +366,8 @@ public final class Pipeline {
       long started) {
     double seconds = (System.nanoTime() - started) / 1e9;
     List<Books> books = targets.stream().map(t -> t.books).toList();
+    Created created = new Created();
+    books.forEach(b -> created.add(b.created().told(), b.created().counts()));
     return new RunReport(
         plan.name(),
         opened.context().fileName(),
@@ -377,7 +379,8 @@ public final class Pipeline {
             .toList(),
         books.stream().flatMap(b -> b.problems().stream()).toList(),
         books.stream().flatMap(b -> b.controlTotals().stream()).toList(),
-        books.stream().flatMap(b -> b.created().stream()).toList(),
+        created.told(),
+        created.counts(),
         books.stream().allMatch(Books::balanced),
         Math.round(seconds * 1000) / 1000.0,
         Math.round(done / Math.max(seconds, 1e-6)));

@@ -44,9 +44,8 @@ final class Replay {
       }
     }
     // the linked records that rows made are in the books again
-    for (RunReport.MadeRecord made : standing.report().created()) {
-      targets.get(0).books.created(made.table(), made.value(), made.key(), made.row());
-    }
+    RunReport report = standing.report();
+    targets.get(0).books.created().add(report.created(), report.createdIn());
   }
 
   /** Lets a chunk know what became of its rows, if they were taken in; chunks come in order. */

@@ -1,10 +1,12 @@
 package org.zestyporter.core.run;
 
 import java.math.BigDecimal;
+import java.util.Arrays;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.fill.Pending;
+import org.zestyporter.core.value.ValueColumn;
 import org.zestyporter.core.value.Values;
 
 /**
@@ -46,8 +48,9 @@ final class RowRecord {
   /** The record that was found for a row, as it stood. */
   static RowRecord found(TargetRows rows, int r) {
     Target target = rows.target;
-    Object[] before = rows.before(r);
-    Object[] given = target.pointedAt.stream().map(f -> before[f]).toArray();
+    ValueColumn[] stood = rows.found.columns();
+    Object[] given = new Object[target.pointedAt.size()];
+    Arrays.setAll(given, i -> stood[target.pointedAt.get(i)].value(rows.before[r]));
     return new RowRecord(target, rows.line(r), false, given);
   }
 

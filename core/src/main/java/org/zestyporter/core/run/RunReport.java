@@ -16,7 +16,9 @@ import org.zestyporter.core.value.ProblemCode;
  * @param state {@code done} once every row is accounted for; {@code going} for the books of what
  *     stands of a run in batches
  * @param read rows of the source
- * @param created records of linked tables that were made, or would be
+ * @param created records of linked tables that were made, or would be; of each table the first
+ *     thousand
+ * @param createdIn how many these are in all, by table
  * @param balanced true if rows and control totals agree
  * @param seconds how long it took
  * @param rowsPerSecond rows read a second
@@ -32,6 +34,7 @@ public record RunReport(
     List<ProblemGroup> problems,
     List<ControlTotal> controlTotals,
     List<MadeRecord> created,
+    List<MadeCount> createdIn,
     boolean balanced,
     double seconds,
     long rowsPerSecond) {
@@ -72,7 +75,16 @@ public record RunReport(
 
   public RunReport {
     created = created == null ? List.of() : created;
+    if (createdIn == null) {
+      // reports from before it was counted tell all of them
+      Created all = new Created();
+      created.forEach(all::add);
+      createdIn = all.counts();
+    }
   }
+
+  /** Records of a linked table that were made, or would be. */
+  public record MadeCount(String table, long records) {}
 
   /**
    * A record of a linked table that a row needed.

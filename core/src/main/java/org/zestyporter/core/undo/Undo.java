@@ -280,6 +280,7 @@ public final class Undo {
           reasons.groups(),
           List.of(),
           List.of(),
+          List.of(),
           reports.stream().mapToLong(RunReport.DestinationReport::total).sum() == read,
           Math.round(seconds * 1000) / 1000.0,
           Math.round(read / Math.max(seconds, 1e-6)));

@@ -181,6 +181,7 @@ class BatchesTest {
           .extracting(RunReport.MadeRecord::value)
           .containsExactlyInAnyOrderElementsOf(
               wholeReport.created().stream().map(RunReport.MadeRecord::value).toList());
+      assertThat(report.createdIn()).isEqualTo(wholeReport.createdIn());
       undo(on, ledger);
       for (int table = 0; table < before.size(); table++) {
         assertThat(all(on).get(table))
