@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.function.BiPredicate;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.value.HashedTexts;
+import org.zestyporter.core.value.Values;
 
 /**
  * Which values a link has asked for, and the keys of the records that were found for them: as many
@@ -83,10 +84,7 @@ final class LinkAnswers {
   }
 
   private void put(int place, Object key) {
-    boolean isWhole =
-        key instanceof BigDecimal number
-            && number.scale() == 0
-            && number.unscaledValue().bitLength() < Long.SIZE;
+    boolean isWhole = key instanceof BigDecimal number && Values.isLong(number);
     isNumber.set(place, isWhole);
     if (isWhole) {
       if (place >= numbers.length) {

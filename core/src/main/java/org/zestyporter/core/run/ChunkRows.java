@@ -69,26 +69,28 @@ final class ChunkRows {
 
   /** True if a row's own values keep it, or a part of it, from being written. */
   boolean isRejected(int row) {
+    return any(row, TargetRows::isRejected);
+  }
+
+  /** True if nothing but questions keep a row's records from being written, by its own values. */
+  boolean waits(int row) {
+    return !any(row, TargetRows::isRejectedForGood);
+  }
+
+  @FunctionalInterface
+  private interface Test {
+    boolean holds(TargetRows rows, int r);
+  }
+
+  private boolean any(int row, Test test) {
     for (TargetRows rows : targets) {
       for (int r = rows.from(row); r < rows.to(row); r++) {
-        if (rows.isRejected(r)) {
+        if (test.holds(rows, r)) {
           return true;
         }
       }
     }
     return false;
-  }
-
-  /** True if nothing but questions keep a row's records from being written, by its own values. */
-  boolean waits(int row) {
-    for (TargetRows rows : targets) {
-      for (int r = rows.from(row); r < rows.to(row); r++) {
-        if (rows.isRejectedForGood(r)) {
-          return false;
-        }
-      }
-    }
-    return true;
   }
 
   long weight() {

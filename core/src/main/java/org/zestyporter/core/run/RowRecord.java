@@ -63,11 +63,9 @@ final class RowRecord {
   void made(@Nullable List<Object> own) {
     Object all = own == null || own.size() != 1 ? own : own.get(0);
     key =
-        all instanceof BigDecimal number && isLong(number) ? Long.valueOf(number.longValue()) : all;
-  }
-
-  private static boolean isLong(BigDecimal number) {
-    return number.scale() == 0 && number.unscaledValue().bitLength() < Long.SIZE;
+        all instanceof BigDecimal number && Values.isLong(number)
+            ? (Object) number.longValue()
+            : all;
   }
 
   /**

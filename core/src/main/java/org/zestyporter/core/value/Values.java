@@ -23,6 +23,13 @@ public final class Values {
 
   private Values() {}
 
+  /**
+   * True for a whole number without decimals that 64 bits hold, so that it can be kept as these.
+   */
+  public static boolean isLong(BigDecimal number) {
+    return number.scale() == 0 && number.unscaledValue().bitLength() < Long.SIZE;
+  }
+
   /** The day of a date or a moment; null for anything else. */
   public static @Nullable LocalDate day(@Nullable Object value) {
     if (value instanceof LocalDate day) {
