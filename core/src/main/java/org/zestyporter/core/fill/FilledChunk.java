@@ -6,16 +6,19 @@ import org.zestyporter.core.source.cache.Batch;
 
 /** The values that all fills gave for the rows of a chunk, by column. */
 public final class FilledChunk {
+  /** Marks a row of which an answer settles all that can't be taken. */
+  static final byte ASKED = 1;
+
+  /** Marks a row of which something can't be taken, whatever is answered. */
+  static final byte REJECTED = 2;
+
   private final List<CompiledFill> fills;
   private final long[] lines;
   private final @Nullable FilledColumn[] columns;
-  private final boolean[] rejected;
+  private final byte[] rejected;
 
   private FilledChunk(
-      List<CompiledFill> fills,
-      long[] lines,
-      @Nullable FilledColumn[] columns,
-      boolean[] rejected) {
+      List<CompiledFill> fills, long[] lines, @Nullable FilledColumn[] columns, byte[] rejected) {
     this.fills = fills;
     this.lines = lines;
     this.columns = columns;
@@ -26,13 +29,11 @@ public final class FilledChunk {
    * A chunk of which only some columns are known.
    *
    * @param columns what the fills gave; null for those that nobody asks for
-   * @param rejected the rows of which a fill can't be taken
+   * @param rejected marks the rows of which a fill can't be taken, as {@link FilledColumn#reject}
+   *     and {@link #worse} do
    */
   public static FilledChunk some(
-      List<CompiledFill> fills,
-      long[] lines,
-      @Nullable FilledColumn[] columns,
-      boolean[] rejected) {
+      List<CompiledFill> fills, long[] lines, @Nullable FilledColumn[] columns, byte[] rejected) {
     return new FilledChunk(fills, lines, columns, rejected);
   }
 
@@ -48,7 +49,7 @@ public final class FilledChunk {
    */
   public static FilledChunk of(Batch batch, List<CompiledFill> fills, List<FillColumns> ready) {
     FilledColumn[] columns = new FilledColumn[fills.size()];
-    boolean[] rejected = new boolean[batch.rows()];
+    byte[] rejected = new byte[batch.rows()];
     for (int f = 0; f < columns.length; f++) {
       columns[f] = ready.get(f).of(batch);
       columns[f].reject(rejected);
@@ -81,7 +82,17 @@ public final class FilledChunk {
 
   /** True if a fill of the row can't be taken. */
   public boolean rejected(int row) {
-    return rejected[row];
+    return rejected[row] != 0;
+  }
+
+  /** True if a fill of the row can't be taken, whatever is answered. */
+  public boolean rejectedForGood(int row) {
+    return rejected[row] == REJECTED;
+  }
+
+  /** The mark of a row that has two. */
+  public static byte worse(byte one, byte other) {
+    return one > other ? one : other;
   }
 
   /** Puts the row's values into an array by the table's fields. */

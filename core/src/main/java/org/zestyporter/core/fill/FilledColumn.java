@@ -16,11 +16,14 @@ public record FilledColumn(ValueColumn values, Filled @Nullable [] odd) {
     return odd == null ? null : odd[values.entry(row)];
   }
 
-  /** Marks the rows whose value can't be taken. */
-  public void reject(boolean[] rejected) {
+  /** Marks the rows whose value can't be taken, as {@link FilledChunk} has them. */
+  public void reject(byte[] rejected) {
     for (int row = 0; odd != null && row < rejected.length; row++) {
       Filled told = odd(row);
-      rejected[row] |= told != null && told.rejects();
+      if (told != null && told.rejects()) {
+        byte mark = told.question() ? FilledChunk.ASKED : FilledChunk.REJECTED;
+        rejected[row] = FilledChunk.worse(rejected[row], mark);
+      }
     }
   }
 

@@ -32,7 +32,7 @@ import org.zestyporter.core.value.SideBySide;
 
 /**
  * What fills gave for the rows of a source, kept while somebody edits a plan: of each fill the rows
- * that it rejects, a bit a row, and the values of the fields that are looked at. Only what was
+ * that it rejects, a byte a row, and the values of the fields that are looked at. Only what was
  * edited is computed anew, on all processors.
  */
 final class KeptColumns {
@@ -69,7 +69,7 @@ final class KeptColumns {
     private final Object sign = new Object();
 
     private final Instant since;
-    private final boolean @Nullable [][] rejected;
+    private final byte @Nullable [][] rejected;
     private SoftReference<FilledColumn[]> values = new SoftReference<>(null);
     private boolean isComputed;
 
@@ -79,7 +79,7 @@ final class KeptColumns {
     Kept(CompiledFill fill, Instant since, int chunks) {
       this.fill = fill;
       this.since = since;
-      this.rejected = new boolean[chunks][];
+      this.rejected = new byte[chunks][];
     }
 
     long weight() {
@@ -341,7 +341,7 @@ final class KeptColumns {
   private static void note(
       Kept kept, Map<Kept, FilledColumn[]> values, int number, FilledColumn column, int rows) {
     if (column.odd() != null) {
-      kept.rejected[number] = new boolean[rows];
+      kept.rejected[number] = new byte[rows];
       column.reject(kept.rejected[number]);
     }
     if (values.containsKey(kept)) {
@@ -355,14 +355,14 @@ final class KeptColumns {
       List<Kept> all,
       List<CompiledFill> fills,
       Map<Kept, FilledColumn[]> values) {
-    boolean[] rejected = new boolean[lines.length];
+    byte[] rejected = new byte[lines.length];
     FilledColumn[] columns = new FilledColumn[all.size()];
     for (int f = 0; f < columns.length; f++) {
       Kept one = all.get(f);
       columns[f] = values.containsKey(one) ? values.get(one)[number] : null;
-      boolean[] own = one.rejected[number];
+      byte[] own = one.rejected[number];
       for (int r = 0; own != null && r < own.length; r++) {
-        rejected[r] |= own[r];
+        rejected[r] = FilledChunk.worse(rejected[r], own[r]);
       }
     }
     return FilledChunk.some(fills, lines, columns, rejected);

@@ -200,16 +200,7 @@ final class TargetRows {
 
   /** True if it can't be written by its own values, whatever is answered. */
   boolean isRejectedForGood(int r) {
-    if (problems != null && problems[r] != null) {
-      return true;
-    }
-    for (int f = 0; filled.rejected(r) && f < target.fills.size(); f++) {
-      Filled odd = filled.column(f).odd(r);
-      if (odd != null && odd.rejects() && !odd.question()) {
-        return true;
-      }
-    }
-    return false;
+    return filled.rejectedForGood(r) || problems != null && problems[r] != null;
   }
 
   /** What a fill gave for a row; null if there is nothing to say of it. */
