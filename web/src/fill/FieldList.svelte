@@ -178,8 +178,7 @@
           title="Click to fill {open.field} with it, or drag it onto a field"
           ondragstart={(e) => e.dataTransfer?.setData(COLUMN, name)}
           onclick={() => void feed(open, open.field, name)}>{name}</button
-        >{/each}{unused.length > 12 ? ` and ${count(unused.length - 12)} more` : ''}{:else}none. All {open
-        .view.source.columns.length} go somewhere.{/if}
+        >{/each}{unused.length > 12 ? ` and ${count(unused.length - 12)} more` : ''}{:else}none{/if}
   </div>
 </section>
 {#if checking}<Checks {open} bind:shown={checking} />{/if}

@@ -60,7 +60,7 @@ class JourneyTest extends DemoVisit {
     browser.click(".proposal button", "Begin");
     browser.sees("Fields of vessel");
     browser.sees("Not used:");
-    assertThat(browser.text(".unused")).contains("none. All 10 go somewhere");
+    assertThat(browser.text(".unused")).contains("Not used: none");
     assertThat(browser.text("[data-field=type_id]"))
         .contains("Kind finds name")
         .contains(String.valueOf(FACTS.unknownKinds()));
