@@ -266,7 +266,7 @@ final class TargetWriter {
   }
 
   /** A change with keys in the place of records that were pending. */
-  static WriteSession.Change linked(WriteSession.Change change) {
+  private static WriteSession.Change linked(WriteSession.Change change) {
     if (change.values().stream().noneMatch(Pending.class::isInstance)) {
       return change;
     }
