@@ -66,6 +66,21 @@ it('writes what records belong to before them', () => {
   expect(put.destinations[2]!.parent?.destination).toBe('owner');
 });
 
+it('brings along what that belongs to itself, if it stands further down too', () => {
+  const all = [
+    one('vessel'),
+    one('tariff'),
+    one('harbour'),
+    one('owner', { parent: { destination: 'harbour', field: 'harbour_id' } }),
+    one('keeper', { parent: { destination: 'owner', field: 'owner_id' } }),
+  ];
+  const put = putUnder(all, 0, { at: 4, name: 'keeper', field: 'keeper_id' });
+  expect(put.destinations.map(labelOf)).toEqual(['harbour', 'owner', 'keeper', 'vessel', 'tariff']);
+  expect(put.at).toBe(3);
+  const late = putUnder(all, 2, { at: 0, name: 'vessel', field: 'vessel_id' });
+  expect(late.destinations.map(labelOf)).toEqual(all.map(labelOf));
+});
+
 it('calls a table otherwise, and so do those that belong to it', () => {
   const all = [
     one('owner'),

@@ -16,7 +16,7 @@ export interface Above {
 /** Those to which the records of a destination may belong: its table points at theirs. */
 export function above(destinations: Destination[], of: number, fields: FieldInfo[]): Above[] {
   return destinations.flatMap((other, at) =>
-    at === of || other.split || isUnder(destinations, at, of)
+    at === of || other.split || lineOf(destinations, at).includes(of)
       ? []
       : fields
           .filter((f) => f.link?.table === other.table)
@@ -24,15 +24,13 @@ export function above(destinations: Destination[], of: number, fields: FieldInfo
   );
 }
 
-/** True if a destination belongs to another one, be it through others. */
-function isUnder(destinations: Destination[], at: number, other: number): boolean {
-  const seen = [at];
-  for (let next = parentOf(destinations, at); next >= 0; next = parentOf(destinations, next)) {
-    if (next === other) return true;
-    if (seen.includes(next)) return false;
-    seen.push(next);
+/** A destination and those that it belongs to, through others too, from the nearest on. */
+function lineOf(destinations: Destination[], at: number): number[] {
+  const line: number[] = [];
+  for (let next = at; next >= 0 && !line.includes(next); next = parentOf(destinations, next)) {
+    line.push(next);
   }
-  return false;
+  return line;
 }
 
 function parentOf(destinations: Destination[], at: number): number {
@@ -41,8 +39,8 @@ function parentOf(destinations: Destination[], at: number): number {
 }
 
 /**
- * Lets the records of a destination belong to those of another, which is written before it; the
- * field that takes its key is filled by nothing else.
+ * Lets the records of a destination belong to those of another, which is written before it, with
+ * all that it belongs to itself; the field that takes its key is filled by nothing else.
  *
  * @returns the destinations, and where it is among them
  */
@@ -52,10 +50,11 @@ export function putUnder(destinations: Destination[], at: number, to: Above | un
     parent: to && { destination: to.name, field: to.field },
     fills: destinations[at]!.fills.filter((f) => f.field !== to?.field),
   };
-  const all = destinations.with(at, child);
-  if (!to || to.at < at) return { destinations: all, at };
-  const moved = all[to.at]!;
-  return { destinations: all.toSpliced(to.at, 1).toSpliced(at, 0, moved), at: at + 1 };
+  const line = to ? lineOf(destinations, to.at) : [];
+  const isMoved = (i: number) => i > at && line.includes(i);
+  const moved = destinations.filter((_, i) => isMoved(i));
+  const others = destinations.with(at, child).filter((_, i) => !isMoved(i));
+  return { destinations: others.toSpliced(at, 0, ...moved), at: at + moved.length };
 }
 
 /** Calls a destination otherwise; those that belong to it follow. */
