@@ -38,6 +38,9 @@ final class KeyFinds {
   /** True if all this is known from before, so that nothing has to be noted or asked. */
   private boolean isKnown;
 
+  /** The same of whether rows with the same key say the same. */
+  private boolean isCompared;
+
   private boolean asksForAll;
 
   private final KeyDecisions decisions;
@@ -88,6 +91,11 @@ final class KeyFinds {
     return isKnown;
   }
 
+  /** True if rows have a key in common, of which it is not known whether they say the same. */
+  boolean isToCompare() {
+    return !isCompared && hasRepeats();
+  }
+
   /** True if all records will be asked for where so many rows have keys that differ. */
   boolean willAskForAll(long rows) {
     return key.isLoose() || near != null || rows > ASKED_BY_KEY;
@@ -104,7 +112,8 @@ final class KeyFinds {
   }
 
   /** Takes what is known of the same key of the same rows. */
-  void know(Matcher.Known known) {
+  void know(Matcher.Known known, boolean isCompared) {
+    this.isCompared = isCompared;
     notes = known.notes;
     found = known.found;
     isKnown = true;

@@ -27,6 +27,15 @@ final class KeyNotes {
     private boolean differ;
     private byte @Nullable [] key;
 
+    /** The same rows, of which it is not known whether they say the same. */
+    private synchronized Repeat uncompared() {
+      Repeat same = new Repeat();
+      same.first = first;
+      same.last = last;
+      same.key = key;
+      return same;
+    }
+
     /** Index of the first row that holds it. */
     int first() {
       return first;
@@ -64,7 +73,20 @@ final class KeyNotes {
   private boolean keepsPlaces;
   private int @Nullable [] placeOf;
   private KeySet distinct = KeySet.NONE;
-  private final LongMap<Repeat> repeats = new LongMap<>();
+  private LongMap<Repeat> repeats = new LongMap<>();
+
+  /** Where it is not known whether rows with the same key say the same; once settled. */
+  KeyNotes uncompared() {
+    KeyNotes same = new KeyNotes();
+    same.byRow = byRow;
+    same.rows = rows;
+    same.isSettled = isSettled;
+    same.keepsPlaces = keepsPlaces;
+    same.placeOf = placeOf;
+    same.distinct = distinct;
+    same.repeats = repeats.mapped(Repeat::uncompared);
+    return same;
+  }
 
   /** Notes the key of the next row; 0 if it has none. */
   void note(long hash) {
@@ -180,9 +202,12 @@ final class KeyNotes {
 
   /** About how many bytes it takes. */
   long weight() {
-    return (long) PLACE_WEIGHT * rows
-        + (long) KEY_WEIGHT * distinct.size()
-        + (long) REPEAT_WEIGHT * repeats.size();
+    return (long) PLACE_WEIGHT * rows + (long) KEY_WEIGHT * distinct.size() + weightOfRepeats();
+  }
+
+  /** The same of what is told of rows with the same key. */
+  long weightOfRepeats() {
+    return (long) REPEAT_WEIGHT * repeats.size();
   }
 
   boolean isEmpty() {

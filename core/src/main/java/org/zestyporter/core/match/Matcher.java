@@ -184,9 +184,24 @@ public final class Matcher {
       this.found = found;
     }
 
+    /** The same where it is not known whether rows with the same key say the same. */
+    public Known uncompared() {
+      return notes.hasRepeats() ? new Known(notes.uncompared(), found) : this;
+    }
+
+    /** True if any rows have a key in common. */
+    public boolean hasRepeats() {
+      return notes.hasRepeats();
+    }
+
     /** About how many bytes it takes. */
     public long weight() {
       return notes.weight() + (long) RECORD_WEIGHT * found.size();
+    }
+
+    /** The same of what is told of rows with the same key. */
+    public long weightOfRepeats() {
+      return notes.weightOfRepeats();
     }
   }
 
@@ -204,9 +219,20 @@ public final class Matcher {
    * which differs in what is asked, and of the same records. Nothing is noted by it after this.
    *
    * @param key number of the match key, from 0
+   * @param isCompared true if it holds whether rows with the same key say the same in the same
+   *     fields; false if they are still to be compared
    */
-  public void know(int key, Known known) {
-    keys.get(key).know(known);
+  public void know(int key, Known known, boolean isCompared) {
+    keys.get(key).know(known, isCompared);
+  }
+
+  /**
+   * True if a key is known from before.
+   *
+   * @param key number of the match key, from 0
+   */
+  public boolean isKnown(int key) {
+    return keys.get(key).isKnown();
   }
 
   /**
@@ -327,7 +353,7 @@ public final class Matcher {
 
   /** True if rows with the same key have to be compared, once the inquiries were asked for. */
   public boolean comparesRepeats() {
-    return sayings != null && keys.stream().anyMatch(k -> !k.isKnown() && k.hasRepeats());
+    return sayings != null && keys.stream().anyMatch(KeyFinds::isToCompare);
   }
 
   /**
@@ -367,7 +393,7 @@ public final class Matcher {
 
   private static KeyNotes.@Nullable Repeat repeat(
       KeyFinds finds, ValueColumn[] byField, int row, Utf8 scratch) {
-    boolean any = !finds.isKnown() && finds.hasRepeats() && finds.key.ofRow(byField, row, scratch);
+    boolean any = finds.isToCompare() && finds.key.ofRow(byField, row, scratch);
     return any ? finds.repeat(scratch) : null;
   }
 

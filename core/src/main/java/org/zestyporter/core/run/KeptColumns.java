@@ -146,11 +146,6 @@ final class KeptColumns {
       return of(one -> fields.stream().anyMatch(one.fill.field().name()::equalsIgnoreCase));
     }
 
-    /** What stands for all fills. */
-    List<Object> ofAll() {
-      return of(one -> true);
-    }
-
     /** What stands for the fills that may reject a row, once all were computed. */
     List<Object> rejecting() {
       return of(one -> Arrays.stream(one.rejected).anyMatch(Objects::nonNull));

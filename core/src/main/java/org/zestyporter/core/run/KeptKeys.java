@@ -37,12 +37,18 @@ final class KeptKeys {
    * What is found by a key depends on.
    *
    * @param of its hashes
-   * @param fills those that may reject a row, which is not noted then; all if rows are compared
-   * @param said fields by which rows with the same key are compared
+   * @param fills those that may reject a row, which is not noted then
    * @param since when the records were read
    */
-  private record FindsOf(
-      HashesOf of, List<Object> fills, @Nullable String among, List<String> said, Instant since) {}
+  private record FindsOf(HashesOf of, List<Object> fills, @Nullable String among, Instant since) {}
+
+  /**
+   * What it depends on besides whether rows with the same key say the same.
+   *
+   * @param said fields by which they are compared
+   * @param fills of these
+   */
+  private record SayingsOf(FindsOf of, List<String> said, List<Object> fills) {}
 
   /**
    * Hashes of the rows of a destination.
@@ -195,9 +201,8 @@ final class KeptKeys {
       FindsOf[] of = new FindsOf[target.matcher.size()];
       for (int k = 0; k < of.length; k++) {
         of[k] = findsOf(target, columns, isTogether, k);
-        Object held = of[k] == null ? null : kept.get(of[k]);
-        if (held != null) {
-          target.matcher.know(k, (Matcher.Known) held);
+        if (of[k] != null) {
+          know(target, columns.get(target.index), k, of[k]);
         }
       }
       before.add(of);
@@ -206,15 +211,43 @@ final class KeptKeys {
     for (Target target : targets) {
       FindsOf[] of = before.get(target.index);
       for (int k = 0; k < of.length; k++) {
-        boolean asks = target.matcher.asksForAll(k);
-        FindsOf now = asks ? findsOf(target, columns, isTogether, k) : null;
+        boolean isWhole = target.matcher.isKnown(k) || target.matcher.asksForAll(k);
+        FindsOf now = isWhole ? findsOf(target, columns, isTogether, k) : null;
         // others may have read the records meanwhile
         if (now != null && (of[k] == null || of[k].equals(now))) {
-          Matcher.Known known = target.matcher.known(k);
-          kept.keep(now, known, known.weight());
+          keep(target, columns.get(target.index), k, now);
         }
       }
     }
+  }
+
+  /** Lets a key be known, as far as anything is kept of it. */
+  private void know(Target target, KeptColumns.Open columns, int k, FindsOf of) {
+    Matcher.Known held = (Matcher.Known) kept.get(of);
+    boolean isAsked = held != null && held.hasRepeats() && !target.matcher.said().isEmpty();
+    Object compared = isAsked ? kept.get(sayingsOf(target, columns, of)) : null;
+    if (compared != null) {
+      target.matcher.know(k, (Matcher.Known) compared, true);
+    } else if (held != null) {
+      target.matcher.know(k, isAsked ? held.uncompared() : held, false);
+    }
+  }
+
+  private void keep(Target target, KeptColumns.Open columns, int k, FindsOf of) {
+    Matcher.Known known = target.matcher.known(k);
+    if (known.hasRepeats() && !target.matcher.said().isEmpty()) {
+      kept.keep(sayingsOf(target, columns, of), known, known.weightOfRepeats());
+      if (kept.get(of) == null) {
+        kept.keep(of, known.uncompared(), known.weight());
+      }
+    } else {
+      kept.keep(of, known, known.weight());
+    }
+  }
+
+  private static SayingsOf sayingsOf(Target target, KeptColumns.Open columns, FindsOf of) {
+    List<String> said = target.matcher.said();
+    return new SayingsOf(of, said, columns.of(said));
   }
 
   /**
@@ -232,21 +265,13 @@ final class KeptKeys {
       return null;
     }
     MatchKey key = target.matcher.keys().get(k);
-    List<String> said = target.matcher.said();
     List<Object> fills = new ArrayList<>();
     for (KeptColumns.Open each : isTogether ? all : List.of(columns)) {
       fills.addAll(each.rejecting());
       // rows of which a condition can't tell whether they go there are rejected too
       fills.add(each.rowsOf());
     }
-    if (!said.isEmpty()) {
-      fills.addAll(columns.ofAll());
-    }
     return new FindsOf(
-        new HashesOf(key, columns.of(key.fields())),
-        fills,
-        target.destination.among(),
-        said,
-        since);
+        new HashesOf(key, columns.of(key.fields())), fills, target.destination.among(), since);
   }
 }

@@ -1,5 +1,6 @@
 package org.zestyporter.core.value;
 
+import java.util.function.UnaryOperator;
 import org.jspecify.annotations.Nullable;
 
 /** A map from numbers other than 0, by open addressing. */
@@ -40,6 +41,19 @@ public final class LongMap<V> {
     if (get(key) != null) {
       put(key, null);
     }
+  }
+
+  /** A map from the same numbers to what is made of their values. */
+  @SuppressWarnings("unchecked")
+  public LongMap<V> mapped(UnaryOperator<V> made) {
+    LongMap<V> map = new LongMap<>();
+    map.keys = keys.clone();
+    map.size = size;
+    map.values = new Object[values.length];
+    for (int i = 0; i < values.length; i++) {
+      map.values[i] = values[i] == null ? null : made.apply((V) values[i]);
+    }
+    return map;
   }
 
   /** Numbers that have a value, or had one. */

@@ -1,11 +1,14 @@
 package org.zestyporter.core.run;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.mockito.ArgumentMatchers.any;
 import static org.mockito.Mockito.doAnswer;
+import static org.mockito.Mockito.doThrow;
 import static org.mockito.Mockito.mock;
 import static org.mockito.Mockito.times;
 import static org.mockito.Mockito.verify;
+import static org.mockito.Mockito.when;
 
 import java.math.BigDecimal;
 import java.time.Clock;
@@ -22,6 +25,7 @@ import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.FieldType;
 import org.zestyporter.core.application.Lookups;
 import org.zestyporter.core.application.TableInfo;
+import org.zestyporter.core.value.ErrorCode;
 import org.zestyporter.core.value.ValueColumn;
 
 class KeptAnswersTest {
@@ -33,6 +37,7 @@ class KeptAnswersTest {
       Clock.fixed(Instant.parse("2026-11-27T09:00:00Z"), ZoneOffset.UTC);
 
   private final Lookups through = mock(Lookups.class);
+  private Object[] names = {"Petrel", "Tern"};
 
   @BeforeEach
   void answer() {
@@ -47,7 +52,7 @@ class KeptAnswersTest {
                               f.equals(ID)
                                   ? ValueColumn.of(
                                       new Object[] {BigDecimal.ONE, BigDecimal.TEN}, null)
-                                  : ValueColumn.of(new Object[] {"Petrel", "Tern"}, null))
+                                  : ValueColumn.of(names, null))
                       .toArray(ValueColumn[]::new);
               found.accept(columns);
               return null;
@@ -93,6 +98,68 @@ class KeptAnswersTest {
     told(kept, Ask.keyed(TABLE, List.of(ID), List.of(NAME), List.of(List.of("Petrel"))));
     told(kept, Ask.all(TABLE, List.of(ID)));
     verify(through, times(3)).look(any(), any());
+  }
+
+  /** A clock that goes on when it is told to, and answers that are asked anew when they are. */
+  private final class Going {
+    private final Clock clock = mock(Clock.class);
+    private final List<Runnable> meanwhile = new ArrayList<>();
+    private final KeptAnswers kept =
+        new KeptAnswers(through, clock, Duration.ofMinutes(1), 10_000, meanwhile::add);
+
+    void at(int seconds) {
+      when(clock.instant()).thenReturn(NOW.instant().plusSeconds(seconds));
+    }
+  }
+
+  @Test
+  void whoGoesOnAskingNeedNotWait() {
+    Going going = new Going();
+    Ask all = Ask.all(TABLE, List.of(NAME, ID));
+    for (int second : new int[] {0, 29, 31, 40}) {
+      going.at(second);
+      assertThat(told(going.kept, all)).hasSize(2);
+    }
+    verify(through, times(1)).look(any(), any());
+    going.meanwhile.forEach(Runnable::run);
+    assertThat(going.meanwhile).hasSize(1);
+    verify(through, times(2)).look(any(), any());
+    // it holds for as long again, and what follows from it since the first time
+    going.at(99);
+    assertThat(going.kept.since(all)).isEqualTo(NOW.instant());
+    told(going.kept, all);
+    verify(through, times(2)).look(any(), any());
+    going.at(101);
+    assertThat(going.kept.since(all)).isNull();
+  }
+
+  @Test
+  void whatHasChangedMeanwhileIsToldNextTime() {
+    Going going = new Going();
+    Ask all = Ask.all(TABLE, List.of(NAME, ID));
+    going.at(0);
+    told(going.kept, all);
+    names = new Object[] {"Petrel", "Skua"};
+    going.at(31);
+    assertThat(told(going.kept, all)).containsExactly("Petrel 1", "Tern 10");
+    going.meanwhile.forEach(Runnable::run);
+    assertThat(told(going.kept, all)).containsExactly("Petrel 1", "Skua 10");
+    assertThat(going.kept.since(all)).isEqualTo(NOW.instant().plusSeconds(31));
+  }
+
+  @Test
+  void whatCannotBeAskedAnewIsToldToWhoAsksNext() {
+    Going going = new Going();
+    Ask all = Ask.all(TABLE, List.of(NAME, ID));
+    going.at(0);
+    told(going.kept, all);
+    going.at(31);
+    told(going.kept, all);
+    doThrow(ErrorCode.DATABASE_PORT.error("gone")).when(through).look(any(), any());
+    going.meanwhile.forEach(Runnable::run);
+    assertThat(told(going.kept, all)).hasSize(2);
+    going.at(61);
+    assertThatThrownBy(() -> told(going.kept, all)).hasMessageContaining("gone");
   }
 
   @Test

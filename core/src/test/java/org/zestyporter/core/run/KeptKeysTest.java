@@ -14,11 +14,13 @@ import org.junit.jupiter.api.io.TempDir;
 import org.zestyporter.core.application.jdbc.Databases;
 import org.zestyporter.core.plan.Destination;
 import org.zestyporter.core.plan.Fill;
+import org.zestyporter.core.plan.MatchKey;
 import org.zestyporter.core.plan.Origin;
 import org.zestyporter.core.plan.Plan;
 import org.zestyporter.core.plan.Policies;
 import org.zestyporter.core.source.SourceTable;
 import org.zestyporter.core.source.reading.Reading;
+import org.zestyporter.core.value.Comparison.Ignore;
 
 /** What is noted of keys is kept for as long as it holds, and there is room. */
 class KeptKeysTest {
@@ -28,6 +30,9 @@ class KeptKeysTest {
 
   /** How often all rows were noted. */
   private int noted;
+
+  /** True if the first row says something else than others with its key. */
+  private boolean differ;
 
   /** What somebody looks at who edits a plan. */
   private final class Editor {
@@ -65,6 +70,8 @@ class KeptKeysTest {
             new Noting(own, List.of(target), chunks, List.of(hashed)).go(Progress.NONE);
             noted += target.matcher.asksForAll(0) ? 1 : 0;
           });
+      TargetRows rows = chunks.next(0).targets().get(0);
+      differ = target.matcher.match(0, rows.byField, 0).repeats().differ();
       return hashed.get(0).keys().byKey()[0];
     }
   }
@@ -124,6 +131,31 @@ class KeptKeysTest {
           assertThat(noted).isEqualTo(4);
           editor.look(byName);
           assertThat(noted).isEqualTo(4);
+        });
+  }
+
+  @Test
+  void whetherRowsSayTheSameIsToldAnewWhereTheySayOtherwise() throws SQLException, IOException {
+    Policies asking = new Policies(null, null, null, Policies.OnRepeat.ASK);
+    MatchKey byTown = new MatchKey(List.of("ort"), List.of(Ignore.CASE));
+    Fill fixed = Fill.of("ort", Origin.fixed("Ulm"));
+    Destination same = with(Choir.members(asking).withKeys(List.of(byTown)), fixed);
+    Fill voice = Fill.of("stimme", Origin.fixed("Bass"));
+    edit(
+        ROOM,
+        editor -> {
+          editor.look(same);
+          assertThat(differ).isTrue();
+          editor.look(with(same, voice));
+          assertThat(differ).isTrue();
+          Destination alike = same.withFills(List.of(fixed, voice));
+          editor.look(alike);
+          assertThat(differ).isFalse();
+          editor.look(same);
+          assertThat(differ).isTrue();
+          editor.look(same.withPolicies(Policies.DEFAULT));
+          assertThat(differ).isFalse();
+          assertThat(noted).isEqualTo(2);
         });
   }
 
