@@ -16,15 +16,22 @@ public record FilledColumn(ValueColumn values, Filled @Nullable [] odd) {
     return odd == null ? null : odd[values.entry(row)];
   }
 
-  /** Marks the rows whose value can't be taken, as {@link FilledChunk} has them. */
-  public void reject(byte[] rejected) {
+  /**
+   * Marks the rows whose value can't be taken, as {@link FilledChunk} has them.
+   *
+   * @return true if there are any
+   */
+  public boolean reject(byte[] rejected) {
+    boolean any = false;
     for (int row = 0; odd != null && row < rejected.length; row++) {
       Filled told = odd(row);
       if (told != null && told.rejects()) {
         byte mark = told.question() ? FilledChunk.ASKED : FilledChunk.REJECTED;
         rejected[row] = FilledChunk.worse(rejected[row], mark);
+        any = true;
       }
     }
+    return any;
   }
 
   /** The value of a row; null if blank. */

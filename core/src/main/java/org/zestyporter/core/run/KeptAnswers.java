@@ -5,7 +5,9 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.Comparator;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.Executor;
@@ -159,17 +161,24 @@ final class KeptAnswers implements Lookups {
     if (same != null || ask.wanted() != null) {
       return same;
     }
-    for (Ask other : kept.keys()) {
-      boolean holds =
-          other.wanted() == null
-              && other.table().equals(ask.table())
-              && other.fields().containsAll(ask.fields());
-      Answer answer = holds ? kept.get(other) : null;
-      if (answer != null) {
-        return some(other, answer, ask);
-      }
+    // the one that has held for longest, so that what follows from it holds for longest too
+    Map.Entry<Ask, Answer> more =
+        kept.all().entrySet().stream()
+            .filter(e -> holds(e.getKey(), ask))
+            .min(Comparator.comparing(e -> e.getValue().since))
+            .orElse(null);
+    if (more == null) {
+      return null;
     }
-    return null;
+    kept.touch(more.getKey());
+    return some(more.getKey(), more.getValue(), ask);
+  }
+
+  /** True if what one asks of all records is part of what another one does. */
+  private static boolean holds(Ask other, Ask ask) {
+    return other.wanted() == null
+        && other.table().equals(ask.table())
+        && other.fields().containsAll(ask.fields());
   }
 
   /** The answer to a question of which more is known than was asked. */

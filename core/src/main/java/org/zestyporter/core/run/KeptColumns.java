@@ -335,9 +335,9 @@ final class KeptColumns {
 
   private static void note(
       Kept kept, Map<Kept, FilledColumn[]> values, int number, FilledColumn column, int rows) {
-    if (column.odd() != null) {
-      kept.rejected[number] = new byte[rows];
-      column.reject(kept.rejected[number]);
+    byte[] rejected = new byte[rows];
+    if (column.reject(rejected)) {
+      kept.rejected[number] = rejected;
     }
     if (values.containsKey(kept)) {
       values.get(kept)[number] = column;

@@ -1,10 +1,8 @@
 package org.zestyporter.core.run;
 
 import java.lang.ref.SoftReference;
-import java.util.ArrayList;
 import java.util.Iterator;
 import java.util.LinkedHashMap;
-import java.util.List;
 import java.util.Map;
 import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
@@ -57,7 +55,21 @@ final class KeptThings<K, V> {
             });
   }
 
-  synchronized List<K> keys() {
-    return new ArrayList<>(kept.keySet());
+  /** Notes that something was asked for. */
+  synchronized void touch(K key) {
+    kept.get(key);
+  }
+
+  /** All, in the order in which they were asked for last. */
+  synchronized Map<K, V> all() {
+    Map<K, V> all = new LinkedHashMap<>();
+    kept.forEach(
+        (key, held) -> {
+          V thing = held.thing.get();
+          if (thing != null) {
+            all.put(key, thing);
+          }
+        });
+    return all;
   }
 }

@@ -31,8 +31,9 @@ import org.zestyporter.core.value.ValueColumn;
 class KeptAnswersTest {
   private static final FieldInfo ID = FieldInfo.of("id", FieldType.WHOLE);
   private static final FieldInfo NAME = FieldInfo.of("name", FieldType.TEXT);
+  private static final FieldInfo OTHER = FieldInfo.of("name_of_old", FieldType.TEXT);
   private static final TableInfo TABLE =
-      new TableInfo(null, "boat", null, List.of(ID, NAME), List.of("id"), List.of());
+      new TableInfo(null, "boat", null, List.of(ID, NAME, OTHER), List.of("id"), List.of());
   private static final Clock NOW =
       Clock.fixed(Instant.parse("2026-11-27T09:00:00Z"), ZoneOffset.UTC);
 
@@ -131,6 +132,20 @@ class KeptAnswersTest {
     verify(through, times(2)).look(any(), any());
     going.at(101);
     assertThat(going.kept.since(all)).isNull();
+  }
+
+  @Test
+  void whatIsPartOfSeveralAnswersIsToldByTheSameEachTime() {
+    Going going = new Going();
+    going.at(0);
+    told(going.kept, Ask.all(TABLE, List.of(NAME, ID)));
+    going.at(5);
+    told(going.kept, Ask.all(TABLE, List.of(ID, NAME, OTHER)));
+    for (int i = 0; i < 3; i++) {
+      told(going.kept, Ask.all(TABLE, List.of(ID)));
+      assertThat(going.kept.since(Ask.all(TABLE, List.of(ID)))).isEqualTo(NOW.instant());
+    }
+    verify(through, times(2)).look(any(), any());
   }
 
   @Test

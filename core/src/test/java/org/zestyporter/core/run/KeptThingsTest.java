@@ -14,11 +14,11 @@ class KeptThingsTest {
     kept.keep("b", "Tern", 40);
     assertThat(kept.get("a")).isEqualTo("Petrel");
     kept.keep("c", "Gannet", 40);
-    assertThat(kept.keys()).containsExactly("a", "c");
+    assertThat(kept.all().keySet()).containsExactly("a", "c");
     assertThat(kept.get("b")).isNull();
     // the same in other words takes its place and no more
     kept.keep("c", "Fulmar", 60);
-    assertThat(kept.keys()).containsExactly("a", "c");
+    assertThat(kept.all().keySet()).containsExactly("a", "c");
     assertThat(kept.get("c")).isEqualTo("Fulmar");
   }
 
@@ -26,7 +26,7 @@ class KeptThingsTest {
   void whatTakesMoreThanAllIsNotKept() {
     kept.keep("a", "Petrel", 40);
     kept.keep("b", "Tern", 101);
-    assertThat(kept.keys()).isEmpty();
+    assertThat(kept.all().keySet()).isEmpty();
     kept.keep("c", "Gannet", 100);
     assertThat(kept.get("c")).isEqualTo("Gannet");
   }
@@ -36,6 +36,6 @@ class KeptThingsTest {
     kept.keep("a", "Petrel", 10);
     kept.keep("b", "Tern", 10);
     kept.removeIf(bird -> bird.startsWith("P"));
-    assertThat(kept.keys()).containsExactly("b");
+    assertThat(kept.all().keySet()).containsExactly("b");
   }
 }
