@@ -60,10 +60,14 @@ public final class Live {
   private final SourceTable source;
   private final Plan plan;
 
+  /** The destination whose classes are told. */
+  private final int shown;
+
   /** Given up where memory is short, as a server does. */
   private final Softly<Remembered> remembered = new Softly<>();
 
-  private Live(Application application, SourceTable source, Plan plan) {
+  private Live(Application application, SourceTable source, Plan plan, int shown) {
+    this.shown = shown;
     this.application = application;
     this.source = source;
     this.plan = plan;
@@ -98,13 +102,14 @@ public final class Live {
         Destination draft =
             new PlanDraft(database, source).draft(database.table("goods")).destination();
         Plan plan = new Plan("bench", null, null, List.of(translating(draft)), null);
-        Live live = new Live(database, source, plan);
+        Live live = new Live(database, source, plan, 0);
         live.fillHalf(statement);
         live.classes("");
         live.answers("");
-        Live ofTwo = new Live(database, source, withStock(plan));
+        Live ofTwo = new Live(database, source, withStock(plan), 0);
         ofTwo.classes(", two tables");
         ofTwo.answers(", two tables");
+        new Live(database, source, withStock(plan), 1).classes(", of the second");
       }
     }
   }
@@ -228,7 +233,7 @@ public final class Live {
     all.set(0, edited);
     Plan answered = plan.withPhrasebooks(book(WORDS.length)).withDestinations(all);
     long started = System.nanoTime();
-    Classing classing = Classing.of(opened(answered), 0, remembered());
+    Classing classing = Classing.of(opened(answered), shown, remembered());
     new MatchSurvey(classing, MatchClass.ONE, 60).result(List.of());
     return System.nanoTime() - started;
   }

@@ -140,10 +140,10 @@ public final class Classing {
       ChunkSource chunks = new KeptChunks(parts);
       List<List<Noting.Hashed>> hashed = remembered.keys().hashed(targets, columns, chunks, true);
       boolean isTogether = isTogether(own, targets);
-      Noting noting = new Noting(own, targets, chunks, hashed);
+      Noting noting = new Noting(own, targets, targets.get(destination), chunks, hashed);
       remembered.keys().known(targets, columns, isTogether, () -> noting.go(Progress.NONE));
       Classing classing = new Classing(own, targets, destination, chunks, remembered);
-      return classing.tell(hashed.get(destination));
+      return classing.tell(hashed);
     }
   }
 
@@ -162,9 +162,10 @@ public final class Classing {
   }
 
   /**
-   * @param hashed the keys of all rows by chunk; null if they are not known
+   * @param hashed by destination and chunk, the keys of all rows; null if they are not known, of
+   *     all destinations or of one
    */
-  private Classing tell(@Nullable List<Noting.Hashed> hashed) {
+  private Classing tell(@Nullable List<@Nullable List<Noting.Hashed>> hashed) {
     for (int from = 0; from < chunks.count(); from += chunks.together()) {
       List<ChunkRows> some = chunks.some(from);
       Classes[] told = new Classes[some.size()];
@@ -174,7 +175,7 @@ public final class Classing {
           1,
           (first, last) -> {
             for (int i = first; i < last; i++) {
-              told[i] = tell(some.get(i), hashed == null ? null : hashed.get(start + i).keys());
+              told[i] = tell(some.get(i), start + i, hashed);
             }
           });
       classes.addAll(List.of(told));
@@ -182,12 +183,15 @@ public final class Classing {
     return this;
   }
 
-  private Classes tell(ChunkRows chunk, Matcher.@Nullable Hashes hashes) {
+  private Classes tell(
+      ChunkRows chunk, int number, @Nullable List<@Nullable List<Noting.Hashed>> hashed) {
     TargetRows rows = chunk.targets().get(target.index);
     boolean isWhole = isTogether(opened, targets);
     if (target.keysNeedParent()) {
-      rows.byField[target.parent.fieldIndex()] = Noting.parents(chunk, rows, null);
+      Matcher.Hashes above = Noting.keys(hashed, target.parent.target(), number);
+      rows.byField[target.parent.fieldIndex()] = Noting.parents(chunk, rows, null, above);
     }
+    Matcher.Hashes hashes = Noting.keys(hashed, target, number);
     Matcher.Placed placed = hashes == null ? null : target.matcher.placed(hashes, rows.first);
     int count = rows.count();
     byte[] of = new byte[count];

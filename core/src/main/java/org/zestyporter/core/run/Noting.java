@@ -24,6 +24,10 @@ final class Noting {
 
   private final OpenedPlan opened;
   private final List<Target> targets;
+
+  /** Those whose rows are noted, in order. */
+  private final List<Target> noted;
+
   private final ChunkSource chunks;
   private final boolean whole;
 
@@ -43,11 +47,12 @@ final class Noting {
   private final List<List<boolean[]>> leftOut = new ArrayList<>();
 
   Noting(OpenedPlan opened, List<Target> targets, ChunkSource chunks, boolean onlyMatches) {
-    this(opened, targets, chunks, onlyMatches, null, null);
+    this(opened, targets, targets, chunks, onlyMatches, null, null);
   }
 
   /**
-   * Only of matches; which records links await is not noted.
+   * Only of the matches of one destination, and of those that its records belong to; which records
+   * links await is not noted.
    *
    * @param known by destination and chunk, the keys of all rows; null for a destination whose keys
    *     hold the parent's record
@@ -55,9 +60,10 @@ final class Noting {
   Noting(
       OpenedPlan opened,
       List<Target> targets,
+      Target of,
       ChunkSource chunks,
       List<@Nullable List<Hashed>> known) {
-    this(opened, targets, chunks, true, null, known);
+    this(opened, targets, of.withAbove(), chunks, true, null, known);
   }
 
   /**
@@ -73,12 +79,13 @@ final class Noting {
       ChunkSource chunks,
       List<BitSet> only,
       List<@Nullable List<Hashed>> known) {
-    this(opened, targets, chunks, false, only, known);
+    this(opened, targets, targets, chunks, false, only, known);
   }
 
   private Noting(
       OpenedPlan opened,
       List<Target> targets,
+      List<Target> noted,
       ChunkSource chunks,
       boolean onlyMatches,
       @Nullable List<BitSet> only,
@@ -88,6 +95,7 @@ final class Noting {
     this.only = only;
     this.opened = opened;
     this.targets = targets;
+    this.noted = noted;
     this.chunks = chunks;
     this.onlyMatches = onlyMatches;
     this.whole = opened.plan().run().rows() == RunSettings.Rows.WHOLE;
@@ -97,21 +105,22 @@ final class Noting {
     long done = 0;
     for (int from = 0; from < chunks.count(); from += chunks.together()) {
       Pipeline.requireGoing(progress);
-      List<ChunkRows> some = chunks.some(from);
-      List<List<Hashed>> hashes = known == null ? hashes(some) : known(from, some.size());
-      for (int i = 0; i < some.size(); i++) {
-        ChunkRows chunk = some.get(i);
-        BitSet noted = only == null ? null : only.get(from + i);
-        boolean[] rejected = whole && targets.size() > 1 ? rejected(chunk, noted) : null;
-        for (int t = 0; t < targets.size(); t++) {
-          note(chunk, chunk.targets().get(t), rejected, hashes.get(i).get(t), noted);
+      List<ChunkRows> together = chunks.some(from);
+      List<List<Hashed>> hashes = known == null ? hashes(together) : known(from, together.size());
+      for (int i = 0; i < together.size(); i++) {
+        ChunkRows chunk = together.get(i);
+        BitSet some = only(from + i);
+        boolean[] rejected = whole && targets.size() > 1 ? rejected(chunk, some) : null;
+        for (Target target : noted) {
+          int t = target.index;
+          note(chunk, chunk.targets().get(t), rejected, hashes.get(i).get(t), some);
         }
         chunks.keep(from + i, chunk);
         done += chunk.count();
       }
       progress.at(Progress.Phase.MATCHING, done, opened.source().rowCount());
     }
-    for (Target target : targets) {
+    for (Target target : noted) {
       target.made.values().forEach(RowIndex::settle);
       if (!onlyMatches && only == null) {
         target.farOff.settle();
@@ -143,6 +152,22 @@ final class Noting {
           rows.target.matcher.hashes(rows.byField, rows.count()),
           onlyKeys ? List.of() : rows.target.guard.hashesOf(rows.byField, rows.count()));
     }
+  }
+
+  /** The rows of a chunk that are noted; null for all. */
+  private @Nullable BitSet only(int number) {
+    return only == null ? null : only.get(number);
+  }
+
+  /**
+   * The keys of a chunk's rows; null if they are not known.
+   *
+   * @param known by destination and chunk
+   */
+  static Matcher.@Nullable Hashes keys(
+      @Nullable List<@Nullable List<Hashed>> known, Target target, int number) {
+    List<Hashed> own = known == null ? null : known.get(target.index);
+    return own == null ? null : own.get(number).keys();
   }
 
   private List<List<Hashed>> known(int from, int count) {
@@ -277,23 +302,55 @@ final class Noting {
 
   /** Notes keys that hold the key of the parent's record, once that is known. */
   private void noteWithParents(Target target, Progress progress) {
-    for (int i = 0; i < chunks.count(); i++) {
+    for (int from = 0; from < chunks.count(); from += chunks.together()) {
       Pipeline.requireGoing(progress);
-      ChunkRows chunk = chunks.next(i);
-      BitSet noted = only == null ? null : only.get(i);
-      boolean[] rejected = whole ? rejected(chunk, noted) : null;
-      TargetRows rows = chunk.targets().get(target.index);
-      rows.byField[target.parent.fieldIndex()] = parents(chunk, rows, noted);
-      for (int r = 0; r < rows.count(); r++) {
-        boolean isOut = !isNoted(rows, r, noted) || isLeftOut(rows, r, rejected);
-        ValueColumn[] byField = isOut ? null : rows.byField;
-        target.matcher.note(byField, r);
-        if (!onlyMatches) {
-          target.guard.note(byField, r);
-        }
+      List<ChunkRows> some = chunks.some(from);
+      Hashed[] hashes = new Hashed[some.size()];
+      int first = from;
+      SideBySide.go(
+          hashes.length,
+          1,
+          (start, end) -> {
+            for (int i = start; i < end; i++) {
+              TargetRows rows = some.get(i).targets().get(target.index);
+              addParents(first + i, some.get(i), rows);
+              hashes[i] = only == null ? Hashed.of(rows, onlyMatches) : null;
+            }
+          });
+      for (int i = 0; i < hashes.length; i++) {
+        noteWithParents(some.get(i), target, hashes[i], only(from + i));
+        chunks.keep(from + i, some.get(i));
       }
-      chunks.keep(i, chunk);
     }
+  }
+
+  /**
+   * @param hashed the keys of all rows; null if not all are noted
+   */
+  private void noteWithParents(
+      ChunkRows chunk, Target target, @Nullable Hashed hashed, @Nullable BitSet some) {
+    boolean[] rejected = whole ? rejected(chunk, some) : null;
+    TargetRows rows = chunk.targets().get(target.index);
+    for (int r = 0; r < rows.count(); r++) {
+      boolean isOut = !isNoted(rows, r, some) || isLeftOut(rows, r, rejected);
+      ValueColumn[] byField = isOut ? null : rows.byField;
+      if (hashed == null) {
+        target.matcher.note(byField, r);
+      } else {
+        target.matcher.note(hashed.keys, byField, r);
+      }
+      if (!onlyMatches && hashed == null) {
+        target.guard.note(byField, r);
+      } else if (!onlyMatches) {
+        target.guard.note(hashed.guarded, byField, r);
+      }
+    }
+  }
+
+  /** Has rows hold what tells their parents apart. */
+  private void addParents(int number, ChunkRows chunk, TargetRows rows) {
+    Matcher.Hashes above = keys(known, rows.target.parent.target(), number);
+    rows.byField[rows.target.parent.fieldIndex()] = parents(chunk, rows, only(number), above);
   }
 
   /** Finds out whether rows with the same key say the same; only where there are such rows. */
@@ -323,17 +380,17 @@ final class Noting {
   private record Repeated(TargetRows said, BitSet at) {}
 
   private Repeated repeated(Target target, int number, ChunkRows chunk) {
-    BitSet noted = only == null ? null : only.get(number);
-    boolean[] rejected = whole && targets.size() > 1 ? rejected(chunk, noted) : null;
+    BitSet some = only(number);
+    boolean[] rejected = whole && targets.size() > 1 ? rejected(chunk, some) : null;
     TargetRows rows = chunk.targets().get(target.index);
     if (target.keysNeedParent()) {
-      rows.byField[target.parent.fieldIndex()] = parents(chunk, rows, noted);
+      addParents(number, chunk, rows);
     }
-    Matcher.Hashes hashes = isKnown(target) ? known.get(target.index).get(number).keys() : null;
+    Matcher.Hashes hashes = keys(known, target, number);
     BitSet at = new BitSet();
     BitSet source = new BitSet();
     for (int r = 0; r < rows.count(); r++) {
-      if (isNoted(rows, r, noted)
+      if (isNoted(rows, r, some)
           && !isLeftOut(rows, r, rejected)
           && target.matcher.mayDiffer(hashes, rows.byField, r)) {
         at.set(r);
@@ -357,6 +414,12 @@ final class Noting {
     public @Nullable Object key() {
       return null;
     }
+
+    /** It is told apart by this wherever keys are compared. */
+    @Override
+    public String toString() {
+      return "of row " + index;
+    }
   }
 
   /**
@@ -364,17 +427,21 @@ final class Noting {
    * one that will be made.
    *
    * @param only the chunk's rows for which that is wanted; null for all
+   * @param hashes the keys of all of the chunk's rows above; null if they are not known
    */
-  static ValueColumn parents(ChunkRows chunk, TargetRows rows, @Nullable BitSet only) {
+  static ValueColumn parents(
+      ChunkRows chunk, TargetRows rows, @Nullable BitSet only, Matcher.@Nullable Hashes hashes) {
     Target parent = rows.target.parent.target();
     TargetRows above = chunk.targets().get(parent.index);
+    boolean isPlaced = hashes != null && only == null;
+    Matcher.Placed placed = isPlaced ? parent.matcher.placed(hashes, above.first) : null;
     Object[] values = new Object[rows.count()];
     for (int r = 0; r < values.length; r++) {
       int p = above.from(rows.rowOf(r));
       if (!isNoted(rows, r, only) || above.isRejected(p)) {
         continue;
       }
-      Match match = parent.matcher.match(above.first + p, above.byField, p);
+      Match match = parent.matcher.match(above.first + p, placed, above.byField, p);
       if (match.isOne()) {
         values[r] = match.records().get(0).get(0);
       } else if (match.records().isEmpty()) {

@@ -153,6 +153,13 @@ final class Target {
             || guard.uses(parent.field().name()));
   }
 
+  /** The destinations whose matches have to be known to tell its own, itself the last. */
+  List<Target> withAbove() {
+    List<Target> all = new ArrayList<>(keysNeedParent() ? parent.target().withAbove() : List.of());
+    all.add(this);
+    return all;
+  }
+
   /**
    * The fields whose values have to be known of all rows, before any is decided.
    *

@@ -67,7 +67,7 @@ class KeptKeysTest {
           List.of(open),
           false,
           () -> {
-            new Noting(own, List.of(target), chunks, List.of(hashed)).go(Progress.NONE);
+            new Noting(own, List.of(target), target, chunks, List.of(hashed)).go(Progress.NONE);
             noted += target.matcher.asksForAll(0) ? 1 : 0;
           });
       TargetRows rows = chunks.next(0).targets().get(0);
