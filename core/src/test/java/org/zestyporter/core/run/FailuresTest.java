@@ -5,6 +5,8 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.catchThrowable;
 
 import java.io.IOException;
+import java.net.URLEncoder;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
@@ -246,6 +248,37 @@ class FailuresTest {
       assertThat(code(catchThrowable(() -> hasty.count(thing)))).isEqualTo("database-locked");
       on.connection().rollback();
     }
+  }
+
+  @Test
+  void aSchemaIsFoundAsItIsWritten() throws SQLException {
+    try (Databases.Fresh on = Databases.postgres()) {
+      String own = on.connection().getSchema();
+      String odd = "Liburu, \"Zahar\" " + own.substring(0, 9);
+      on.execute(
+          "CREATE SCHEMA \"" + odd.replace("\"", "\"\"") + "\"",
+          "CREATE SCHEMA \"X" + own + "\"",
+          "CREATE TABLE \"X" + own + "\".\"Liburu bat\" (nr integer PRIMARY KEY)",
+          "CREATE TABLE \"" + odd.replace("\"", "\"\"") + "\".apala (nr integer PRIMARY KEY)");
+      String url = on.connection().getMetaData().getURL().replaceFirst("\\?.*", "");
+      assertThat(at(url, "X" + own).ownTableNames()).containsExactly("Liburu bat");
+      assertThat(at(url, "nowhere,X" + own + " , " + own).ownTableNames())
+          .containsExactly("Liburu bat");
+      assertThat(at(url, "\"" + odd.replace("\"", "\"\"") + "\"").ownTableNames())
+          .containsExactly("apala");
+      assertThat(at(url, own).ownTableNames()).isEmpty();
+      assertThatThrownBy(() -> at(url, "x" + own).tableNames())
+          .hasMessageContaining("The database has no schema “x" + own + "”");
+      for (String nonsense : List.of(",", "a,,b", "\"a", "a\"b", "\"a\"b")) {
+        assertThatThrownBy(() -> at(url, nonsense))
+            .hasMessageContaining("The setting currentSchema can't be “" + nonsense + "”");
+      }
+    }
+  }
+
+  private static Database at(String url, String schema) {
+    String told = URLEncoder.encode(schema, StandardCharsets.UTF_8);
+    return Database.connect(url + "?currentSchema=" + told, "postgres", "postgres");
   }
 
   /** Two servers that know nothing of each other: what is claimed is claimed in the database. */

@@ -26,13 +26,20 @@ import org.zestyporter.core.value.PorterException;
  * @param file the database's file; null if it is none
  * @param shown the address as it is kept and shown; it can be read again
  * @param url what the driver is given
+ * @param schema the schema that is asked for, which the driver does not tell when it is missing;
+ *     null if none is
  */
 public record Address(
-    String product, @Nullable String host, @Nullable Path file, String shown, String url) {
+    String product,
+    @Nullable String host,
+    @Nullable Path file,
+    String shown,
+    String url,
+    @Nullable String schema) {
 
   /** An address that the driver is given as it is shown. */
   Address(String product, @Nullable String host, @Nullable Path file, String url) {
-    this(product, host, file, url, url);
+    this(product, host, file, url, url, null);
   }
 
   /**

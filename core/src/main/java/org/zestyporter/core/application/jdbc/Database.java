@@ -54,6 +54,10 @@ public final class Database implements Application {
   private final Going going;
   private final Claims claims;
   private final Offer offer;
+
+  /** The schema that its address asks for; null if it asks for none. */
+  private final @Nullable String schema;
+
   private final Answers answers;
 
   private final LinkedTables tables;
@@ -67,8 +71,10 @@ public final class Database implements Application {
       Dialect dialect,
       Map<String, TableInfo> known,
       Claims claims,
-      Offer offer) {
+      Offer offer,
+      @Nullable String schema) {
     this.offer = offer;
+    this.schema = schema;
     this.connections = connections;
     this.patience = patience;
     this.dialect = dialect;
@@ -83,6 +89,7 @@ public final class Database implements Application {
   /** The same for the same purpose, with other links. */
   private Database(Database of, List<ToldLink> links) {
     this.offer = of.offer;
+    this.schema = of.schema;
     this.connections = of.connections;
     this.patience = of.patience;
     this.dialect = of.dialect;
@@ -107,7 +114,8 @@ public final class Database implements Application {
         Dialect.of(address.product()),
         new ConcurrentHashMap<>(),
         Claims.of(address),
-        offer);
+        offer,
+        address.schema());
   }
 
   /**
@@ -140,7 +148,7 @@ public final class Database implements Application {
 
   @Override
   public Database stoppable() {
-    Database own = new Database(connections, patience, dialect, known, claims, offer);
+    Database own = new Database(connections, patience, dialect, known, claims, offer, schema);
     return own.with(links());
   }
 
@@ -169,15 +177,23 @@ public final class Database implements Application {
         });
   }
 
+  private Metadata metadata(Connection connection) throws SQLException {
+    Metadata metadata = new Metadata(connection, dialect, offer);
+    if (schema != null && !metadata.hasHome()) {
+      throw ErrorCode.DATABASE_MISSING.error(
+          "The database has no schema “" + schema + "”, or its user may not look into it.");
+    }
+    return metadata;
+  }
+
   @Override
   public List<String> tableNames() {
-    return use(
-        connection -> List.copyOf(new Metadata(connection, dialect, offer).tables().keySet()));
+    return use(connection -> List.copyOf(metadata(connection).tables().keySet()));
   }
 
   @Override
   public List<String> ownTableNames() {
-    return use(connection -> new Metadata(connection, dialect, offer).ownTables());
+    return use(connection -> metadata(connection).ownTables());
   }
 
   @Override
@@ -196,7 +212,7 @@ public final class Database implements Application {
     }
     use(
         connection -> {
-          Metadata metadata = new Metadata(connection, dialect, offer);
+          Metadata metadata = metadata(connection);
           for (String name : names) {
             try {
               if (!known.containsKey(name)) {
@@ -211,7 +227,7 @@ public final class Database implements Application {
   }
 
   private TableInfo readTable(String name) {
-    return use(c -> readTable(c, new Metadata(c, dialect, offer), name));
+    return use(c -> readTable(c, metadata(c), name));
   }
 
   private TableInfo readTable(Connection connection, Metadata metadata, String name)

@@ -116,6 +116,11 @@ final class Metadata {
     return bare == 0 ? a.compareTo(b) : bare;
   }
 
+  /** False if there is none of the schemas in which the connection looks for tables. */
+  boolean hasHome() {
+    return home != null;
+  }
+
   private boolean isHome(@Nullable String schema) {
     return schema == null || schema.equals(home);
   }

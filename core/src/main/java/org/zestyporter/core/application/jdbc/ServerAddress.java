@@ -3,6 +3,8 @@ package org.zestyporter.core.application.jdbc;
 import java.net.URLDecoder;
 import java.net.URLEncoder;
 import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import java.util.function.UnaryOperator;
@@ -21,6 +23,15 @@ final class ServerAddress implements Address.Form {
   private static final Pattern NUMBER = Pattern.compile("\\d{1,6}");
   private static final Pattern TRUTH = Pattern.compile("true|false");
   private static final Pattern NAME = Pattern.compile("[^\\p{Cntrl}]{1,200}");
+
+  /** Schemas as PostgreSQL reads them, in the order in which tables are looked for. */
+  private static final Pattern SCHEMAS =
+      Pattern.compile("\\s*(?<name>\"(?:[^\"]|\"\")+\"|[^\",]+?)\\s*(?:,|$)");
+
+  /** A name that PostgreSQL takes as it stands, without changing its letters. */
+  private static final Pattern BARE = Pattern.compile("[a-z_][a-z0-9_$]*");
+
+  private static final String SCHEMA = "currentSchema";
 
   private static final Pattern PARTING = Pattern.compile("[?&/\\\\#\\p{Cntrl}]");
 
@@ -64,7 +75,7 @@ final class ServerAddress implements Address.Form {
     String prefix = "jdbc:postgresql:";
     ServerAddress form =
         new ServerAddress("PostgreSQL", prefix, prefix, 5432, ServerAddress::encode, "");
-    form.allowed.put("currentSchema", NAME);
+    form.allowed.put(SCHEMA, NAME);
     form.allowed.put("ApplicationName", NAME);
     form.allowed.put("ssl", TRUTH);
     form.allowed.put(
@@ -117,9 +128,31 @@ final class ServerAddress implements Address.Form {
     Map<String, String> settings = settings(m.group("settings"));
     String server = "//" + host + number + "/";
     String rest = server + written(database, settings, ServerAddress::encode);
+    String schema = settings.get(SCHEMA);
+    settings.computeIfPresent(SCHEMA, (name, value) -> quoted(value));
     String url = given + server + written(database, settings, names);
     url += always.isEmpty() ? "" : (settings.isEmpty() ? "?" : "&") + always;
-    return new Address(product, host, null, prefix + rest, url);
+    return new Address(product, host, null, prefix + rest, url, schema);
+  }
+
+  /** Names of schemas so that they are found as they are written, whatever their letters. */
+  private static String quoted(String schemas) {
+    List<String> quoted = new ArrayList<>();
+    Matcher m = SCHEMAS.matcher(schemas);
+    int end = 0;
+    while (end < schemas.length() && m.find(end) && m.start() == end) {
+      String name = m.group("name");
+      boolean isWritten = name.startsWith("\"") || BARE.matcher(name).matches();
+      quoted.add(isWritten ? name : '"' + name + '"');
+      end = m.end();
+    }
+    if (end < schemas.length() || quoted.isEmpty()) {
+      throw Address.refused(
+          "The setting currentSchema can't be “"
+              + schemas
+              + "”: it is the name of a schema, or several with commas between.");
+    }
+    return String.join(",", quoted);
   }
 
   private static String written(
