@@ -268,6 +268,16 @@ describe('questions, answered where they are asked', () => {
     expect(open.fill('type_id')?.farOff).toEqual(['*']);
   });
 
+  it('holds no row that is rejected for something else too', async () => {
+    const { open } = show([word('Ketch rig', 37), { ...word('12', 52), field: 'length_m' }]);
+    expect(await screen.findByText('2 questions, holding 70 rows')).toBeInTheDocument();
+    const report = open.rehearsal!.report!;
+    const [only] = report.destinations;
+    const destinations = [{ ...only!, waiting: 67 }];
+    open.rehearsal = aRun({ report: { ...report, destinations } });
+    expect(await screen.findByText('2 questions, holding 67 rows')).toBeInTheDocument();
+  });
+
   it('offers what is likely first, and takes it by a key', async () => {
     const { open } = show([word('Ketch rig', 37), word('mtr', 4)]);
     const refresh = vi.spyOn(open, 'refresh').mockResolvedValue();

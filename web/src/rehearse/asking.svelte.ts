@@ -72,9 +72,10 @@ export class Asking {
   /** Rows that wait for an answer; what is only supposed holds none of them. */
   waiting = $derived.by(() => {
     const held = this.asked.filter((a) => !isSupposed(a)).reduce((sum, a) => sum + a.rows, 0);
-    // a row may wait for several answers
+    // a row may wait for several answers, or be rejected for something else too
     const report = this.open.rehearsal?.report;
-    return Math.min(held, Math.max(0, ...(report?.destinations ?? []).map((t) => t.rejected)));
+    const most = (report?.destinations ?? []).map((t) => t.waiting ?? t.rejected);
+    return Math.min(held, Math.max(0, ...most));
   });
   current = $derived(this.asked[Math.min(this.at, this.asked.length - 1)]);
   word = $derived(this.current?.words[0]);
