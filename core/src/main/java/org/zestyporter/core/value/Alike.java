@@ -17,6 +17,12 @@ public final class Alike {
   /** As near as a word in other letters. */
   private static final double MEANT = 0.99;
 
+  /** What is the same but for slips is likelier than what looks much like it. */
+  private static final double OF_NO_SLIP = 0.98;
+
+  private static final double OF_EACH_SLIP = 0.015;
+  private static final double OF_WHOLE = 0.005;
+
   private Alike() {}
 
   private record Ranked(String value, double likeness) {}
@@ -85,6 +91,11 @@ public final class Alike {
     if (!figures.isEmpty() && !figures(b).isEmpty() && !figures.equals(figures(b))) {
       // number 13 is another one than number 1, however alike they look
       return whole * OF_OTHER_FIGURES;
+    }
+    int slips = Spelling.slipsOf(a, b);
+    if (slips >= 0) {
+      // of two that begin alike the one with fewer slips is meant: Leire by Lire, and not Iker
+      return Math.max(whole, OF_NO_SLIP - OF_EACH_SLIP * slips + OF_WHOLE * whole);
     }
     if (!b.isEmpty() && initials(a).equals(b.replace(" ", ""))) {
       return Math.max(whole, 0.9);

@@ -32,11 +32,29 @@ public record Spelling(List<String> forms, String figures) {
   /** How a text is compared. */
   public static Spelling of(String text) {
     String plain = Alike.fold(text);
-    String[] words = plain.split(" ");
-    Arrays.sort(words);
-    String ordered = String.join(" ", words);
+    String ordered = ordered(plain);
     return new Spelling(
         plain.equals(ordered) ? List.of(plain) : List.of(plain, ordered), figures(plain));
+  }
+
+  private static String ordered(String plain) {
+    String[] words = plain.split(" ");
+    Arrays.sort(words);
+    return String.join(" ", words);
+  }
+
+  /**
+   * The slips between two folded texts, whatever words they make; under 0 if they are more than
+   * texts of their length may have.
+   */
+  static int slipsOf(String a, String b) {
+    int shorter = Math.min(a.length(), b.length());
+    int most = mostSlips(shorter);
+    if (Math.max(a.length(), b.length()) - shorter > most || shorter == 0) {
+      return -1;
+    }
+    int slips = DISTANCES[most].apply(a, b);
+    return slips >= 0 || a.indexOf(' ') < 0 ? slips : DISTANCES[most].apply(ordered(a), ordered(b));
   }
 
   /** The figures of a text, in order. */

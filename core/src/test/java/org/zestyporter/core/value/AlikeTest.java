@@ -24,6 +24,36 @@ class AlikeTest {
     assertThat(Alike.isNear(word, meant)).isTrue();
   }
 
+  /** Of many who have a name in common, who is meant is told by the slips. */
+  @ParameterizedTest
+  @CsvSource({
+    "Lire Elizondo,Leire Elizondo",
+    "Nrea Mendizabal,Nerea Mendizabal",
+    "An Goikoetxea,Ane Goikoetxea",
+    "'Mendizabal, Nerae',Nerea Mendizabal",
+    "Jon Zubizarrta,Jon Zubizarreta",
+    "Unai Goikoetxea,Unai Goikoetxea",
+    "Berth 13a,Berth 13",
+    "Wile,Will"
+  })
+  void theOneWithFewestSlipsIsLikeliest(String word, String meant) {
+    List<String> people =
+        List.of(
+            "Ane Goikoetxea",
+            "Ane Mendizabal",
+            "Berth 12a",
+            "Berth 13",
+            "Iker Elizondo",
+            "Jon Zubizarreta",
+            "Leire Elizondo",
+            "Nerea Mendizabal",
+            "Unai Goikoetxea",
+            "Unai Zubizarreta",
+            "Will");
+    assertThat(Alike.ranked(word, people, 3).get(0)).isEqualTo(meant);
+    assertThat(Alike.isNear(word, meant)).isTrue();
+  }
+
   /** Files of one script come to applications of the other. */
   @ParameterizedTest
   @CsvSource({
