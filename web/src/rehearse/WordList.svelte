@@ -24,6 +24,7 @@
         bind:value={means[one.value]}
         placeholder="not now"
         aria-label="“{one.value}” means"
+        title={means[one.value]}
       />
     </label>
   {/each}
@@ -48,7 +49,7 @@
   }
   .one {
     display: grid;
-    grid-template-columns: minmax(0, 1fr) 44px minmax(0, 1fr);
+    grid-template-columns: minmax(0, 5fr) 36px minmax(0, 6fr);
     gap: 8px;
     align-items: center;
     padding: 3px 8px;
