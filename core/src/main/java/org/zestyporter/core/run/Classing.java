@@ -121,24 +121,28 @@ public final class Classing {
     OpenedPlan own = opened.through(opened.application(), remembered.answers());
     List<KeptColumns.Open> columns = remembered.columns().openAll(own);
     List<Target> targets = Targets.open(own, KeptColumns.fills(columns));
+    List<Target> noted = targets.get(destination).withAbove();
     long weight = 0;
-    for (Target target : targets) {
-      List<String> lookedAt = target.lookedAt(true);
+    for (Target target : noted) {
       long rows = columns.get(target.index).count();
+      long heavy = Remembered.weightOfMatches(rows, target, target.lookedAt(true));
       boolean isNear = targets.size() > 1 && target.matcher.isNear();
-      if (isNear || !Remembered.fits(rows, target, lookedAt)) {
+      if (isNear || !Remembered.fits(heavy)) {
         return null;
       }
-      weight += Remembered.weightAtWork(rows, target, lookedAt);
+      weight += Remembered.weightAtWork(heavy, rows, target);
     }
     try (Room room = Room.take(weight)) {
       List<KeptChunks.Part> parts = new ArrayList<>();
       for (Target target : targets) {
         KeptColumns.Open of = columns.get(target.index);
-        parts.add(new KeptChunks.Part(of, of.chunks(target.lookedAt(true)), target));
+        // of the others it is only known which rows they reject
+        List<String> lookedAt = noted.contains(target) ? target.lookedAt(true) : List.of();
+        parts.add(new KeptChunks.Part(of, of.chunks(lookedAt), target));
       }
       ChunkSource chunks = new KeptChunks(parts);
-      List<List<Noting.Hashed>> hashed = remembered.keys().hashed(targets, columns, chunks, true);
+      List<List<Noting.Hashed>> hashed =
+          remembered.keys().hashed(targets, noted, columns, chunks, true);
       boolean isTogether = isTogether(own, targets);
       Noting noting = new Noting(own, targets, targets.get(destination), chunks, hashed);
       remembered.keys().known(targets, columns, isTogether, () -> noting.go(Progress.NONE));

@@ -60,6 +60,11 @@ final class Excerpt {
       this.lookedAt = hasher.lookedAt(false);
       lookedAt.addAll(also);
     }
+
+    /** About how many bytes its rows take. */
+    long weight() {
+      return Remembered.weight(columns.count(), hasher, lookedAt);
+    }
   }
 
   private Excerpt(OpenedPlan own, List<Part> parts, KeptKeys keys) {
@@ -85,9 +90,7 @@ final class Excerpt {
     for (Target hasher : Targets.open(own, KeptColumns.fills(columns))) {
       Part part = new Part(columns.get(hasher.index), hasher, also.get(hasher.index));
       boolean isTied = !hasher.keysNeedParent() || hasher.isWithinParent();
-      if (!isTied
-          || hasher.matcher.isNear()
-          || !Remembered.fits(part.columns.count(), hasher, part.lookedAt)) {
+      if (!isTied || hasher.matcher.isNear() || !Remembered.fits(part.weight())) {
         return null;
       }
       parts.add(part);
@@ -98,7 +101,7 @@ final class Excerpt {
   /** About how many bytes it takes. */
   long weight() {
     return parts.stream()
-        .mapToLong(p -> Remembered.weightAtWork(p.columns.count(), p.hasher, p.lookedAt))
+        .mapToLong(p -> Remembered.weightAtWork(p.weight(), p.columns.count(), p.hasher))
         .sum();
   }
 
@@ -121,7 +124,7 @@ final class Excerpt {
     }
     use(targets);
     List<KeptColumns.Open> columns = parts.stream().map(part -> part.columns).toList();
-    hashed = keys.hashed(targets, columns, chunks, false);
+    hashed = keys.hashed(targets, targets, columns, chunks, false);
     ties = new Ties(targets, columns, hashed, chunks, keys);
   }
 

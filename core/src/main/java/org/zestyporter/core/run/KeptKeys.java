@@ -69,16 +69,21 @@ final class KeptKeys {
   }
 
   /**
-   * The keys of all rows by destination and chunk; null for a destination whose keys hold the
-   * parent's record, which can't be told before that is known.
+   * The keys of all rows by destination and chunk; null for a destination that nobody asks for, or
+   * whose keys hold the parent's record, which can't be told before that is known.
    *
+   * @param noted those that somebody asks for
    * @param onlyKeys true if nobody asks for the values that must be unique
    */
-  List<List<Noting.Hashed>> hashed(
-      List<Target> targets, List<KeptColumns.Open> columns, ChunkSource chunks, boolean onlyKeys) {
+  List<@Nullable List<Noting.Hashed>> hashed(
+      List<Target> targets,
+      List<Target> noted,
+      List<KeptColumns.Open> columns,
+      ChunkSource chunks,
+      boolean onlyKeys) {
     List<List<Noting.Hashed>> all = new ArrayList<>();
     for (Target target : targets) {
-      boolean isTold = !target.keysNeedParent();
+      boolean isTold = noted.contains(target) && !target.keysNeedParent();
       all.add(isTold ? hashed(target, columns.get(target.index), chunks, onlyKeys) : null);
     }
     return all;

@@ -3,6 +3,8 @@ package org.zestyporter.core.run;
 import java.time.Clock;
 import java.time.Duration;
 import java.util.List;
+import java.util.Set;
+import java.util.TreeSet;
 import org.zestyporter.core.application.Application;
 import org.zestyporter.core.application.FieldType;
 import org.zestyporter.core.source.SourceTable;
@@ -38,36 +40,46 @@ public final class Remembered {
     this.keys = new KeptKeys(answers, room);
   }
 
-  /**
-   * True if there is room for the values of some fields of all rows, and their keys; where there is
-   * none, rows are gone through chunk by chunk.
-   */
-  static boolean fits(long rows, Target target, List<String> fields, long memory) {
-    return weight(rows, target, fields) <= memory / SHARE_AT_WORK;
+  /** True if there is room for so much of one destination; else chunks are gone through. */
+  static boolean fits(long weight) {
+    return fits(weight, Runtime.getRuntime().maxMemory());
+  }
+
+  /** The same in so much memory. */
+  static boolean fits(long weight, long memory) {
+    return weight <= memory / SHARE_AT_WORK;
   }
 
   /**
-   * About how many bytes it takes to go through them, with as many records and what is found for
+   * About how many bytes it takes to go through rows, with as many records and what is found for
    * the keys.
+   *
+   * @param weight of the rows
    */
-  static long weightAtWork(long rows, Target target, List<String> fields) {
-    return 2 * weight(rows, target, fields) + Chunks.weightOfKeys(rows, target);
+  static long weightAtWork(long weight, long rows, Target target) {
+    return 2 * weight + Chunks.weightOfKeys(rows, target);
   }
 
-  private static long weight(long rows, Target target, List<String> fields) {
-    int keys = target.matcher.size() + target.guard.size() + target.made.size();
-    long weight = (long) KEY_WEIGHT * (keys + target.awaiting.length);
-    for (String field : fields) {
+  /**
+   * About how many bytes the values of some fields of all rows take, with their keys, and what must
+   * be unique or is linked.
+   */
+  static long weight(long rows, Target target, List<String> fields) {
+    int others = target.guard.size() + target.made.size() + target.awaiting.length;
+    return weightOfMatches(rows, target, fields)
+        + rows * ((long) KEY_WEIGHT * others + (long) AWAITED_WEIGHT * target.awaiting.length);
+  }
+
+  /** The same where nobody asks what becomes of the rows. */
+  static long weightOfMatches(long rows, Target target, List<String> fields) {
+    Set<String> each = new TreeSet<>(String.CASE_INSENSITIVE_ORDER);
+    each.addAll(fields);
+    long weight = (long) KEY_WEIGHT * target.matcher.size();
+    for (String field : each) {
       boolean isText = target.table.field(field).type() == FieldType.TEXT;
       weight += isText ? TEXT_WEIGHT : OTHER_WEIGHT;
     }
-    weight += (long) AWAITED_WEIGHT * target.awaiting.length;
     return rows * weight;
-  }
-
-  /** The same in the memory that there is. */
-  static boolean fits(long rows, Target target, List<String> fields) {
-    return fits(rows, target, fields, Runtime.getRuntime().maxMemory());
   }
 
   KeptColumns columns() {

@@ -343,9 +343,14 @@ class ClassingTest {
       List<String> fields = target.lookedAt(true);
       // a number of text, a name, a day, two keys and what must be unique
       long heap = 512L << 20;
-      assertThat(Remembered.fits(1_000_000, target, fields, heap)).isTrue();
-      assertThat(Remembered.fits(10_000_000, target, fields, heap)).isFalse();
-      assertThat(Remembered.fits(10_000_000, target, fields, heap * 16)).isTrue();
+      long million = Remembered.weight(1_000_000, target, fields);
+      assertThat(Remembered.fits(million, heap)).isTrue();
+      assertThat(Remembered.fits(10 * million, heap)).isFalse();
+      assertThat(Remembered.fits(10 * million, heap * 16)).isTrue();
+      // a field counts once, and what must be unique only where somebody asks for it
+      fields.addAll(List.of("NUMMER", "nachname"));
+      assertThat(Remembered.weight(1_000_000, target, fields)).isEqualTo(million);
+      assertThat(Remembered.weightOfMatches(1_000_000, target, fields)).isLessThan(million);
     }
   }
 }
