@@ -14,6 +14,7 @@ import java.util.concurrent.Executor;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Ask;
+import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.Lookups;
 import org.zestyporter.core.application.Records;
 import org.zestyporter.core.application.TableInfo;
@@ -161,42 +162,75 @@ final class KeptAnswers implements Lookups {
     if (same != null || ask.wanted() != null) {
       return same;
     }
-    // the one that has held for longest, so that what follows from it holds for longest too
-    Map.Entry<Ask, Answer> more =
-        kept.all().entrySet().stream()
-            .filter(e -> holds(e.getKey(), ask))
-            .min(Comparator.comparing(e -> e.getValue().since))
-            .orElse(null);
-    if (more == null) {
-      return null;
+    Map<Ask, Answer> all = kept.all();
+    all.keySet().removeIf(other -> other.wanted() != null || !other.table().equals(ask.table()));
+    List<Map.Entry<Ask, Answer>> parts = parts(ask, all);
+    parts.forEach(part -> kept.touch(part.getKey()));
+    return parts.isEmpty() ? null : joined(parts, ask);
+  }
+
+  /**
+   * The answers that hold what is asked of all records: one for all fields, or one for each if they
+   * tell of the same records; none if there are none.
+   *
+   * @param all that tell of all records of its table
+   */
+  private static List<Map.Entry<Ask, Answer>> parts(Ask ask, Map<Ask, Answer> all) {
+    Map.Entry<Ask, Answer> whole = longest(ask.fields(), all);
+    if (whole != null) {
+      return List.of(whole);
     }
-    kept.touch(more.getKey());
-    return some(more.getKey(), more.getValue(), ask);
+    List<FieldInfo> key = ask.table().fields(ask.table().primaryKey());
+    List<Map.Entry<Ask, Answer>> parts = new ArrayList<>();
+    for (FieldInfo field : ask.fields()) {
+      List<FieldInfo> both = new ArrayList<>(key);
+      both.add(field);
+      parts.add(longest(both, all));
+    }
+    return key.isEmpty() || parts.contains(null) || !areOfSame(key, parts) ? List.of() : parts;
   }
 
-  /** True if what one asks of all records is part of what another one does. */
-  private static boolean holds(Ask other, Ask ask) {
-    return other.wanted() == null
-        && other.table().equals(ask.table())
-        && other.fields().containsAll(ask.fields());
+  /** The one that has held for longest, so that what follows from it holds for longest too. */
+  private static Map.@Nullable Entry<Ask, Answer> longest(
+      List<FieldInfo> fields, Map<Ask, Answer> all) {
+    return all.entrySet().stream()
+        .filter(e -> e.getKey().fields().containsAll(fields))
+        .min(Comparator.comparing(e -> e.getValue().since))
+        .orElse(null);
   }
 
-  /** The answer to a question of which more is known than was asked. */
-  private static Answer some(Ask known, Answer answer, Ask wanted) {
-    int[] columns = wanted.fields().stream().mapToInt(known.fields()::indexOf).toArray();
-    List<ValueColumn[]> records =
-        answer.records.stream()
-            .map(
-                all -> {
-                  ValueColumn[] some = new ValueColumn[columns.length];
-                  for (int c = 0; c < columns.length; c++) {
-                    some[c] = all[columns[c]];
-                  }
-                  return some;
-                })
+  private static boolean areOfSame(List<FieldInfo> key, List<Map.Entry<Ask, Answer>> parts) {
+    List<Answer> keys =
+        parts.stream()
+            .distinct()
+            .map(part -> joined(List.of(part), Ask.all(part.getKey().table(), key)))
             .toList();
+    return keys.stream().allMatch(keys.get(0)::isSame);
+  }
+
+  /**
+   * The answer to a question of which more is known than was asked.
+   *
+   * @param parts the answer that holds all its fields, or one for each
+   */
+  private static Answer joined(List<Map.Entry<Ask, Answer>> parts, Ask wanted) {
+    List<ValueColumn[]> records = new ArrayList<>();
+    for (int piece = 0; piece < parts.get(0).getValue().records.size(); piece++) {
+      ValueColumn[] some = new ValueColumn[wanted.fields().size()];
+      for (int c = 0; c < some.length; c++) {
+        Map.Entry<Ask, Answer> part = parts.get(parts.size() == 1 ? 0 : c);
+        int at = part.getKey().fields().indexOf(wanted.fields().get(c));
+        some[c] = part.getValue().records.get(piece)[at];
+      }
+      records.add(some);
+    }
+    Comparator<Instant> byTime = Comparator.naturalOrder();
     // its columns are kept already, so that it weighs nothing of its own
-    return new Answer(records, answer.since, answer.read, 0);
+    return new Answer(
+        records,
+        parts.stream().map(part -> part.getValue().since).max(byTime).orElseThrow(),
+        parts.stream().map(part -> part.getValue().read).min(byTime).orElseThrow(),
+        0);
   }
 
   @Override

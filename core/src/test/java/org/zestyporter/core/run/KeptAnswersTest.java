@@ -39,6 +39,7 @@ class KeptAnswersTest {
 
   private final Lookups through = mock(Lookups.class);
   private Object[] names = {"Petrel", "Tern"};
+  private Object[] ids = {BigDecimal.ONE, BigDecimal.TEN};
 
   @BeforeEach
   void answer() {
@@ -51,8 +52,7 @@ class KeptAnswersTest {
                       .map(
                           f ->
                               f.equals(ID)
-                                  ? ValueColumn.of(
-                                      new Object[] {BigDecimal.ONE, BigDecimal.TEN}, null)
+                                  ? ValueColumn.of(ids, null)
                                   : ValueColumn.of(names, null))
                       .toArray(ValueColumn[]::new);
               found.accept(columns);
@@ -146,6 +146,34 @@ class KeptAnswersTest {
       assertThat(going.kept.since(Ask.all(TABLE, List.of(ID)))).isEqualTo(NOW.instant());
     }
     verify(through, times(2)).look(any(), any());
+  }
+
+  @Test
+  void whatIsKnownInPartsIsPutTogether() {
+    Going going = new Going();
+    Ask both = Ask.all(TABLE, List.of(NAME, OTHER, ID));
+    going.at(0);
+    told(going.kept, Ask.all(TABLE, List.of(NAME, ID)));
+    going.at(5);
+    told(going.kept, Ask.all(TABLE, List.of(ID, OTHER)));
+    assertThat(told(going.kept, both)).containsExactly("Petrel Petrel 1", "Tern Tern 10");
+    verify(through, times(2)).look(any(), any());
+    // it changes when any part of it does, and is too old when any part of it is
+    assertThat(going.kept.since(both)).isEqualTo(NOW.instant().plusSeconds(5));
+    going.at(61);
+    assertThat(going.kept.since(both)).isNull();
+  }
+
+  @Test
+  void whatTellsOfOtherRecordsIsNotPutTogether() {
+    Going going = new Going();
+    going.at(0);
+    told(going.kept, Ask.all(TABLE, List.of(NAME, ID)));
+    ids = new Object[] {BigDecimal.ONE, BigDecimal.valueOf(2)};
+    told(going.kept, Ask.all(TABLE, List.of(OTHER, ID)));
+    assertThat(told(going.kept, Ask.all(TABLE, List.of(NAME, OTHER))))
+        .containsExactly("Petrel Petrel", "Tern Tern");
+    verify(through, times(3)).look(any(), any());
   }
 
   @Test
