@@ -5,23 +5,27 @@ import java.io.OutputStream;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
+import java.util.Collection;
 import java.util.HashMap;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.Function;
+import org.dhatim.fastexcel.Range;
 import org.dhatim.fastexcel.VisibilityState;
 import org.dhatim.fastexcel.Workbook;
 import org.dhatim.fastexcel.Worksheet;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.TableInfo;
+import org.zestyporter.core.plan.Destination;
+import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.source.reading.CellFormat;
 import org.zestyporter.core.value.Cell;
+import org.zestyporter.core.value.PorterException;
 
 /**
  * Writes returns as a workbook (ECMA-376): the failing cells are marked and commented, and offer
- * the choices of their field.
+ * the choices of their field, or the words that its link knows if these are not too many.
  */
 final class ReturnsWorkbook implements Returns.Lines {
   private static final int MOST_CHOICES = 500;
@@ -120,7 +124,11 @@ final class ReturnsWorkbook implements Returns.Lines {
   private static final class Choices {
     private final Workbook book;
     private final OpenedPlan opened;
-    private final Map<Returns.Place, Integer> listed = new LinkedHashMap<>();
+
+    /** By field, its column on the sheet of choices; null if it has none, or too many. */
+    private final Map<Returns.Place, @Nullable Range> listed = new HashMap<>();
+
+    private int columns;
     private @Nullable Worksheet sheet;
 
     Choices(Workbook book, OpenedPlan opened) {
@@ -130,30 +138,60 @@ final class ReturnsWorkbook implements Returns.Lines {
 
     /** Offers the choices of a field in a cell, if it has any. */
     void offer(Worksheet in, int row, int column, Returns.Place place) {
-      TableInfo table = opened.table(opened.plan().destinations().get(place.destination()));
-      FieldInfo field = table.find(place.field());
-      List<String> choices = field == null ? null : field.choices();
-      if (choices == null || choices.isEmpty() || choices.size() > MOST_CHOICES) {
-        return;
+      if (!listed.containsKey(place)) {
+        listed.put(place, list(choices(place)));
       }
-      int at = listed.computeIfAbsent(place, p -> list(choices));
-      in.range(row, column, row, column)
-          .validateWithList(sheet.range(0, at, choices.size() - 1, at))
-          .errorTitle("")
-          .error("")
-          .showErrorMessage(false);
+      Range choices = listed.get(place);
+      if (choices != null) {
+        in.range(row, column, row, column)
+            .validateWithList(choices)
+            .errorTitle("")
+            .error("")
+            .showErrorMessage(false);
+      }
     }
 
-    private int list(List<String> choices) {
+    private Collection<String> choices(Returns.Place place) {
+      Destination destination = opened.plan().destinations().get(place.destination());
+      TableInfo table = opened.table(destination);
+      FieldInfo field = table.find(place.field());
+      Fill fill =
+          destination.fills().stream()
+              .filter(f -> f.field().equalsIgnoreCase(place.field()))
+              .findFirst()
+              .orElse(null);
+      if (field == null || fill == null) {
+        return List.of();
+      }
+      try {
+        boolean isLink = field.choices() == null && field.link() != null;
+        return isLink && opened.application().count(linked(field)) > MOST_CHOICES
+            ? List.of()
+            : KnownWords.of(opened.application(), table, fill, MOST_CHOICES + 1);
+      } catch (PorterException e) {
+        // rejected rows can be taken away though the application can't be read just now
+        return List.of();
+      }
+    }
+
+    private TableInfo linked(FieldInfo field) {
+      return opened.application().table(field.link().table());
+    }
+
+    private @Nullable Range list(Collection<String> choices) {
+      if (choices.isEmpty() || choices.size() > MOST_CHOICES) {
+        return null;
+      }
       if (sheet == null) {
         sheet = book.newWorksheet("choices");
         sheet.setVisibilityState(VisibilityState.HIDDEN);
       }
-      int at = listed.size();
-      for (int i = 0; i < choices.size(); i++) {
-        sheet.value(i, at, choices.get(i));
+      int at = columns++;
+      int row = 0;
+      for (String choice : choices) {
+        sheet.value(row++, at, choice);
       }
-      return at;
+      return sheet.range(0, at, row - 1, at);
     }
   }
 }

@@ -204,6 +204,41 @@ class ReturnsTest {
     }
   }
 
+  /** What a link knows is offered as well, if it is not too much. */
+  @Test
+  void theWorkbookOffersWhatALinkKnows() throws SQLException, IOException {
+    format = Returns.Format.XLSX;
+    try (Databases.Fresh on = Databases.h2()) {
+      on.execute(
+          "CREATE TABLE picker (id INTEGER PRIMARY KEY, name VARCHAR(40) NOT NULL)",
+          "INSERT INTO picker VALUES (2, 'Nerea Lasa'), (1, 'Ane Lasa')",
+          "CREATE TABLE crate (nr INTEGER PRIMARY KEY, picker INTEGER REFERENCES picker (id),"
+              + " other INTEGER REFERENCES picker (id))");
+      Path file = Files.writeString(folder.resolve("crates.csv"), "Nr,Who,Other\n1,Lire Lasa,\n");
+      Origin.Link byName = new Origin.Link("name", List.of(), Origin.WhenMissing.REJECT);
+      Destination crates =
+          new Destination(
+              "crate",
+              List.of(
+                  Fill.of("nr", Origin.column("Nr"), Step.of(StepKind.READ_NUMBER)),
+                  Fill.of("picker", Origin.linked("Who", byName)),
+                  Fill.of("other", Origin.linked("Other", byName))),
+              List.of(new MatchKey(List.of("nr"), List.of())),
+              null);
+      Plan plan = new Plan("Crates", null, Reading.FIND, List.of(crates), null);
+      run(on, plan, file, "2026-0003", new Returns[1]);
+      Map<String, String> few = parts(written("few.xlsx"));
+      assertThat(few.get("xl/worksheets/sheet1.xml")).contains("'choices'!$A$1:$A$2");
+      assertThat(few.get("xl/sharedStrings.xml")).containsSubsequence("Ane Lasa", "Nerea Lasa");
+      for (int id = 3; id <= 501; id++) {
+        on.execute("INSERT INTO picker VALUES (" + id + ", 'Picker " + id + "')");
+      }
+      run(on, plan, file, "2026-0004", new Returns[1]);
+      Map<String, String> many = parts(written("many.xlsx"));
+      assertThat(many.get("xl/worksheets/sheet1.xml")).doesNotContain("dataValidation");
+    }
+  }
+
   /** Numbers and days are shown as they were, and read as they were. */
   @Test
   void theWorkbookKeepsTheFormatsOfItsColumns() throws SQLException, IOException {

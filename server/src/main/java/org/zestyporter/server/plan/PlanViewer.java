@@ -4,13 +4,9 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Set;
-import java.util.TreeSet;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
-import org.zestyporter.core.application.Ask;
-import org.zestyporter.core.application.FieldInfo;
-import org.zestyporter.core.application.Records;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.fill.BatchRow;
 import org.zestyporter.core.fill.CompiledFill;
@@ -28,6 +24,7 @@ import org.zestyporter.core.preview.StageTable;
 import org.zestyporter.core.preview.Trials;
 import org.zestyporter.core.preview.Troubles;
 import org.zestyporter.core.run.Classing;
+import org.zestyporter.core.run.KnownWords;
 import org.zestyporter.core.run.OpenedPlan;
 import org.zestyporter.core.source.FileChange;
 import org.zestyporter.core.source.Rows;
@@ -217,26 +214,8 @@ class PlanViewer {
 
   /** The application's values that a word may mean: choices of the field, or values of its link. */
   List<PlanViews.Suggestion> suggest(PlanService.Opened opened, PlanViews.WordSearch wanted) {
-    TableInfo table = opened.table();
-    FieldInfo field = table.field(wanted.fill().field());
-    Set<String> values = new TreeSet<>();
-    if (field.choices() != null) {
-      values.addAll(field.choices());
-    } else if (field.link() != null && wanted.fill().origin().link() != null) {
-      TableInfo linked = opened.database().table(field.link().table());
-      List<FieldInfo> by = linked.fields(wanted.fill().origin().link().together());
-      opened
-          .database()
-          .look(
-              Ask.all(linked, by),
-              Records.each(
-                  found -> {
-                    String together = Values.together(Arrays.stream(found));
-                    if (!together.isEmpty() && values.size() < MAX_VALUES) {
-                      values.add(together);
-                    }
-                  }));
-    }
+    Set<String> values =
+        KnownWords.of(opened.database(), opened.table(), wanted.fill(), MAX_VALUES);
     return Alike.ranked(wanted.word(), values, MAX_SUGGESTED).stream()
         .map(v -> new PlanViews.Suggestion(v, Alike.isNear(wanted.word(), v)))
         .toList();
