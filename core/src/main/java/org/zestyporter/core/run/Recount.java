@@ -21,8 +21,8 @@ import org.zestyporter.core.value.SideBySide;
  * Counts anew what becomes of rows once questions of a rehearsal are answered, going only through
  * the rows that the answers touch, and those that are {@linkplain Ties tied} to one of them.
  *
- * <p>It holds for what answers change: how fields are filled that no key holds and no link looks
- * for, phrasebooks, decisions. Anything else has to be rehearsed.
+ * <p>It holds for what answers change: how fields are filled, phrasebooks, decisions. Anything else
+ * has to be rehearsed.
  *
  * <pre>{@code
  * Recount recount = Recount.of(rehearsed, answered, outcomes, remembered);
@@ -33,6 +33,13 @@ import org.zestyporter.core.value.SideBySide;
  */
 public final class Recount {
   private final Excerpt excerpt;
+
+  /**
+   * The same of the plan that was rehearsed, by which other rows were tied; null if the answers
+   * change nothing by which rows are.
+   */
+  private final @Nullable Excerpt before;
+
   private final List<Part> parts;
   private final RowOutcomes outcomes;
   private long rows;
@@ -54,15 +61,16 @@ public final class Recount {
     /** True if answers can be counted: not what changes which rows are the same record. */
     boolean isServed(Target target) {
       return columns.rowsOf().equals(was.rowsOf())
-          && !target.holdsInKeys(changed)
           // what they decide can't be told of rows whose parents are not known
           && (!target.keysNeedParent()
               || before.decisions().equals(target.destination.decisions()));
     }
   }
 
-  private Recount(Excerpt excerpt, List<Part> parts, RowOutcomes outcomes) {
+  private Recount(
+      Excerpt excerpt, @Nullable Excerpt before, List<Part> parts, RowOutcomes outcomes) {
     this.excerpt = excerpt;
+    this.before = before;
     this.parts = parts;
     this.outcomes = outcomes;
   }
@@ -89,19 +97,25 @@ public final class Recount {
       Destination before = old.plan().destinations().get(d);
       parts.add(new Part(before, columns.get(d), was.get(d)));
     }
-    Excerpt excerpt =
-        Excerpt.of(own, columns, parts.stream().map(Part::changed).toList(), remembered);
+    List<List<String>> changed = parts.stream().map(Part::changed).toList();
+    Excerpt excerpt = Excerpt.of(own, columns, changed, remembered);
     if (excerpt == null) {
       return null;
     }
+    boolean isTiedAlike = true;
     for (Target target : excerpt.targets()) {
       Part part = parts.get(target.index);
       if (!part.isServed(target) || !outcomes.isWhole(target.index, part.columns.count())) {
         return null;
       }
+      isTiedAlike &= !target.holdsInKeys(part.changed);
     }
-    try (Room room = Room.take(excerpt.weight())) {
-      Recount recount = new Recount(excerpt, parts, outcomes.copy());
+    Excerpt before = isTiedAlike ? null : Excerpt.of(old, was, changed, remembered);
+    if (!isTiedAlike && before == null) {
+      return null;
+    }
+    try (Room room = Room.take(excerpt.weight() + (before == null ? 0 : before.weight()))) {
+      Recount recount = new Recount(excerpt, before, parts, outcomes.copy());
       return recount.go() ? recount : null;
     }
   }
@@ -154,7 +168,7 @@ public final class Recount {
   private boolean go() {
     excerpt.open();
     List<BitSet> touched = touched();
-    if (!excerpt.spread(touched)) {
+    if (before != null && !spreadBefore(touched) || !excerpt.spread(touched)) {
       return false;
     }
     rows = Ties.count(touched);
@@ -166,6 +180,12 @@ public final class Recount {
     excerpt.pass(touched, outcomes::take);
     return excerpt.targets().stream()
         .allMatch(t -> outcomes.isWhole(t.index, parts.get(t.index).columns.count()));
+  }
+
+  /** Adds the rows that had anything in common with these, before it was answered. */
+  private boolean spreadBefore(List<BitSet> touched) {
+    before.open();
+    return before.spread(touched);
   }
 
   /** By chunk, the rows that come to other values, or of which something else was decided. */

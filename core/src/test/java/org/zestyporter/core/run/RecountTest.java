@@ -185,6 +185,24 @@ class RecountTest {
     for (int given = 3; given <= decisions.size(); given += 3) {
       plans.add(plan(voices.withDecisions(decisions.subList(0, given)), cologne, bonn, right));
     }
+    // what decides which rows and records are the same
+    Destination tidied =
+        with(
+            voices,
+            fill(voices, "nachname")
+                .withSteps(List.of(Step.of(StepKind.TRANSLATE, "book", "Namen"))));
+    Phrasebook names =
+        new Phrasebook(
+            "Namen",
+            List.of(
+                new Phrasebook.Phrase("Name 7", "Name 8"),
+                new Phrasebook.Phrase("Name 9", null),
+                new Phrasebook.Phrase("Name 11", "Neu 11")));
+    Plan named = plan(tidied, cologne, bonn, right);
+    plans.add(named.withPhrasebooks(List.of(named.phrasebooks().get(0), names)));
+    plans.add(
+        plan(with(voices, Fill.of("nachname", Origin.column("Ort")).forNewOnly()), cologne, right));
+    plans.add(plan(with(voices, Fill.of("mail", Origin.fixed("m7@chor.example"))), cologne, right));
     // somebody thinks better of it
     plans.add(plan(voices.withDecisions(decisions.subList(4, 12)), cologne, right));
     plans.add(plan(members, right));
@@ -317,8 +335,6 @@ class RecountTest {
               plan(members.withPolicies(new Policies(OnMatch.SKIP, null, null, null))),
               plan(members.withAmong("[id]>5")),
               plan(members.withWhere("[Ort]=\"Ulm\"")),
-              plan(with(members, Fill.of("nachname", Origin.column("Ort")))),
-              plan(with(members, Fill.of("mail", Origin.fixed("x@chor.example")))),
               plan(members.withFills(members.fills().subList(0, 5))),
               plan(with(members, fill(members, "stimme").forNewOnly())),
               plan(
