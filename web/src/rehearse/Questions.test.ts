@@ -17,6 +17,12 @@ const word = (value: string, rows: number, field = 'type_id'): Question => ({
   rows,
 });
 
+/** The report of a rehearsal in which seventy rows wait. */
+function asking(questions: Question[]) {
+  const report = aReport({ questions });
+  return { ...report, destinations: [{ ...report.destinations[0]!, waiting: 70 }] };
+}
+
 describe('questions, answered where they are asked', () => {
   const post = vi.fn();
   const get = vi.fn();
@@ -62,7 +68,7 @@ describe('questions, answered where they are asked', () => {
     } as never);
     savesInto();
     vi.spyOn(open, 'rehearse').mockResolvedValue(null);
-    open.rehearsal = aRun({ report: aReport({ questions }) });
+    open.rehearsal = aRun({ report: asking(questions) });
     const asked = { show: vi.fn(), decide: vi.fn(), mend: vi.fn() };
     render(Questions, { open, ...asked });
     return { open, ...asked };
@@ -360,7 +366,7 @@ describe('questions, answered where they are asked', () => {
     const words = [word('Ketch rig', 37), word('mtr', 4)];
     const { open } = show(words);
     const rehearsed = async (id: number) => {
-      open.rehearsal = aRun({ id, report: aReport({ questions: words.map((w) => ({ ...w })) }) });
+      open.rehearsal = aRun({ id, report: asking(words.map((w) => ({ ...w }))) });
       await tick();
     };
     await userEvent.type(await screen.findByLabelText('“Ketch rig” means'), 'slo');

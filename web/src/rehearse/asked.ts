@@ -79,10 +79,11 @@ export function waitingRows(kind: string, counts: Counts | undefined): number {
   return kind === 'rehearsal' ? (counts?.waiting ?? 0) : 0;
 }
 
-/** The most rows that only wait in a table; where parts of rows go, these are no rows. */
+/** The most rows that only wait in a table; parts of rows are none, unless nothing else goes anywhere. */
 export function mostWaiting(report: Pick<RunReport, 'destinations' | 'read'> | undefined): number {
-  const ofRows = (report?.destinations ?? []).filter((d) => d.rows <= report!.read);
-  return Math.max(0, ...ofRows.map((d) => d.waiting ?? 0));
+  const all = report?.destinations ?? [];
+  const ofRows = all.filter((d) => d.rows <= report!.read);
+  return Math.max(0, ...(ofRows.length ? ofRows : all).map((d) => d.waiting ?? 0));
 }
 
 /** True if nothing keeps a row of a rehearsal back but a question. */

@@ -18,7 +18,7 @@ import { cellsOf } from '../plan/cells';
 import type { OpenPlan } from '../plan/plan.svelte';
 import { tell } from '../ui/toaster';
 import { isAmbiguous, meanings, withMeaning, type Ambiguous } from '../read/reading';
-import { COLUMNS, grouped, type Asked } from './asked';
+import { COLUMNS, grouped, mostWaiting, type Asked } from './asked';
 import type { AskedAbout } from './shared';
 
 /** True for questions that keep no row waiting: no run begins before they are answered. */
@@ -73,9 +73,7 @@ export class Asking {
   waiting = $derived.by(() => {
     const held = this.asked.filter((a) => !isSupposed(a)).reduce((sum, a) => sum + a.rows, 0);
     // a row may wait for several answers, or be rejected for something else too
-    const report = this.open.rehearsal?.report;
-    const most = (report?.destinations ?? []).map((t) => t.waiting ?? t.rejected);
-    return Math.min(held, Math.max(0, ...most));
+    return Math.min(held, mostWaiting(this.open.rehearsal?.report));
   });
   current = $derived(this.asked[Math.min(this.at, this.asked.length - 1)]);
   word = $derived(this.current?.words[0]);

@@ -14,7 +14,6 @@ import org.zestyporter.core.match.Match;
 import org.zestyporter.core.match.MatchClass;
 import org.zestyporter.core.match.Matcher;
 import org.zestyporter.core.plan.RunSettings;
-import org.zestyporter.core.value.SideBySide;
 
 /**
  * Tells how the rows of a source match the records of a destination, by class, and what would
@@ -170,20 +169,10 @@ public final class Classing {
    *     all destinations or of one
    */
   private Classing tell(@Nullable List<@Nullable List<Noting.Hashed>> hashed) {
-    for (int from = 0; from < chunks.count(); from += chunks.together()) {
-      List<ChunkRows> some = chunks.some(from);
-      Classes[] told = new Classes[some.size()];
-      int start = from;
-      SideBySide.go(
-          told.length,
-          1,
-          (first, last) -> {
-            for (int i = first; i < last; i++) {
-              told[i] = tell(some.get(i), start + i, hashed);
-            }
-          });
-      classes.addAll(List.of(told));
-    }
+    chunks.each(
+        Progress.NONE,
+        (number, chunk) -> tell(chunk, number, hashed),
+        (number, chunk, told) -> classes.add(told));
     return this;
   }
 

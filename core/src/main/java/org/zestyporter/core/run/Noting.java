@@ -1,7 +1,6 @@
 package org.zestyporter.core.run;
 
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.BitSet;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
@@ -12,7 +11,6 @@ import org.zestyporter.core.match.Match;
 import org.zestyporter.core.match.Matcher;
 import org.zestyporter.core.match.RowIndex;
 import org.zestyporter.core.plan.RunSettings;
-import org.zestyporter.core.value.SideBySide;
 import org.zestyporter.core.value.ValueColumn;
 
 /**
@@ -102,24 +100,16 @@ final class Noting {
   }
 
   void go(Progress progress) {
-    long done = 0;
-    for (int from = 0; from < chunks.count(); from += chunks.together()) {
-      Pipeline.requireGoing(progress);
-      List<ChunkRows> together = chunks.some(from);
-      List<List<Hashed>> hashes = known == null ? hashes(together) : known(from, together.size());
-      for (int i = 0; i < together.size(); i++) {
-        ChunkRows chunk = together.get(i);
-        BitSet some = only(from + i);
-        boolean[] rejected = whole && targets.size() > 1 ? rejected(chunk, some) : null;
-        for (Target target : noted) {
-          int t = target.index;
-          note(chunk, chunk.targets().get(t), rejected, hashes.get(i).get(t), some);
-        }
-        chunks.keep(from + i, chunk);
-        done += chunk.count();
-      }
-      progress.at(Progress.Phase.MATCHING, done, opened.source().rowCount());
-    }
+    long rows = opened.source().rowCount();
+    long[] done = {0};
+    chunks.each(
+        progress,
+        this::hashed,
+        (number, chunk, hashed) -> {
+          note(number, chunk, hashed);
+          done[0] += chunk.count();
+          progress.at(Progress.Phase.MATCHING, done[0], rows);
+        });
     for (Target target : noted) {
       target.made.values().forEach(RowIndex::settle);
       if (!onlyMatches && only == null) {
@@ -170,41 +160,37 @@ final class Noting {
     return own == null ? null : own.get(number).keys();
   }
 
-  private List<List<Hashed>> known(int from, int count) {
-    List<List<Hashed>> some = new ArrayList<>();
-    for (int i = from; i < from + count; i++) {
-      List<Hashed> own = new ArrayList<>();
-      for (List<Hashed> all : known) {
-        own.add(all == null ? null : all.get(i));
-      }
-      some.add(own);
-    }
-    return some;
-  }
-
   /** True if the keys of all rows of a destination are known. */
   private boolean isKnown(Target target) {
     return known != null && known.get(target.index) != null;
   }
 
-  /** These of some chunks, by target, null where they can't be told yet; numbers are counted. */
-  private List<List<Hashed>> hashes(List<ChunkRows> some) {
-    Hashed[][] hashes = new Hashed[some.size()][targets.size()];
-    SideBySide.go(
-        hashes.length,
-        1,
-        (from, to) -> {
-          for (int i = from; i < to; i++) {
-            for (int t = 0; t < hashes[i].length; t++) {
-              TargetRows rows = some.get(i).targets().get(t);
-              if (!onlyMatches) {
-                rows.target.farOff.note(rows.filled);
-              }
-              hashes[i][t] = rows.target.keysNeedParent() ? null : Hashed.of(rows, onlyMatches);
-            }
-          }
-        });
-    return Arrays.stream(hashes).map(Arrays::asList).toList();
+  /** These of a chunk, by target, null where they can't be told yet; numbers are counted. */
+  private List<@Nullable Hashed> hashed(int number, ChunkRows chunk) {
+    List<Hashed> all = new ArrayList<>();
+    for (Target target : targets) {
+      if (known != null) {
+        List<Hashed> own = known.get(target.index);
+        all.add(own == null ? null : own.get(number));
+      } else {
+        TargetRows rows = chunk.targets().get(target.index);
+        if (!onlyMatches) {
+          target.farOff.note(rows.filled);
+        }
+        all.add(target.keysNeedParent() ? null : Hashed.of(rows, onlyMatches));
+      }
+    }
+    return all;
+  }
+
+  private void note(int number, ChunkRows chunk, List<@Nullable Hashed> hashed) {
+    BitSet some = only(number);
+    boolean[] rejected = whole && targets.size() > 1 ? rejected(chunk, some) : null;
+    for (Target target : noted) {
+      int t = target.index;
+      note(chunk, chunk.targets().get(t), rejected, hashed.get(t), some);
+    }
+    chunks.keep(number, chunk);
   }
 
   /**
@@ -302,26 +288,17 @@ final class Noting {
 
   /** Notes keys that hold the key of the parent's record, once that is known. */
   private void noteWithParents(Target target, Progress progress) {
-    for (int from = 0; from < chunks.count(); from += chunks.together()) {
-      Pipeline.requireGoing(progress);
-      List<ChunkRows> some = chunks.some(from);
-      Hashed[] hashes = new Hashed[some.size()];
-      int first = from;
-      SideBySide.go(
-          hashes.length,
-          1,
-          (start, end) -> {
-            for (int i = start; i < end; i++) {
-              TargetRows rows = some.get(i).targets().get(target.index);
-              addParents(first + i, some.get(i), rows);
-              hashes[i] = only == null ? Hashed.of(rows, onlyMatches) : null;
-            }
-          });
-      for (int i = 0; i < hashes.length; i++) {
-        noteWithParents(some.get(i), target, hashes[i], only(from + i));
-        chunks.keep(from + i, some.get(i));
-      }
-    }
+    chunks.each(
+        progress,
+        (number, chunk) -> {
+          TargetRows rows = chunk.targets().get(target.index);
+          addParents(number, chunk, rows);
+          return only == null ? Hashed.of(rows, onlyMatches) : null;
+        },
+        (number, chunk, hashed) -> {
+          noteWithParents(chunk, target, hashed, only(number));
+          chunks.keep(number, chunk);
+        });
   }
 
   /**
@@ -355,25 +332,13 @@ final class Noting {
 
   /** Finds out whether rows with the same key say the same; only where there are such rows. */
   private void compare(Target target, Progress progress) {
-    for (int from = 0; from < chunks.count(); from += chunks.together()) {
-      Pipeline.requireGoing(progress);
-      List<ChunkRows> some = chunks.some(from);
-      Repeated[] repeated = new Repeated[some.size()];
-      int first = from;
-      SideBySide.go(
-          repeated.length,
-          1,
-          (start, end) -> {
-            for (int i = start; i < end; i++) {
-              repeated[i] = repeated(target, first + i, some.get(i));
-            }
-          });
-      for (int i = 0; i < repeated.length; i++) {
-        TargetRows said = repeated[i].said;
-        repeated[i].at.stream().forEach(r -> target.matcher.compare(said.byField, r));
-        chunks.keep(from + i, some.get(i));
-      }
-    }
+    chunks.each(
+        progress,
+        (number, chunk) -> repeated(target, number, chunk),
+        (number, chunk, repeated) -> {
+          repeated.at.stream().forEach(r -> target.matcher.compare(repeated.said.byField, r));
+          chunks.keep(number, chunk);
+        });
   }
 
   /** Rows whose keys others have too, with what they say. */
