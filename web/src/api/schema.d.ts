@@ -2304,6 +2304,7 @@ export interface components {
         FurtherTable: {
             destination: components["schemas"]["Destination"];
             evidence: components["schemas"]["FillEvidence"][];
+            above?: string;
         };
         BookUse: {
             /** Format: int64 */

@@ -2,7 +2,9 @@
   // The columns that could feed a field: Enter takes the first, a click or its letter any.
   import { untrack } from 'svelte';
   import type { FieldInfo } from '../api/types';
+  import AddTable from '../plan/AddTable.svelte';
   import type { OpenPlan } from '../plan/plan.svelte';
+  import { above } from '../plan/tables';
   import { useKeys } from '../ui/keys.svelte';
   import { count, many } from '../ui/words';
   import { Offers } from './offers.svelte';
@@ -20,6 +22,13 @@
   // there is one of this for each field
   const offers = untrack(() => new Offers(open, field.name));
   const all = $derived(offers.all);
+  /** A table of the plan whose record the field may take, made of the same row. */
+  const owner = $derived(
+    above(open.plan.destinations, open.view.shown, open.view.table.fields).find(
+      (to) => to.field === field.name,
+    ),
+  );
+  let adding = $state(false);
 
   $effect(() => {
     void open.view.source.reading;
@@ -72,7 +81,21 @@
   </ol>
 {:else if all}
   <p class="nothing q2">No column of the file holds values that it can take.</p>
+  {#if field.link}
+    <p class="nothing q2">
+      {#if owner}
+        <button class="go" onclick={() => void open.putUnder(owner)}
+          >It is the <span class="m">{owner.name}</span> of the same row</button
+        >
+      {:else}
+        Where rows say all of <span class="m">{field.link.table}</span>, they can make its records
+        too:
+        <button class="go" onclick={() => (adding = true)}>another table…</button>
+      {/if}
+    </p>
+  {/if}
 {/if}
+{#if adding}<AddTable {open} bind:shown={adding} />{/if}
 
 <style>
   h3 {

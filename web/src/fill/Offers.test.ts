@@ -90,4 +90,25 @@ describe('columns that are offered', () => {
     expect(put).toHaveBeenCalledWith(offers[0]!.fill);
     expect(open.field).toBe('owner_id');
   });
+
+  it('lets rows make the records that a field links to, where no column finds them', async () => {
+    vi.spyOn(api, 'GET').mockResolvedValue({ data: [] } as never);
+    HTMLDialogElement.prototype.showModal ??= vi.fn();
+    HTMLDialogElement.prototype.close ??= vi.fn();
+    const open = anOpenPlan();
+    const linked = aField('owner_id', { link: { table: 'owner', field: 'id' } as never });
+    const fields = [...open.view.table.fields, linked];
+    open.view = { ...open.view, table: { ...open.view.table, fields } };
+    const put = vi.spyOn(open, 'putUnder').mockResolvedValue(undefined);
+    const { unmount } = render(Offers, { open, field: linked, letters: true, done: vi.fn() });
+    await userEvent.click(await screen.findByRole('button', { name: 'another table…' }));
+    expect(screen.getByText('Another table')).toBeInTheDocument();
+    unmount();
+    // once they do, it is that of the same row
+    const owners = { ...open.destination, table: 'owner' };
+    open.plan = { ...open.plan, destinations: [open.destination, owners] };
+    render(Offers, { open, field: linked, letters: true, done: vi.fn() });
+    await userEvent.click(await screen.findByRole('button', { name: /of the same row/ }));
+    expect(put).toHaveBeenCalledWith({ at: 1, name: 'owner', field: 'owner_id' });
+  });
 });

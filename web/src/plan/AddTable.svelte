@@ -29,9 +29,9 @@
     );
   });
 
-  async function add({ destination }: FurtherTable) {
+  async function add(further: FurtherTable) {
     shown = false;
-    await open.addTable(destination).catch(tell);
+    await open.addTable(further).catch(tell);
   }
 
   async function addChosen() {
@@ -68,7 +68,10 @@
     <div class="offer">
       <div>
         <b class="m">{table.destination.name ?? table.destination.table}</b>
-        <span class="q2">under <span class="m">{table.destination.parent?.destination}</span></span>
+        <span class="q2"
+          >{table.above ? 'above' : 'under'}
+          <span class="m">{table.above ?? table.destination.parent?.destination}</span></span
+        >
         <p class="q2">{takes(table)}</p>
       </div>
       <button class="button" onclick={() => void add(table)}>Add it</button>
@@ -76,7 +79,7 @@
   {:else}
     <p class="q2 offer">
       {offered
-        ? `No table that belongs to ${open.view.tables.length === 1 ? open.name : 'one of these'} takes the columns that are left.`
+        ? `No table that belongs to ${open.view.tables.length === 1 ? open.name : 'one of these'}, or that it belongs to, takes the columns that are left.`
         : 'Looking for tables that take the columns which are left…'}
     </p>
   {/each}

@@ -82,8 +82,28 @@ it('writes a table before the one that links to it, once for each key', async ()
   expect(open.view.shown).toBe(0);
 });
 
+it('offers a table that rows belong to, writes it before, and puts them under it', async () => {
+  const keys = [{ fields: ['name'], ignoring: [] }];
+  const kinds = destination({ table: 'kind', keys, name: 'kind 2' });
+  const evidence = [{ field: 'name', column: 'Kind', because: '', sure: 'plain' }];
+  get.mockImplementationOnce(() =>
+    Promise.resolve({ data: [{ destination: kinds, evidence, above: 'vessel' }] }),
+  );
+  render(AddTable, { open, shown: true });
+  expect(await screen.findByText('name from Kind')).toBeInTheDocument();
+  expect(screen.getByText('above')).toBeInTheDocument();
+  await userEvent.click(
+    (await screen.findAllByRole('button', { name: 'Add it', hidden: true }))[0]!,
+  );
+  await vi.waitFor(() => expect(names()).toEqual(['kind', 'vessel']));
+  expect(open.plan.destinations[0]!.distinct).toBe(true);
+  expect(open.plan.destinations[1]!.parent).toEqual({ destination: 'kind 2' });
+  await vi.waitFor(() => expect(open.saving).toBe('saved'));
+  expect(open.view.shown).toBe(0);
+});
+
 it('is unmade like any other change, though its table was in hand', async () => {
-  await open.addTable(coat);
+  await open.addTable({ destination: coat });
   expect(open.view.shown).toBe(1);
   open.unmake();
   await open.save();
@@ -105,8 +125,8 @@ it('says why a table can’t be added', async () => {
 });
 
 it('leaves a table out again, whichever is in hand', async () => {
-  await open.addTable(coat);
-  await open.addTable(destination({ table: 'mast' }));
+  await open.addTable({ destination: coat });
+  await open.addTable({ destination: destination({ table: 'mast' }) });
   expect(names()).toEqual(['vessel', 'coat', 'mast']);
   await open.dropTable();
   expect([names(), open.view.shown]).toEqual([['vessel', 'coat'], 0]);

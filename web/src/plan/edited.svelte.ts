@@ -4,6 +4,7 @@ import type {
   Correction,
   Destination,
   Fill,
+  FurtherTable,
   MatchClasses,
   Plan,
   PlanView,
@@ -11,7 +12,7 @@ import type {
   TableInfo,
 } from '../api/types';
 import { tell } from '../ui/toaster';
-import { putUnder, renamed, type Above } from './tables';
+import { labelOf, putUnder, renamed, type Above } from './tables';
 
 const PAUSE = 250;
 /**
@@ -126,15 +127,22 @@ export class EditedPlan {
 
   /**
    * Lets the rows fill a further table, and shows it. What the table in hand links to is written
-   * before it, once for each key.
+   * before it, once for each key; records may belong to its own then.
    */
-  async addTable(further: Destination) {
+  async addTable({
+    destination: further,
+    above: below,
+  }: Pick<FurtherTable, 'destination' | 'above'>) {
     const { shown, table } = this.view;
-    const isLinked = table.fields.some((f) => f.link?.table === further.table);
-    const before = isLinked && !further.parent && further.keys.length > 0;
-    const at = before ? shown : this.plan.destinations.length;
+    const { destinations } = this.plan;
+    const of = below ? destinations.findIndex((d) => labelOf(d) === below) : shown;
+    const isLinked = of === shown && table.fields.some((f) => f.link?.table === further.table);
+    const before = below || (isLinked && !further.parent && further.keys.length > 0);
+    const at = before ? of : destinations.length;
     const added = before ? { ...further, distinct: true } : further;
-    this.edit((plan) => ({ ...plan, destinations: plan.destinations.toSpliced(at, 0, added) }));
+    const parent = { destination: labelOf(further) };
+    const all = below ? destinations.with(of, { ...destinations[of]!, parent }) : destinations;
+    this.edit((plan) => ({ ...plan, destinations: all.toSpliced(at, 0, added) }));
     await this.save();
     if (this.saving === 'saved') {
       this.wanted = at;

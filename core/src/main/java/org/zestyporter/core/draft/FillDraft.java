@@ -162,6 +162,7 @@ final class FillDraft {
                 ? Step.of(StepKind.READ_DATE)
                 : Step.of(StepKind.READ_DATE, "calendar", other.word()));
       }
+      case TIME -> steps.add(Step.of(StepKind.READ_TIME));
       case BOOLEAN -> {
         TruthWords truth = TruthWords.of(field, pairing.values(column));
         steps.add(truth == null ? Step.of(StepKind.READ_BOOLEAN) : truth.step());

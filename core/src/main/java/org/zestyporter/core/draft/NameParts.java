@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.Set;
 import java.util.function.Predicate;
 import java.util.regex.Pattern;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.step.Step;
 import org.zestyporter.core.step.StepKind;
@@ -33,6 +34,9 @@ record NameParts(
   private static final String LAST =
       "(?:(?:\\p{Ll}\\S*|(?i:van|von|der|den|de|del|della|di|da|dos|du|la|le|ten|ter|zu|al|el|bin"
           + "|ibn|ben))\\s+)*\\S+";
+
+  /** A name with that of the family in front of a comma, where others are written without one. */
+  private static final String TURNED = "^(" + LAST + ")\\s*,\\s*([^,]+)$";
 
   private static final Pattern IN_CAPITALS = Pattern.compile(CAPITALS + "\\s+\\p{Lu}.*\\p{Ll}.*");
 
@@ -70,6 +74,17 @@ record NameParts(
           List.of(at(",", 1)),
           "in front of the comma");
     }
+    List<Step> like = likeOthers(names, familyFirst);
+    if (!like.isEmpty()) {
+      String to = like.get(1).setting("to");
+      List<String> alike = names.stream().map(t -> t.replaceAll(TURNED, to)).toList();
+      return of(title, alike, hasMiddle, familyFirst).after(like);
+    }
+    return of(title, names, hasMiddle, familyFirst);
+  }
+
+  private static NameParts of(
+      String title, List<String> names, boolean hasMiddle, boolean familyFirst) {
     String where = familyFirst ? "first" : "last";
     if (hasMiddle) {
       return familyFirst
@@ -102,6 +117,28 @@ record NameParts(
     return new NameParts(List.of(TIDY, without(family)), null, List.of(TIDY, take(family)), where);
   }
 
+  /** The steps that write names with a comma like those without; none if there are none. */
+  private static List<Step> likeOthers(List<String> names, boolean familyFirst) {
+    return names.stream().anyMatch(t -> t.matches(TURNED))
+        ? List.of(
+            TIDY,
+            Step.of(
+                StepKind.REPLACE_PATTERN, "pattern", TURNED, "to", familyFirst ? "$1 $2" : "$2 $1"))
+        : List.of();
+  }
+
+  private NameParts after(List<Step> steps) {
+    return new NameParts(
+        behind(steps, first),
+        middle == null ? null : behind(steps, middle),
+        behind(steps, last),
+        familyStands);
+  }
+
+  private static List<Step> behind(List<Step> steps, List<Step> others) {
+    return Stream.concat(steps.stream(), others.stream().filter(s -> !s.equals(TIDY))).toList();
+  }
+
   /** True if texts are nearly all whole names of people. */
   static boolean areWhole(List<String> texts) {
     return most(texts, NameParts::looksLikeName);
@@ -110,17 +147,21 @@ record NameParts(
   /**
    * The sign at which two parts of cells are parted: that of their title, or the space between two
    * words; null if it is neither.
+   *
+   * @param sign null if there is only a word
    */
-  static @Nullable String between(String sign, List<String> texts) {
-    if (most(texts, t -> t.indexOf(sign) > 0 && t.indexOf(sign) == t.lastIndexOf(sign))) {
+  static @Nullable String between(@Nullable String sign, List<String> texts) {
+    if (sign != null
+        && most(texts, t -> t.indexOf(sign) > 0 && t.indexOf(sign) == t.lastIndexOf(sign))) {
       return sign;
     }
     return most(texts, t -> t.split(" ").length == 2) ? " " : null;
   }
 
-  /** The steps that take one of several parts. */
-  static List<Step> part(String sign, int which) {
-    return List.of(TIDY, at(sign, which));
+  /** The steps that take one of several parts of texts. */
+  static List<Step> part(String sign, int which, List<String> texts) {
+    List<Step> like = sign.equals(" ") ? likeOthers(texts, false) : List.of();
+    return behind(like.isEmpty() ? List.of(TIDY) : like, List.of(at(sign, which)));
   }
 
   private static boolean isFamilyFirst(String title, List<String> names) {

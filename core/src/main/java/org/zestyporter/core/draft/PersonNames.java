@@ -39,7 +39,8 @@ final class PersonNames {
           "та", "και", "ו", "va", "dan", "ir", "un", "และ", "और");
 
   private static final Pattern TWO_PARTS =
-      Pattern.compile("(?<first>[^,/&+;]+?)\\s*(?<sign>[,/&+;])\\s*(?<second>[^,/&+;]+)");
+      Pattern.compile(
+          "(?<first>[^,/&+;]+?)(?:\\s*(?<sign>[,/&+;])\\s*|\\s\\p{L}{1,4}\\s)(?<second>[^,/&+;]+)");
 
   /** What a title of people's names may say, so that no names of boats or companies are parted. */
   private static final List<String> OF_PEOPLE =
@@ -221,8 +222,8 @@ final class PersonNames {
   }
 
   /**
-   * A column whose title says two fields of texts, in whatever language: {@code Mbiemri, emri}. Its
-   * cells are parted where the title is, or between their two words.
+   * A column whose title says two fields of texts, in whatever language: {@code Mbiemri, emri},
+   * {@code Isem u kunjom}. Its cells are parted where the title is, or between their two words.
    */
   private @Nullable Whole told(TableInfo table, List<Pair> chosen) {
     for (int c = 0; c < Math.min(PlanDraft.COLUMNS_DRAFTED, source.columns().size()); c++) {
@@ -241,11 +242,12 @@ final class PersonNames {
       if (first == null || second == null || first == second || isSpoken) {
         continue;
       }
-      String sign = NameParts.between(parted.group("sign"), values(title));
+      List<String> values = values(title);
+      String sign = NameParts.between(parted.group("sign"), values);
       if (sign != null) {
         return new Whole(
             title,
-            Map.of(first, NameParts.part(sign, 1), second, NameParts.part(sign, 2)),
+            Map.of(first, NameParts.part(sign, 1, values), second, NameParts.part(sign, 2, values)),
             "“" + title + "” says " + first.name() + " and " + second.name());
       }
     }

@@ -2,13 +2,13 @@ package org.zestyporter.core.draft;
 
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.function.Function;
-import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
@@ -123,12 +123,23 @@ public final class PlanDraft {
    * of all ways to pair them the one with the highest sum is taken.
    */
   public ProposedTable draft(TableInfo table) {
-    List<Title> titles = titles(source);
+    return draft(table, Set.of());
+  }
+
+  /**
+   * The same without some columns.
+   *
+   * @param without their names
+   */
+  ProposedTable draft(TableInfo table, Set<String> without) {
+    List<Title> titles =
+        titles(source).stream().filter(title -> !without.contains(title.words())).toList();
     List<FieldInfo> fields = table.fillable();
     List<Pair> chosen = names.without(table, new PairTable(pairing, table, fields, titles).best());
     Map<FieldInfo, Own> parted = names.parted(table, chosen);
     List<FieldInfo> open = fields.stream().filter(f -> !parted.containsKey(f)).toList();
-    Set<String> used = parted.values().stream().map(Own::column).collect(Collectors.toSet());
+    Set<String> used = new HashSet<>(without);
+    parted.values().stream().map(Own::column).forEach(used::add);
     chosen.addAll(new Elimination(pairing, source, table).of(open, chosen, used));
     ProposedTable proposed =
         proposal(
@@ -244,6 +255,20 @@ public final class PlanDraft {
    */
   public List<ProposedTable> children(Destination of, Set<String> used) {
     return new ChildDraft(known, source, this, pairing).of(of, used);
+  }
+
+  /**
+   * Tables whose records those of a destination of a plan belong to, by links that nothing fills.
+   *
+   * @param used names of columns that feed something already
+   */
+  public List<ProposedTable> above(Destination of, Set<String> used) {
+    return new LinkedDraft(application, this).of(of, used);
+  }
+
+  /** The same of a table that somebody has chosen; null if they don't belong to it so. */
+  public @Nullable ProposedTable above(TableInfo table, Destination of, Set<String> used) {
+    return new LinkedDraft(application, this).of(of, table, used);
   }
 
   /**

@@ -54,6 +54,20 @@ class PersonNamesTest {
             "Nachname und Vorname",
             List.of("Brandt Ida", "Lind Oskar"),
             List.of("Ida;Brandt;", "Oskar;Lind;")),
+        // some in the other order, told by their comma
+        Arguments.of(
+            "Name",
+            List.of("Ida Brandt", "Oskar Lind", "van der Berg, Jan", "Anna Maria Holm", "Falk, Ua"),
+            List.of(
+                "Ida;Brandt;", "Oskar;Lind;", "Jan;van der Berg;", "Anna Maria;Holm;", "Ua;Falk;")),
+        Arguments.of(
+            "Full name",
+            List.of("Ida Brandt", "Oskar Lind", "Holm, Mia"),
+            List.of("Ida;Brandt;", "Oskar;Lind;", "Mia;Holm;")),
+        Arguments.of(
+            "Nom et prénom",
+            List.of("DUPONT Marie", "LE GOFF Yann", "PETIT, Anne", "ROUX Zoé", "VIDAL Luc"),
+            List.of("Marie;DUPONT;", "Yann;LE GOFF;", "Anne;PETIT;", "Zoé;ROUX;", "Luc;VIDAL;")),
         Arguments.of("氏名", List.of("山田 太郎", "佐藤 花子"), List.of("太郎;山田;", "花子;佐藤;")),
         Arguments.of("שם מלא", List.of("דליה לוי", "משה כהן"), List.of("דליה;לוי;", "משה;כהן;")));
   }
@@ -81,6 +95,26 @@ class PersonNamesTest {
       assertThat(report.destinations().get(0).rejected()).isEqualTo(names.size() - written.size());
       assertThat(on.rows("SELECT first_name, last_name FROM person ORDER BY no"))
           .isEqualTo(written);
+    }
+  }
+
+  /** A title that says both fields in a language that nobody taught it. */
+  @Test
+  void aTitleThatSaysTwoFieldsIsParted() throws SQLException, IOException {
+    try (Databases.Fresh on = Databases.h2();
+        SourceTable source =
+            file("Isem u kunjom", List.of("Marija Attard", "Salvu Vella", "Grech, Toni"))) {
+      on.execute(
+          "CREATE TABLE person (no INTEGER PRIMARY KEY, isem VARCHAR(40) NOT NULL,"
+              + " kunjom VARCHAR(40) NOT NULL)");
+      Destination draft = draft(on, source);
+      assertThat(fill(draft, "isem").awaitsConfirmation()).isTrue();
+      Destination confirmed =
+          draft.withFills(draft.fills().stream().map(f -> f.withGuess(false)).toList());
+      Plan plan = new Plan("People", null, null, List.of(confirmed), null);
+      new Pipeline(Runs.opened(on, source, plan)).run("1", Ledger.NONE, Progress.NONE);
+      assertThat(on.rows("SELECT isem, kunjom FROM person ORDER BY no"))
+          .containsExactly("Marija;Attard;", "Salvu;Vella;", "Toni;Grech;");
     }
   }
 

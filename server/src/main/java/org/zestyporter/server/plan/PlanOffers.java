@@ -78,29 +78,40 @@ class PlanOffers {
         .lookups(table.field(field), column, opened.destination().split());
   }
 
-  /** Tables that could be filled besides, below any of those that are. */
+  /** Tables that could be filled besides, above or below any of those that are. */
   List<PlanViews.FurtherTable> further(PlanService.Opened opened) {
     PlanDraft draft = drafting.draft(opened.database(), opened.rows());
-    return opened.plan().destinations().stream()
-        .flatMap(d -> draft.children(d, used(opened)).stream())
-        .map(t -> named(opened, t))
-        .toList();
+    List<PlanViews.FurtherTable> all = new ArrayList<>();
+    Set<String> filled =
+        opened.plan().destinations().stream().map(Destination::table).collect(Collectors.toSet());
+    for (Destination each : opened.plan().destinations()) {
+      draft.above(each, used(opened)).stream()
+          .filter(t -> !filled.contains(t.destination().table()))
+          .forEach(t -> all.add(named(opened, t, each)));
+      draft.children(each, used(opened)).forEach(t -> all.add(named(opened, t, null)));
+    }
+    return all;
   }
 
-  /** A table that could be filled besides, below the first of those that it belongs to. */
+  /** A table that could be filled besides, above or below the first of those for which it fits. */
   PlanViews.FurtherTable further(PlanService.Opened opened, String name) {
     TableInfo table = opened.database().table(Asked.text("The name of a table", name, 200));
     PlanDraft draft = drafting.draft(opened.database(), opened.rows());
+    List<Destination> all = opened.plan().destinations();
     List<ProposedTable> ways =
-        opened.plan().destinations().stream()
-            .map(d -> draft.further(table, d, used(opened)))
-            .toList();
-    return named(
-        opened,
-        ways.stream()
-            .filter(w -> w.destination().parent() != null)
-            .findFirst()
-            .orElseGet(() -> ways.get(0)));
+        all.stream().map(d -> draft.further(table, d, used(opened))).toList();
+    for (ProposedTable way : ways) {
+      if (way.destination().parent() != null) {
+        return named(opened, way, null);
+      }
+    }
+    for (Destination each : all) {
+      ProposedTable above = draft.above(table, each, used(opened));
+      if (above != null) {
+        return named(opened, above, each);
+      }
+    }
+    return named(opened, ways.get(0), null);
   }
 
   private static Set<String> used(PlanService.Opened opened) {
@@ -110,8 +121,10 @@ class PlanOffers {
   }
 
   /** A proposal under a name that none of the plan's destinations has. */
-  private static PlanViews.FurtherTable named(PlanService.Opened opened, ProposedTable proposed) {
+  private static PlanViews.FurtherTable named(
+      PlanService.Opened opened, ProposedTable proposed, @Nullable Destination above) {
     Destination named = Drafting.named(proposed.destination(), opened.plan().destinations());
-    return new PlanViews.FurtherTable(named, proposed.evidence());
+    String below = above == null ? null : above.label();
+    return new PlanViews.FurtherTable(named, proposed.evidence(), below);
   }
 }

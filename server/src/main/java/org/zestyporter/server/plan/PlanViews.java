@@ -104,8 +104,11 @@ public final class PlanViews {
    *
    * @param destination what would be added to the plan, under a name that is free
    * @param evidence why its fields are filled so
+   * @param above the destination whose records are to belong to those of this one, which is written
+   *     before it then; null if there is none
    */
-  public record FurtherTable(Destination destination, List<ProposedTable.FillEvidence> evidence) {}
+  public record FurtherTable(
+      Destination destination, List<ProposedTable.FillEvidence> evidence, @Nullable String above) {}
 
   /**
    * Everything that the stops of a plan share.
