@@ -202,7 +202,7 @@ final class Profiling {
     boolean refolded =
         out.isFolded() && Arrays.stream(profilers).anyMatch(p -> !p.blankWords().isEmpty());
     for (int c = 0; c < profilers.length; c++) {
-      LocaleSettings own = said != null ? file : locale(profilers[c].votes(), file);
+      LocaleSettings own = said != null ? file : locale(own(c), file);
       locales[c] = own;
       boolean otherwise = !own.equals(profilers[c].locale()) && profilers[c].dependsOnLocale();
       boolean worded = wordsFound && (refolded || !profilers[c].blankWords().isEmpty());
@@ -211,6 +211,18 @@ final class Profiling {
       }
     }
     return file;
+  }
+
+  /**
+   * What a column says by itself of how it is read, though others of the file may say otherwise.
+   */
+  private Votes own(int column) {
+    Votes own = profilers[column].votes();
+    boolean isOpen = own.comma() == own.point() && own.eitherSign() > 0;
+    // where nothing in the file tells, it is asked
+    return isOpen && votes.comma() + votes.point() > 0
+        ? own.plus(SignBySize.of(distinct[column]))
+        : own;
   }
 
   /** Words that mean blank in every column that has them. */

@@ -36,13 +36,15 @@ public final class ValueReader {
   private static Map<String, Boolean> truths() {
     Map<String, Boolean> words = new HashMap<>();
     for (String word :
-        ("true yes y 1 x + on wahr ja j vrai oui o vero sì sim sí verdadero tak kyllä ano áno igen"
+        ("true yes y 1 x + on wahr ja j vrai oui o vero sì sim sí verdadero tak kyllä ano áno igen já"
+                + " iva bai po այո კი bəli иә ооба тийм"
                 + " evet jah taip jā da да так ya có हाँ हां ใช่ ναι 是 はい 예 네 כן نعم بله بلی آری ○ ◯ 〇 ✓ ✔ ☑ 有 有り あり")
             .split(" ")) {
       words.put(Texts.small(word), true);
     }
     for (String word :
         ("false no n 0 off falsch nein faux non falso não nee nej nei nie ei ne nē nem nu"
+                + " le ez jo ոչ არა xeyr жоқ жок үгүй"
                 + " hayır hayir нет не ні tidak không नहीं ไม่ใช่ όχι 否 いいえ 아니오 아니요 לא لا خیر نه ☐ 無 无 無し なし")
             .split(" ")) {
       words.put(Texts.small(word), false);

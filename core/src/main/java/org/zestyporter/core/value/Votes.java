@@ -1,5 +1,6 @@
 package org.zestyporter.core.value;
 
+import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /**
@@ -20,7 +21,12 @@ public record Votes(
           "[^\\d-]{0,4}-?(?:" + SPACED + "|[\\d,]*\\d)\\.(\\d{1,2}|\\d{4,})[^\\d]{0,4}");
   private static final Pattern GROUPED_POINT = Pattern.compile("-?\\d{1,3}(\\.\\d{3}){2,}");
   private static final Pattern GROUPED_COMMA = Pattern.compile("-?\\d{1,3}(,\\d{3}){2,}");
-  private static final Pattern ONE_SIGN = Pattern.compile("-?[1-9]\\d{0,2}[.,]\\d{3}");
+
+  /** What a number is of. */
+  private static final String UNIT = "(?:\\s?(?:kg|g|t|mm|cm|m|km|ml|l|ft|lb|oz)|\\s\\p{L}{1,4})?";
+
+  private static final Pattern ONE_SIGN = Pattern.compile("-?[1-9]\\d{0,2}[.,]\\d{3}" + UNIT);
+  private static final Pattern BELOW_ONE = Pattern.compile("-?0([.,])\\d{3}" + UNIT);
 
   /** Signs of currencies that several countries share, all of them without places. */
   private static final String SHARED_WITHOUT_PLACES = "¥元";
@@ -106,6 +112,11 @@ public record Votes(
     }
     if (decimalPoint) {
       return new Votes(0, rows, 0, 0, 0, 0);
+    }
+    Matcher below = BELOW_ONE.matcher(bare);
+    if (below.matches()) {
+      boolean isComma = below.group(1).equals(",");
+      return new Votes(isComma ? rows : 0, isComma ? 0 : rows, 0, 0, 0, 0);
     }
     return ONE_SIGN.matcher(bare).matches() ? new Votes(0, 0, rows, 0, 0, 0) : NONE;
   }

@@ -24,7 +24,8 @@ class VotesTest {
         "13.5 euros|0|1|0",
         "1.204|0|0|1",
         "1,204|0|0|1",
-        "0.204|0|0|0",
+        "0.204|0|1|0",
+        "0,204 kg|1|0|0",
         "1204|0|0|0",
         "8.1234|0|1|0",
         "a.b|0|0|0",
@@ -47,7 +48,8 @@ class VotesTest {
         "$1,204|0|1|0",
         "$1.204|0|0|1",
         "Rs. 1,204|0|1|0",
-        "1.204 m|0|0|0",
+        "1.204 m|0|0|1",
+        "669,805 kg|0|0|1",
         "v1.204|0|0|0"
       })
   void numbersSpeakForASignOnlyIfTheyCan(String text, long comma, long point, long either) {
