@@ -206,6 +206,13 @@ class ReadTest extends DemoVisit {
     browser.sees("Fields of vessel");
     browser.size(1024, 700);
     checked("fill at 1024x700");
+    String fill = browser.address();
+    browser.click("a.place", "Desk");
+    browser.sees("Recent runs");
+    int plan = browser.find("table.g tbody td:nth-child(3)").getSize().getWidth();
+    assertThat(plan).as("pixels for what the plan of a run is called").isGreaterThan(80);
+    browser.go(fill);
+    browser.sees("Fields of vessel");
     browser.size(640, 400);
     browser.find("[data-field=registration]");
     assertThat(browser.wide()).as("pixels beyond the window's edge").isZero();
