@@ -273,6 +273,43 @@ class OtherTablesTest extends ServerTest {
     assertThat(shown(0).path("tables")).as("nothing is added by asking").hasSize(2);
   }
 
+  /** What rows belong to stands beside them in the file, and in no record yet. */
+  @Test
+  void aTableIsProposedAboveTheOneThatBelongsToIt() throws Exception {
+    execute(
+        marina,
+        "CREATE TABLE booking (no VARCHAR(8) PRIMARY KEY, tour_id INT NOT NULL"
+            + " REFERENCES tour (id), booked DATE NOT NULL)");
+    byte[] file =
+        """
+        No;Code;State;Booked
+        B1;T-1;open;2026-03-04
+        B2;T-2;closed;2026-03-05
+        B3;T-1;open;2026-03-19
+        """
+            .getBytes(StandardCharsets.UTF_8);
+    long source = upload("bookings.csv", file).body().path("id").asLong();
+    Map<String, Object> wanted = Map.of("source", source, "connection", marina, "table", "booking");
+    long bookings = post("/api/plans", wanted).body().path("id").asLong();
+    String of = "/api/plans/" + bookings;
+    JsonNode further = get(of + "/further").body();
+    assertThat(further).hasSize(1);
+    assertThat(further.get(0).path("above").asString()).isEqualTo("booking");
+    assertThat(get(of + "/further/tour").body()).isEqualTo(further.get(0));
+    save(
+        bookings,
+        document -> {
+          ArrayNode destinations = (ArrayNode) document.path("destinations");
+          ((ObjectNode) destinations.get(0)).putObject("parent").put("destination", "tour");
+          destinations.insert(0, further.get(0).path("destination"));
+        });
+    assertThat(get(of + "/further").body()).as("it is filled now").isEmpty();
+    long rehearsal = post(of + "/rehearsals", Map.of()).body().path("id").asLong();
+    JsonNode done = finished(rehearsal).path("report").path("destinations");
+    assertThat(done.get(0).path("new").asInt()).isEqualTo(2);
+    assertThat(done.get(1).path("new").asInt()).isEqualTo(3);
+  }
+
   @Test
   void theLedgerIsAskedForSeveralLinesAtOnce() throws Exception {
     long rehearsal = post(path + "/rehearsals", Map.of()).body().path("id").asLong();
