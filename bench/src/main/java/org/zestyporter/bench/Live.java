@@ -106,6 +106,10 @@ public final class Live {
         live.fillHalf(statement);
         live.classes("");
         live.answers("");
+        MatchKey held = new MatchKey(List.of("country", "code"), List.of());
+        List<Destination> keyed = List.of(plan.only().withKeys(List.of(held)));
+        new Live(database, source, plan.withDestinations(keyed), 0)
+            .answers(", of what a key holds");
         Live ofTwo = new Live(database, source, withStock(plan), 0);
         ofTwo.classes(", two tables");
         ofTwo.answers(", two tables");

@@ -22,9 +22,9 @@ import org.zestyporter.core.value.Values;
 
 /**
  * Asks about numbers and days that are far from all others of their field, and few: numbers of
- * about a thousand times or a thousandth of the middle one and beyond, days that are decades away,
- * each with a wide gap before the others. Such a value is more often a lost decimal sign, another
- * unit or a slip of the century than true.
+ * about a thousand times or a thousandth of the middle one and beyond, or some hundred times what
+ * nearly all are below, days that are decades away, each with a wide gap before the others. Such a
+ * value is more often a lost decimal sign, another unit or a slip of the century than true.
  *
  * <p>Numbers are counted by their size to the power of two, days by their year, so that memory does
  * not grow with the rows. Keys, links, choices and what is generated are passed over.

@@ -26,6 +26,15 @@ final class Spread {
   /** More than these are not asked about. */
   private static final int MOST = 1_000;
 
+  /** Places of sizes that are empty before one that is far. */
+  private static final int GAP = 5;
+
+  /** Places between the middle and a size that is far: a thousand times as much. */
+  private static final int REACH = 10;
+
+  /** The same from where nineteen of twenty end: a lost decimal sign among values of one size. */
+  private static final int REACH_OF_MOST = 8;
+
   /** How values are put in places, one behind the other. */
   enum Scale {
     /** By powers of two, whatever the sign. */
@@ -173,23 +182,27 @@ final class Spread {
       return;
     }
     int middle = placeOf((all - 1) / 2);
-    int gap = 5;
-    int reach = 10;
+    long tail = all / ONE_OF;
+    int low = placeOf(tail);
+    int high = placeOf(all - 1 - tail);
+    int gap = GAP;
+    int from = Math.min(middle + REACH, high + REACH_OF_MOST);
+    int to = Math.max(middle - REACH, low - REACH_OF_MOST);
     if (scale == Scale.YEAR) {
-      long tail = all / ONE_OF;
-      gap = Math.max(20, placeOf(all - 1 - tail) - placeOf(tail));
-      reach = gap;
+      gap = Math.max(20, high - low);
+      from = middle + gap;
+      to = middle - gap;
     }
-    long few = Math.max(1, Math.min(MOST, all / ONE_OF));
+    long few = Math.max(1, Math.min(MOST, tail));
     long beyond = 0;
-    for (int p = scale.places - 1; p >= middle + reach && beyond <= few; p--) {
+    for (int p = scale.places - 1; p >= from && beyond <= few; p--) {
       beyond += counts[p];
       if (counts[p] > 0 && beyond <= few && isEmpty(p - gap, p)) {
         above = p;
       }
     }
     beyond = 0;
-    for (int p = 0; p <= middle - reach && beyond <= few; p++) {
+    for (int p = 0; p <= to && beyond <= few; p++) {
       beyond += counts[p];
       if (counts[p] > 0 && beyond <= few && isEmpty(p + 1, p + 1 + gap)) {
         below = p;

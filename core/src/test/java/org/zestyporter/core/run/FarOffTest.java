@@ -114,6 +114,23 @@ class FarOffTest {
     }
   }
 
+  /** Among values of one size a lost decimal sign is told, though it is no thousand times most. */
+  @Test
+  void aLostSignAmongValuesOfOneSizeIsAskedAbout() throws SQLException, IOException {
+    try (Databases.Fresh on = post(Databases.h2())) {
+      List<String> lengths = IntStream.range(0, 60).mapToObj(i -> 5 + i % 41 + ".5").toList();
+      assertThat(go(on, parcels(), new Fates(), false, with(lengths, "14500")).questions())
+          .extracting(RunReport.Question::value)
+          .containsExactly("14500");
+      assertThat(go(on, parcels(), new Fates(), false, with(lengths, "0.014")).questions())
+          .extracting(RunReport.Question::value)
+          .containsExactly("0.014");
+      // a hundred times the largest is none
+      assertThat(go(on, parcels(), new Fates(), false, with(lengths, "4500", "0.1")).questions())
+          .isEmpty();
+    }
+  }
+
   @Test
   void aThousandthOfTheOthersIsAskedAbout() throws SQLException, IOException {
     try (Databases.Fresh on = post(Databases.h2())) {
