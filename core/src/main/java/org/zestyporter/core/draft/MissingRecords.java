@@ -5,12 +5,14 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
 import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Application;
 import org.zestyporter.core.application.FieldInfo;
 import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Origin;
 import org.zestyporter.core.source.SourceTable;
+import org.zestyporter.core.step.Step;
 
 /**
  * How the records are filled that a link does not find, should somebody have them added: by columns
@@ -49,7 +51,7 @@ final class MissingRecords {
               .orElse(null);
       List<Pair> more = pair == null ? List.of() : more(table, fill, pair, taken);
       more.forEach(p -> taken.add(source.columns().get(p.column())));
-      filled.add(more.isEmpty() ? fill : withMore(fill, linked(pair), more));
+      filled.add(more.isEmpty() ? fill : withMore(fill, pair, more));
     }
     return filled;
   }
@@ -87,11 +89,51 @@ final class MissingRecords {
     return application.table(pair.field().link().table());
   }
 
-  private Fill withMore(Fill fill, TableInfo other, List<Pair> more) {
+  private Fill withMore(Fill fill, Pair pair, List<Pair> more) {
+    TableInfo other = linked(pair);
     Origin.Linked linked = (Origin.Linked) fill.origin();
+    Pair sure = sure(other, linked.link(), pair, more);
     List<Fill> create =
-        Stream.concat(linked.link().create().stream(), more.stream().map(p -> drafts.of(other, p)))
+        Stream.concat(
+                linked.link().create().stream(),
+                more.stream().filter(p -> p != sure).map(p -> drafts.of(other, p)))
             .toList();
-    return fill.withOrigin(new Origin.Linked(linked.from(), linked.link().withCreate(create)));
+    return sure == null
+        ? fill.withOrigin(new Origin.Linked(linked.from(), linked.link().withCreate(create)))
+        : by(other, fill, sure, create);
+  }
+
+  /**
+   * What tells records apart for sure, where none is known by what they are called, which several
+   * may be: a column without blanks for a field that is unique. Null if there is none.
+   */
+  private @Nullable Pair sure(TableInfo other, Origin.Link link, Pair pair, List<Pair> more) {
+    boolean isKnown = pair.link().found() > 0 || !link.also().isEmpty();
+    boolean isSure = link.together().stream().anyMatch(f -> other.field(f).unique());
+    boolean isMade =
+        link.with().isEmpty()
+            || link.together().stream()
+                .allMatch(f -> link.create().stream().anyMatch(c -> c.field().equals(f)));
+    return isKnown || isSure || !isMade
+        ? null
+        : more.stream()
+            .filter(p -> p.field().unique() && source.profiles().get(p.column()).blank() == 0)
+            .findFirst()
+            .orElse(null);
+  }
+
+  /** The link looked up by another column; the one that it had says what records are called. */
+  private Fill by(TableInfo other, Fill fill, Pair sure, List<Fill> create) {
+    Origin.Linked linked = (Origin.Linked) fill.origin();
+    List<Fill> all = new ArrayList<>(create);
+    if (linked.link().with().isEmpty()) {
+      Fill called = Fill.of(linked.link().by(), linked.from(), fill.steps().toArray(Step[]::new));
+      all.add(other.field(linked.link().by()).required() ? called.rejectBlank() : called);
+    }
+    Fill own = drafts.of(other, sure);
+    Origin.Link link =
+        new Origin.Link(
+            sure.field().name(), null, List.of(), linked.link().whenMissing(), List.copyOf(all));
+    return fill.withOrigin(Origin.linked(own.origin().column(), link)).withSteps(own.steps());
   }
 }
