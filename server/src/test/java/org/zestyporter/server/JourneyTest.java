@@ -21,8 +21,8 @@ class JourneyTest extends ServerTest {
     String marina = marina("journey");
     Answer source = upload("winter-arrivals.xlsx", arrivals());
     assertThat(source.status()).isEqualTo(201);
-    assertThat(source.body().path("rows").asInt()).isEqualTo(FACTS.rows());
     long sourceId = source.body().path("id").asLong();
+    assertThat(read(sourceId).path("rows").asInt()).isEqualTo(FACTS.rows());
 
     Answer proposals = get("/api/sources/{id}/proposals?connection={c}", sourceId, marina);
     assertThat(proposals.body().get(0).path("table").asString()).isEqualTo("vessel");

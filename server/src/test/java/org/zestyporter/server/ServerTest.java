@@ -114,6 +114,16 @@ abstract class ServerTest {
             .content(bytes));
   }
 
+  /** A file once it is read, which an upload waits for only a moment. */
+  JsonNode read(long source) throws Exception {
+    JsonNode file = get("/api/sources/" + source).body();
+    for (int i = 0; i < 300 && file.path("rows").asLong() < 0; i++) {
+      Thread.sleep(50);
+      file = get("/api/sources/" + source).body();
+    }
+    return file;
+  }
+
   Answer send(MockHttpServletRequestBuilder request) throws Exception {
     MvcResult result =
         mvc.perform(request.with(SecurityMockMvcRequestPostProcessors.csrf())).andReturn();
