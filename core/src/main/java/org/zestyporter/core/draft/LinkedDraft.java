@@ -35,9 +35,9 @@ final class LinkedDraft {
     TableInfo table = application.table(child.table());
     List<ProposedTable> all = new ArrayList<>();
     for (FieldInfo link : table.fields()) {
-      boolean isOpen =
-          link.link() != null && child.fills().stream().noneMatch(f -> fills(f.field(), link));
-      if (isOpen && all.stream().noneMatch(p -> isOf(p, link))) {
+      if (link.link() != null
+          && !isFilled(child, link)
+          && all.stream().noneMatch(p -> isOf(p, link))) {
         ProposedTable above = of(child, application.table(link.link().table()), used);
         if (above != null && takesEnough(above)) {
           all.add(above);
@@ -57,7 +57,7 @@ final class LinkedDraft {
         || above.primaryKey().isEmpty()
         || above.name().equals(child.table())
         || child.parent() != null
-        || child.fills().stream().anyMatch(f -> fills(f.field(), links.get(0)))) {
+        || isFilled(child, links.get(0))) {
       return null;
     }
     ProposedTable drafted = drafts.draft(above, used);
@@ -67,8 +67,8 @@ final class LinkedDraft {
             drafted.destination().withDistinct(true), drafted.evidence(), drafted.score());
   }
 
-  private static boolean fills(String field, FieldInfo link) {
-    return field.equalsIgnoreCase(link.name());
+  private static boolean isFilled(Destination destination, FieldInfo field) {
+    return destination.fills().stream().anyMatch(f -> f.field().equalsIgnoreCase(field.name()));
   }
 
   private static boolean isOf(ProposedTable proposed, FieldInfo link) {
@@ -84,9 +84,7 @@ final class LinkedDraft {
         application.table(above.destination().table()).fillable().stream()
             .filter(FieldInfo::required)
             .toList();
-    boolean isWhole =
-        required.stream()
-            .allMatch(f -> above.destination().fills().stream().anyMatch(x -> fills(x.field(), f)));
+    boolean isWhole = required.stream().allMatch(f -> isFilled(above.destination(), f));
     return sure >= COLUMNS_LEAST || sure > 0 && !required.isEmpty() && isWhole;
   }
 }

@@ -12,7 +12,6 @@ import org.zestyporter.core.application.TableInfo;
 import org.zestyporter.core.plan.Fill;
 import org.zestyporter.core.plan.Origin;
 import org.zestyporter.core.source.SourceTable;
-import org.zestyporter.core.step.Step;
 
 /**
  * How the records are filled that a link does not find, should somebody have them added: by columns
@@ -127,13 +126,12 @@ final class MissingRecords {
     Origin.Linked linked = (Origin.Linked) fill.origin();
     List<Fill> all = new ArrayList<>(create);
     if (linked.link().with().isEmpty()) {
-      Fill called = Fill.of(linked.link().by(), linked.from(), fill.steps().toArray(Step[]::new));
+      Fill called = Fill.of(linked.link().by(), linked.from()).withSteps(fill.steps());
       all.add(other.field(linked.link().by()).required() ? called.rejectBlank() : called);
     }
     Fill own = drafts.of(other, sure);
     Origin.Link link =
-        new Origin.Link(
-            sure.field().name(), null, List.of(), linked.link().whenMissing(), List.copyOf(all));
+        new Origin.Link(sure.field().name(), null, List.of(), linked.link().whenMissing(), all);
     return fill.withOrigin(Origin.linked(own.origin().column(), link)).withSteps(own.steps());
   }
 }

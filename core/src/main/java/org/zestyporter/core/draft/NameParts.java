@@ -74,9 +74,9 @@ record NameParts(
           List.of(at(",", 1)),
           "in front of the comma");
     }
-    List<Step> like = likeOthers(names, familyFirst);
-    if (!like.isEmpty()) {
-      String to = like.get(1).setting("to");
+    Step like = likeOthers(names, familyFirst);
+    if (like != null) {
+      String to = like.setting("to");
       List<String> alike = names.stream().map(t -> t.replaceAll(TURNED, to)).toList();
       return of(title, alike, hasMiddle, familyFirst).after(like);
     }
@@ -117,26 +117,25 @@ record NameParts(
     return new NameParts(List.of(TIDY, without(family)), null, List.of(TIDY, take(family)), where);
   }
 
-  /** The steps that write names with a comma like those without; none if there are none. */
-  private static List<Step> likeOthers(List<String> names, boolean familyFirst) {
+  /** Writes names with a comma like those without; null if there are none. */
+  private static @Nullable Step likeOthers(List<String> names, boolean familyFirst) {
     return names.stream().anyMatch(t -> t.matches(TURNED))
-        ? List.of(
-            TIDY,
-            Step.of(
-                StepKind.REPLACE_PATTERN, "pattern", TURNED, "to", familyFirst ? "$1 $2" : "$2 $1"))
-        : List.of();
+        ? Step.of(
+            StepKind.REPLACE_PATTERN, "pattern", TURNED, "to", familyFirst ? "$1 $2" : "$2 $1")
+        : null;
   }
 
-  private NameParts after(List<Step> steps) {
+  private NameParts after(Step step) {
     return new NameParts(
-        behind(steps, first),
-        middle == null ? null : behind(steps, middle),
-        behind(steps, last),
+        behind(step, first),
+        middle == null ? null : behind(step, middle),
+        behind(step, last),
         familyStands);
   }
 
-  private static List<Step> behind(List<Step> steps, List<Step> others) {
-    return Stream.concat(steps.stream(), others.stream().filter(s -> !s.equals(TIDY))).toList();
+  private static List<Step> behind(Step step, List<Step> others) {
+    return Stream.concat(Stream.of(TIDY, step), others.stream().filter(s -> !s.equals(TIDY)))
+        .toList();
   }
 
   /** True if texts are nearly all whole names of people. */
@@ -160,8 +159,8 @@ record NameParts(
 
   /** The steps that take one of several parts of texts. */
   static List<Step> part(String sign, int which, List<String> texts) {
-    List<Step> like = sign.equals(" ") ? likeOthers(texts, false) : List.of();
-    return behind(like.isEmpty() ? List.of(TIDY) : like, List.of(at(sign, which)));
+    Step like = sign.equals(" ") ? likeOthers(texts, false) : null;
+    return like == null ? List.of(TIDY, at(sign, which)) : behind(like, List.of(at(sign, which)));
   }
 
   private static boolean isFamilyFirst(String title, List<String> names) {

@@ -45,9 +45,7 @@ final class SignBySize {
 
   private void note(Cell cell, long rows) {
     String text = cell.text();
-    if (cell.kind() == Cell.Kind.NUMBER) {
-      note(sure, Double.parseDouble(text));
-    } else if (BARE.matcher(text).matches()) {
+    if (cell.kind() == Cell.Kind.NUMBER || BARE.matcher(text).matches()) {
       note(sure, Double.parseDouble(text));
     } else if (Votes.ofNumber(text, 1).eitherSign() > 0) {
       Matcher parts = OPEN.matcher(text);
@@ -74,9 +72,7 @@ final class SignBySize {
     if (Math.abs(asDecimals - asThousands) < CLEARLY || Math.min(asDecimals, asThousands) > NEAR) {
       return Votes.NONE;
     }
-    boolean isComma = commas > 0 == asDecimals < asThousands;
-    long rows = commas + points;
-    return new Votes(isComma ? rows : 0, isComma ? 0 : rows, 0, 0, 0, 0);
+    return Votes.ofSign(commas > 0 == asDecimals < asThousands, commas + points);
   }
 
   private static double middle(List<Double> sizes) {

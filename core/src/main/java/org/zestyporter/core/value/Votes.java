@@ -58,6 +58,11 @@ public record Votes(
     return dayFirst > monthFirst ? DateOrder.DAY_MONTH_YEAR : DateOrder.MONTH_DAY_YEAR;
   }
 
+  /** What numbers say that have a comma before decimals, or else a point. */
+  public static Votes ofSign(boolean isComma, long rows) {
+    return new Votes(isComma ? rows : 0, isComma ? 0 : rows, 0, 0, 0, 0);
+  }
+
   /** What a date says whose first two numbers are these. */
   static Votes ofDate(int first, int second, long rows) {
     if (first > 12 && first <= 31 && second <= 12) {
@@ -107,16 +112,12 @@ public record Votes(
                     || currency != null
                         && CurrencySigns.hasCommasForThousands(currency)
                         && ONE_SIGN.matcher(bare).matches());
-    if (decimalComma) {
-      return new Votes(rows, 0, 0, 0, 0, 0);
-    }
-    if (decimalPoint) {
-      return new Votes(0, rows, 0, 0, 0, 0);
+    if (decimalComma || decimalPoint) {
+      return ofSign(decimalComma, rows);
     }
     Matcher below = BELOW_ONE.matcher(bare);
     if (below.matches()) {
-      boolean isComma = below.group(1).equals(",");
-      return new Votes(isComma ? rows : 0, isComma ? 0 : rows, 0, 0, 0, 0);
+      return ofSign(below.group(1).equals(","), rows);
     }
     return ONE_SIGN.matcher(bare).matches() ? new Votes(0, 0, rows, 0, 0, 0) : NONE;
   }

@@ -85,17 +85,21 @@ class PersonNamesTest {
       assertThat(draft.fills()).hasSize(3);
       assertThat(fill(draft, "first_name").awaitsConfirmation()).isTrue();
       assertThat(fill(draft, "last_name").awaitsConfirmation()).isTrue();
-      Destination confirmed =
-          draft.withFills(draft.fills().stream().map(f -> f.withGuess(false)).toList());
-      Plan plan = new Plan("People", null, null, List.of(confirmed), null);
-      RunReport report =
-          new Pipeline(Runs.opened(on, source, plan)).run("1", Ledger.NONE, Progress.NONE);
+      RunReport report = confirmed(on, source, draft);
       // a name of one word has no last one; it is rejected, and nothing is made up
       List<String> written = stands.stream().filter(s -> s.endsWith(";")).toList();
       assertThat(report.destinations().get(0).rejected()).isEqualTo(names.size() - written.size());
       assertThat(on.rows("SELECT first_name, last_name FROM person ORDER BY no"))
           .isEqualTo(written);
     }
+  }
+
+  /** A run of what was drafted, once somebody has confirmed its guesses. */
+  private static RunReport confirmed(Databases.Fresh on, SourceTable source, Destination draft) {
+    Destination confirmed =
+        draft.withFills(draft.fills().stream().map(f -> f.withGuess(false)).toList());
+    Plan plan = new Plan("People", null, null, List.of(confirmed), null);
+    return new Pipeline(Runs.opened(on, source, plan)).run("1", Ledger.NONE, Progress.NONE);
   }
 
   /** A title that says both fields in a language that nobody taught it. */
@@ -109,10 +113,7 @@ class PersonNamesTest {
               + " kunjom VARCHAR(40) NOT NULL)");
       Destination draft = draft(on, source);
       assertThat(fill(draft, "isem").awaitsConfirmation()).isTrue();
-      Destination confirmed =
-          draft.withFills(draft.fills().stream().map(f -> f.withGuess(false)).toList());
-      Plan plan = new Plan("People", null, null, List.of(confirmed), null);
-      new Pipeline(Runs.opened(on, source, plan)).run("1", Ledger.NONE, Progress.NONE);
+      confirmed(on, source, draft);
       assertThat(on.rows("SELECT isem, kunjom FROM person ORDER BY no"))
           .containsExactly("Marija;Attard;", "Salvu;Vella;", "Toni;Grech;");
     }
