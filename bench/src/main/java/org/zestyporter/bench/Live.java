@@ -1,5 +1,6 @@
 package org.zestyporter.bench;
 
+import com.zaxxer.hikari.HikariDataSource;
 import io.zonky.test.db.postgres.embedded.EmbeddedPostgres;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -10,11 +11,17 @@ import java.sql.Statement;
 import java.time.Clock;
 import java.time.LocalDateTime;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.List;
 import java.util.Locale;
 import java.util.Random;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import org.zestyporter.core.application.Application;
+import org.zestyporter.core.application.jdbc.Address;
 import org.zestyporter.core.application.jdbc.Database;
+import org.zestyporter.core.application.jdbc.Offer;
+import org.zestyporter.core.application.jdbc.Patience;
 import org.zestyporter.core.draft.PlanDraft;
 import org.zestyporter.core.fill.RunContext;
 import org.zestyporter.core.fill.Shared;
@@ -84,9 +91,10 @@ public final class Live {
     Goods.write(folder.resolve("plain.csv"), rows);
     spoil(folder.resolve("plain.csv"), file);
     try (EmbeddedPostgres postgres = EmbeddedPostgres.builder().start();
-        SourceTable source = SourceReader.open(file, folder.resolve("cells"), Reading.FIND)) {
-      String url = postgres.getJdbcUrl("postgres", "postgres");
-      Database database = Database.connect(url, "postgres", "");
+        HikariDataSource pool = pool(postgres);
+        SourceTable source = opened(file, folder.resolve("cells"))) {
+      Address address = Address.parse(pool.getJdbcUrl(), Address.Rules.ANYWHERE);
+      Database database = new Database(pool::getConnection, address, Patience.USUAL, Offer.ALL);
       try (Connection connection = postgres.getPostgresDatabase().getConnection();
           Statement statement = connection.createStatement()) {
         statement.execute("CREATE TABLE country (code CHAR(2) PRIMARY KEY, name VARCHAR(30))");
@@ -116,6 +124,20 @@ public final class Live {
         new Live(database, source, withStock(plan), 1).classes(", of the second");
       }
     }
+  }
+
+  /** As a server keeps connections at hand. */
+  private static HikariDataSource pool(EmbeddedPostgres postgres) {
+    HikariDataSource pool = new HikariDataSource();
+    pool.setJdbcUrl(postgres.getJdbcUrl("postgres", "postgres"));
+    pool.setUsername("postgres");
+    pool.setMaximumPoolSize(4);
+    return pool;
+  }
+
+  /** As a server opens it, to be gone through again and again. */
+  private static SourceTable opened(Path file, Path cells) throws IOException {
+    return SourceReader.reopen(cells, SourceReader.parse(file, cells, Reading.FIND));
   }
 
   private Remembered remembered() {
@@ -157,8 +179,7 @@ public final class Live {
             .map(f -> f.field().equals("country") ? f.withWhenBad(Fill.WhenBad.BLANK) : f)
             .toList();
     Plan all =
-        plan.withPhrasebooks(book(WORDS.length))
-            .withDestinations(List.of(only.withFills(rejecting)));
+        plan.withPhrasebooks(book(words())).withDestinations(List.of(only.withFills(rejecting)));
     new Pipeline(opened(all)).run("1", Ledger.NONE, Progress.NONE);
     statement.execute("DELETE FROM goods WHERE id % 2 = 1");
     statement.execute("UPDATE goods SET price = price + 1 WHERE id % 6 = 0");
@@ -170,12 +191,16 @@ public final class Live {
     return new OpenedPlan(application, source, any, context, Shared.NONE);
   }
 
-  private static List<Phrasebook> book(int words) {
+  private static List<Phrasebook> book(List<Integer> words) {
     List<Phrasebook.Phrase> phrases = new ArrayList<>();
-    for (int w = 0; w < words; w++) {
+    for (int w : words) {
       phrases.add(new Phrasebook.Phrase(WORDS[w], MEANT[w]));
     }
     return List.of(new Phrasebook("countries", phrases));
+  }
+
+  private static List<Integer> words() {
+    return IntStream.range(0, WORDS.length).boxed().collect(Collectors.toList());
   }
 
   /** Edits of how rows match, after each of which the classes and sixty pairs are shown. */
@@ -235,7 +260,7 @@ public final class Live {
   private long shown(Destination edited) {
     List<Destination> all = new ArrayList<>(plan.destinations());
     all.set(0, edited);
-    Plan answered = plan.withPhrasebooks(book(WORDS.length)).withDestinations(all);
+    Plan answered = plan.withPhrasebooks(book(words())).withDestinations(all);
     long started = System.nanoTime();
     Classing classing = Classing.of(opened(answered), shown, remembered());
     new MatchSurvey(classing, MatchClass.ONE, 60).result(List.of());
@@ -258,19 +283,22 @@ public final class Live {
   /** Words of a question that are answered one after the other. */
   private void answers(String which) {
     RowOutcomes rehearsed = new RowOutcomes();
-    Plan asked = plan.withPhrasebooks(book(0));
+    Plan asked = plan.withPhrasebooks(book(List.of()));
     long began = System.nanoTime();
     new Pipeline(opened(asked)).rehearse(rehearsed.beside(Ledger.NONE), Progress.NONE);
     told("a rehearsal of all rows" + which, List.of(System.nanoTime() - began));
     long ready = System.nanoTime();
-    Recount.of(opened(asked), opened(asked), rehearsed, remembered());
+    Recount.getReady(opened(asked), rehearsed, remembered());
     told("getting ready for answers" + which, List.of(System.nanoTime() - ready));
     List<Long> times = new ArrayList<>();
     for (int round = 0; round < ROUNDS; round++) {
       RowOutcomes outcomes = rehearsed;
-      for (int words = 1; words <= WORDS.length; words++) {
-        Plan before = plan.withPhrasebooks(book(words - 1));
-        Plan after = plan.withPhrasebooks(book(words));
+      // in another order each time: nothing is known of the plan as it is after an answer
+      List<Integer> words = words();
+      Collections.shuffle(words, new Random(round));
+      for (int answered = 1; answered <= words.size(); answered++) {
+        Plan before = plan.withPhrasebooks(book(words.subList(0, answered - 1)));
+        Plan after = plan.withPhrasebooks(book(words.subList(0, answered)));
         long started = System.nanoTime();
         Recount recount = Recount.of(opened(before), opened(after), outcomes, remembered());
         times.add(System.nanoTime() - started);

@@ -104,26 +104,23 @@ public final class Matcher {
 
   /** The keys of all rows of a chunk, to be noted; on any thread. */
   public Hashes hashes(ValueColumn[] byField, int rows) {
-    long[][] hashes = new long[keys.size()][];
+    long[][] hashes = new long[keys.size()][rows];
     for (int k = 0; k < hashes.length; k++) {
-      hashes[k] = hashes(k, byField, rows);
+      for (int row = 0; row < rows; row++) {
+        hashes[k][row] = hash(k, byField, row);
+      }
     }
     return new Hashes(hashes);
   }
 
   /**
-   * Those of one key, which are the same for every matcher that has it.
+   * That of a row by one key, which is the same for every matcher that has it.
    *
    * @param key number of the match key, from 0
+   * @return 0 where a part is blank
    */
-  public long[] hashes(int key, ValueColumn[] byField, int rows) {
-    Utf8 scratch = scratches.get();
-    KeyFinds finds = keys.get(key);
-    long[] hashes = new long[rows];
-    for (int row = 0; row < rows; row++) {
-      hashes[row] = finds.hash(byField, row, scratch);
-    }
-    return hashes;
+  public long hash(int key, ValueColumn[] byField, int row) {
+    return keys.get(key).hash(byField, row, scratches.get());
   }
 
   /**

@@ -141,7 +141,7 @@ public final class Classing {
       }
       ChunkSource chunks = new KeptChunks(parts);
       List<List<Noting.Hashed>> hashed =
-          remembered.keys().hashed(targets, noted, columns, chunks, true);
+          remembered.keys().hashed(targets, noted, columns, chunks, true, null);
       boolean isTogether = isTogether(own, targets);
       Noting noting = new Noting(own, targets, targets.get(destination), chunks, hashed);
       remembered.keys().known(targets, columns, isTogether, () -> noting.go(Progress.NONE));

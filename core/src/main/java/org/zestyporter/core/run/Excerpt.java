@@ -21,6 +21,7 @@ import org.zestyporter.core.value.SideBySide;
  * Excerpt excerpt = Excerpt.of(own, columns, alsoLookedAt, remembered);
  * try (Room room = Room.take(excerpt.weight())) {
  *   excerpt.open();
+ *   excerpt.tie(null);
  *   if (excerpt.spread(rows)) {
  *     excerpt.pass(rows, taken);
  *   }
@@ -115,7 +116,7 @@ final class Excerpt {
     return chunks;
   }
 
-  /** Computes what is not kept; before anything else. */
+  /** Computes the values that are not kept; before anything else. */
   void open() {
     for (Part part : parts) {
       part.filled = part.columns.chunks(part.lookedAt);
@@ -123,9 +124,17 @@ final class Excerpt {
       part.hasher.farOff.settle();
     }
     use(targets);
+  }
+
+  /**
+   * Finds out what rows have in common; before any are spread.
+   *
+   * @param alike whose keys are known; null if there is none
+   */
+  void tie(KeptKeys.@Nullable Alike alike) {
     List<KeptColumns.Open> columns = parts.stream().map(part -> part.columns).toList();
-    hashed = keys.hashed(targets, targets, columns, chunks, false);
-    ties = new Ties(targets, columns, hashed, chunks, keys);
+    hashed = keys.hashed(targets, targets, columns, chunks, false, alike);
+    ties = new Ties(targets, columns, hashed, chunks, keys, alike);
   }
 
   private static void count(Part part) {

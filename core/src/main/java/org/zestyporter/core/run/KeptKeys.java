@@ -2,10 +2,8 @@ package org.zestyporter.core.run;
 
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.List;
-import java.util.function.Function;
-import java.util.function.IntToLongFunction;
-import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.fill.Awaited;
 import org.zestyporter.core.fill.CompiledFill;
@@ -53,9 +51,23 @@ final class KeptKeys {
   /**
    * Hashes of the rows of a destination.
    *
-   * @param hash gives those of all rows of a chunk
+   * @param before the same of the plan before; null if nobody told of one
    */
-  private record Wanted(HashesOf of, Function<TargetRows, long[]> hash) {}
+  private record Wanted(HashesOf of, @Nullable HashesOf before, RowHash hash) {}
+
+  /** The hash of a row, on any thread. */
+  @FunctionalInterface
+  private interface RowHash {
+    long of(TargetRows rows, int r);
+  }
+
+  /**
+   * A plan that gives most rows the same values.
+   *
+   * @param columns of its destinations
+   * @param touched by chunk, the rows to which it gives others
+   */
+  record Alike(List<KeptColumns.Open> columns, List<BitSet> touched) {}
 
   /** What rows await by a link. */
   private record Awaits(LinkKey by) {}
@@ -74,33 +86,35 @@ final class KeptKeys {
    *
    * @param noted those that somebody asks for
    * @param onlyKeys true if nobody asks for the values that must be unique
+   * @param alike whose keys are known; null if there is none
    */
   List<@Nullable List<Noting.Hashed>> hashed(
       List<Target> targets,
       List<Target> noted,
       List<KeptColumns.Open> columns,
       ChunkSource chunks,
-      boolean onlyKeys) {
+      boolean onlyKeys,
+      @Nullable Alike alike) {
     List<List<Noting.Hashed>> all = new ArrayList<>();
     for (Target target : targets) {
       boolean isTold = noted.contains(target) && !target.keysNeedParent();
-      all.add(isTold ? hashed(target, columns.get(target.index), chunks, onlyKeys) : null);
+      all.add(isTold ? hashed(target, columns, chunks, onlyKeys, alike) : null);
     }
     return all;
   }
 
-  /**
-   * The keys of all rows of a destination by chunk.
-   *
-   * @param onlyKeys true if nobody asks for the values that must be unique
-   */
-  List<Noting.Hashed> hashed(
-      Target target, KeptColumns.Open columns, ChunkSource chunks, boolean onlyKeys) {
-    List<Wanted> wanted = new ArrayList<>(wanted(target.matcher, columns));
+  /** The keys of all rows of a destination by chunk. */
+  private List<Noting.Hashed> hashed(
+      Target target,
+      List<KeptColumns.Open> columns,
+      ChunkSource chunks,
+      boolean onlyKeys,
+      @Nullable Alike alike) {
+    List<Wanted> wanted = new ArrayList<>(wanted(target, target.matcher, columns, alike));
     if (!onlyKeys) {
-      target.guard.matchers().forEach(m -> wanted.addAll(wanted(m, columns)));
+      target.guard.matchers().forEach(m -> wanted.addAll(wanted(target, m, columns, alike)));
     }
-    List<long[][]> hashes = hashes(target, wanted, chunks);
+    List<long[][]> hashes = hashes(target, wanted, chunks, alike);
     List<Noting.Hashed> all = new ArrayList<>();
     int keys = target.matcher.size();
     for (int i = 0; i < chunks.count(); i++) {
@@ -120,36 +134,44 @@ final class KeptKeys {
 
   /** By chunk and row of a destination, what links look its records up by; 0 where it is blank. */
   long[][] made(
-      Target target, KeptColumns.Open columns, ChunkSource chunks, LinkKey key, RowIndex index) {
-    HashesOf of = new HashesOf(key, columns.of(key.fields()));
-    return hashes(
-            target,
-            List.of(new Wanted(of, rows -> each(rows, r -> index.hash(rows.byField, r)))),
-            chunks)
-        .get(0);
+      Target target,
+      List<KeptColumns.Open> columns,
+      ChunkSource chunks,
+      LinkKey key,
+      RowIndex index,
+      @Nullable Alike alike) {
+    Wanted wanted =
+        wanted(target, key, key.fields(), columns, alike, (rows, r) -> index.hash(rows.byField, r));
+    return hashes(target, List.of(wanted), chunks, alike).get(0);
   }
 
   /**
    * By chunk and row of a destination, what the link of a fill awaits; 0 where it awaits nothing.
    */
   long[][] awaited(
-      Target target, KeptColumns.Open columns, ChunkSource chunks, int fill, RowIndex index) {
+      Target target,
+      List<KeptColumns.Open> columns,
+      ChunkSource chunks,
+      int fill,
+      RowIndex index,
+      @Nullable Alike alike) {
     CompiledFill awaits = target.fills.get(fill);
-    HashesOf of =
-        new HashesOf(new Awaits(awaits.awaited()), columns.of(List.of(awaits.field().name())));
-    Function<TargetRows, long[]> hash =
-        rows ->
-            each(rows, r -> rows.value(fill, r) instanceof Awaited a ? index.hash(a.parts()) : 0);
-    return hashes(target, List.of(new Wanted(of, hash)), chunks).get(0);
-  }
-
-  private static long[] each(TargetRows rows, IntToLongFunction hash) {
-    return IntStream.range(0, rows.count()).mapToLong(hash).toArray();
+    Wanted wanted =
+        wanted(
+            target,
+            new Awaits(awaits.awaited()),
+            List.of(awaits.field().name()),
+            columns,
+            alike,
+            (rows, r) -> rows.value(fill, r) instanceof Awaited a ? index.hash(a.parts()) : 0);
+    return hashes(target, List.of(wanted), chunks, alike).get(0);
   }
 
   /** Those that are wanted, by chunk and row, from before or anew. */
-  private List<long[][]> hashes(Target target, List<Wanted> wanted, ChunkSource chunks) {
-    List<long[][]> hashes = wanted.stream().map(w -> known(w, chunks.count())).toList();
+  private List<long[][]> hashes(
+      Target target, List<Wanted> wanted, ChunkSource chunks, @Nullable Alike alike) {
+    List<long[][]> hashes = wanted.stream().map(w -> known(w.of, chunks.count())).toList();
+    List<long[][]> before = wanted.stream().map(w -> known(w.before, chunks.count())).toList();
     SideBySide.go(
         chunks.count(),
         1,
@@ -158,7 +180,10 @@ final class KeptKeys {
             TargetRows rows = chunks.next(i).targets().get(target.index);
             for (int w = 0; w < hashes.size(); w++) {
               if (hashes.get(w)[i] == null) {
-                hashes.get(w)[i] = wanted.get(w).hash.apply(rows);
+                RowHash hash = wanted.get(w).hash;
+                long[] same = before.get(w)[i];
+                hashes.get(w)[i] =
+                    same == null ? each(rows, hash) : some(rows, hash, same, alike.touched.get(i));
               }
             }
           }
@@ -173,21 +198,61 @@ final class KeptKeys {
     return hashes;
   }
 
-  private static List<Wanted> wanted(Matcher matcher, KeptColumns.Open columns) {
+  private static long[] each(TargetRows rows, RowHash hash) {
+    long[] each = new long[rows.count()];
+    for (int r = 0; r < each.length; r++) {
+      each[r] = hash.of(rows, r);
+    }
+    return each;
+  }
+
+  /** The same where only some rows of the source differ. */
+  private static long[] some(TargetRows rows, RowHash hash, long[] before, BitSet touched) {
+    if (touched.isEmpty()) {
+      return before;
+    }
+    long[] some = before.clone();
+    for (int row = touched.nextSetBit(0); row >= 0; row = touched.nextSetBit(row + 1)) {
+      for (int r = rows.from(row); r < rows.to(row); r++) {
+        some[r] = hash.of(rows, r);
+      }
+    }
+    return some;
+  }
+
+  private static List<Wanted> wanted(
+      Target target, Matcher matcher, List<KeptColumns.Open> columns, @Nullable Alike alike) {
     List<Wanted> wanted = new ArrayList<>();
     for (int k = 0; k < matcher.size(); k++) {
       int number = k;
       MatchKey key = matcher.keys().get(k);
       wanted.add(
-          new Wanted(
-              new HashesOf(key, columns.of(key.fields())),
-              rows -> matcher.hashes(number, rows.byField, rows.count())));
+          wanted(
+              target,
+              key,
+              key.fields(),
+              columns,
+              alike,
+              (rows, r) -> matcher.hash(number, rows.byField, r)));
     }
     return wanted;
   }
 
-  private long[][] known(Wanted wanted, int chunks) {
-    Object held = kept.get(wanted.of);
+  private static Wanted wanted(
+      Target target,
+      Object key,
+      List<String> fields,
+      List<KeptColumns.Open> columns,
+      @Nullable Alike alike,
+      RowHash hash) {
+    HashesOf before =
+        alike == null ? null : new HashesOf(key, alike.columns.get(target.index).of(fields));
+    return new Wanted(new HashesOf(key, columns.get(target.index).of(fields)), before, hash);
+  }
+
+  /** By chunk; null where it is not known. */
+  private long[][] known(@Nullable HashesOf of, int chunks) {
+    Object held = of == null ? null : kept.get(of);
     return held == null ? new long[chunks][] : (long[][]) held;
   }
 

@@ -142,10 +142,13 @@ final class Passage implements AutoCloseable {
     }
     chunk.left = chunk.taken == null ? chunk.count() : chunk.taken.cardinality();
     open.add(chunk);
-    List<Place> wave = new ArrayList<>(chunk.count());
+    List<Place> wave = new ArrayList<>(chunk.left);
     for (int row = 0; row < chunk.count(); row++) {
+      if (!chunk.takes(row)) {
+        continue;
+      }
       Place place = new Place(chunk, row);
-      if (!chunk.takes(row) || waiting.isNeeded() && parks(place)) {
+      if (waiting.isNeeded() && parks(place)) {
         continue;
       }
       decide(place);

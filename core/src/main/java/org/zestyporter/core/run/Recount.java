@@ -6,6 +6,8 @@ import java.util.BitSet;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
+import java.util.function.Function;
+import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.fill.Filled;
 import org.zestyporter.core.fill.FilledChunk;
@@ -32,6 +34,9 @@ import org.zestyporter.core.value.SideBySide;
  * }</pre>
  */
 public final class Recount {
+  /** About as many rows are gone through to get ready. */
+  private static final int TRIED = 2_000;
+
   private final Excerpt excerpt;
 
   /**
@@ -83,6 +88,28 @@ public final class Recount {
    */
   public static @Nullable Recount of(
       OpenedPlan rehearsed, OpenedPlan answered, RowOutcomes outcomes, Remembered remembered) {
+    return of(rehearsed, answered, outcomes, remembered, Recount::touched);
+  }
+
+  /**
+   * Has all found out that the first answer needs, by going through rows that wait for one.
+   *
+   * @param rehearsed the plan as the outcomes are known for it
+   * @param remembered what is found out stays in it
+   */
+  public static void getReady(OpenedPlan rehearsed, RowOutcomes outcomes, Remembered remembered) {
+    of(rehearsed, rehearsed, outcomes, remembered, Recount::waiting);
+  }
+
+  /**
+   * @param which rows are gone through
+   */
+  private static @Nullable Recount of(
+      OpenedPlan rehearsed,
+      OpenedPlan answered,
+      RowOutcomes outcomes,
+      Remembered remembered,
+      Function<Recount, List<BitSet>> which) {
     if (!isOfAnswers(rehearsed.plan(), answered.plan())
         || !rehearsed.shared().checks().equals(answered.shared().checks())) {
       return null;
@@ -116,7 +143,7 @@ public final class Recount {
     }
     try (Room room = Room.take(excerpt.weight() + (before == null ? 0 : before.weight()))) {
       Recount recount = new Recount(excerpt, before, parts, outcomes.copy());
-      return recount.go() ? recount : null;
+      return recount.go(which) ? recount : null;
     }
   }
 
@@ -165,10 +192,15 @@ public final class Recount {
     return rows;
   }
 
-  private boolean go() {
+  private boolean go(Function<Recount, List<BitSet>> which) {
     excerpt.open();
-    List<BitSet> touched = touched();
-    if (before != null && !spreadBefore(touched) || !excerpt.spread(touched)) {
+    List<BitSet> answered = which.apply(this);
+    List<BitSet> touched = answered.stream().map(rows -> (BitSet) rows.clone()).toList();
+    if (before != null && !spreadBefore(touched)) {
+      return false;
+    }
+    excerpt.tie(alike(answered));
+    if (!excerpt.spread(touched)) {
       return false;
     }
     rows = Ties.count(touched);
@@ -185,7 +217,23 @@ public final class Recount {
   /** Adds the rows that had anything in common with these, before it was answered. */
   private boolean spreadBefore(List<BitSet> touched) {
     before.open();
+    before.tie(null);
     return before.spread(touched);
+  }
+
+  /** The plan that was rehearsed gives other values only to these rows; null if nobody asks it. */
+  private KeptKeys.@Nullable Alike alike(List<BitSet> rows) {
+    return before == null ? null : new KeptKeys.Alike(parts.stream().map(Part::was).toList(), rows);
+  }
+
+  /** By chunk, some of the rows that wait for an answer, from all over the file. */
+  private List<BitSet> waiting() {
+    long all = outcomes.counts().stream().mapToLong(RowOutcomes.Counts::waiting).sum();
+    int every = (int) (1 + all / TRIED);
+    ChunkSource chunks = excerpt.chunks();
+    return IntStream.range(0, chunks.count())
+        .mapToObj(i -> outcomes.waiting(chunks.next(i), every))
+        .toList();
   }
 
   /** By chunk, the rows that come to other values, or of which something else was decided. */

@@ -140,6 +140,21 @@ public final class RowOutcomes {
     }
   }
 
+  /** One in so many of a chunk's rows that wait in a destination, the first of them too. */
+  BitSet waiting(ChunkRows chunk, int every) {
+    BitSet waiting = new BitSet();
+    int met = 0;
+    for (TargetRows rows : chunk.targets()) {
+      byte[] own = of.get(rows.target.index).of;
+      for (int r = 0; r < rows.count(); r++) {
+        if (own[rows.first + r] == WAITS && met++ % every == 0) {
+          waiting.set(rows.rowOf(r));
+        }
+      }
+    }
+    return waiting;
+  }
+
   /** By destination. */
   public List<Counts> counts() {
     return of.stream().map(RowOutcomes::counts).toList();

@@ -5,6 +5,7 @@ import java.util.BitSet;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.fill.LinkKey;
 import org.zestyporter.core.match.KeyHashes;
 import org.zestyporter.core.match.Matcher;
@@ -35,13 +36,15 @@ final class Ties {
   /**
    * @param keys by destination and chunk; null for one whose keys hold the parent's record
    * @param columns of the destinations
+   * @param alike whose keys are known; null if there is none
    */
   Ties(
       List<Target> targets,
       List<KeptColumns.Open> columns,
       List<List<Noting.Hashed>> keys,
       ChunkSource chunks,
-      KeptKeys kept) {
+      KeptKeys kept,
+      KeptKeys.@Nullable Alike alike) {
     this.chunks = chunks;
     Map<LinkKey, RowIndex> indexes = new HashMap<>();
     Map<LinkKey, KeyHashes> ofLinks = new HashMap<>();
@@ -52,15 +55,14 @@ final class Ties {
       target.made.forEach(
           (key, index) -> {
             indexes.put(key, index);
-            long[][] made = kept.made(target, columns.get(target.index), chunks, key, index);
+            long[][] made = kept.made(target, columns, chunks, key, index, alike);
             ties.add(new Tie(target.index, shared(ofLinks, key), made));
           });
     }
     for (Target target : targets) {
       for (int fill : target.awaiting) {
         LinkKey key = target.fills.get(fill).awaited();
-        long[][] awaited =
-            kept.awaited(target, columns.get(target.index), chunks, fill, indexes.get(key));
+        long[][] awaited = kept.awaited(target, columns, chunks, fill, indexes.get(key), alike);
         ties.add(new Tie(target.index, shared(ofLinks, key), awaited));
       }
     }

@@ -7,8 +7,10 @@ import java.nio.file.Path;
 import java.sql.SQLException;
 import java.time.Clock;
 import java.time.Duration;
+import java.util.BitSet;
 import java.util.List;
 import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.zestyporter.core.application.jdbc.Databases;
@@ -54,6 +56,14 @@ class KeptKeysTest {
 
     /** The hashes of the first key; what has to be noted for it is counted. */
     long[] look(Destination destination) {
+      return look(destination, null, new BitSet());
+    }
+
+    /**
+     * @param before the same where most rows come to the same values; null if it is not known
+     * @param touched the rows of the source that come to others
+     */
+    long[] look(Destination destination, @Nullable Destination before, BitSet touched) {
       Plan plan = new Plan("Chor", null, Reading.FIND, List.of(destination), null);
       OpenedPlan own = Runs.opened(on, source, plan).through(on.database(), answers);
       KeptColumns.Open open = columns.open(own, destination);
@@ -61,7 +71,12 @@ class KeptKeysTest {
       ChunkSource chunks =
           new KeptChunks(
               List.of(new KeptChunks.Part(open, open.chunks(target.lookedAt(true)), target)));
-      List<Noting.Hashed> hashed = keys.hashed(target, open, chunks, true);
+      KeptKeys.Alike alike =
+          before == null
+              ? null
+              : new KeptKeys.Alike(List.of(columns.open(own, before)), List.of(touched));
+      List<Noting.Hashed> hashed =
+          keys.hashed(List.of(target), List.of(target), List.of(open), chunks, true, alike).get(0);
       keys.known(
           List.of(target),
           List.of(open),
@@ -158,6 +173,27 @@ class KeptKeysTest {
           assertThat(differ).isFalse();
           assertThat(noted).isEqualTo(1);
         });
+  }
+
+  @Test
+  void onlyRowsThatComeToOthersAreHashedAnew() throws SQLException, IOException {
+    Destination byName = Choir.members(Policies.DEFAULT).withKeys(List.of(Choir.BY_NAME));
+    Destination adler = with(byName, Fill.of("nachname", Origin.fixed("Adler")));
+    Destination brandt = with(byName, Fill.of("nachname", Origin.fixed("Brandt")));
+    edit(
+        ROOM,
+        editor -> {
+          long[] hashes = editor.look(byName).clone();
+          BitSet second = new BitSet();
+          second.set(1);
+          long[] ofAdler = editor.look(adler, byName, second);
+          assertThat(ofAdler[0]).isEqualTo(hashes[0]);
+          assertThat(ofAdler[1]).isNotEqualTo(hashes[1]);
+          // it is believed which rows these are, and what was known stays as it was
+          assertThat(editor.look(brandt, byName, new BitSet())).isEqualTo(hashes);
+          assertThat(editor.look(byName)).isEqualTo(hashes);
+        });
+    edit(ROOM, editor -> assertThat(editor.look(adler, byName, new BitSet())).doesNotContain(0));
   }
 
   @Test

@@ -114,8 +114,7 @@ class Recounts {
   /** Has all found out that the first answer needs, too. */
   private void getReady(PlanService.Opened opened, String who, RowOutcomes outcomes) {
     try {
-      OpenedPlan asked = opened.now(who);
-      Recount.of(asked, asked, outcomes, plans.remembered(opened, who));
+      Recount.getReady(opened.now(who), outcomes, plans.remembered(opened, who));
     } catch (RuntimeException e) {
       LOG.debug("the first answer to plan {} will take longer", opened.id(), e);
     }

@@ -33,6 +33,10 @@ final class Answers {
   private static final int LAST_YEAR = 9_999;
   private static final int KEYS_IN_LIST = 500;
   private static final int KEYS_IN_ARRAY = 20_000;
+
+  /** A field that has as many times fewer values than there are keys finds too much else. */
+  private static final int FOUND_BESIDE = 2;
+
   private static final int FETCH_SIZE = 2_000;
 
   /** As often as this a table must be larger than what is wanted of it, to be asked by key. */
@@ -58,26 +62,64 @@ final class Answers {
     keys = keys.stream().filter(k -> !k.isEmpty()).distinct().toList();
     boolean array = ask.by().size() == 1 && dialect.arrayOf(ask.by().get(0)) != null;
     int most = array ? KEYS_IN_ARRAY : Math.max(1, KEYS_IN_LIST / ask.by().size());
-    if (keys.size() > most && !isWorthSets(connection, ask, keys.size())) {
+    if (keys.size() <= most || isWorthSets(connection, ask, keys.size())) {
+      keyed(connection, ask, ask.by(), keys, most, array, found);
+      return;
+    }
+    FieldInfo telling = array ? null : telling(ask.by(), keys);
+    if (telling == null) {
       scan(connection, ask.table(), ask.fields(), found);
       return;
     }
+    int place = ask.by().indexOf(telling);
+    List<List<Object>> told = keys.stream().map(key -> List.of(key.get(place))).distinct().toList();
+    keyed(connection, ask, List.of(telling), told, KEYS_IN_ARRAY, true, found);
+  }
+
+  /** Asks so many keys at a time. */
+  private void keyed(
+      Connection connection,
+      Ask ask,
+      List<FieldInfo> by,
+      List<List<Object>> keys,
+      int most,
+      boolean array,
+      Consumer<ValueColumn[]> found)
+      throws SQLException {
     for (int from = 0; from < keys.size(); from += most) {
       List<List<Object>> some = keys.subList(from, Math.min(keys.size(), from + most));
       keyed(
           connection,
           ask.table(),
           list(ask.fields()),
-          ask.by(),
+          by,
           some,
           array,
           query -> inBatches(query, ask.fields(), found));
     }
   }
 
+  /**
+   * The field that tells most keys apart by itself, so that little else is found by it, and that
+   * can be asked for in one array; null if there is none.
+   */
+  private @Nullable FieldInfo telling(List<FieldInfo> by, List<List<Object>> keys) {
+    FieldInfo telling = null;
+    long most = 0;
+    for (int i = 0; i < by.size(); i++) {
+      int part = i;
+      long told = keys.stream().map(key -> key.get(part)).distinct().count();
+      if (told > most && dialect.arrayOf(by.get(i)) != null) {
+        telling = by.get(i);
+        most = told;
+      }
+    }
+    return most > KEYS_IN_ARRAY || most * FOUND_BESIDE < keys.size() ? null : telling;
+  }
+
   private boolean isWorthSets(Connection connection, Ask ask, int keys) throws SQLException {
-    return (long) keys * MUCH_LARGER < count(connection, ask.table())
-        && new Indexes(dialect, ask.table()).lead(connection, ask.by().subList(0, 1));
+    return new Indexes(dialect, ask.table()).lead(connection, ask.by().subList(0, 1))
+        && (long) keys * MUCH_LARGER < count(connection, ask.table());
   }
 
   /** A key as the database can be given it; empty if no record can hold it. */

@@ -272,20 +272,23 @@ public final class CacheWriter implements RowSink, Closeable {
     index.add(entry);
   }
 
-  /** Writes the block, packed if that is wanted and makes it smaller. */
+  /** Writes the block, packed if that is wanted and halves it: else unpacking costs more. */
   private void write() throws IOException {
     int size = block.size();
     out.writeInt(size);
+    boolean isPacked = false;
     int length = size;
     if (packs) {
       int most = compressor.maxCompressedLength(size);
       if (pack.length < most) {
         pack = new byte[most];
       }
-      length = compressor.compress(block.array(), 0, size, pack, 0, most);
+      int packed = compressor.compress(block.array(), 0, size, pack, 0, most);
+      isPacked = packed <= size / 2;
+      length = isPacked ? packed : size;
     }
-    out.write(length < size ? pack : block.array(), 0, Math.min(length, size));
-    position += 4 + Math.min(length, size);
+    out.write(isPacked ? pack : block.array(), 0, length);
+    position += 4 + length;
   }
 
   /** Drops what was written if {@link #finish} was not reached. */

@@ -3,8 +3,6 @@ package org.zestyporter.core.source.cache;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.BitSet;
-import java.util.LinkedHashMap;
-import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.value.Cell;
 import org.zestyporter.core.value.Utf8;
@@ -201,13 +199,39 @@ public final class ColumnChunk {
 
   /** The same in which only some rows hold anything, with the entries of these. */
   public ColumnChunk only(BitSet rows) {
-    Map<Cell, Integer> known = new LinkedHashMap<>();
-    known.put(Cell.BLANK, 0);
+    byte[] in = bytes();
+    int most = rows.cardinality() + 1;
+    // few entries that many rows share stand once
+    int[] known = entries < most ? new int[entries] : null;
+    Utf8 texts = new Utf8(most * 12);
+    int[] to = new int[most];
+    byte[] other = kinds == null ? null : new byte[most];
     int[] only = new int[codes.length];
+    // the first is blank
+    int count = 1;
     for (int row = rows.nextSetBit(0); row >= 0; row = rows.nextSetBit(row + 1)) {
-      only[row] = known.computeIfAbsent(cell(row), c -> known.size());
+      int code = codes[row];
+      if (known != null && known[code] > 0) {
+        only[row] = known[code];
+        continue;
+      }
+      to[count] = texts.put(in, starts[code], ends[code]).size();
+      if (other != null) {
+        other[count] = kinds[code];
+      }
+      if (known != null) {
+        known[code] = count;
+      }
+      only[row] = count++;
     }
-    return new ColumnChunk(known.keySet().toArray(Cell[]::new), only);
+    int[] from = new int[count];
+    System.arraycopy(to, 0, from, 1, count - 1);
+    return new ColumnChunk(
+        Arrays.copyOf(texts.array(), texts.size()),
+        from,
+        Arrays.copyOf(to, count),
+        other == null ? null : Arrays.copyOf(other, count),
+        only);
   }
 
   /** Bytes of an entry's text. */
@@ -239,10 +263,14 @@ public final class ColumnChunk {
         : new ColumnChunk(bytes, starts, ends, kinds, other);
   }
 
-  /** About how many bytes of memory it takes, with the cells that may be made of it. */
+  /** The same for somebody who may ask for cells, of which nothing stays here. */
+  ColumnChunk own() {
+    return withCodes(codes);
+  }
+
+  /** About how many bytes of memory one takes that was read, without cells. */
   long weight() {
-    long texts = bytes == null || entries == 0 ? 0 : ends[entries - 1] - starts[0];
-    return 4L * codes.length + 40L * entries + texts;
+    return 4L * codes.length + 9L * entries + (bytes == null ? 0 : bytes.length);
   }
 
   @Override

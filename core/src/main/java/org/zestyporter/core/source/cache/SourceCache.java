@@ -237,7 +237,7 @@ public final class SourceCache implements Closeable {
       return lately(chunk, column);
     }
     Key key = new Key(this, ((long) chunk << 20) | column);
-    return Recent.COLUMNS.get(key, k -> readColumn(chunk, column));
+    return Recent.COLUMNS.get(key, k -> readColumn(chunk, column)).own();
   }
 
   private ColumnChunk lately(int chunk, int column) {

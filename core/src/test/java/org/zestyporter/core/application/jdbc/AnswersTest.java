@@ -127,6 +127,32 @@ class AnswersTest {
     }
   }
 
+  /** Keys of several fields, of which one alone tells nearly all of them apart. */
+  @ParameterizedTest
+  @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
+  void manyKeysOfSeveralFieldsAreAskedForByTheFieldThatTellsMost(Databases.Fresh on)
+      throws SQLException {
+    try (on) {
+      TableInfo part = table(on);
+      List<List<Object>> many = new ArrayList<>();
+      for (int i = 1; i <= 600; i++) {
+        many.add(List.of("part " + i % 100, new BigDecimal(i + ".5")));
+      }
+      many.add(List.of("no such part", new BigDecimal("700.5")));
+      List<BigDecimal> found = new ArrayList<>();
+      on.database()
+          .look(
+              Ask.keyed(
+                  part, part.fields(List.of("id")), part.fields(List.of("label", "weight")), many),
+              Records.each(record -> found.add((BigDecimal) record[0])));
+      assertThat(found)
+          .containsAll(IntStream.rangeClosed(1, 600).mapToObj(BigDecimal::valueOf).toList())
+          .doesNotHaveDuplicates()
+          // the others have no arrays
+          .hasSize(on.name().equals("PostgreSQL") ? 601 : RECORDS);
+    }
+  }
+
   /** Records are counted and added up wherever the database has put them. */
   @ParameterizedTest
   @MethodSource("org.zestyporter.core.application.jdbc.Databases#all")
