@@ -269,6 +269,7 @@ public final class Classing {
     }
     try (Room room = Room.take(excerpt.weight())) {
       excerpt.open();
+      excerpt.tie(null);
       if (!excerpt.spread(chosen)) {
         return false;
       }

@@ -32,11 +32,16 @@ public final class SourceCache implements Closeable {
   /** Changes whenever the file format does, so that an older cache is not opened. */
   public static final int VERSION = 5;
 
-  private static final long LEAST_KEPT = 48L << 20;
+  private static final long LEAST_KEPT = 16L << 20;
 
   private static final long MOST_KEPT = 384L << 20;
 
+  /** What any work needs. */
+  private static final long AT_WORK = 256L << 20;
+
+  /** The part of the memory beside that. */
   private static final int SHARE = 8;
+
   private static final LZ4SafeDecompressor UNPACK =
       LZ4Factory.fastestJavaInstance().safeDecompressor();
 
@@ -55,11 +60,14 @@ public final class SourceCache implements Closeable {
   private static final class Recent {
     static final Cache<Key, ColumnChunk> COLUMNS =
         Caffeine.newBuilder()
-            .maximumWeight(
-                Math.max(LEAST_KEPT, Math.min(MOST_KEPT, Runtime.getRuntime().maxMemory() / SHARE)))
+            .maximumWeight(room(Runtime.getRuntime().maxMemory()))
             .weigher((Key key, ColumnChunk column) -> Math.toIntExact(column.weight()))
             .executor(Runnable::run)
             .build();
+
+    private static long room(long memory) {
+      return Math.max(LEAST_KEPT, Math.min(MOST_KEPT, (memory - AT_WORK) / SHARE));
+    }
   }
 
   /** Of one that is gone through once or twice, from beginning to end, what was read last. */
