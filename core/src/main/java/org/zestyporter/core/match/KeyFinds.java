@@ -306,10 +306,11 @@ final class KeyFinds {
    * @param index the row's index among the noted rows
    * @param hashed its key
    * @param place of its key, as {@link #place} or {@link #places} tell it
-   * @param scratch to write the key to
+   * @param scratches gives each thread a place to write keys to
    */
-  Match match(int index, ValueColumn[] byField, int row, long hashed, int place, Utf8 scratch) {
-    return decisions.applied(found(index, byField, row, hashed, place, scratch), byField, row);
+  Match match(
+      int index, ValueColumn[] byField, int row, long hashed, int place, Supplier<Utf8> scratches) {
+    return decisions.applied(found(index, byField, row, hashed, place, scratches), byField, row);
   }
 
   /**
@@ -343,10 +344,11 @@ final class KeyFinds {
   }
 
   private Match found(
-      int index, ValueColumn[] byField, int row, long hashed, int place, Utf8 scratch) {
+      int index, ValueColumn[] byField, int row, long hashed, int place, Supplier<Utf8> scratches) {
     KeyNotes.Repeat repeat = notes.repeat(hashed);
     Match.Repeats repeats = Match.Repeats.none(index);
     if (repeat != null) {
+      Utf8 scratch = scratches.get();
       key.ofRow(byField, row, scratch);
       requireSame(repeat, scratch);
       repeats = new Match.Repeats(repeat.first(), repeat.last(), repeat.differ(), null);

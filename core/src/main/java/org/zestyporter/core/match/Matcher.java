@@ -4,6 +4,7 @@ import java.security.SecureRandom;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
+import java.util.function.IntToLongFunction;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Ask;
 import org.zestyporter.core.application.FieldInfo;
@@ -106,21 +107,25 @@ public final class Matcher {
   public Hashes hashes(ValueColumn[] byField, int rows) {
     long[][] hashes = new long[keys.size()][rows];
     for (int k = 0; k < hashes.length; k++) {
+      IntToLongFunction hash = hash(k, byField);
       for (int row = 0; row < rows; row++) {
-        hashes[k][row] = hash(k, byField, row);
+        hashes[k][row] = hash.applyAsLong(row);
       }
     }
     return new Hashes(hashes);
   }
 
   /**
-   * That of a row by one key, which is the same for every matcher that has it.
+   * Tells the keys of rows as hashes, which are the same for every matcher that has the key; for
+   * the thread that asks.
    *
    * @param key number of the match key, from 0
-   * @return 0 where a part is blank
+   * @return gives 0 where a part is blank
    */
-  public long hash(int key, ValueColumn[] byField, int row) {
-    return keys.get(key).hash(byField, row, scratches.get());
+  public IntToLongFunction hash(int key, ValueColumn[] byField) {
+    KeyFinds finds = keys.get(key);
+    Utf8 scratch = scratches.get();
+    return row -> finds.hash(byField, row, scratch);
   }
 
   /**
@@ -470,25 +475,24 @@ public final class Matcher {
    * @param placed of its chunk; null if it has not been
    */
   public Match match(int index, @Nullable Placed placed, ValueColumn[] byField, int row) {
-    Utf8 scratch = scratches.get();
     Match first = null;
     Match like = null;
     Decision.Act act = null;
     for (int k = 0; k < keys.size(); k++) {
       KeyFinds finds = keys.get(k);
       long hashed =
-          placed == null ? finds.hash(byField, row, scratch) : placed.hashes.byKey[k][row];
+          placed == null ? finds.hash(byField, row, scratches.get()) : placed.hashes.byKey[k][row];
       if (hashed == 0) {
         continue;
       }
       Match match;
       if (finds.isNear()) {
         long[] own = exact(placed == null ? null : placed.hashes, byField, row);
-        match = finds.near(index, byField, row, own, scratch);
+        match = finds.near(index, byField, row, own, scratches.get());
         like = like == null || match.isNear() && !like.isNear() ? match : like;
       } else {
         int place = placed == null ? finds.place(hashed) : placed.place(k, row);
-        match = finds.match(index, byField, row, hashed, place, scratch);
+        match = finds.match(index, byField, row, hashed, place, scratches::get);
         first = first == null ? match : first;
       }
       if (!match.records().isEmpty() || match.isLeftOut()) {

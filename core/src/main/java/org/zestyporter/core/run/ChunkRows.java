@@ -24,6 +24,9 @@ final class ChunkRows {
   /** True if what became of them is in the ledger for good. */
   boolean isEntered;
 
+  /** By row, true if it is rejected by its own values; null until somebody asks. */
+  private volatile boolean @Nullable [] rejected;
+
   /**
    * @param first index of its first row among the source's rows
    */
@@ -69,7 +72,15 @@ final class ChunkRows {
 
   /** True if a row's own values keep it, or a part of it, from being written. */
   boolean isRejected(int row) {
-    return any(row, TargetRows::isRejected);
+    boolean[] known = rejected;
+    if (known == null) {
+      known = new boolean[count];
+      for (int r = 0; r < count; r++) {
+        known[r] = any(r, TargetRows::isRejected);
+      }
+      rejected = known;
+    }
+    return known[row];
   }
 
   /** True if nothing but questions keep a row's records from being written, by its own values. */

@@ -146,7 +146,7 @@ public final class Classing {
       Noting noting = new Noting(own, targets, targets.get(destination), chunks, hashed);
       remembered.keys().known(targets, columns, isTogether, () -> noting.go(Progress.NONE));
       Classing classing = new Classing(own, targets, destination, chunks, remembered);
-      return classing.tell(hashed);
+      return classing.tell(noting.hashed());
     }
   }
 
@@ -182,7 +182,7 @@ public final class Classing {
     boolean isWhole = isTogether(opened, targets);
     if (target.keysNeedParent()) {
       Matcher.Hashes above = Noting.keys(hashed, target.parent.target(), number);
-      rows.byField[target.parent.fieldIndex()] = Noting.parents(chunk, rows, null, above);
+      Noting.addParents(chunk, rows, null, above);
     }
     Matcher.Hashes hashes = Noting.keys(hashed, target, number);
     Matcher.Placed placed = hashes == null ? null : target.matcher.placed(hashes, rows.first);
@@ -250,6 +250,9 @@ public final class Classing {
     Set<Integer> beside = new HashSet<>();
     List<BitSet> chosen = chosen(wanted, beside, isAlone ? LOOKED_AT : LOOKED_AT_OF_SEVERAL);
     long count = Ties.count(chosen);
+    if (count == 0) {
+      return 0;
+    }
     Consumer<ChunkRows> taken = chunk -> take(chunk, wanted, beside, taker);
     if (isAlone) {
       SomeRows.pass(opened, targets, chunks, chosen, taken);

@@ -2,8 +2,11 @@ package org.zestyporter.core.run;
 
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.BitSet;
 import java.util.List;
+import java.util.function.Function;
+import java.util.function.IntToLongFunction;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.fill.Awaited;
 import org.zestyporter.core.fill.CompiledFill;
@@ -52,14 +55,10 @@ final class KeptKeys {
    * Hashes of the rows of a destination.
    *
    * @param before the same of the plan before; null if nobody told of one
+   * @param hash gives what tells those of a chunk's rows, on the thread that asks
    */
-  private record Wanted(HashesOf of, @Nullable HashesOf before, RowHash hash) {}
-
-  /** The hash of a row, on any thread. */
-  @FunctionalInterface
-  private interface RowHash {
-    long of(TargetRows rows, int r);
-  }
+  private record Wanted(
+      HashesOf of, @Nullable HashesOf before, Function<TargetRows, IntToLongFunction> hash) {}
 
   /**
    * A plan that gives most rows the same values.
@@ -141,7 +140,7 @@ final class KeptKeys {
       RowIndex index,
       @Nullable Alike alike) {
     Wanted wanted =
-        wanted(target, key, key.fields(), columns, alike, (rows, r) -> index.hash(rows.byField, r));
+        wanted(target, key, key.fields(), columns, alike, rows -> r -> index.hash(rows.byField, r));
     return hashes(target, List.of(wanted), chunks, alike).get(0);
   }
 
@@ -163,7 +162,7 @@ final class KeptKeys {
             List.of(awaits.field().name()),
             columns,
             alike,
-            (rows, r) -> rows.value(fill, r) instanceof Awaited a ? index.hash(a.parts()) : 0);
+            rows -> r -> rows.value(fill, r) instanceof Awaited a ? index.hash(a.parts()) : 0);
     return hashes(target, List.of(wanted), chunks, alike).get(0);
   }
 
@@ -180,7 +179,7 @@ final class KeptKeys {
             TargetRows rows = chunks.next(i).targets().get(target.index);
             for (int w = 0; w < hashes.size(); w++) {
               if (hashes.get(w)[i] == null) {
-                RowHash hash = wanted.get(w).hash;
+                IntToLongFunction hash = wanted.get(w).hash.apply(rows);
                 long[] same = before.get(w)[i];
                 hashes.get(w)[i] =
                     same == null ? each(rows, hash) : some(rows, hash, same, alike.touched.get(i));
@@ -198,23 +197,22 @@ final class KeptKeys {
     return hashes;
   }
 
-  private static long[] each(TargetRows rows, RowHash hash) {
+  private static long[] each(TargetRows rows, IntToLongFunction hash) {
     long[] each = new long[rows.count()];
-    for (int r = 0; r < each.length; r++) {
-      each[r] = hash.of(rows, r);
-    }
+    Arrays.setAll(each, hash);
     return each;
   }
 
   /** The same where only some rows of the source differ. */
-  private static long[] some(TargetRows rows, RowHash hash, long[] before, BitSet touched) {
+  private static long[] some(
+      TargetRows rows, IntToLongFunction hash, long[] before, BitSet touched) {
     if (touched.isEmpty()) {
       return before;
     }
     long[] some = before.clone();
     for (int row = touched.nextSetBit(0); row >= 0; row = touched.nextSetBit(row + 1)) {
       for (int r = rows.from(row); r < rows.to(row); r++) {
-        some[r] = hash.of(rows, r);
+        some[r] = hash.applyAsLong(r);
       }
     }
     return some;
@@ -233,7 +231,7 @@ final class KeptKeys {
               key.fields(),
               columns,
               alike,
-              (rows, r) -> matcher.hash(number, rows.byField, r)));
+              rows -> matcher.hash(number, rows.byField)));
     }
     return wanted;
   }
@@ -244,7 +242,7 @@ final class KeptKeys {
       List<String> fields,
       List<KeptColumns.Open> columns,
       @Nullable Alike alike,
-      RowHash hash) {
+      Function<TargetRows, IntToLongFunction> hash) {
     HashesOf before =
         alike == null ? null : new HashesOf(key, alike.columns.get(target.index).of(fields));
     return new Wanted(new HashesOf(key, columns.get(target.index).of(fields)), before, hash);

@@ -2,7 +2,9 @@ package org.zestyporter.core.run;
 
 import java.util.ArrayList;
 import java.util.BitSet;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.fill.Awaited;
 import org.zestyporter.core.fill.Inquiry;
@@ -40,6 +42,9 @@ final class Noting {
    * destinations or of one whose keys hold the parent's record.
    */
   private final @Nullable List<@Nullable List<Hashed>> known;
+
+  /** By destination whose keys hold the parent's record, those of all rows, where they are kept. */
+  private final Map<Integer, List<Hashed>> withParents = new HashMap<>();
 
   /** By destination and chunk, the rows that are not noted; only where all are hashed. */
   private final List<List<boolean[]>> leftOut = new ArrayList<>();
@@ -286,8 +291,18 @@ final class Noting {
     }
   }
 
+  /**
+   * By destination and chunk, the keys of all rows as they were noted; null if they are not kept.
+   */
+  List<@Nullable List<Hashed>> hashed() {
+    return targets.stream()
+        .map(t -> isKnown(t) ? known.get(t.index) : withParents.get(t.index))
+        .toList();
+  }
+
   /** Notes keys that hold the key of the parent's record, once that is known. */
   private void noteWithParents(Target target, Progress progress) {
+    List<Hashed> all = new ArrayList<>();
     chunks.each(
         progress,
         (number, chunk) -> {
@@ -297,8 +312,14 @@ final class Noting {
         },
         (number, chunk, hashed) -> {
           noteWithParents(chunk, target, hashed, only(number));
+          if (known != null) {
+            all.add(hashed);
+          }
           chunks.keep(number, chunk);
         });
+    if (known != null && only == null) {
+      withParents.put(target.index, all);
+    }
   }
 
   /**
@@ -326,8 +347,21 @@ final class Noting {
 
   /** Has rows hold what tells their parents apart. */
   private void addParents(int number, ChunkRows chunk, TargetRows rows) {
-    Matcher.Hashes above = keys(known, rows.target.parent.target(), number);
-    rows.byField[rows.target.parent.fieldIndex()] = parents(chunk, rows, only(number), above);
+    addParents(chunk, rows, only(number), keys(known, rows.target.parent.target(), number));
+  }
+
+  /**
+   * Has rows hold what tells their parents apart, if they don't yet.
+   *
+   * @param only the chunk's rows for which that is wanted; null for all
+   * @param above the keys of all of the chunk's rows above; null if they are not known
+   */
+  static void addParents(
+      ChunkRows chunk, TargetRows rows, @Nullable BitSet only, Matcher.@Nullable Hashes above) {
+    if (!rows.holdParents) {
+      rows.byField[rows.target.parent.fieldIndex()] = parents(chunk, rows, only, above);
+      rows.holdParents = true;
+    }
   }
 
   /** Finds out whether rows with the same key say the same; only where there are such rows. */
@@ -394,7 +428,7 @@ final class Noting {
    * @param only the chunk's rows for which that is wanted; null for all
    * @param hashes the keys of all of the chunk's rows above; null if they are not known
    */
-  static ValueColumn parents(
+  private static ValueColumn parents(
       ChunkRows chunk, TargetRows rows, @Nullable BitSet only, Matcher.@Nullable Hashes hashes) {
     Target parent = rows.target.parent.target();
     TargetRows above = chunk.targets().get(parent.index);

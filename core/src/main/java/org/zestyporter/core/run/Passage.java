@@ -94,7 +94,7 @@ final class Passage implements AutoCloseable {
         TargetRows rows = chunk.targets().get(target.index);
         rows.open(last.writes());
         if (target.keysNeedParent()) {
-          rows.byField[target.parent.fieldIndex()] = Noting.parents(chunk, rows, chunk.taken, null);
+          Noting.addParents(chunk, rows, chunk.taken, null);
         }
         if (chunk.taken == null) {
           rows.place();

@@ -39,6 +39,9 @@ final class TargetRows {
   /** The columns of the table's fields; null where nothing fills one, or it is not known. */
   final ValueColumn[] byField;
 
+  /** True once what tells their parents apart is among these. */
+  boolean holdParents;
+
   /** What the rows were found to speak of; null for those of which nobody asked yet. */
   Match @Nullable [] matches;
 
