@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
 import java.util.function.IntToLongFunction;
+import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 import org.zestyporter.core.application.Ask;
 import org.zestyporter.core.application.FieldInfo;
@@ -45,6 +46,8 @@ public final class Matcher {
 
   /** Where keys are written to be compared: rows may be matched by several threads. */
   private final ThreadLocal<Utf8> scratches = ThreadLocal.withInitial(() -> new Utf8(256));
+
+  private final Supplier<Utf8> ofThread = scratches::get;
 
   private final ThreadLocal<Utf8> others = ThreadLocal.withInitial(() -> new Utf8(256));
 
@@ -422,7 +425,7 @@ public final class Matcher {
     List<Inquiry> inquiries = new ArrayList<>();
     for (KeyFinds finds : keys) {
       if (!finds.isKnown() && finds.settle()) {
-        inquiries.add(finds.inquiry(among, scratches::get));
+        inquiries.add(finds.inquiry(among, ofThread));
       }
     }
     return inquiries;
@@ -492,7 +495,7 @@ public final class Matcher {
         like = like == null || match.isNear() && !like.isNear() ? match : like;
       } else {
         int place = placed == null ? finds.place(hashed) : placed.place(k, row);
-        match = finds.match(index, byField, row, hashed, place, scratches::get);
+        match = finds.match(index, byField, row, hashed, place, ofThread);
         first = first == null ? match : first;
       }
       if (!match.records().isEmpty() || match.isLeftOut()) {
