@@ -96,9 +96,11 @@ public final class Recount {
    *
    * @param rehearsed the plan as the outcomes are known for it
    * @param remembered what is found out stays in it
+   * @return how many rows were gone through; 0 if none waits, or answers have to be rehearsed
    */
-  public static void getReady(OpenedPlan rehearsed, RowOutcomes outcomes, Remembered remembered) {
-    of(rehearsed, rehearsed, outcomes, remembered, Recount::waiting);
+  public static long getReady(OpenedPlan rehearsed, RowOutcomes outcomes, Remembered remembered) {
+    Recount tried = of(rehearsed, rehearsed, outcomes, remembered, Recount::waiting);
+    return tried == null ? 0 : tried.rows;
   }
 
   /**

@@ -233,7 +233,11 @@ class RecountTest {
       on.database().forget();
       Remembered remembered = new Remembered(on.database(), source, Clock.systemUTC());
       List<Plan> plans = answers(members(new Policies(onMatch, onNone, onSeveral, onRepeat, null)));
-      RowOutcomes outcomes = rehearsed(Runs.opened(on, source, plans.get(0)), rows.length - 1);
+      OpenedPlan asked = Runs.opened(on, source, plans.get(0));
+      RowOutcomes outcomes = rehearsed(asked, rows.length - 1);
+      List<RowOutcomes.Counts> before = outcomes.counts();
+      assertThat(Recount.getReady(asked, outcomes, remembered)).isPositive();
+      assertThat(outcomes.counts()).isEqualTo(before);
       List<Long> gone = new ArrayList<>();
       for (int i = 1; i < plans.size(); i++) {
         OpenedPlan answered = Runs.opened(on, source, plans.get(i));
@@ -279,6 +283,7 @@ class RecountTest {
       OpenedPlan asked = Runs.opened(on, source, plan(members));
       RowOutcomes outcomes = rehearsed(asked, rows.length - 1);
       assertThat(outcomes.counts().get(0).waiting()).isEqualTo(60);
+      assertThat(Recount.getReady(asked, outcomes, remembered)).isEqualTo(60);
       Plan answer = plan(members, new Phrasebook.Phrase("Kölle", "Köln"));
       Recount recount = Recount.of(asked, Runs.opened(on, source, answer), outcomes, remembered);
       assertThat(recount.rows()).isEqualTo(60);
