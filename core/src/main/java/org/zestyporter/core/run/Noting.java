@@ -190,33 +190,15 @@ final class Noting {
 
   private void note(int number, ChunkRows chunk, List<@Nullable Hashed> hashed) {
     BitSet some = only(number);
-    boolean[] rejected = whole && targets.size() > 1 ? rejected(chunk, some) : null;
     for (Target target : noted) {
       int t = target.index;
-      note(chunk, chunk.targets().get(t), rejected, hashed.get(t), some);
+      note(chunk, chunk.targets().get(t), hashed.get(t), some);
     }
     chunks.keep(number, chunk);
   }
 
-  /**
-   * The rows of a chunk that can't be written by their own values.
-   *
-   * @param only those for which that is wanted; null for all
-   */
-  private static boolean[] rejected(ChunkRows chunk, @Nullable BitSet only) {
-    boolean[] rejected = new boolean[chunk.count()];
-    for (int row = 0; row < rejected.length; row++) {
-      rejected[row] = (only == null || only.get(row)) && chunk.isRejected(row);
-    }
-    return rejected;
-  }
-
   private void note(
-      ChunkRows chunk,
-      TargetRows rows,
-      boolean @Nullable [] rejected,
-      @Nullable Hashed hashed,
-      @Nullable BitSet noted) {
+      ChunkRows chunk, TargetRows rows, @Nullable Hashed hashed, @Nullable BitSet noted) {
     Target target = rows.target;
     long[] lines = new long[rows.count()];
     boolean[] out = new boolean[lines.length];
@@ -225,7 +207,7 @@ final class Noting {
     int[] awaiting = isLinked ? target.awaiting : NONE;
     for (int r = 0; r < lines.length; r++) {
       lines[r] = rows.line(r);
-      out[r] = !isNoted(rows, r, noted) || isLeftOut(rows, r, rejected);
+      out[r] = !isNoted(rows, r, noted) || isLeftOut(chunk, rows, r);
       ValueColumn[] byField = out[r] ? null : rows.byField;
       if (hashed != null && known == null) {
         target.matcher.note(hashed.keys, byField, r);
@@ -274,8 +256,10 @@ final class Noting {
     return only == null || only.get(rows.rowOf(r));
   }
 
-  private static boolean isLeftOut(TargetRows rows, int r, boolean @Nullable [] rejected) {
-    return rows.isRejected(r) || rejected != null && rejected[rows.rowOf(r)];
+  /** True if it can't be written by its own values, or by those of others that go with it. */
+  private boolean isLeftOut(ChunkRows chunk, TargetRows rows, int r) {
+    boolean isTogether = whole && targets.size() > 1;
+    return rows.isRejected(r) || isTogether && chunk.isRejected(rows.rowOf(r));
   }
 
   /** True if nothing but questions keep a row from being written, with all that goes with it. */
@@ -327,10 +311,9 @@ final class Noting {
    */
   private void noteWithParents(
       ChunkRows chunk, Target target, @Nullable Hashed hashed, @Nullable BitSet some) {
-    boolean[] rejected = whole ? rejected(chunk, some) : null;
     TargetRows rows = chunk.targets().get(target.index);
     for (int r = 0; r < rows.count(); r++) {
-      boolean isOut = !isNoted(rows, r, some) || isLeftOut(rows, r, rejected);
+      boolean isOut = !isNoted(rows, r, some) || isLeftOut(chunk, rows, r);
       ValueColumn[] byField = isOut ? null : rows.byField;
       if (hashed == null) {
         target.matcher.note(byField, r);
@@ -380,7 +363,6 @@ final class Noting {
 
   private Repeated repeated(Target target, int number, ChunkRows chunk) {
     BitSet some = only(number);
-    boolean[] rejected = whole && targets.size() > 1 ? rejected(chunk, some) : null;
     TargetRows rows = chunk.targets().get(target.index);
     if (target.keysNeedParent()) {
       addParents(number, chunk, rows);
@@ -390,7 +372,7 @@ final class Noting {
     BitSet source = new BitSet();
     for (int r = 0; r < rows.count(); r++) {
       if (isNoted(rows, r, some)
-          && !isLeftOut(rows, r, rejected)
+          && !isLeftOut(chunk, rows, r)
           && target.matcher.mayDiffer(hashes, rows.byField, r)) {
         at.set(r);
         source.set(rows.rowOf(r));

@@ -60,10 +60,11 @@ final class Answers {
     }
     List<List<Object>> keys = ask.wanted().stream().map(k -> key(ask.by(), k)).toList();
     keys = keys.stream().filter(k -> !k.isEmpty()).distinct().toList();
-    boolean array = ask.by().size() == 1 && dialect.arrayOf(ask.by().get(0)) != null;
+    boolean array = isArray(ask.by());
     int most = array ? KEYS_IN_ARRAY : Math.max(1, KEYS_IN_LIST / ask.by().size());
+    Going.Use<Boolean> read = query -> inBatches(query, ask.fields(), found);
     if (keys.size() <= most || isWorthSets(connection, ask, keys.size())) {
-      keyed(connection, ask, ask.by(), keys, most, array, found);
+      inSets(connection, ask.table(), list(ask.fields()), ask.by(), keys, most, read);
       return;
     }
     FieldInfo telling = array ? null : telling(ask.by(), keys);
@@ -73,30 +74,12 @@ final class Answers {
     }
     int place = ask.by().indexOf(telling);
     List<List<Object>> told = keys.stream().map(key -> List.of(key.get(place))).distinct().toList();
-    keyed(connection, ask, List.of(telling), told, KEYS_IN_ARRAY, true, found);
+    List<FieldInfo> by = List.of(telling);
+    inSets(connection, ask.table(), list(ask.fields()), by, told, KEYS_IN_ARRAY, read);
   }
 
-  /** Asks so many keys at a time. */
-  private void keyed(
-      Connection connection,
-      Ask ask,
-      List<FieldInfo> by,
-      List<List<Object>> keys,
-      int most,
-      boolean array,
-      Consumer<ValueColumn[]> found)
-      throws SQLException {
-    for (int from = 0; from < keys.size(); from += most) {
-      List<List<Object>> some = keys.subList(from, Math.min(keys.size(), from + most));
-      keyed(
-          connection,
-          ask.table(),
-          list(ask.fields()),
-          by,
-          some,
-          array,
-          query -> inBatches(query, ask.fields(), found));
-    }
+  private boolean isArray(List<FieldInfo> by) {
+    return by.size() == 1 && dialect.arrayOf(by.get(0)) != null;
   }
 
   /**
@@ -261,13 +244,24 @@ final class Answers {
       Collection<List<Object>> keys,
       Going.Use<Boolean> read)
       throws SQLException {
-    List<List<Object>> all = new ArrayList<>(keys);
-    List<FieldInfo> keyFields = table.fields(table.primaryKey());
-    boolean array = keyFields.size() == 1 && dialect.arrayOf(keyFields.get(0)) != null;
-    int most = array ? KEYS_IN_ARRAY : KEYS_IN_LIST;
-    for (int from = 0; from < all.size(); from += most) {
-      List<List<Object>> some = all.subList(from, Math.min(all.size(), from + most));
-      keyed(connection, table, wanted, keyFields, some, array, read);
+    List<FieldInfo> by = table.fields(table.primaryKey());
+    int most = isArray(by) ? KEYS_IN_ARRAY : KEYS_IN_LIST;
+    inSets(connection, table, wanted, by, new ArrayList<>(keys), most, read);
+  }
+
+  /** Asks by so many keys at a time. */
+  private void inSets(
+      Connection connection,
+      TableInfo table,
+      String wanted,
+      List<FieldInfo> by,
+      List<List<Object>> keys,
+      int most,
+      Going.Use<Boolean> read)
+      throws SQLException {
+    for (int from = 0; from < keys.size(); from += most) {
+      List<List<Object>> some = keys.subList(from, Math.min(keys.size(), from + most));
+      keyed(connection, table, wanted, by, some, isArray(by), read);
     }
   }
 
